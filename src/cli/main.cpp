@@ -1,0 +1,289 @@
+// orthema-cli: the same pipeline without a window. Exit 0 when all is well, 1 when a finding says stop, 2 for bad
+// usage or unreadable input.
+#include <CLI/CLI.hpp>
+#include <iostream>
+#include <nlohmann/json.hpp>
+
+#include "core/base/units.h"
+#include "core/nesting/sheets.h"
+#include "files/csv.h"
+#include "files/export_order.h"
+#include "files/library.h"
+#include "files/nest_json.h"
+#include "files/order_file.h"
+#include "files/order_json.h"
+#include "files/safe_file.h"
+
+namespace {
+
+using namespace orthema;
+using nlohmann::json;
+
+int complain(const std::string& sentence) {
+    std::cerr << "orthema-cli: " << sentence << "\n";
+    return 2;
+}
+
+json findings_json(const Findings& findings) {
+    json out = json::array();
+    for (const Finding& f : findings) {
+        json about = json::object();
+        const std::pair<const char*, const std::string*> parts[] = {
+            {"stage", &f.about.stage}, {"decoration", &f.about.decoration}, {"size", &f.about.size},
+            {"blank", &f.about.style}, {"colour", &f.about.colour},         {"art", &f.about.art},
+            {"medium", &f.about.medium}};
+        for (const auto& [key, value] : parts)
+            if (!value->empty()) about[key] = *value;
+        out.push_back({{"severity", severity_name(f.severity)}, {"code", f.code}, {"about", about}, {"numbers", f.numbers},
+                       {"sentence", finding_text(f, Unit::mm)}});
+    }
+    return out;
+}
+
+void print_findings(const Findings& findings) {
+    for (const Finding& f : findings) std::cout << severity_name(f.severity) << ": " << finding_text(f, Unit::mm) << "\n";
+    if (findings.empty()) std::cout << "nothing to mend\n";
+}
+
+double round3(double v) { return std::round(v * 1000) / 1000; }
+
+/// Everything that the stages say about an order.
+struct Run {
+    OrderPackage package;
+    LoadedArtById art;
+    ArtFactsById facts;
+    FitPlan plan;
+    TransferSet set;
+    SheetPlan sheets;
+    Findings findings;
+};
+
+Result<Run> run_order(const std::string& path) {
+    auto package = open_order(path);
+    if (!package) return package.error();
+    Run run;
+    run.package = std::move(*package);
+    const Order& order = run.package.order;
+    run.findings = order_findings(order);
+    run.art = load_all_art(order, run.package.art, &run.findings);
+    run.facts = facts_of(run.art);
+    run.plan = fit(order, run.facts);
+    run.set = transfers(order, run.plan, run.facts);
+    run.sheets = sheet_plan(order, run.set);
+    run.findings.insert(run.findings.end(), run.plan.findings.begin(), run.plan.findings.end());
+    return run;
+}
+
+int do_import(const std::string& csv, const std::string& out, bool as_json) {
+    const auto text = read_file(csv, 64u << 20);
+    if (!text) return complain(text.sentence());
+    const auto table = parse_table(*text);
+    if (!table) return complain(table.sentence());
+    Order order;
+    order.name = std::filesystem::path(csv).stem().string();
+    adopt_library(order, starting_library());
+    const auto columns = guess_columns(*table, order.styles);
+    const LineImport lines = import_lines(*table, columns, order.styles);
+    order.lines = lines.lines;
+    if (auto saved = save_order(out, order, {}); !saved) return complain(saved.sentence());
+    if (as_json) {
+        json bad = json::array();
+        for (const BadRow& b : lines.bad) bad.push_back({{"row", b.row}, {"text", b.text}, {"reason", b.reason}});
+        json mapped = json::object();
+        for (std::size_t i = 0; i < columns.size(); ++i)
+            if (columns[i] != Column::none) mapped[column_name(columns[i])] = table->header[i];
+        std::cout << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}}.dump(1) << "\n";
+    } else {
+        std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
+        for (const BadRow& b : lines.bad) std::cout << "row " << b.row << " kept out: " << b.reason << " (" << b.text << ")\n";
+    }
+    return lines.lines.empty() ? 1 : 0;
+}
+
+int do_trace(const std::string& picture, const std::string& width_text, bool as_json) {
+    const auto width = parse_length(width_text, Unit::mm);
+    if (!width) return complain(width.sentence());
+    if (width->mm() <= 0 || width->mm() > 20000) return complain("The width must lie between 0 and 20 m.");
+    auto text = read_file(picture);
+    if (!text) return complain(text.sentence());
+    const std::string name = std::filesystem::path(picture).filename().string();
+    const auto art = load_art(std::make_shared<const std::string>(std::move(*text)), name);
+    if (!art) return complain(art.sentence());
+    const ArtFacts& f = (*art)->facts;
+    const Findings findings = art_findings(f, name, name, *width);
+    json out{{"findings", findings_json(findings)}, {"vector", f.vector}};
+    if (!f.empty()) {
+        // Millimetres from the ink box's top left, y down; the ink is `width` wide.
+        const double mm = width->mm();
+        const double px = mm / f.ink_px.width();
+        out["ink_box_mm"] = {{"x", round3(f.ink_px.x0 * px)}, {"y", round3(f.ink_px.y0 * px)}, {"width", round3(mm)},
+                             {"height", round3(mm * f.aspect)}};
+        out["ink_box_px"] = {{"x", f.ink_px.x0}, {"y", f.ink_px.y0}, {"width", f.ink_px.width()}, {"height", f.ink_px.height()}};
+        out["canvas_mm"] = {{"width", round3(f.width_px * px)}, {"height", round3(f.height_px * px)}};
+        out["optical_centre_mm"] = {round3(f.optical_centre.x * mm), round3(f.optical_centre.y * mm)};
+        json rings = json::array();
+        const auto ring_json = [&](const Ring& ring) {
+            json r = json::array();
+            for (const Point& p : ring) r.push_back({round3(p.x * mm), round3(p.y * mm)});
+            return r;
+        };
+        for (const Polygon& p : f.outline) {
+            rings.push_back({{"hole", false}, {"points", ring_json(p.outer)}});
+            for (const Ring& h : p.holes) rings.push_back({{"hole", true}, {"points", ring_json(h)}});
+        }
+        out["outline"] = rings;
+        const auto dpi = resolution(f, *width);
+        out["dpi"] = dpi ? json(round3(*dpi)) : json();
+        out["half_transparent"] = round3(f.half_transparent);
+        out["flat_background"] = f.flat_background;
+    }
+    if (as_json) {
+        std::cout << out.dump(1) << "\n";
+    } else {
+        if (!f.empty())
+            std::cout << name << ": ink " << mm_text(width->mm(), 1) << " × " << mm_text(width->mm() * f.aspect, 1) << " mm, "
+                      << f.outline.size() << " pieces" << (f.vector ? ", vector" : "") << "\n";
+        print_findings(findings);
+    }
+    return has_stop(findings) ? 1 : 0;
+}
+
+int do_fit(const std::string& path, bool as_json) {
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    const Order& order = run->package.order;
+    json list = json::array();
+    for (const DecorationFit& d : run->plan.decorations) {
+        const Decoration* dec = find_decoration(order, d.decoration);
+        json sizes = json::array();
+        for (const SizeFit& s : d.sizes)
+            sizes.push_back({{"size", s.size}, {"quantity", s.quantity}, {"width_mm", round3(s.width)}, {"height_mm", round3(s.height)},
+                             {"collar_to_ink_mm", round3(s.collar_to_ink)}, {"ink_to_pit_line_mm", round3(s.ink_to_pit)},
+                             {"left_margin_mm", round3(s.left_margin)}, {"right_margin_mm", round3(s.right_margin)},
+                             {"ink_to_hem_mm", round3(s.ink_to_hem)}, {"ideal_width_mm", round3(s.ideal)},
+                             {"limit_mm", round3(s.limit)}, {"limited_by", s.limited_by},
+                             {"band", s.band >= 0 ? json(s.band + 1) : json()}, {"pinned", s.pinned}});
+        list.push_back({{"decoration", d.decoration}, {"name", dec->name}, {"blank", dec->run.style}, {"colour", dec->run.colour},
+                        {"location", location_key(dec->location)}, {"sizes", sizes}});
+    }
+    if (as_json) {
+        std::cout << json{{"decorations", list}, {"findings", findings_json(run->findings)}}.dump(1) << "\n";
+    } else {
+        std::cout << fit_csv(order, run->plan);
+        print_findings(run->findings);
+    }
+    return has_stop(run->findings) ? 1 : 0;
+}
+
+int do_nest(const std::string& in, const std::string& out, const NestOptions& options, bool as_json) {
+    const auto text = read_file(in, 64u << 20);
+    if (!text) return complain(text.sentence());
+    const auto problem = nest_problem_from_json(*text);
+    if (!problem) return complain(problem.sentence());
+    const auto solution = nest(*problem, options);
+    if (!solution) return complain(solution.sentence());
+    if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return complain(done.sentence());
+    const auto faults = nest_faults(*problem, solution->placements, 0.01);
+    if (as_json)
+        std::cout << json{{"length_mm", solution->length}, {"density", solution->density}, {"seconds", solution->seconds},
+                          {"rounds", solution->rounds}, {"faults", faults}}.dump(1) << "\n";
+    else
+        std::cout << "length " << mm_text(solution->length, 2) << " mm, density " << mm_text(solution->density, 4) << ", "
+                  << solution->rounds << " layouts in " << mm_text(solution->seconds, 2) << " s\n";
+    return faults.empty() ? 0 : 1;
+}
+
+int do_export(const std::string& path, const std::string& out, double seconds, bool as_json) {
+    auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    Order order = run->package.order;
+    // Media without a sound layout are laid out here; what the artist laid out stays.
+    for (const Medium& medium : run->package.order.media) {
+        const auto* plan = [&]() -> const MediumPlan* {
+            for (const MediumPlan& m : run->sheets.media)
+                if (m.medium == medium.id) return &m;
+            return nullptr;
+        }();
+        if (plan == nullptr || (!plan->stale && plan->placed == plan->asked)) continue;
+        const NestProblem problem = sheet_problem(medium, run->set, {});
+        NestOptions options;
+        options.seconds = seconds;
+        options.threads = 2;
+        const auto solution = nest(problem, options);
+        if (!solution) return complain(solution.sentence());
+        order = with_layout(order, medium.id, to_copies(problem, solution->placements));
+    }
+    const auto report = export_order(out, order, run->art, {});
+    if (!report) return complain(report.sentence());
+    Findings findings = run->findings;
+    findings.insert(findings.end(), report->findings.begin(), report->findings.end());
+    if (as_json) {
+        std::cout << json{{"files", report->files}, {"findings", findings_json(findings)}}.dump(1) << "\n";
+    } else {
+        for (const std::string& f : report->files) std::cout << f << "\n";
+        print_findings(findings);
+    }
+    return has_stop(findings) ? 1 : 0;
+}
+
+int do_check(const std::string& path, bool as_json) {
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    Findings findings = run->findings;
+    findings.insert(findings.end(), run->sheets.findings.begin(), run->sheets.findings.end());
+    if (as_json) std::cout << json{{"findings", findings_json(findings)}}.dump(1) << "\n";
+    else print_findings(findings);
+    return has_stop(findings) ? 1 : 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app{"Orthema without a window: size, place, nest and export transfer orders."};
+    app.require_subcommand(1);
+    std::string in, out, width;
+    bool as_json = false;
+    double seconds = 2;
+    NestOptions options;
+    const auto with_json = [&](CLI::App* c) { c->add_flag("--json", as_json, "print machine-readable results"); };
+
+    auto* import = app.add_subcommand("import", "order lines from CSV or TSV to a new order");
+    import->add_option("LINES", in, "the list")->required();
+    import->add_option("--out", out, "the order to write")->required();
+    with_json(import);
+    auto* trace = app.add_subcommand("trace", "what a picture is: ink box, outline, centre, resolution");
+    trace->add_option("PICTURE", in)->required();
+    trace->add_option("--width", width, "planned width of the ink, like 250mm or 10in")->required();
+    with_json(trace);
+    auto* fit_command = app.add_subcommand("fit", "size and place of every decoration on every size");
+    fit_command->add_option("ORDER", in)->required();
+    with_json(fit_command);
+    auto* nest_command = app.add_subcommand("nest", "lay out a nest-instance/1 file");
+    nest_command->add_option("INSTANCE", in)->required();
+    nest_command->add_option("--out", out)->required();
+    nest_command->add_option("--seconds", options.seconds)->check(CLI::Range(0.0, 86400.0));
+    nest_command->add_option("--seed", options.seed);
+    nest_command->add_option("--threads", options.threads)->check(CLI::Range(1, 256));
+    nest_command->add_option("--rounds", options.rounds, "layouts a thread instead of seconds: repeatable")->check(CLI::Range(0, 1000000));
+    with_json(nest_command);
+    auto* export_command = app.add_subcommand("export", "gang sheets, cut lines, guides and tables of an order");
+    export_command->add_option("ORDER", in)->required();
+    export_command->add_option("--out", out, "the folder")->required();
+    export_command->add_option("--seconds", seconds, "for laying out what is not laid out yet")->check(CLI::Range(0.0, 86400.0));
+    with_json(export_command);
+    auto* check = app.add_subcommand("check", "print the findings of an order");
+    check->add_option("ORDER", in)->required();
+    with_json(check);
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? 0 : 2;
+    }
+    if (*import) return do_import(in, out, as_json);
+    if (*trace) return do_trace(in, width, as_json);
+    if (*fit_command) return do_fit(in, as_json);
+    if (*nest_command) return do_nest(in, out, options, as_json);
+    if (*export_command) return do_export(in, out, seconds, as_json);
+    return do_check(in, as_json);
+}

@@ -1,0 +1,198 @@
+#include "core/artwork/art_facts.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+
+namespace orthema {
+
+namespace {
+
+/// Bit grid of ink with a clear border of one pixel all round, so that no edge test is needed.
+struct InkGrid {
+    int width, height;
+    std::vector<char> ink;
+    InkGrid(const PixelView& px, int threshold)
+        : width(px.width), height(px.height),
+          ink(static_cast<std::size_t>(px.width + 2) * static_cast<std::size_t>(px.height + 2), 0) {
+        for (int y = 0; y < height; ++y)
+            for (int x = 0; x < width; ++x) ink[at(x, y)] = px.at(x, y)[3] >= threshold ? 1 : 0;
+    }
+    [[nodiscard]] std::size_t at(int x, int y) const {
+        return static_cast<std::size_t>(y + 1) * static_cast<std::size_t>(width + 2) + static_cast<std::size_t>(x + 1);
+    }
+    [[nodiscard]] bool operator()(int x, int y) const { return ink[at(x, y)] != 0; }
+};
+
+/// Follows the boundary that starts with the top edge of the ink pixel (x, y), ink on the right hand, and marks the
+/// top edges it passes.
+Ring follow(const InkGrid& grid, int start_x, int start_y, std::vector<char>& seen_top) {
+    static constexpr std::array<int, 4> dx = {1, 0, -1, 0};
+    static constexpr std::array<int, 4> dy = {0, 1, 0, -1};
+    int x = start_x, y = start_y, heading = 0;
+    Ring ring;
+    do {
+        if (heading == 0) seen_top[grid.at(x, y)] = 1;
+        x += dx[static_cast<std::size_t>(heading)];
+        y += dy[static_cast<std::size_t>(heading)];
+        bool right = false, left = false;  // the pixels ahead of this corner
+        switch (heading) {
+        case 0: right = grid(x, y); left = grid(x, y - 1); break;
+        case 1: right = grid(x - 1, y); left = grid(x, y); break;
+        case 2: right = grid(x - 1, y - 1); left = grid(x - 1, y); break;
+        default: right = grid(x, y - 1); left = grid(x - 1, y - 1); break;
+        }
+        const int before = heading;
+        // Where only corners meet, turning right first keeps diagonal pixels apart.
+        if (!right) heading = (heading + 1) & 3;
+        else if (left) heading = (heading + 3) & 3;
+        if (heading != before) ring.push_back({static_cast<double>(x), static_cast<double>(y)});
+    } while (x != start_x || y != start_y || heading != 0);
+    return ring;
+}
+
+}  // namespace
+
+Region pixel_outline(const PixelView& px, int threshold) {
+    const InkGrid grid(px, threshold);
+    std::vector<char> seen_top(grid.ink.size(), 0);
+    std::vector<Ring> outers;
+    std::vector<Ring> holes;
+    // Every ring, hole or outer, has top edges of ink (a hole's lie at its bottom), so all are found. With ink on the
+    // right hand, outer rings come out positive and holes negative.
+    for (int y = 0; y < px.height; ++y)
+        for (int x = 0; x < px.width; ++x) {
+            if (!grid(x, y) || grid(x, y - 1) || seen_top[grid.at(x, y)] != 0) continue;
+            Ring ring = follow(grid, x, y, seen_top);
+            (signed_area(ring) > 0 ? outers : holes).push_back(std::move(ring));
+        }
+    Region region;
+    region.reserve(outers.size());
+    for (Ring& ring : outers) region.push_back({std::move(ring), {}});
+    for (Ring& hole : holes) {
+        // the smallest outer ring around a point just inside the hole owns it
+        const Point a = hole[0];
+        const Point b = hole[1];
+        const Point d = (b - a) * (1 / norm(b - a));
+        const Point probe = a + d * 0.5 + Point{-d.y, d.x} * 0.25;
+        const Point other = a + d * 0.5 - Point{-d.y, d.x} * 0.25;
+        const Point in_hole = inside(hole, probe) ? probe : other;
+        Polygon* owner = nullptr;
+        for (Polygon& p : region)
+            if (inside(p.outer, in_hole) &&
+                (owner == nullptr || std::abs(signed_area(p.outer)) < std::abs(signed_area(owner->outer))))
+                owner = &p;
+        if (owner != nullptr) owner->holes.push_back(std::move(hole));
+    }
+    return region;
+}
+
+ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
+    ArtFacts facts;
+    facts.width_px = px.width;
+    facts.height_px = px.height;
+    facts.vector = vector;
+    int x0 = px.width, y0 = px.height, x1 = 0, y1 = 0;
+    double weight = 0, wx = 0, wy = 0;
+    long ink = 0, soft = 0;
+    for (int y = 0; y < px.height; ++y)
+        for (int x = 0; x < px.width; ++x) {
+            const int a = px.at(x, y)[3];
+            if (a < ink_alpha) continue;
+            x0 = std::min(x0, x);
+            x1 = std::max(x1, x + 1);
+            y0 = std::min(y0, y);
+            y1 = std::max(y1, y + 1);
+            weight += a;
+            wx += a * (x + 0.5);
+            wy += a * (y + 0.5);
+            ++ink;
+            if (a >= 240) continue;
+            // An anti-aliased edge is one pixel of half-transparency between solid and clear: not a fault.
+            bool solid = false, clear = x == 0 || y == 0 || x + 1 == px.width || y + 1 == px.height;
+            for (int v = std::max(0, y - 1); v <= std::min(px.height - 1, y + 1); ++v)
+                for (int u = std::max(0, x - 1); u <= std::min(px.width - 1, x + 1); ++u) {
+                    const int n = px.at(u, v)[3];
+                    solid = solid || n >= 240;
+                    clear = clear || n < ink_alpha;
+                }
+            if (!(solid && clear)) ++soft;
+        }
+    if (ink == 0) return facts;
+    facts.ink_px = {static_cast<double>(x0), static_cast<double>(y0), static_cast<double>(x1), static_cast<double>(y1)};
+    facts.aspect = facts.ink_px.height() / facts.ink_px.width();
+    facts.half_transparent = static_cast<double>(soft) / static_cast<double>(ink);
+    const double unit = 1.0 / facts.ink_px.width();
+    const Affine to_unit{unit, 0, 0, unit, -x0 * unit, -y0 * unit};
+    facts.optical_centre = to_unit({wx / weight, wy / weight});
+
+    Region rings = pixel_outline(px, ink_alpha);
+    for (Polygon& p : rings) {
+        if (tolerance_px > 0) {
+            p.outer = simplified(p.outer, tolerance_px);
+            for (Ring& h : p.holes) h = simplified(h, tolerance_px);
+        }
+        p = mapped(p, to_unit);
+    }
+    facts.outline = std::move(rings);
+
+    // A background nobody removed: the whole border opaque and of one colour.
+    const auto* first = px.at(0, 0);
+    bool flat = true;
+    const auto same = [&](int x, int y) {
+        const auto* p = px.at(x, y);
+        flat = flat && p[3] >= 240 && std::abs(p[0] - first[0]) <= 10 && std::abs(p[1] - first[1]) <= 10 &&
+               std::abs(p[2] - first[2]) <= 10;
+    };
+    for (int x = 0; x < px.width && flat; ++x) {
+        same(x, 0);
+        same(x, px.height - 1);
+    }
+    for (int y = 0; y < px.height && flat; ++y) {
+        same(0, y);
+        same(px.width - 1, y);
+    }
+    facts.flat_background = flat;
+    facts.background = {first[0] / 255.0, first[1] / 255.0, first[2] / 255.0, 1};
+    return facts;
+}
+
+std::optional<double> resolution(const ArtFacts& facts, Length width) {
+    if (facts.vector || facts.empty() || width.mm() <= 0) return std::nullopt;
+    return facts.ink_px.width() / width.inches();
+}
+
+Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name,
+                      std::optional<Length> width) {
+    Findings out;
+    const auto add = [&](Severity s, const char* code, std::map<std::string, double> numbers, std::string text) {
+        Subject about;
+        about.stage = "art";
+        about.art = art_id;
+        out.push_back({s, code, about, std::move(numbers), std::move(text)});
+    };
+    if (facts.empty()) {
+        add(Severity::stop, "art-empty", {}, name + " has no visible ink: bring in another picture.");
+        return out;
+    }
+    if (facts.flat_background)
+        add(Severity::caution, "art-background", {},
+            name + " has a flat background that would print as a box: remove it in the picture, or keep it on purpose.");
+    if (facts.half_transparent > 0.02)
+        add(Severity::caution, "art-half-transparent", {{"share", facts.half_transparent}},
+            name + ": " + std::to_string(static_cast<int>(std::lround(facts.half_transparent * 100))) +
+                " % of the ink is half-transparent and prints with a white halo on film: harden its edges.");
+    for (const std::string& font : facts.missing_fonts)
+        add(Severity::caution, "art-font-missing", {},
+            name + " asks for the font “" + font +
+                "”, which is not on this machine, so another stands in: turn its lettering to outlines.");
+    if (width)
+        if (const auto dpi = resolution(facts, *width); dpi && *dpi < 150)
+            add(Severity::caution, "art-resolution", {{"dpi", *dpi}, {"width", width->mm()}},
+                name + " has only " + std::to_string(static_cast<int>(std::lround(*dpi))) +
+                    " dpi at {width}: print it smaller, or bring in a larger picture (150 dpi or more).");
+    return out;
+}
+
+}  // namespace orthema

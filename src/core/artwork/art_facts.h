@@ -1,0 +1,60 @@
+// What a picture is once its canvas is forgotten: where the ink is, where the eye sees its middle, what outline it
+// has, and what is wrong with it for a transfer. Works on a pixel view; vector art is seen through a fine rendering.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/colour.h"
+#include "core/base/finding.h"
+#include "core/base/length.h"
+#include "core/geometry/geometry.h"
+
+namespace orthema {
+
+/// Rows of straight (not premultiplied) RGBA, 8 bits a channel, top row first, no padding.
+struct PixelView {
+    const std::uint8_t* rgba = nullptr;
+    int width = 0;
+    int height = 0;
+    [[nodiscard]] const std::uint8_t* at(int x, int y) const {
+        return rgba + (static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)) * 4;
+    }
+};
+
+/// A pixel counts as ink from this alpha on: fainter is not seen on cloth.
+constexpr int ink_alpha = 16;
+
+struct ArtFacts {
+    int width_px = 0, height_px = 0;  ///< the canvas that was looked at
+    bool vector = false;              ///< scales without loss, so resolution does not apply
+    Rect ink_px;                      ///< tight box of visible ink, in whole pixels; empty when there is no ink
+    double aspect = 1;                ///< ink height / ink width
+    /// Outline with holes; unit is the ink's width, origin the ink box's top left.
+    Region outline;
+    Point optical_centre{0.5, 0.5};   ///< ink-weighted, in the outline's unit
+    double half_transparent = 0;      ///< share of ink pixels that are neither solid nor clear, edges left out
+    bool flat_background = false;     ///< an unbroken opaque border of one colour
+    Colour background;
+    std::vector<std::string> missing_fonts;
+    [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }
+};
+
+/// Looks at the pixels. `vector` says that they are a rendering of vector art. The outline runs along pixel edges and
+/// is then simplified by `tolerance_px`; with 0 its area is exactly the count of ink pixels.
+ArtFacts look_at(const PixelView& pixels, bool vector, double tolerance_px = 0.75);
+
+/// The exact outline of all pixels with alpha >= threshold, along pixel edges, in pixels; outer rings and holes.
+/// Diagonal neighbours are not joined. Method: crack following.
+Region pixel_outline(const PixelView& pixels, int threshold);
+
+/// Pixels to the inch when the ink is `width` wide; nothing for vector art.
+std::optional<double> resolution(const ArtFacts& facts, Length width);
+
+/// Findings about the picture itself; `width` is the largest width planned, if any is.
+Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name,
+                      std::optional<Length> width);
+
+}  // namespace orthema

@@ -1,0 +1,151 @@
+#include "core/base/units.h"
+
+#include <cctype>
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <numeric>
+#include <optional>
+
+namespace orthema {
+
+std::string mm_text(double mm, int digits) {
+    char buffer[64];
+    std::snprintf(buffer, sizeof buffer, "%.*f", digits, mm);
+    std::string text = buffer;
+    if (text.find('.') != std::string::npos) {
+        while (text.back() == '0') text.pop_back();
+        if (text.back() == '.') text.pop_back();
+    }
+    return text == "-0" ? "0" : text;
+}
+
+std::string length_text(Length length, Unit unit, bool with_unit) {
+    if (unit == Unit::mm) return mm_text(std::round(length.mm()), 0) + (with_unit ? " mm" : "");
+    const long sixteenths = std::lround(std::abs(length.inches()) * 16.0);
+    const long whole = sixteenths / 16;
+    const long part = sixteenths % 16;
+    std::string text = length.mm() < 0 && sixteenths != 0 ? "-" : "";
+    if (part == 0) {
+        text += std::to_string(whole);
+    } else {
+        const long common = std::gcd(part, 16L);
+        if (whole != 0) text += std::to_string(whole) + " ";
+        text += std::to_string(part / common) + "/" + std::to_string(16 / common);
+    }
+    return text + (with_unit ? " in" : "");
+}
+
+namespace {
+
+/// A cursor over what was typed.
+struct Reader {
+    std::string_view text;
+    std::size_t at = 0;
+    void skip_space() {
+        while (at < text.size() && std::isspace(static_cast<unsigned char>(text[at])) != 0) ++at;
+    }
+    [[nodiscard]] char peek() const { return at < text.size() ? text[at] : '\0'; }
+    [[nodiscard]] bool digit_next() const { return std::isdigit(static_cast<unsigned char>(peek())) != 0; }
+    std::optional<double> number() {
+        std::string digits;
+        bool point = false;
+        while (at < text.size()) {
+            const char c = text[at];
+            if (std::isdigit(static_cast<unsigned char>(c)) != 0) {
+                digits += c;
+            } else if ((c == '.' || c == ',') && !point) {
+                digits += '.';
+                point = true;
+            } else {
+                break;
+            }
+            ++at;
+        }
+        if (digits.empty() || digits == "." || digits.size() > 15) return std::nullopt;
+        return std::strtod(digits.c_str(), nullptr);
+    }
+};
+
+std::optional<double> mm_per(std::string_view word, Unit unit) {
+    if (word.empty()) return unit == Unit::mm ? 1.0 : 25.4;
+    if (word == "mm") return 1.0;
+    if (word == "cm") return 10.0;
+    if (word == "m") return 1000.0;
+    if (word == "in" || word == "\"" || word == "inch" || word == "inches") return 25.4;
+    if (word == "ft" || word == "'") return 304.8;
+    return std::nullopt;
+}
+
+}  // namespace
+
+Result<Length> parse_length(std::string_view text, Unit unit) {
+    const Error unreadable{"“" + std::string(text.substr(0, 40)) +
+                           "” is not a length: type it like 3 1/16, 3.06in, 7.8cm or 78 mm."};
+    Reader in{text};
+    in.skip_space();
+    double sign = 1;
+    if (in.peek() == '-' || in.peek() == '+') {
+        sign = in.peek() == '-' ? -1 : 1;
+        ++in.at;
+        in.skip_space();
+    }
+    const auto first = in.number();
+    if (!first) return unreadable;
+    double value = *first;
+    const auto fraction_of = [&](double numerator) -> std::optional<double> {
+        ++in.at;  // the slash
+        in.skip_space();
+        const auto denominator = in.number();
+        if (!denominator || *denominator == 0) return std::nullopt;
+        return numerator / *denominator;
+    };
+    in.skip_space();
+    if (in.peek() == '/') {
+        const auto part = fraction_of(value);
+        if (!part) return unreadable;
+        value = *part;
+    } else {
+        if (in.peek() == '-') ++in.at;
+        in.skip_space();
+        if (in.digit_next()) {
+            const auto numerator = in.number();
+            in.skip_space();
+            if (!numerator || in.peek() != '/') return unreadable;
+            const auto part = fraction_of(*numerator);
+            if (!part) return unreadable;
+            value += *part;
+        }
+    }
+    in.skip_space();
+    std::string word;
+    while (in.at < text.size() && std::isspace(static_cast<unsigned char>(text[in.at])) == 0)
+        word += static_cast<char>(std::tolower(static_cast<unsigned char>(text[in.at++])));
+    in.skip_space();
+    const auto factor = mm_per(word, unit);
+    if (!factor || in.at != text.size()) return unreadable;
+    const double mm = sign * value * *factor;
+    if (!(std::abs(mm) <= 100000.0)) return Error{"That length is past 100 m; check the unit."};
+    return Length::from_mm(mm);
+}
+
+std::string finding_text(const Finding& finding, Unit unit) {
+    std::string out;
+    for (std::size_t i = 0; i < finding.sentence.size(); ++i) {
+        if (finding.sentence[i] == '{') {
+            const auto end = finding.sentence.find('}', i);
+            if (end != std::string::npos) {
+                const auto number = finding.numbers.find(finding.sentence.substr(i + 1, end - i - 1));
+                if (number != finding.numbers.end()) {
+                    out += length_text(Length::from_mm(number->second), unit);
+                    i = end;
+                    continue;
+                }
+            }
+        }
+        out += finding.sentence[i];
+    }
+    return out;
+}
+
+}  // namespace orthema

@@ -1,0 +1,86 @@
+#include "core/guides/garment_drawing.h"
+
+#include <algorithm>
+
+namespace orthema {
+
+namespace {
+
+Colour darker(Colour c, double k) { return {c.r * k, c.g * k, c.b * k, c.a}; }
+double lightness(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
+
+}  // namespace
+
+double text_width_guess(const std::string& text, double size) {
+    double letters = 0;
+    for (const char c : text) letters += (static_cast<unsigned char>(c) & 0xC0) == 0x80 ? 0 : 1;
+    return letters * size * 0.56;
+}
+
+void draw_garment(Drawing& to, const Garment& g, const Affine& map, Colour cloth, double hair) {
+    const bool dark = lightness(cloth) < 0.45;
+    const Colour line = dark ? Colour{cloth.r * 0.5 + 0.38, cloth.g * 0.5 + 0.38, cloth.b * 0.5 + 0.38, 1} : darker(cloth, 0.66);
+    to.region(mapped(g.outline, map), cloth, Stroke{line, hair * 1.3, {}});
+    if (!g.rib.empty()) to.region(mapped(g.rib, map), darker(cloth, dark ? 0.85 : 0.94), Stroke{line, hair * 0.8, {}});
+    for (const Ring& seam : g.seams) to.line(mapped(seam, map), {line, hair * 0.8, {}});
+    for (const Ring& detail : g.details) to.line(mapped(detail, map), {line, hair * 1.2, {}});
+    Ring collar = g.neck_edge;
+    for (Point& p : collar) p.x = -p.x;
+    std::reverse(collar.begin(), collar.end());
+    collar.insert(collar.end(), g.neck_edge.begin(), g.neck_edge.end());
+    to.line(mapped(collar, map), {line, hair, {}});
+}
+
+void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity) {
+    const Affine unit{ink.width(), 0, 0, ink.width(), ink.x0, ink.y0};
+    to.marks.emplace_back(ArtMark{art_id, map.after(unit), opacity});
+}
+
+void draw_landmarks(Drawing& to, const Garment& g, const Affine& map, double hair) {
+    const double half = g.chest / 2;
+    const Colour pit{palette::brick.r, palette::brick.g, palette::brick.b, 0.85};
+    to.line({map({-half, g.pit_y}), map({half, g.pit_y})}, {pit, hair, {3 * hair, 3 * hair}});
+    const Colour fold{palette::quiet.r, palette::quiet.g, palette::quiet.b, 0.55};
+    to.line({map({0, g.collar_seam_y}), map({0, g.hem_y})}, {fold, hair, {2 * hair, 4 * hair}});
+}
+
+void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& s) {
+    const Stroke stroke{s.colour, s.hair, {}};
+    const Point d = b - a;
+    const double len = norm(d);
+    if (len <= 0) return;
+    const Point n = Point{-d.y, d.x} * (s.text_size * 0.32 / len);
+    to.line({a, b}, stroke);
+    to.line({a - n, a + n}, stroke);
+    to.line({b - n, b + n}, stroke);
+    const double w = text_width_guess(figure, s.text_size) + s.text_size * 0.6;
+    const double h = s.text_size * 1.35;
+    const bool level = std::abs(d.x) > std::abs(d.y);
+    Point middle = (a + b) * 0.5;
+    if (level && len < w + s.text_size) middle.y -= h;                           // too short: the figure stands above
+    if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // or beside
+    to.fill({round_rect({middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2}, h * 0.25)}, s.plate);
+    to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
+}
+
+void draw_hand_measurements(Drawing& to, const Garment& g, const SizeFit& fit, const Affine& map, Unit unit,
+                            const DimensionStyle& s) {
+    const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
+    const Rect& ink = fit.ink;
+    const Point c = ink.centre();
+    const double middle = std::clamp(c.y, g.pit_y, g.hem_y);
+    const double half = body_half_width(g, middle);
+    if (fit.collar_to_ink > 0.5) draw_dimension(to, map({c.x, g.collar_seam_y}), map({c.x, ink.y0}), figure(fit.collar_to_ink), s);
+    draw_dimension(to, map({-half, middle}), map({ink.x0, middle}), figure(fit.left_margin), s);
+    draw_dimension(to, map({ink.x1, middle}), map({half, middle}), figure(fit.right_margin), s);
+    const double below = 9 * s.hair;
+    Point left = map({ink.x0, ink.y1});
+    Point right = map({ink.x1, ink.y1});
+    left.y += below;
+    right.y += below;
+    DimensionStyle chosen = s;
+    chosen.colour = palette::verdigris;
+    draw_dimension(to, left, right, figure(fit.width), chosen);
+}
+
+}  // namespace orthema

@@ -1,0 +1,37 @@
+// How a garment, its design and its dimensions are drawn, on the wall, on cards and on templates alike.
+#pragma once
+
+#include <string>
+
+#include "core/base/drawing.h"
+#include "core/base/units.h"
+#include "core/fitting/fit.h"
+
+namespace orthema {
+
+/// The garment with its seams, through `map` (mm -> drawing units). `hair` is the width of its outline.
+void draw_garment(Drawing& to, const Garment& garment, const Affine& map, Colour cloth, double hair);
+
+/// The design in its ink box.
+void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity = 1);
+
+/// Pit line and centre fold, dashed.
+void draw_landmarks(Drawing& to, const Garment& garment, const Affine& map, double hair);
+
+struct DimensionStyle {
+    Colour colour = palette::brick;
+    double hair = 1;
+    double text_size = 12;
+    Colour plate = palette::white;  ///< behind the figure
+};
+/// A dimension line with end bars and its figure on a plate in the middle, or beside it where the line is short.
+void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& style);
+
+/// The hand measurements of a fitted size as dimension lines: collar to ink, ink to both side seams, width, hem.
+void draw_hand_measurements(Drawing& to, const Garment& garment, const SizeFit& fit, const Affine& map, Unit unit,
+                            const DimensionStyle& style);
+
+/// A line of text is about this wide, for plates and layout where no font can be asked.
+double text_width_guess(const std::string& text, double size);
+
+}  // namespace orthema

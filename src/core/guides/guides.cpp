@@ -1,0 +1,298 @@
+#include "core/guides/guides.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/guides/garment_drawing.h"
+#include "core/transfers/transfers.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr double paper_margin = 10;
+constexpr double overlap = 12;
+
+std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : ", due " + order.due); }
+
+void wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour) {
+    std::string line;
+    std::string word;
+    const auto flush = [&] {
+        d.text(at, line, size, colour);
+        at.y += size * 1.4;
+        line.clear();
+    };
+    for (const char c : words + " ") {
+        if (c != ' ') {
+            word += c;
+            continue;
+        }
+        if (!line.empty() && text_width_guess(line + " " + word, size) > width) flush();
+        line += (line.empty() ? "" : " ") + word;
+        word.clear();
+    }
+    if (!line.empty()) flush();
+}
+
+/// 100 mm and 4 in, each with end bars, to lay a ruler on.
+void calibration(Drawing& d, Point at) {
+    const Stroke line{palette::ink, 0.25, {}};
+    const auto bar = [&](Point from, double length, const std::string& name) {
+        d.line({from, from + Point{length, 0}}, line);
+        d.line({from - Point{0, 2}, from + Point{0, 2}}, line);
+        d.line({from + Point{length, -2}, from + Point{length, 2}}, line);
+        d.text(from + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
+    };
+    bar(at, 100, "100 mm");
+    bar(at + Point{0, 8}, 101.6, "4 in");
+}
+
+/// The template in the garment's frame, mm.
+Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g,
+                         const Region& outline, const Rect& area) {
+    Drawing d;
+    const Affine same;
+    const Stroke solid{palette::ink, 0.35, {}};
+    const Stroke thin{palette::quiet, 0.2, {}};
+    d.line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
+    d.text({1.5, size.ink.y1 + 9}, "centre fold", 3, palette::ink);
+    d.line({{area.x0, g.pit_y}, {area.x1, g.pit_y}}, {palette::brick, 0.3, {3, 2}});
+    d.text({area.x0 + 2, g.pit_y - 1}, "pit line", 3, palette::brick);
+    // collar notch: the collar seam as far as the paper reaches, to be cut out
+    for (const double side : {1.0, -1.0}) {
+        Ring seam;
+        for (const Point& p : g.neck_edge) seam.push_back({side * p.x, p.y});
+        d.line(seam, solid);
+    }
+    d.text({2, g.collar_seam_y - 2}, "cut along the collar seam, lay it in the collar", 3, palette::ink);
+    Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
+    d.region(ink, {}, thin);
+    const double arm = std::min({15.0, size.width / 3, size.height / 3});
+    const Rect& r = size.ink;
+    const auto corner = [&](Point p, double sx, double sy) {
+        d.line({p + Point{sx * arm, 0}, p, p + Point{0, sy * arm}}, {palette::verdigris, 0.5, {}});
+    };
+    corner({r.x0, r.y0}, 1, 1);
+    corner({r.x1, r.y0}, -1, 1);
+    corner({r.x0, r.y1}, 1, -1);
+    corner({r.x1, r.y1}, -1, -1);
+    // the transfer's own centre tick
+    const double tick = dec.placing.centre == Centre::ink_box ? r.centre().x : anchor_x(dec.location, g) + dec.placing.across.mm();
+    d.line({{tick, r.y0 - 5}, {tick, r.y0 + 3}}, {palette::verdigris, 0.5, {}});
+    d.line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
+    const Point label{std::max(area.x0 + 4, r.x0), r.y1 + 14};
+    d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
+    d.text(label + Point{0, 5}, std::string(location_name(dec.location)) + ", ink " +
+                                    length_text(Length::from_mm(size.width), order.unit) + " wide, " +
+                                    length_text(Length::from_mm(size.collar_to_ink), order.unit) + " below the collar seam",
+           3.2, palette::ink);
+    calibration(d, label + Point{0, 14});
+    return d;
+}
+
+Mark moved(const Mark& mark, const Affine& by) {
+    Mark out = mark;
+    if (auto* path = std::get_if<PathMark>(&out)) {
+        for (Ring& ring : path->rings) ring = mapped(ring, by);
+    } else if (auto* text = std::get_if<TextMark>(&out)) {
+        text->at = by(text->at);
+    } else if (auto* art = std::get_if<ArtMark>(&out)) {
+        art->place = by.after(art->place);
+    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
+        const Point a = by({clip->to->x0, clip->to->y0});
+        const Point b = by({clip->to->x1, clip->to->y1});
+        clip->to = Rect{a.x, a.y, b.x, b.y};
+    }
+    return out;
+}
+
+std::string tile_name(int column, int row) {
+    return std::string(1, static_cast<char>('A' + row % 26)) + std::to_string(column + 1);
+}
+
+/// A diamond across a join: the halves of two sheets must close it.
+void join_mark(Drawing& d, Point at, const std::string& name) {
+    d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}},
+           {palette::verdigris, 0.3, {}});
+    d.text(at + Point{0, 1}, name, 2.4, palette::verdigris, Align::centre);
+}
+
+std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, PaperSize paper, const std::string& title,
+                                const std::string& footer) {
+    std::vector<GuidePage> pages;
+    const double pw = l.landscape ? paper.height : paper.width;
+    const double ph = l.landscape ? paper.width : paper.height;
+    for (int row = 0; row < l.rows; ++row)
+        for (int column = 0; column < l.columns; ++column) {
+            GuidePage page;
+            page.title = title + " " + tile_name(column, row);
+            page.drawing.width = pw;
+            page.drawing.height = ph;
+            const double x0 = l.area.x0 + column * l.step_x;
+            const double y0 = l.area.y0 + row * l.step_y;
+            const Affine to_page = Affine::shift(paper_margin - x0, paper_margin - y0);
+            const Rect window{paper_margin, paper_margin, paper_margin + l.tile_width, paper_margin + l.tile_height};
+            page.drawing.clip(window);
+            for (const Mark& m : whole.marks) page.drawing.marks.push_back(moved(m, to_page));
+            // joins: the middle of the overlap with each neighbour
+            const auto mark = [&](double gx, double gy, const std::string& name) {
+                join_mark(page.drawing, to_page({gx, gy}), name);
+            };
+            const double half = overlap / 2;
+            for (const double t : {0.2, 0.8}) {
+                const std::string no = t < 0.5 ? "1" : "2";
+                if (column > 0) mark(x0 + half, y0 + l.tile_height * t, tile_name(column - 1, row) + "·" + no);
+                if (column + 1 < l.columns)
+                    mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
+                if (row > 0) mark(x0 + l.tile_width * t, y0 + half, tile_name(column, row - 1) + "·" + no);
+                if (row + 1 < l.rows) mark(x0 + l.tile_width * t, y0 + l.step_y + half, tile_name(column, row) + "·" + no);
+            }
+            page.drawing.unclip();
+            const double third = overlap;
+            const Stroke cut{palette::rule, 0.2, {1, 1}};
+            if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
+            if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
+            page.drawing.text({paper_margin, ph - 4.5},
+                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) +
+                                  ", print at 100 %, check the 100 mm mark",
+                              2.8, palette::quiet);
+            pages.push_back(std::move(page));
+        }
+    return pages;
+}
+
+GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g, PaperSize paper) {
+    GuidePage page;
+    Drawing& d = page.drawing;
+    d.width = paper.width;
+    d.height = paper.height;
+    page.title = dec.name + ", " + run_name(order, dec.run) + " " + size.size;
+    const double x = 16;
+    d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
+    d.text({x, 30}, dec.name + ", " + location_name(dec.location), 5, palette::ink);
+    d.text({paper.width - x, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6,
+           palette::ink, Align::right, true);
+    d.text({paper.width - x, 30}, date_line(order), 3.4, palette::quiet, Align::right);
+    d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
+
+    // the garment, as large as it goes, at a stated scale
+    const Rect box = bounds(g.outline);
+    const Rect room{x, 40, paper.width - x, 178};
+    const double scale = std::min(room.width() / box.width(), room.height() / box.height());
+    const Affine map{scale, 0, 0, scale, room.centre().x - scale * box.centre().x, room.y0 - scale * box.y0};
+    draw_garment(d, g, map, run_colour(order, dec.run), 0.25);
+    draw_landmarks(d, g, map, 0.25);
+    draw_design(d, dec.art, size.ink, map);
+    DimensionStyle style;
+    style.hair = 0.3;
+    style.text_size = 4;
+    draw_hand_measurements(d, g, size, map, order.unit, style);
+    d.text({paper.width - x, 184}, "drawn at 1 : " + mm_text(1 / scale, 1), 3, palette::quiet, Align::right);
+    d.text({x, 184}, std::string("seen from the ") + (g.side == Side::front ? "front: the wearer's left is on your right"
+                                                                            : "back: the wearer's left is on your left"),
+           3, palette::quiet);
+
+    double y = 196;
+    for (const CardLine& line : card_lines(size, dec.location, order.unit)) {
+        d.text({x, y}, line.what, 4.4, palette::quiet);
+        d.text({x + 104, y}, line.figure, 5.4, palette::ink, Align::right, true);
+        y += 8;
+    }
+    const double right = x + 116;
+    const double column = paper.width - x - right;
+    wrapped(d, {right, 196},
+            is_chest(dec.location)
+                ? "Fold shoulder seam to shoulder seam and crease the centre. Measure from the crease, and down from the "
+                  "collar seam."
+                : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.",
+            3.4, column, palette::ink);
+    if (const Press* press = find_press(order, dec.press))
+        wrapped(d, {right, 221}, press->name + ", platen " + length_text(press->platen_width, order.unit) + " × " +
+                                     length_text(press->platen_height, order.unit) + ".",
+                3.4, column, palette::ink);
+    if (const Medium* medium = find_medium(order, dec.medium))
+        wrapped(d, {right, 233}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
+    std::string caution = "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
+    if (const BlankStyle* blank = find_style(order, dec.run.style); blank != nullptr && blank->family == Family::infant_bodysuit)
+        caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
+    wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
+    return page;
+}
+
+}  // namespace
+
+PaperSize paper_size(Paper paper) { return paper == Paper::a4 ? PaperSize{210, 297} : PaperSize{215.9, 279.4}; }
+
+std::vector<CardLine> card_lines(const SizeFit& s, Location location, Unit unit) {
+    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
+    std::vector<CardLine> lines{{"Collar seam to top of ink", text(s.collar_to_ink)},
+                                {s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line",
+                                 text(std::abs(s.ink_to_pit))},
+                                {"Ink to side seam, your left", text(s.left_margin)},
+                                {"Ink to side seam, your right", text(s.right_margin)},
+                                {"Bottom of ink to the hem", text(s.ink_to_hem)}};
+    if (is_chest(location)) {
+        const double inner = std::min(std::abs(s.ink.x0), std::abs(s.ink.x1));
+        lines.insert(lines.begin() + 2, {"Centre fold to ink", text(inner)});
+    }
+    if (s.ink_to_pouch != 0) lines.push_back({"Bottom of ink to the pouch seam", text(s.ink_to_pouch)});
+    lines.push_back({"Ink width", text(s.width)});
+    lines.push_back({"Ink height", text(s.height)});
+    return lines;
+}
+
+TemplateLayout tile_layout(const Rect& area, PaperSize paper) {
+    TemplateLayout best;
+    for (const bool landscape : {false, true}) {
+        TemplateLayout l;
+        l.area = area;
+        l.landscape = landscape;
+        l.tile_width = (landscape ? paper.height : paper.width) - 2 * paper_margin;
+        l.tile_height = (landscape ? paper.width : paper.height) - 2 * paper_margin;
+        l.step_x = l.tile_width - overlap;
+        l.step_y = l.tile_height - overlap;
+        const auto need = [](double length, double tile, double step) {
+            return length <= tile ? 1 : 1 + static_cast<int>(std::ceil((length - tile) / step - 1e-9));
+        };
+        l.columns = need(area.width(), l.tile_width, l.step_x);
+        l.rows = need(area.height(), l.tile_height, l.step_y);
+        if (!landscape || l.pages() < best.pages()) best = l;
+    }
+    return best;
+}
+
+Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size,
+                const Region& outline) {
+    Guide guide;
+    guide.decoration = fit.decoration;
+    guide.size = size.size;
+    const BlankStyle* style = find_style(order, dec.run.style);
+    const Garment g = garment_for(*style, size.size, dec.location);
+    const PaperSize paper = paper_size(order.paper);
+    guide.card = card_page(order, dec, size, g, paper);
+    // from above the collar seam to below the ink and its labels; wide enough for the centre fold and the ink
+    Rect area{std::min(size.ink.x0 - 8, -12.0), std::min(size.ink.y0, g.collar_seam_y) - 16, std::max(size.ink.x1 + 8, 12.0),
+              std::max(size.ink.y1, g.pit_y) + 6};
+    area.y1 = std::max(area.y1, size.ink.y1 + 42);
+    area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
+    guide.layout = tile_layout(area, paper);
+    const Drawing whole = template_drawing(order, dec, size, g, outline, area);
+    guide.tiles = tiles_of(whole, guide.layout, paper, guide.card.title, dec.name + ", " + run_name(order, dec.run) + " " + size.size);
+    return guide;
+}
+
+GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& facts) {
+    GuideSet set;
+    for (const RunKey& run : runs_of(order))
+        for (const DecorationFit& fit : plan.decorations) {
+            const Decoration* dec = find_decoration(order, fit.decoration);
+            if (dec == nullptr || dec->run != run) continue;
+            const auto art = facts.find(dec->art);
+            if (art == facts.end()) continue;
+            for (const SizeFit& size : fit.sizes) set.guides.push_back(guide_for(order, *dec, fit, size, art->second.outline));
+        }
+    return set;
+}
+
+}  // namespace orthema

@@ -1,0 +1,156 @@
+#include "core/nesting/bit_grid.h"
+
+#include <algorithm>
+#include <bit>
+#include <cmath>
+
+namespace orthema {
+
+namespace {
+
+constexpr double hair = 1e-7;
+
+void add_run(std::vector<Run>& runs, double y0, double y1, double cell) {
+    const int from = static_cast<int>(std::floor(y0 / cell + hair));
+    const int to = std::max(from + 1, static_cast<int>(std::ceil(y1 / cell - hair)));
+    runs.push_back({std::max(0, from), to});
+}
+
+}  // namespace
+
+CellShape covered_cells(const Region& region, double cell, double x0, double y0) {
+    CellShape shape;
+    shape.x0 = x0;
+    shape.y0 = y0;
+    const Rect box = bounds(region);
+    const int n = std::max(1, static_cast<int>(std::ceil((box.x1 - x0) / cell - hair)));
+    shape.columns.resize(static_cast<std::size_t>(n));
+    std::vector<std::vector<double>> crossings(static_cast<std::size_t>(n));
+    const auto edge = [&](Point a, Point b) {
+        if (a.x > b.x) std::swap(a, b);
+        a = a - Point{x0, y0};
+        b = b - Point{x0, y0};
+        const int first = std::clamp(static_cast<int>(std::floor(a.x / cell + hair)), 0, n - 1);
+        const int last = std::clamp(static_cast<int>(std::ceil(b.x / cell - hair)) - 1, first, n - 1);
+        for (int c = first; c <= last; ++c) {
+            const double left = std::max(a.x, c * cell);
+            const double right = std::min(b.x, (c + 1) * cell);
+            const auto y_at = [&](double x) { return b.x > a.x ? a.y + (b.y - a.y) * std::clamp((x - a.x) / (b.x - a.x), 0.0, 1.0) : a.y; };
+            double ya = y_at(left);
+            double yb = b.x > a.x ? y_at(right) : b.y;
+            if (ya > yb) std::swap(ya, yb);
+            if (yb - ya > 0 || b.x > a.x) add_run(shape.columns[static_cast<std::size_t>(c)], ya, yb, cell);
+            const double mid = (c + 0.5) * cell;
+            if (a.x <= mid && mid < b.x) crossings[static_cast<std::size_t>(c)].push_back(y_at(mid));
+        }
+    };
+    for (const Polygon& p : region) {
+        const auto ring = [&](const Ring& r) {
+            for (std::size_t i = 0; i < r.size(); ++i) edge(r[i], r[(i + 1) % r.size()]);
+        };
+        ring(p.outer);
+        for (const Ring& hole : p.holes) ring(hole);
+    }
+    // Any point of the polygon in a column can be moved level to the column's middle, or meets an edge on the way:
+    // the middle's inside and the edges' cells together cover the column.
+    for (std::size_t c = 0; c < shape.columns.size(); ++c) {
+        auto& runs = shape.columns[c];
+        auto& cuts = crossings[c];
+        std::sort(cuts.begin(), cuts.end());
+        for (std::size_t i = 0; i + 1 < cuts.size(); i += 2) add_run(runs, cuts[i], cuts[i + 1], cell);
+        std::sort(runs.begin(), runs.end(), [](Run a, Run b) { return a.from < b.from; });
+        std::vector<Run> merged;
+        for (const Run& r : runs) {
+            if (!merged.empty() && r.from <= merged.back().to) merged.back().to = std::max(merged.back().to, r.to);
+            else merged.push_back(r);
+        }
+        runs = std::move(merged);
+        for (const Run& r : runs) shape.height = std::max(shape.height, r.to);
+    }
+    return shape;
+}
+
+BitGrid::BitGrid(int rows) : rows_(rows), words_((static_cast<std::size_t>(rows) + 63) / 64) {}
+
+namespace {
+
+/// to = from >> by (towards lower y), `words` long.
+void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words, int by) {
+    const std::size_t skip = static_cast<std::size_t>(by) / 64;
+    const int bits = by % 64;
+    for (std::size_t i = 0; i < words; ++i) {
+        const std::uint64_t low = i + skip < words ? from[i + skip] : 0;
+        const std::uint64_t high = i + skip + 1 < words ? from[i + skip + 1] : 0;
+        to[i] = bits == 0 ? low : (low >> bits) | (high << (64 - bits));
+    }
+}
+
+}  // namespace
+
+void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked,
+                         std::vector<std::uint64_t>& work) const {
+    const std::size_t w = words_;
+    std::uint64_t* spread = work.data();
+    std::uint64_t* shifted = work.data() + w;
+    const int n = shape.width();
+    // Ends and middle first: most places fail there.
+    for (int k = 0; k < n; ++k) {
+        const int c = k % 2 == 0 ? k / 2 : n - 1 - k / 2;
+        const auto at = static_cast<std::size_t>(x + c);
+        if (at >= columns_.size() || columns_[at].empty()) continue;
+        for (const Run& run : shape.columns[static_cast<std::size_t>(c)]) {
+            // y is blocked when any stamped cell lies in [y + from, y + to): spread by doubling
+            shift_down(columns_[at].data(), spread, w, run.from);
+            int have = 1;
+            const int want = run.to - run.from;
+            while (have < want) {
+                const int step = std::min(have, want - have);
+                shift_down(spread, shifted, w, step);
+                for (std::size_t i = 0; i < w; ++i) spread[i] |= shifted[i];
+                have += step;
+            }
+            for (std::size_t i = 0; i < w; ++i) blocked[i] |= spread[i];
+        }
+        if (k % 8 == 7) {
+            bool full = true;
+            for (std::size_t i = 0; i < w && full; ++i) full = blocked[i] == ~std::uint64_t{0};
+            if (full) return;
+        }
+    }
+}
+
+bool BitGrid::first_fit(const CellShape& shape, int from, int limit, int& x, int& y) const {
+    const int free_rows = rows_ - shape.height + 1;
+    if (free_rows <= 0) return false;
+    std::vector<std::uint64_t> start(words_, ~std::uint64_t{0});
+    for (int r = 0; r < free_rows; ++r) start[static_cast<std::size_t>(r) / 64] &= ~(std::uint64_t{1} << (r % 64));
+    std::vector<std::uint64_t> blocked(words_);
+    std::vector<std::uint64_t> work(2 * words_);
+    const int end = limit < 0 ? static_cast<int>(columns_.size()) + 1 : limit - shape.width() + 1;
+    for (int at = from; at < end || (limit < 0 && at <= from); ++at) {
+        blocked = start;
+        blocked_at(shape, at, blocked, work);
+        for (std::size_t i = 0; i < words_; ++i) {
+            if (blocked[i] == ~std::uint64_t{0}) continue;
+            x = at;
+            y = static_cast<int>(i) * 64 + std::countr_one(blocked[i]);
+            return true;
+        }
+    }
+    return false;
+}
+
+void BitGrid::stamp(const CellShape& shape, int x, int y) {
+    const auto need = static_cast<std::size_t>(x + shape.width());
+    if (columns_.size() < need) columns_.resize(need);
+    for (int c = 0; c < shape.width(); ++c) {
+        if (x + c < 0) continue;
+        auto& column = columns_[static_cast<std::size_t>(x + c)];
+        if (column.empty()) column.assign(words_, 0);
+        for (const Run& run : shape.columns[static_cast<std::size_t>(c)])
+            for (int r = std::max(0, run.from + y); r < std::min(rows_, run.to + y); ++r)
+                column[static_cast<std::size_t>(r) / 64] |= std::uint64_t{1} << (r % 64);
+    }
+}
+
+}  // namespace orthema

@@ -1,0 +1,83 @@
+// Nesting: irregular pieces on a strip or on sheets. One engine for the window and the command line; structs in,
+// structs out, progress and stop as callbacks. Lengths in mm, angles in degrees (Affine::turn), x along the strip.
+#pragma once
+
+#include <functional>
+#include <limits>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/base/task.h"
+#include "core/geometry/geometry.h"
+
+namespace orthema {
+
+struct NestPiece {
+    std::string id;
+    int count = 1;
+    std::vector<double> rotations{0};  ///< allowed turns about the piece's own origin
+    Polygon outline;
+};
+
+struct NestPlacement {
+    int piece = 0;  ///< index into NestProblem::pieces
+    int copy = 0;
+    int bin = 0;    ///< sheet, or run of the roll
+    double rotation = 0;
+    double x = 0, y = 0;  ///< turned about its origin, then moved by this
+    bool locked = false;
+};
+
+struct NestProblem {
+    double width = 0;      ///< across the strip
+    double gap = 0;        ///< least distance between two pieces
+    double margin = 0;     ///< kept free along every edge
+    double max_length = std::numeric_limits<double>::infinity();  ///< of one bin
+    std::vector<NestPiece> pieces;
+    std::vector<NestPlacement> locked;  ///< copies that stay where they are
+};
+
+struct NestOptions {
+    double seconds = 2;  ///< stop after this time …
+    int rounds = 0;      ///< … or after this many layouts a thread, when > 0: then the result depends on the seed only
+    unsigned seed = 1;
+    int threads = 1;
+};
+
+struct NestSolution {
+    std::vector<NestPlacement> placements;
+    int bins = 0;
+    double length = 0;     ///< of the longest bin, margins included
+    double last_length = 0;///< of the last bin
+    double density = 0;    ///< pieces' area over the area of all bins, the last one up to its own length
+    double seconds = 0;
+    int rounds = 0;
+};
+
+/// Lays out every copy. Calls `better` (from any of its threads, one at a time) with each valid layout that beats the
+/// one before; the first comes at once. Fails with a sentence when a piece fits nowhere or an outline is degenerate.
+/// Method: first-fit on a bit grid that over-covers every grown outline, so that what it accepts cannot overlap;
+/// then exact sliding towards the start; then search over the order of pieces.
+Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task = {},
+                          const std::function<void(const NestSolution&)>& better = {});
+
+/// Independent check in plain double arithmetic: every copy there once, at an allowed turn, inside its bin, no two
+/// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven.
+std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements,
+                                     double tolerance = 1e-3);
+
+/// The outline of a placement where it lies.
+Polygon placed_outline(const NestProblem& problem, const NestPlacement& placement);
+
+/// True when the two areas are nearer than `gap` (or overlap, at gap 0), by more than `tolerance`.
+bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance = 1e-3);
+
+/// How far `moving` may slide along the unit axis direction (dx, dy in {-1, 0, 1}, one of them 0) before it is `gap`
+/// from any of `others`; at most `most`. `moving` must be clear of them to begin with.
+double slide(const Polygon& moving, const std::vector<const Polygon*>& others, double gap, int dx, int dy, double most);
+
+/// Fills bins, length, last_length and density from the placements.
+void measure_solution(const NestProblem& problem, NestSolution& solution);
+
+}  // namespace orthema

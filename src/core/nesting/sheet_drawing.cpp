@@ -1,0 +1,51 @@
+#include "core/nesting/sheet_drawing.h"
+
+namespace orthema {
+
+ArtMark transfer_art(const Transfer& t) {
+    if (t.mirrored) return {t.art, {-t.width, 0, 0, t.width, t.ink.x1, t.ink.y0}, 1};
+    return {t.art, {t.width, 0, 0, t.width, t.ink.x0, t.ink.y0}, 1};
+}
+
+std::string sheet_title(const Order& order, const Sheet& sheet) {
+    const Medium* medium = find_medium(order, sheet.medium);
+    return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " +
+           std::to_string(sheet.number + 1) + "   " + (medium != nullptr ? reading_direction(*medium) : "");
+}
+
+Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set) {
+    Drawing d;
+    d.width = sheet.width;
+    d.height = sheet.length;
+    const Affine page = page_map(sheet);
+    for (const PlacedCopy& c : sheet.copies) {
+        const Transfer* t = find_transfer(set, c.transfer);
+        if (t == nullptr) continue;
+        ArtMark art = transfer_art(*t);
+        art.place = page.after(copy_map(c)).after(art.place);
+        d.marks.emplace_back(std::move(art));
+    }
+    const Medium* medium = find_medium(order, sheet.medium);
+    if (medium == nullptr || medium->margin.mm() < 5) return d;
+    // In the margin, which is trimmed off: the sheet's name and an arrow along the reading direction.
+    const double y = medium->margin.mm() - 2.2;
+    const bool mirrored = program_mirrors(*medium);
+    const double x = medium->margin.mm();
+    const Stroke line{palette::ink, 0.4, {}};
+    const double tail = mirrored ? x + 16 : x, tip = mirrored ? x : x + 16;
+    const double back = mirrored ? 2 : -2;
+    d.line({{tail, y - 1}, {tip, y - 1}}, line);
+    d.line({{tip + back, y - 2.2}, {tip, y - 1}, {tip + back, y + 0.2}}, line);
+    d.text({x + 19, y}, sheet_title(order, sheet), 2.8, palette::ink);
+    return d;
+}
+
+std::vector<Polygon> cut_contours(const Sheet& sheet, const TransferSet& set) {
+    std::vector<Polygon> out;
+    const Affine page = page_map(sheet);
+    for (const PlacedCopy& c : sheet.copies)
+        if (const Transfer* t = find_transfer(set, c.transfer)) out.push_back(mapped(t->contour, page.after(copy_map(c))));
+    return out;
+}
+
+}  // namespace orthema

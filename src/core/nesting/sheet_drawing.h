@@ -1,0 +1,22 @@
+// How a gang sheet is drawn: the printed page 1:1, and the pieces in the strip's own frame for the bench.
+#pragma once
+
+#include "core/base/drawing.h"
+#include "core/nesting/sheets.h"
+
+namespace orthema {
+
+/// The page that is printed, mm, 1:1: art only, mirrored as each transfer says, and in the margin what the sheet is
+/// and its reading direction. No cut lines.
+Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set);
+
+/// A transfer's art in its contour frame, mirrored as it is printed.
+ArtMark transfer_art(const Transfer& transfer);
+
+/// The words in a sheet's margin.
+std::string sheet_title(const Order& order, const Sheet& sheet);
+
+/// Cut contours of a sheet in the page's frame, one polygon a copy, in the order of the copies.
+std::vector<Polygon> cut_contours(const Sheet& sheet, const TransferSet& set);
+
+}  // namespace orthema

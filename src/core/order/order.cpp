@@ -1,0 +1,213 @@
+#include "core/order/order.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace orthema {
+
+namespace {
+
+template <class List>
+auto* by_id(List& list, const std::string& id) {
+    const auto at = std::find_if(list.begin(), list.end(), [&](const auto& item) { return item.id == id; });
+    return at == list.end() ? nullptr : &*at;
+}
+
+template <class List>
+auto* pin_in(List& pins, const std::string& size) {
+    const auto at = std::find_if(pins.begin(), pins.end(), [&](const SizePin& p) { return p.size == size; });
+    return at == pins.end() ? nullptr : &*at;
+}
+
+}  // namespace
+
+const BlankStyle* find_style(const Order& order, const std::string& id) { return by_id(order.styles, id); }
+const Art* find_art(const Order& order, const std::string& id) { return by_id(order.art, id); }
+const Medium* find_medium(const Order& order, const std::string& id) { return by_id(order.media, id); }
+const Press* find_press(const Order& order, const std::string& id) { return by_id(order.presses, id); }
+const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
+Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
+SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
+const SizePin* find_pin(const Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
+
+std::vector<RunKey> runs_of(const Order& order) {
+    std::vector<RunKey> runs;
+    for (const OrderLine& line : order.lines) {
+        const RunKey key{line.style, line.colour};
+        if (std::find(runs.begin(), runs.end(), key) == runs.end()) runs.push_back(key);
+    }
+    return runs;
+}
+
+std::vector<SizeCount> counts_of(const Order& order, const RunKey& run) {
+    std::vector<SizeCount> counts;
+    const BlankStyle* style = find_style(order, run.style);
+    if (style == nullptr) return counts;
+    for (const std::string& size : style->sizes) {
+        int quantity = 0;
+        for (const OrderLine& line : order.lines)
+            if (line.style == run.style && line.colour == run.colour && line.size == size) quantity += line.quantity;
+        if (quantity > 0) counts.push_back({size, quantity});
+    }
+    return counts;
+}
+
+int garments_in(const Order& order) {
+    int total = 0;
+    for (const OrderLine& line : order.lines) total += line.quantity;
+    return total;
+}
+
+int garments_in(const Order& order, const RunKey& run) {
+    int total = 0;
+    for (const SizeCount& c : counts_of(order, run)) total += c.quantity;
+    return total;
+}
+
+std::string run_name(const Order& order, const RunKey& run) {
+    const BlankStyle* style = find_style(order, run.style);
+    return (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
+}
+
+Colour run_colour(const Order& order, const RunKey& run) {
+    if (const BlankStyle* style = find_style(order, run.style))
+        for (const BlankColour& c : style->colours)
+            if (c.name == run.colour) return c.ink;
+    return {0.89, 0.88, 0.86, 1};
+}
+
+std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken) {
+    std::string base;
+    for (const char c : stem) {
+        if (std::isalnum(static_cast<unsigned char>(c)) != 0) base += static_cast<char>(std::tolower(c));
+        else if (!base.empty() && base.back() != '-') base += '-';
+    }
+    while (!base.empty() && base.back() == '-') base.pop_back();
+    if (base.empty()) base = "item";
+    std::string id = base;
+    for (int n = 2; std::find(taken.begin(), taken.end(), id) != taken.end(); ++n) id = base + "-" + std::to_string(n);
+    return id;
+}
+
+Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art) {
+    Decoration d;
+    std::vector<std::string> taken;
+    for (const Decoration& other : order.decorations) taken.push_back(other.id);
+    d.name = art.name;
+    d.id = fresh_id(art.name + " " + run.style + " " + location_key(location), taken);
+    d.art = art.id;
+    d.run = run;
+    d.location = location;
+    if (!order.media.empty()) d.medium = order.media.front().id;
+    if (!order.presses.empty()) d.press = order.presses.front().id;
+    const BlankStyle* style = find_style(order, run.style);
+    const AgeGroup group = style != nullptr ? family_group(style->family) : AgeGroup::adult;
+    const auto counts = counts_of(order, run);
+    if (!counts.empty()) d.sizing.base_size = counts[counts.size() / 2].size;
+    double width = default_width(location);
+    if (style != nullptr && style->chart.contains(d.sizing.base_size))
+        width *= measure_mm(style->chart.at(d.sizing.base_size), Measure::chest, 550) / 550;
+    const double step = d.sizing.step.mm();
+    d.sizing.base_width = Length::from_mm(std::max(step, std::floor(width / step) * step));
+    d.placing.offset = Length::from_mm(std::round(default_offset(location, d.placing.school, group)));
+    d.placing.share = default_offset(location, PlacingSchool::body_fraction, group);
+    d.placing.growth = 0.5;
+    return d;
+}
+
+namespace {
+
+void chart_findings(const Order& order, Findings& out) {
+    std::set<std::string> used;
+    for (const OrderLine& line : order.lines) used.insert(line.style);
+    for (const BlankStyle& style : order.styles) {
+        if (!used.contains(style.id)) continue;
+        Subject about;
+        about.stage = "blanks";
+        about.style = style.id;
+        if (const auto fault = style_fault(style)) {
+            out.push_back({Severity::stop, "blank-figures", about, {}, *fault});
+            continue;
+        }
+        for (const std::string& size : style.sizes)
+            for (const auto& [measure, figure] : style.chart.at(size)) {
+                if (figure.source != Source::measured || !figure.published) continue;
+                const Length off = figure.value - *figure.published;
+                if (std::abs(off.mm()) <= style.tolerance.mm()) continue;
+                about.size = size;
+                out.push_back({Severity::caution, "measured-differs", about,
+                               {{"measured", figure.value.mm()}, {"published", figure.published->mm()}},
+                               style.name + " " + size + ", " + measure_name(measure) +
+                                   ": measured {measured}, published {published}. Measure a second piece, and the "
+                                   "neighbouring sizes."});
+            }
+        // A design is sized from the smallest garment that it goes on: that one is worth a tape.
+        for (const RunKey& run : runs_of(order)) {
+            if (run.style != style.id) continue;
+            const auto counts = counts_of(order, run);
+            if (counts.empty()) continue;
+            const auto& chart = style.chart.at(counts.front().size);
+            const auto chest = chart.find(Measure::chest);
+            if (chest == chart.end() || chest->second.source != Source::published) continue;
+            about.size = counts.front().size;
+            about.colour = run.colour;
+            out.push_back({Severity::note, "smallest-unmeasured", about, {},
+                           run_name(order, run) + ": the smallest size, " + counts.front().size +
+                               ", is as published. Measure it first: everything is sized from it."});
+        }
+    }
+}
+
+}  // namespace
+
+Findings order_findings(const Order& order) {
+    Findings out;
+    const auto add = [&](Severity s, const char* code, Subject about, std::string text) {
+        out.push_back({s, code, std::move(about), {}, std::move(text)});
+    };
+    Subject here;
+    here.stage = "order";
+    if (order.lines.empty())
+        add(Severity::caution, "order-empty", here, "The order has no lines yet: import a list, or type the first.");
+    for (const OrderLine& line : order.lines) {
+        Subject about = here;
+        about.style = line.style;
+        about.colour = line.colour;
+        about.size = line.size;
+        const BlankStyle* style = find_style(order, line.style);
+        if (style == nullptr)
+            add(Severity::stop, "line-blank-unknown", about,
+                "A line asks for the blank “" + line.style + "”, which is not in the order: choose its blank.");
+        else if (size_index(*style, line.size) < 0)
+            add(Severity::stop, "line-size-unknown", about,
+                style->name + " has no size “" + line.size + "”: correct the line's size.");
+        if (line.quantity <= 0)
+            add(Severity::caution, "line-quantity", about, "A line has no quantity: type one, or take the line out.");
+    }
+    std::set<std::string> used_art;
+    for (const Decoration& d : order.decorations) {
+        used_art.insert(d.art);
+        Subject about;
+        about.stage = "fit";
+        about.decoration = d.id;
+        if (find_art(order, d.art) == nullptr)
+            add(Severity::stop, "decoration-art", about, "“" + d.name + "” has no artwork: choose one on the Art bench.");
+        if (find_medium(order, d.medium) == nullptr)
+            add(Severity::stop, "decoration-medium", about, "“" + d.name + "” has no medium: choose film or paper.");
+        if (counts_of(order, d.run).empty())
+            add(Severity::stop, "decoration-run", about,
+                "“" + d.name + "” is meant for " + run_name(order, d.run) + ", of which nothing is ordered.");
+    }
+    for (const Art& a : order.art)
+        if (!used_art.contains(a.id)) {
+            Subject about;
+            about.stage = "art";
+            about.art = a.id;
+            add(Severity::note, "art-unused", about, "“" + a.name + "” is on no garment yet: put it on a blank.");
+        }
+    chart_findings(order, out);
+    return out;
+}
+
+}  // namespace orthema

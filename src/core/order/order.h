@@ -1,0 +1,191 @@
+// Order: the whole document as one value. Everything that an artist decides is in here; everything else is computed
+// from it. Holds copies of the blanks, media and presses that it uses, so that it reads the same on any machine.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/length.h"
+#include "core/base/units.h"
+#include "core/blanks/location.h"
+#include "core/blanks/style.h"
+
+namespace orthema {
+
+struct OrderLine {
+    std::string style;   ///< blank style id
+    std::string colour;
+    std::string size;    ///< size code of that style
+    int quantity = 0;
+    std::string note;    ///< whose it is, or the shop's own order number
+    bool operator==(const OrderLine&) const = default;
+};
+
+/// A blank in one colour over its sizes: what one set of decorations goes on.
+struct RunKey {
+    std::string style;
+    std::string colour;
+    auto operator<=>(const RunKey&) const = default;
+};
+
+enum class SizingSchool { one_size, bands, graded };
+
+struct SizingRule {
+    SizingSchool school = SizingSchool::bands;
+    std::string base_size;
+    Length base_width;
+    Measure measure = Measure::chest;
+    double exponent = 1;                   ///< 0 fixed … 1 fully proportional
+    Length step = Length::from_mm(5);      ///< widths round down to this
+    double price = 0.05;                   ///< of one more distinct transfer, in units of Σ quantity × (relative shortfall)²
+    int band_count = 0;                    ///< 0: by price
+    std::vector<std::string> band_starts;  ///< by hand: the first size of every band but the smallest's
+    bool operator==(const SizingRule&) const = default;
+};
+
+enum class Centre { ink_box, optical, marked };
+
+struct PlacingRule {
+    PlacingSchool school = PlacingSchool::collar_drop;
+    Length offset;        ///< at the base size: below the collar seam, or above the pit line
+    double share = 0.46;  ///< body fraction: centre of ink at this share of the body length
+    double growth = 0;    ///< of the offset with body length, 0 fixed … 1 proportional
+    Length across;        ///< of the ink's centre from the location's anchor, to the viewer's right
+    Centre centre = Centre::ink_box;
+    bool operator==(const PlacingRule&) const = default;
+};
+
+/// What the artist fixed by hand for one size only.
+struct SizePin {
+    std::string size;
+    std::optional<Length> width;
+    std::optional<Length> down;    ///< added to the rule's height, downwards
+    std::optional<Length> across;  ///< added to the rule's place, to the viewer's right
+    bool operator==(const SizePin&) const = default;
+};
+
+struct Decoration {
+    std::string id;
+    std::string name;
+    std::string art;  ///< art id
+    RunKey run;
+    Location location = Location::full_front;
+    std::string medium;
+    std::string press;
+    SizingRule sizing;
+    PlacingRule placing;
+    std::vector<SizePin> pins;
+    int spares = 0;  ///< for each distinct transfer
+    bool operator==(const Decoration&) const = default;
+};
+
+enum class ArtKind { png, jpeg, tiff, webp, svg, pdf };
+
+struct Art {
+    std::string id;
+    std::string name;
+    ArtKind kind = ArtKind::png;
+    std::string hash;                    ///< SHA-256 of the file's bytes, hexadecimal
+    std::optional<Point> marked_centre;  ///< unit: the ink's width, from the ink box's top left
+    bool operator==(const Art&) const = default;
+};
+
+enum class MediumShape { roll, sheet };
+/// Who mirrors a medium that is read through its carrier.
+enum class MirrorBy { program, printer_software, nobody };
+
+struct Medium {
+    std::string id;
+    std::string name;
+    std::string method;           ///< "direct-to-film", "transfer paper, light" …
+    MediumShape shape = MediumShape::roll;
+    Length width;
+    Length length;                ///< a roll's longest run, a sheet's height
+    Length margin;
+    Length gap;                   ///< between pieces
+    MirrorBy mirror = MirrorBy::program;
+    bool quarter_turns = true;
+    double price = 0;             ///< a metre of roll, or a sheet
+    bool operator==(const Medium&) const = default;
+};
+
+struct Press {
+    std::string id;
+    std::string name;
+    Length platen_width;
+    Length platen_height;
+    Length margin;  ///< ink keeps this far inside the platen
+    bool operator==(const Press&) const = default;
+};
+
+/// Where one copy of a transfer lies on a sheet, as the artist left or locked it. Strip frame: x along the feed,
+/// y across, the piece turned about its own top left corner and then moved.
+struct PlacedCopy {
+    std::string transfer;
+    int copy = 0;
+    int sheet = 0;
+    int turn = 0;  ///< degrees, quarter turns
+    double x = 0, y = 0;
+    bool locked = false;
+    bool operator==(const PlacedCopy&) const = default;
+};
+
+struct MediumLayout {
+    std::string medium;
+    std::vector<PlacedCopy> copies;
+    bool operator==(const MediumLayout&) const = default;
+};
+
+enum class Paper { a4, letter };
+
+struct Order {
+    std::string name;
+    std::string due;  ///< ISO date, or empty
+    Unit unit = Unit::mm;
+    Paper paper = Paper::a4;
+    std::vector<OrderLine> lines;
+    std::vector<Art> art;
+    std::vector<Decoration> decorations;
+    std::vector<BlankStyle> styles;
+    std::vector<Medium> media;
+    std::vector<Press> presses;
+    std::vector<MediumLayout> layouts;
+    bool operator==(const Order&) const = default;
+};
+
+const BlankStyle* find_style(const Order& order, const std::string& id);
+const Art* find_art(const Order& order, const std::string& id);
+const Medium* find_medium(const Order& order, const std::string& id);
+const Press* find_press(const Order& order, const std::string& id);
+const Decoration* find_decoration(const Order& order, const std::string& id);
+Decoration* find_decoration(Order& order, const std::string& id);
+SizePin* find_pin(Decoration& decoration, const std::string& size);
+const SizePin* find_pin(const Decoration& decoration, const std::string& size);
+
+/// The runs of the order in the order in which their lines first appear.
+std::vector<RunKey> runs_of(const Order& order);
+
+struct SizeCount {
+    std::string size;
+    int quantity = 0;
+};
+/// Quantities of a run along its style's size run, sizes without garments left out.
+std::vector<SizeCount> counts_of(const Order& order, const RunKey& run);
+int garments_in(const Order& order);
+int garments_in(const Order& order, const RunKey& run);
+/// "Adult tee, ash"
+std::string run_name(const Order& order, const RunKey& run);
+Colour run_colour(const Order& order, const RunKey& run);
+
+/// A decoration with the location's usual starting values, sized from the middle of the run.
+Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art);
+
+/// `stem`, or `stem-2`, `stem-3` … whichever `taken` does not hold.
+std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken);
+
+/// Findings of the order itself and of its size charts: lines of an unknown blank, size or colour, decorations
+/// without art, measured figures that differ from the published ones, art without a decoration.
+Findings order_findings(const Order& order);
+
+}  // namespace orthema

@@ -1,0 +1,29 @@
+// The one painter: a Drawing through cairo, on to the screen's image, a PDF page or a PNG band alike.
+#pragma once
+
+#include <cairo.h>
+
+#include <string>
+
+#include "core/base/drawing.h"
+
+namespace orthema {
+
+/// Where the painter gets pictures from.
+class ArtSource {
+public:
+    virtual ~ArtSource() = default;
+    /// Paints the picture; user space is its unit frame (origin at the ink box's top left, unit the ink's width).
+    virtual void paint_art(cairo_t* cr, const std::string& art_id, double opacity) = 0;
+};
+
+/// Paints every mark. `art` may be null: pictures are then left out.
+void paint(const Drawing& drawing, cairo_t* cr, ArtSource* art);
+
+/// Width of a line of text in the shipped font, in the unit of `size`.
+double text_width(const std::string& text, double size, bool bold = false);
+
+/// The bytes of a shipped font file.
+std::string_view font_bytes(bool bold);
+
+}  // namespace orthema

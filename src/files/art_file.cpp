@@ -1,0 +1,312 @@
+#include "files/art_file.h"
+
+#include <fontconfig/fontconfig.h>
+#include <librsvg/rsvg.h>
+#include <poppler.h>
+
+#include <array>
+#include <cmath>
+#include <cstring>
+#include <regex>
+#include <set>
+
+#include "files/pixels.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr double vector_side = 2048;  ///< pixels along the longer side when vector art is looked at
+constexpr int screen_side = 1024;
+
+constexpr std::array<const char*, 6> kind_keys = {"png", "jpeg", "tiff", "webp", "svg", "pdf"};
+
+}  // namespace
+
+struct LoadedArt::Vector {
+    RsvgHandle* svg = nullptr;
+    PopplerDocument* document = nullptr;
+    PopplerPage* page = nullptr;
+    double scale = 1;  ///< from the page's points to canvas pixels
+    ~Vector() {
+        if (svg != nullptr) g_object_unref(svg);
+        if (page != nullptr) g_object_unref(page);
+        if (document != nullptr) g_object_unref(document);
+    }
+};
+
+LoadedArt::LoadedArt() = default;
+LoadedArt::~LoadedArt() {
+    if (raster_ != nullptr) cairo_surface_destroy(raster_);
+}
+
+const char* kind_key(ArtKind kind) { return kind_keys[static_cast<std::size_t>(kind)]; }
+
+std::optional<ArtKind> kind_from_key(const std::string& key) {
+    for (std::size_t i = 0; i < kind_keys.size(); ++i)
+        if (key == kind_keys[i]) return static_cast<ArtKind>(i);
+    return std::nullopt;
+}
+
+std::optional<ArtKind> kind_of(const std::string& b) {
+    if (b.rfind("\x89PNG", 0) == 0) return ArtKind::png;
+    if (b.rfind("\xff\xd8\xff", 0) == 0) return ArtKind::jpeg;
+    if (b.rfind(std::string("II*\0", 4), 0) == 0 || b.rfind(std::string("MM\0*", 4), 0) == 0) return ArtKind::tiff;
+    if (b.rfind("RIFF", 0) == 0 && b.size() > 12 && b.compare(8, 4, "WEBP") == 0) return ArtKind::webp;
+    if (b.rfind("%PDF", 0) == 0) return ArtKind::pdf;
+    if (b.substr(0, 4096).find("<svg") != std::string::npos) return ArtKind::svg;
+    return std::nullopt;
+}
+
+void LoadedArt::draw(cairo_t* cr) const {
+    const std::scoped_lock lock(guard_);
+    cairo_save(cr);
+    if (raster_ != nullptr) {
+        cairo_set_source_surface(cr, raster_, 0, 0);
+        cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
+        cairo_paint(cr);
+    } else if (vector_ && vector_->svg != nullptr) {
+        const RsvgRectangle view{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
+        rsvg_handle_render_document(vector_->svg, cr, &view, nullptr);
+    } else if (vector_ && vector_->page != nullptr) {
+        cairo_scale(cr, vector_->scale, vector_->scale);
+        poppler_page_render(vector_->page, cr);
+    }
+    cairo_restore(cr);
+}
+
+Affine LoadedArt::unit_to_canvas() const {
+    return {facts.ink_px.width(), 0, 0, facts.ink_px.width(), facts.ink_px.x0, facts.ink_px.y0};
+}
+
+cairo_surface_t* LoadedArt::reusable_surface() const {
+    if (raster_ != nullptr) {
+        if (kind == ArtKind::jpeg) {  // the PDF keeps the JPEG's own bytes
+            auto* held = new Bytes(bytes_);
+            cairo_surface_set_mime_data(
+                raster_, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(bytes_->data()), bytes_->size(),
+                [](void* p) { delete static_cast<Bytes*>(p); }, held);
+        }
+        return cairo_surface_reference(raster_);
+    }
+    const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
+    cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);
+    cairo_t* cr = cairo_create(surface);
+    draw(cr);
+    cairo_destroy(cr);
+    return surface;
+}
+
+namespace {
+
+/// Font families that an SVG asks for by name and that this machine does not have.
+std::vector<std::string> missing_fonts(const std::string& svg) {
+    std::set<std::string> asked;
+    static const std::regex family(R"rx(font-family\s*[:=]\s*["']?\s*([^;"'>,]+))rx");
+    if (svg.find("<text") == std::string::npos) return {};
+    for (std::sregex_iterator it(svg.begin(), svg.end(), family), end; it != end; ++it) {
+        std::string name = (*it)[1];
+        while (!name.empty() && std::isspace(static_cast<unsigned char>(name.back())) != 0) name.pop_back();
+        static const std::set<std::string> generic = {"serif", "sans-serif", "monospace", "cursive", "fantasy", "inherit"};
+        if (!name.empty() && !generic.contains(name)) asked.insert(name);
+    }
+    std::vector<std::string> missing;
+    for (const std::string& name : asked) {
+        FcPattern* pattern = FcPatternCreate();
+        FcPatternAddString(pattern, FC_FAMILY, reinterpret_cast<const FcChar8*>(name.c_str()));
+        FcObjectSet* objects = FcObjectSetBuild(FC_FAMILY, nullptr);
+        FcFontSet* found = FcFontList(nullptr, pattern, objects);
+        if (found == nullptr || found->nfont == 0) missing.push_back(name);
+        if (found != nullptr) FcFontSetDestroy(found);
+        FcObjectSetDestroy(objects);
+        FcPatternDestroy(pattern);
+    }
+    return missing;
+}
+
+std::uint32_t premultiplied(const std::uint8_t* p) {
+    const std::uint32_t a = p[3];
+    const auto mul = [a](std::uint32_t c) { return (c * a + 127) / 255; };
+    return a << 24 | mul(p[0]) << 16 | mul(p[1]) << 8 | mul(p[2]);
+}
+
+std::vector<std::uint8_t> straight(const std::vector<std::uint32_t>& from) {
+    std::vector<std::uint8_t> out(from.size() * 4);
+    for (std::size_t i = 0; i < from.size(); ++i) {
+        const std::uint32_t p = from[i];
+        const std::uint32_t a = p >> 24;
+        const auto div = [a](std::uint32_t c) { return static_cast<std::uint8_t>(a == 0 ? 0 : std::min(255u, (c * 255 + a / 2) / a)); };
+        out[i * 4] = div((p >> 16) & 255);
+        out[i * 4 + 1] = div((p >> 8) & 255);
+        out[i * 4 + 2] = div(p & 255);
+        out[i * 4 + 3] = static_cast<std::uint8_t>(a);
+    }
+    return out;
+}
+
+cairo_surface_t* image_over(std::vector<std::uint32_t>& pixels, int width, int height) {
+    return cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, width,
+                                               height, width * 4);
+}
+
+/// The ink box at screen size, and its halves.
+std::vector<ScreenImage> screen_levels(const LoadedArt& art) {
+    std::vector<ScreenImage> levels;
+    if (art.facts.empty()) return levels;
+    const Rect& ink = art.facts.ink_px;
+    const double scale = std::min(1.0, screen_side / std::max(ink.width(), ink.height()));
+    ScreenImage top;
+    top.width = std::max(1, static_cast<int>(std::lround(ink.width() * scale)));
+    top.height = std::max(1, static_cast<int>(std::lround(ink.height() * scale)));
+    top.pixels.assign(static_cast<std::size_t>(top.width) * static_cast<std::size_t>(top.height), 0);
+    cairo_surface_t* surface = image_over(top.pixels, top.width, top.height);
+    cairo_t* cr = cairo_create(surface);
+    cairo_scale(cr, top.width / ink.width(), top.height / ink.height());
+    cairo_translate(cr, -ink.x0, -ink.y0);
+    art.draw(cr);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+    levels.push_back(std::move(top));
+    while (levels.back().width > 48 && levels.back().height > 48) {
+        const ScreenImage& from = levels.back();
+        ScreenImage half;
+        half.width = from.width / 2;
+        half.height = from.height / 2;
+        half.pixels.resize(static_cast<std::size_t>(half.width) * static_cast<std::size_t>(half.height));
+        for (int y = 0; y < half.height; ++y)
+            for (int x = 0; x < half.width; ++x) {
+                std::uint32_t sum[4] = {};
+                for (int k = 0; k < 4; ++k) {
+                    const std::uint32_t p = from.pixels[static_cast<std::size_t>((2 * y + k / 2) * from.width + 2 * x + k % 2)];
+                    for (int c = 0; c < 4; ++c) sum[c] += (p >> (8 * c)) & 255;
+                }
+                half.pixels[static_cast<std::size_t>(y * half.width + x)] =
+                    ((sum[0] + 2) / 4) | ((sum[1] + 2) / 4) << 8 | ((sum[2] + 2) / 4) << 16 | ((sum[3] + 2) / 4) << 24;
+            }
+        levels.push_back(std::move(half));
+    }
+    return levels;
+}
+
+}  // namespace
+
+Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
+    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    const auto kind = kind_of(*bytes);
+    if (!kind) return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, SVG or PDF."};
+    auto art = std::make_shared<LoadedArt>();
+    art->kind = *kind;
+    art->bytes_ = bytes;
+    art->hash = content_hash(*bytes);
+    const bool vector = *kind == ArtKind::svg || *kind == ArtKind::pdf;
+    std::vector<std::uint8_t> rgba;
+    if (!vector) {
+        auto pixels = decode_pixels(*kind, *bytes, name);
+        if (!pixels) return pixels.error();
+        art->facts.width_px = pixels->width;
+        art->facts.height_px = pixels->height;
+        rgba = std::move(pixels->rgba);
+        art->raster_pixels_.resize(rgba.size() / 4);
+        for (std::size_t i = 0; i < art->raster_pixels_.size(); ++i) art->raster_pixels_[i] = premultiplied(&rgba[i * 4]);
+        art->raster_ = image_over(art->raster_pixels_, pixels->width, pixels->height);
+    } else {
+        art->vector_ = std::make_unique<LoadedArt::Vector>();
+        LoadedArt::Vector& v = *art->vector_;
+        double w = 0, h = 0;
+        GError* error = nullptr;
+        if (*kind == ArtKind::svg) {
+            if (bytes->size() > 50'000'000) return Error{name + " is over 50 MB of drawing: simplify it."};
+            v.svg = rsvg_handle_new_from_data(reinterpret_cast<const guint8*>(bytes->data()), bytes->size(), &error);
+            if (v.svg == nullptr) {
+                g_clear_error(&error);
+                return Error{name + " is not a whole SVG drawing: it may be cut short; export it again."};
+            }
+            if (rsvg_handle_get_intrinsic_size_in_pixels(v.svg, &w, &h) == 0) {
+                gboolean has_w = 0, has_h = 0, has_box = 0;
+                RsvgLength lw, lh;
+                RsvgRectangle box{0, 0, 0, 0};
+                rsvg_handle_get_intrinsic_dimensions(v.svg, &has_w, &lw, &has_h, &lh, &has_box, &box);
+                w = has_box != 0 ? box.width : 512;
+                h = has_box != 0 ? box.height : 512;
+            }
+            art->facts.missing_fonts = missing_fonts(*bytes);
+        } else {
+            GBytes* held = g_bytes_new(bytes->data(), bytes->size());
+            v.document = poppler_document_new_from_bytes(held, nullptr, &error);
+            g_bytes_unref(held);
+            if (v.document == nullptr || poppler_document_get_n_pages(v.document) < 1) {
+                g_clear_error(&error);
+                return Error{name + " is not a whole PDF, or is locked: export it again without a password."};
+            }
+            v.page = poppler_document_get_page(v.document, 0);
+            poppler_page_get_size(v.page, &w, &h);
+        }
+        if (!(w > 0) || !(h > 0) || !(w < 1e7) || !(h < 1e7) || w / h > 500 || h / w > 500)
+            return Error{name + " has an absurd size: give its page or view box a usual one."};
+        v.scale = vector_side / std::max(w, h);
+        art->facts.width_px = std::max(1, static_cast<int>(std::lround(w * v.scale)));
+        art->facts.height_px = std::max(1, static_cast<int>(std::lround(h * v.scale)));
+        std::vector<std::uint32_t> canvas(static_cast<std::size_t>(art->facts.width_px) *
+                                          static_cast<std::size_t>(art->facts.height_px));
+        cairo_surface_t* surface = image_over(canvas, art->facts.width_px, art->facts.height_px);
+        cairo_t* cr = cairo_create(surface);
+        art->draw(cr);
+        cairo_destroy(cr);
+        cairo_surface_destroy(surface);
+        rgba = straight(canvas);
+    }
+    const auto missing = art->facts.missing_fonts;
+    art->facts = look_at({rgba.data(), art->facts.width_px, art->facts.height_px}, vector);
+    art->facts.missing_fonts = missing;
+    art->screen = screen_levels(*art);
+    return LoadedArtPtr(std::move(art));
+}
+
+PrintArt::~PrintArt() {
+    for (auto& [id, surface] : surfaces_) cairo_surface_destroy(surface);
+}
+
+void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
+    const auto at = art_.find(art_id);
+    if (at == art_.end() || at->second->facts.empty()) return;
+    const LoadedArt& art = *at->second;
+    const Rect& ink = art.facts.ink_px;
+    cairo_scale(cr, 1 / ink.width(), 1 / ink.width());
+    cairo_translate(cr, -ink.x0, -ink.y0);
+    if (!stored_once_) {
+        art.draw(cr);
+        return;
+    }
+    cairo_surface_t*& surface = surfaces_[art_id];
+    if (surface == nullptr) surface = art.reusable_surface();
+    cairo_set_source_surface(cr, surface, 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
+    if (opacity < 1) cairo_paint_with_alpha(cr, opacity);
+    else cairo_paint(cr);
+}
+
+void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
+    const auto at = art_.find(art_id);
+    if (at == art_.end() || at->second->screen.empty()) return;
+    const auto& levels = at->second->screen;
+    double dx = 1, dy = 0;
+    cairo_user_to_device_distance(cr, &dx, &dy);
+    double device_x = 1, device_y = 1;
+    cairo_surface_get_device_scale(cairo_get_target(cr), &device_x, &device_y);
+    const double want = std::hypot(dx, dy) * device_x;
+    std::size_t level = 0;
+    while (level + 1 < levels.size() && levels[level + 1].width >= want) ++level;
+    const ScreenImage& image = levels[level];
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(
+        reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())), CAIRO_FORMAT_ARGB32, image.width,
+        image.height, image.width * 4);
+    const double unit = 1.0 / image.width;
+    cairo_scale(cr, unit, at->second->facts.aspect / image.height);
+    cairo_set_source_surface(cr, surface, 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BILINEAR);
+    if (opacity < 1) cairo_paint_with_alpha(cr, opacity);
+    else cairo_paint(cr);
+    cairo_surface_destroy(surface);
+}
+
+}  // namespace orthema

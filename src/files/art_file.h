@@ -1,0 +1,99 @@
+// Artwork from files: PNG, JPEG, TIFF, WebP, SVG and PDF. Vector art stays vector: it is kept as its own bytes and
+// drawn by librsvg or poppler at whatever size is asked for.
+#pragma once
+
+#include <cairo.h>
+
+#include <map>
+#include <memory>
+#include <mutex>
+#include <string>
+
+#include "core/artwork/art_facts.h"
+#include "core/base/result.h"
+#include "core/order/order.h"
+#include "drawing/painter.h"
+
+namespace orthema {
+
+using Bytes = std::shared_ptr<const std::string>;
+using ArtBytes = std::map<std::string, Bytes>;  ///< by content hash
+
+/// Premultiplied BGRA rows as cairo and the screen have them, cropped to the ink box; each level half the last.
+struct ScreenImage {
+    int width = 0, height = 0;
+    std::vector<std::uint32_t> pixels;
+};
+
+/// A picture that has been read, looked at, and can be drawn. Safe to draw from several threads.
+class LoadedArt {
+public:
+    LoadedArt();
+    ~LoadedArt();
+    LoadedArt(const LoadedArt&) = delete;
+    LoadedArt& operator=(const LoadedArt&) = delete;
+
+    ArtKind kind = ArtKind::png;
+    std::string hash;
+    ArtFacts facts;
+    std::vector<ScreenImage> screen;  ///< largest first; empty when there is no ink
+
+    /// Draws the whole canvas; user space is canvas pixels as in `facts`.
+    void draw(cairo_t* cr) const;
+    /// Maps the art's unit frame to canvas pixels.
+    [[nodiscard]] Affine unit_to_canvas() const;
+    /// A surface that can be painted many times and is stored once in a PDF; the caller destroys it.
+    [[nodiscard]] cairo_surface_t* reusable_surface() const;
+
+private:
+    struct Vector;
+    friend Result<std::shared_ptr<const LoadedArt>> load_art(const Bytes& bytes, const std::string& name);
+    std::unique_ptr<Vector> vector_;
+    Bytes bytes_;
+    cairo_surface_t* raster_ = nullptr;
+    std::vector<std::uint32_t> raster_pixels_;
+    mutable std::mutex guard_;  ///< librsvg and poppler draw one at a time
+};
+
+using LoadedArtPtr = std::shared_ptr<const LoadedArt>;
+using LoadedArtById = std::map<std::string, LoadedArtPtr>;
+
+/// Reads a picture by its content, whatever its name says, and looks at it. `name` is for the sentence on failure:
+/// not a picture, truncated, past 30,000 pixels a side or 120 million in all, an empty page.
+Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name);
+
+/// What kind the first bytes say; nothing when none.
+std::optional<ArtKind> kind_of(const std::string& bytes);
+const char* kind_key(ArtKind kind);  ///< also the file name's ending
+std::optional<ArtKind> kind_from_key(const std::string& key);
+
+/// SHA-256 in hexadecimal.
+std::string content_hash(const std::string& bytes);
+
+/// Pictures for paper and film: drawn from the originals.
+class PrintArt : public ArtSource {
+public:
+    /// With `stored_once`, each picture is kept as one surface that a PDF stores once and uses often.
+    PrintArt(const LoadedArtById& art, bool stored_once) : art_(art), stored_once_(stored_once) {}
+    ~PrintArt() override;
+    PrintArt(const PrintArt&) = delete;
+    PrintArt& operator=(const PrintArt&) = delete;
+    void paint_art(cairo_t* cr, const std::string& art_id, double opacity) override;
+
+private:
+    const LoadedArtById& art_;
+    bool stored_once_;
+    std::map<std::string, cairo_surface_t*> surfaces_;
+};
+
+/// Pictures for the screen: from the half-size levels, never blocking on librsvg or poppler.
+class ScreenArt : public ArtSource {
+public:
+    explicit ScreenArt(const LoadedArtById& art) : art_(art) {}
+    void paint_art(cairo_t* cr, const std::string& art_id, double opacity) override;
+
+private:
+    const LoadedArtById& art_;
+};
+
+}  // namespace orthema

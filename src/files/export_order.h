@@ -1,0 +1,29 @@
+// Everything an order exports, in one action: gang sheets, cut lines, guides, tables.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/base/task.h"
+#include "core/nesting/sheets.h"
+#include "files/art_file.h"
+
+namespace orthema {
+
+struct ExportChoice {
+    bool sheets_pdf = true, sheets_png = true, cut_lines = true, guides = true, tables = true;
+    double dpi = 300;
+};
+
+struct ExportReport {
+    std::vector<std::string> files;  ///< paths, in the order written
+    Findings findings;
+};
+
+/// Writes into `folder`, which is made when it is not there. A stale or empty layout exports no sheets of that medium
+/// and says so. Stopping leaves the files that are whole and no others.
+Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art,
+                                  const ExportChoice& choice, const Task& task = {});
+
+}  // namespace orthema

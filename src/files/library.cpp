@@ -1,0 +1,182 @@
+#include "files/library.h"
+
+#include <sqlite3.h>
+
+#include "files/order_json.h"
+
+extern "C" {
+extern const char orthema_library_json[];
+extern const char orthema_library_json_end[];
+}
+
+namespace orthema {
+
+using nlohmann::json;
+
+std::string library_json(const LibraryContent& c) {
+    json j{{"format", "orthema-library"}, {"version", 1}, {"blanks", json::array()}, {"media", json::array()}, {"presses", json::array()}};
+    for (const BlankStyle& s : c.styles) j["blanks"].push_back(to_json(s));
+    for (const Medium& m : c.media) j["media"].push_back(to_json(m));
+    for (const Press& p : c.presses) j["presses"].push_back(to_json(p));
+    return j.dump(1);
+}
+
+namespace {
+
+template <class T, class Read>
+std::optional<Error> read_list(const json& j, const char* key, std::vector<T>& to, Read read) {
+    if (!j.contains(key)) return std::nullopt;
+    if (!j[key].is_array() || j[key].size() > 2000) return Error{std::string("The library's “") + key + "” is not a list that can be used."};
+    for (const json& e : j[key]) {
+        auto item = read(e);
+        if (!item) return item.error();
+        to.push_back(std::move(*item));
+    }
+    return std::nullopt;
+}
+
+}  // namespace
+
+Result<LibraryContent> library_from_json(const std::string& text) {
+    const auto j = parse_json(text, "The library file");
+    if (!j) return j.error();
+    if (!j->is_object() || j->value("format", json()) != json("orthema-library"))
+        return Error{"This is not a library file of this program."};
+    LibraryContent c;
+    if (auto e = read_list(*j, "blanks", c.styles, style_from_json)) return *e;
+    if (auto e = read_list(*j, "media", c.media, medium_from_json)) return *e;
+    if (auto e = read_list(*j, "presses", c.presses, press_from_json)) return *e;
+    for (const BlankStyle& s : c.styles)
+        if (const auto fault = style_fault(s)) return Error{*fault};
+    return c;
+}
+
+const LibraryContent& starting_library() {
+    static const LibraryContent content = [] {
+        const std::string text(orthema_library_json, static_cast<std::size_t>(orthema_library_json_end - orthema_library_json));
+        return library_from_json(text).value();
+    }();
+    return content;
+}
+
+Library::~Library() { sqlite3_close(db_); }
+
+Result<Done> Library::run(const std::string& sql) const {
+    char* message = nullptr;
+    if (sqlite3_exec(db_, sql.c_str(), nullptr, nullptr, &message) == SQLITE_OK) return Done{};
+    const std::string said = message == nullptr ? "" : message;
+    sqlite3_free(message);
+    return Error{"The shop library cannot be used (" + said + "): move it away to start a new one."};
+}
+
+int Library::version() const {
+    sqlite3_stmt* s = nullptr;
+    int v = -1;
+    if (sqlite3_prepare_v2(db_, "PRAGMA user_version", -1, &s, nullptr) == SQLITE_OK && sqlite3_step(s) == SQLITE_ROW)
+        v = sqlite3_column_int(s, 0);
+    sqlite3_finalize(s);
+    return v;
+}
+
+Result<Done> Library::migrate() {
+    const int have = version();
+    if (have < 0) return Error{"The shop library is damaged: move it away to start a new one."};
+    if (have > newest_version) return Error{"The shop library is of a newer version of the program: update first."};
+    // Each entry brings the version before it up by one.
+    static const char* steps[newest_version] = {
+        "CREATE TABLE item(kind TEXT NOT NULL, id TEXT NOT NULL, json TEXT NOT NULL, PRIMARY KEY(kind, id));",
+        "ALTER TABLE item ADD COLUMN name TEXT NOT NULL DEFAULT '';"
+        "UPDATE item SET name = coalesce(json_extract(json, '$.name'), id);"
+        "CREATE INDEX item_name ON item(kind, name);",
+    };
+    for (int v = have; v < newest_version; ++v) {
+        auto done = run(std::string("BEGIN IMMEDIATE;") + steps[v] + "PRAGMA user_version = " + std::to_string(v + 1) + "; COMMIT;");
+        if (!done) {
+            (void)run("ROLLBACK;");
+            return done;
+        }
+    }
+    if (have == 0) return merge(starting_library());
+    return Done{};
+}
+
+Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
+    sqlite3* db = nullptr;
+    if (sqlite3_open_v2(path.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr) != SQLITE_OK) {
+        sqlite3_close(db);
+        return Error{"The shop library “" + path + "” cannot be opened."};
+    }
+    std::unique_ptr<Library> library(new Library(db));
+    sqlite3_busy_timeout(db, 3000);
+    if (auto done = library->migrate(); !done) return done.error();
+    return library;
+}
+
+Result<Done> Library::put_row(const char* kind, const std::string& id, const std::string& name, const std::string& text) {
+    sqlite3_stmt* s = nullptr;
+    if (sqlite3_prepare_v2(db_, "INSERT INTO item(kind, id, name, json) VALUES(?1, ?2, ?3, ?4) ON CONFLICT(kind, id) DO UPDATE SET "
+                                "name = excluded.name, json = excluded.json", -1, &s, nullptr) != SQLITE_OK)
+        return Error{"The shop library cannot be written."};
+    const std::string values[] = {kind, id, name, text};
+    for (int i = 0; i < 4; ++i)
+        sqlite3_bind_text(s, i + 1, values[i].data(), static_cast<int>(values[i].size()), SQLITE_TRANSIENT);
+    const int code = sqlite3_step(s);
+    sqlite3_finalize(s);
+    if (code != SQLITE_DONE) return Error{code == SQLITE_FULL ? "The disk is full: the shop library was not changed." : "The shop library cannot be written."};
+    return Done{};
+}
+
+Result<Done> Library::put(const BlankStyle& s) { return put_row("blank", s.id, s.name, to_json(s).dump()); }
+Result<Done> Library::put(const Medium& m) { return put_row("medium", m.id, m.name, to_json(m).dump()); }
+Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name, to_json(p).dump()); }
+
+Result<Done> Library::merge(const LibraryContent& c) {
+    if (auto begun = run("BEGIN IMMEDIATE;"); !begun) return begun;
+    const auto all = [&]() -> Result<Done> {
+        for (const auto& s : c.styles) if (auto r = put(s); !r) return r;
+        for (const auto& m : c.media) if (auto r = put(m); !r) return r;
+        for (const auto& p : c.presses) if (auto r = put(p); !r) return r;
+        return Done{};
+    };
+    auto done = all();
+    if (done) return run("COMMIT;");
+    (void)run("ROLLBACK;");
+    return done;
+}
+
+Result<LibraryContent> Library::content() const {
+    LibraryContent c;
+    sqlite3_stmt* s = nullptr;
+    if (sqlite3_prepare_v2(db_, "SELECT kind, json FROM item ORDER BY rowid", -1, &s, nullptr) != SQLITE_OK)
+        return Error{"The shop library is damaged: move it away to start a new one."};
+    std::optional<Error> fault;
+    while (!fault && sqlite3_step(s) == SQLITE_ROW) {
+        const std::string kind = reinterpret_cast<const char*>(sqlite3_column_text(s, 0));
+        const std::string text = reinterpret_cast<const char*>(sqlite3_column_text(s, 1));
+        const auto j = parse_json(text, "The shop library");
+        const auto take = [&](auto read, auto& list) {
+            auto item = read(*j);
+            if (item) list.push_back(std::move(*item));
+            else fault = item.error();
+        };
+        if (!j) fault = j.error();
+        else if (kind == "blank") take(style_from_json, c.styles);
+        else if (kind == "medium") take(medium_from_json, c.media);
+        else if (kind == "press") take(press_from_json, c.presses);
+    }
+    sqlite3_finalize(s);
+    if (fault) return *fault;
+    return c;
+}
+
+void adopt_library(Order& order, const LibraryContent& content) {
+    const auto adopt = [](auto& have, const auto& offered) {
+        for (const auto& item : offered)
+            if (std::none_of(have.begin(), have.end(), [&](const auto& h) { return h.id == item.id; })) have.push_back(item);
+    };
+    adopt(order.styles, content.styles);
+    adopt(order.media, content.media);
+    adopt(order.presses, content.presses);
+}
+
+}  // namespace orthema

@@ -1,0 +1,60 @@
+// The shop library: the blanks, media and presses that a shop has, in SQLite with versioned migrations.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/order/order.h"
+
+struct sqlite3;
+
+namespace orthema {
+
+struct LibraryContent {
+    std::vector<BlankStyle> styles;
+    std::vector<Medium> media;
+    std::vector<Press> presses;
+    bool operator==(const LibraryContent&) const = default;
+};
+
+/// What the program starts with: invented, plausible figures.
+const LibraryContent& starting_library();
+
+/// JSON of a library ("orthema-library", version 1) and back.
+std::string library_json(const LibraryContent& content);
+Result<LibraryContent> library_from_json(const std::string& text);
+
+class Library {
+public:
+    /// Opens or makes the database, brings it to the newest version (in one transaction), and fills a new one with the
+    /// starting library. Fails with a sentence on a damaged file or one of a newer version; it is then left as it was.
+    static Result<std::unique_ptr<Library>> open(const std::string& path);
+    ~Library();
+    Library(const Library&) = delete;
+    Library& operator=(const Library&) = delete;
+
+    Result<LibraryContent> content() const;
+    /// Adds or replaces by id.
+    Result<Done> put(const BlankStyle& style);
+    Result<Done> put(const Medium& medium);
+    Result<Done> put(const Press& press);
+    /// Adds or replaces everything in `content`, all or nothing.
+    Result<Done> merge(const LibraryContent& content);
+    [[nodiscard]] int version() const;
+
+    static constexpr int newest_version = 2;
+
+private:
+    explicit Library(sqlite3* db) : db_(db) {}
+    Result<Done> run(const std::string& sql) const;
+    Result<Done> migrate();
+    Result<Done> put_row(const char* kind, const std::string& id, const std::string& name, const std::string& json);
+    sqlite3* db_;
+};
+
+/// Gives an order copies of everything in the library that it lacks.
+void adopt_library(Order& order, const LibraryContent& content);
+
+}  // namespace orthema

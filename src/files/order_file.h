@@ -1,0 +1,34 @@
+// The order on disk: a ZIP with order.json and the art by content hash, or the same unpacked in a folder.
+#pragma once
+
+#include <string>
+
+#include "core/base/result.h"
+#include "core/fitting/fit.h"
+#include "files/art_file.h"
+
+namespace orthema {
+
+struct OrderPackage {
+    Order order;
+    ArtBytes art;
+};
+
+/// Opens a container or a folder. Refuses with a sentence: paths that climb out, more than 2,000 entries, more than
+/// 1 GiB unpacked, art whose bytes do not match its hash, missing art, anything truncated.
+Result<OrderPackage> open_order(const std::string& path);
+
+/// Writes the container atomically. Art that no longer belongs to the order is left out.
+Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art);
+
+/// Where the autosave of an order file lies.
+std::string autosave_path(const std::string& path);
+
+/// All pictures of an order, read and looked at; those that fail become findings.
+LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings);
+ArtFactsById facts_of(const LoadedArtById& art);
+
+/// Adds a picture to an order and its bytes; the new art's id, or the sentence that says why not.
+Result<std::string> add_art(Order& order, ArtBytes& bytes, const Bytes& file, const std::string& file_name);
+
+}  // namespace orthema

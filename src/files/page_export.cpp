@@ -1,0 +1,275 @@
+#include "files/page_export.h"
+
+#include <cairo-pdf.h>
+#include <png.h>
+
+#include <cmath>
+#include <condition_variable>
+#include <csetjmp>
+#include <cstring>
+#include <thread>
+
+#include "core/base/units.h"
+#include "files/safe_file.h"
+
+namespace orthema {
+
+namespace {
+
+const Error stopped{"Stopped: nothing was written."};
+
+std::string escaped(const std::string& text) {
+    std::string out;
+    for (const char c : text) {
+        if (c == '<') out += "&lt;";
+        else if (c == '&') out += "&amp;";
+        else if (c == '>') out += "&gt;";
+        else out += c;
+    }
+    return out;
+}
+
+}  // namespace
+
+Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
+                       const std::string& title, const Task& task) {
+    constexpr double points = 72 / 25.4;
+    SafeFile file(path);
+    if (!file.open()) return file.fault();
+    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(
+        [](void* to, const unsigned char* data, unsigned int size) {
+            return static_cast<SafeFile*>(to)->write(data, size) ? CAIRO_STATUS_SUCCESS : CAIRO_STATUS_WRITE_ERROR;
+        },
+        &file, 100, 100);
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Orthema");
+    cairo_status_t status = CAIRO_STATUS_SUCCESS;
+    bool given_up = false;
+    {
+        PrintArt source(art, true);
+        cairo_t* cr = nullptr;
+        for (std::size_t i = 0; i < pages.size() && !given_up; ++i) {
+            const Drawing& page = *pages[i];
+            cairo_pdf_surface_set_size(surface, page.width * points, page.height * points);
+            if (cr == nullptr) cr = cairo_create(surface);
+            cairo_save(cr);
+            cairo_scale(cr, points, points);
+            paint(page, cr, &source);
+            cairo_restore(cr);
+            cairo_show_page(cr);
+            task.say(static_cast<double>(i + 1) / static_cast<double>(pages.size()), title);
+            given_up = task.stopped();
+        }
+        if (cr != nullptr) {
+            status = cairo_status(cr);
+            cairo_destroy(cr);
+        }
+        cairo_surface_finish(surface);
+        if (status == CAIRO_STATUS_SUCCESS) status = cairo_surface_status(surface);
+        cairo_surface_destroy(surface);
+    }
+    if (given_up) return stopped;
+    if (status == CAIRO_STATUS_WRITE_ERROR) return file.fault();
+    if (status != CAIRO_STATUS_SUCCESS) return Error{"“" + path + "” could not be drawn: " + cairo_status_to_string(status) + "."};
+    return file.commit();
+}
+
+namespace {
+
+/// One band under way between the thread that draws and the one that compresses.
+struct Band {
+    std::vector<std::uint32_t> pixels;
+    int first = 0, rows = 0;
+    bool full = false;
+};
+
+void draw_band(Band& band, int width, const Drawing& page, double scale, const LoadedArtById& loaded, ArtSource& art) {
+    band.pixels.assign(static_cast<std::size_t>(width) * static_cast<std::size_t>(band.rows), 0);
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(
+        reinterpret_cast<unsigned char*>(band.pixels.data()), CAIRO_FORMAT_ARGB32, width, band.rows, width * 4);
+    cairo_t* cr = cairo_create(surface);
+    cairo_translate(cr, 0, -band.first);
+    cairo_scale(cr, scale, scale);
+    // Only marks that reach into the band are drawn: pictures are dear.
+    const Rect window{0, band.first / scale, page.width, (band.first + band.rows) / scale};
+    Drawing part;
+    for (const Mark& mark : page.marks) {
+        if (const auto* picture = std::get_if<ArtMark>(&mark)) {
+            const auto at = loaded.find(picture->art);
+            const double tall = at == loaded.end() ? 1 : at->second->facts.aspect;
+            const Rect box = bounds(mapped(box_region({-0.01, -0.01, 1.01, tall + 0.01})[0].outer, picture->place));
+            if (!box.meets(window)) continue;
+        }
+        part.marks.push_back(mark);
+    }
+    paint(part, cr, &art);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+}
+
+/// Premultiplied native words to straight RGBA bytes, in place over a row buffer.
+void to_rgba(const std::uint32_t* from, std::uint8_t* to, int n) {
+    for (int i = 0; i < n; ++i, to += 4) {
+        const std::uint32_t p = from[i];
+        const std::uint32_t a = p >> 24;
+        if (a == 0) {
+            std::memset(to, 0, 4);
+        } else {
+            std::uint32_t r = (p >> 16) & 255, g = (p >> 8) & 255, b = p & 255;
+            if (a != 255) {
+                r = std::min(255u, (r * 255 + a / 2) / a);
+                g = std::min(255u, (g * 255 + a / 2) / a);
+                b = std::min(255u, (b * 255 + a / 2) / a);
+            }
+            to[0] = static_cast<std::uint8_t>(r);
+            to[1] = static_cast<std::uint8_t>(g);
+            to[2] = static_cast<std::uint8_t>(b);
+            to[3] = static_cast<std::uint8_t>(a);
+        }
+    }
+}
+
+struct PngState {
+    png_structp png = nullptr;
+    png_infop info = nullptr;
+    ~PngState() { png_destroy_write_struct(&png, &info); }
+};
+
+/// The C part: libpng leaves by longjmp, so nothing here needs destroying on the way.
+bool png_begin(PngState& s, SafeFile& file, int width, int height, double dpi) {
+    if (setjmp(png_jmpbuf(s.png)) != 0) return false;
+    png_set_write_fn(
+        s.png, &file,
+        [](png_structp png, png_bytep data, png_size_t size) {
+            if (!static_cast<SafeFile*>(png_get_io_ptr(png))->write(data, size)) png_error(png, "write");
+        },
+        [](png_structp) {});
+    png_set_user_limits(s.png, 0x7fffffff, 0x7fffffff);
+    png_set_IHDR(s.png, s.info, static_cast<png_uint_32>(width), static_cast<png_uint_32>(height), 8, PNG_COLOR_TYPE_RGB_ALPHA,
+                 PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+    const auto per_metre = static_cast<png_uint_32>(std::lround(dpi / 0.0254));
+    png_set_pHYs(s.png, s.info, per_metre, per_metre, PNG_RESOLUTION_METER);
+    png_write_info(s.png, s.info);
+    return true;
+}
+
+bool png_rows(PngState& s, const Band& band, int width, std::uint8_t* row) {
+    if (setjmp(png_jmpbuf(s.png)) != 0) return false;
+    for (int y = 0; y < band.rows; ++y) {
+        to_rgba(band.pixels.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(width), row, width);
+        png_write_row(s.png, row);
+    }
+    return true;
+}
+
+bool png_finish(PngState& s) {
+    if (setjmp(png_jmpbuf(s.png)) != 0) return false;
+    png_write_end(s.png, nullptr);
+    return true;
+}
+
+}  // namespace
+
+Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    const double scale = dpi / 25.4;
+    const double w = page.width * scale, h = page.height * scale;
+    if (!(w >= 1) || !(h >= 1) || w > 200000 || h > 20000000) return Error{"The sheet has no size that a picture can have."};
+    const int width = static_cast<int>(std::lround(w));
+    const int height = static_cast<int>(std::lround(h));
+    SafeFile file(path);
+    if (!file.open()) return file.fault();
+    PngState png;
+    png.png = png_create_write_struct(
+        PNG_LIBPNG_VER_STRING, nullptr, [](png_structp p, png_const_charp) { longjmp(png_jmpbuf(p), 1); },
+        [](png_structp, png_const_charp) {});
+    png.info = png_create_info_struct(png.png);
+    if (!png_begin(png, file, width, height, dpi)) return file.fault();
+
+    // Two bands of at most 32 MB: one is drawn while the other is compressed.
+    const int rows = std::clamp(static_cast<int>((8 << 20) / width), 1, height);
+    std::array<Band, 2> bands;
+    std::mutex guard;
+    std::condition_variable turn;
+    bool quit = false;
+    std::thread drawer([&] {
+        PrintArt source(art, false);
+        int index = 0;
+        for (int first = 0; first < height; first += rows, index ^= 1) {
+            Band& band = bands[static_cast<std::size_t>(index)];
+            std::unique_lock lock(guard);
+            turn.wait(lock, [&] { return !band.full || quit; });
+            if (quit) return;
+            lock.unlock();
+            band.first = first;
+            band.rows = std::min(rows, height - first);
+            draw_band(band, width, page, scale, art, source);
+            lock.lock();
+            band.full = true;
+            turn.notify_all();
+        }
+    });
+    std::vector<std::uint8_t> row(static_cast<std::size_t>(width) * 4);
+    bool fine = true, given_up = false;
+    int index = 0;
+    for (int first = 0; first < height && fine && !given_up; first += rows, index ^= 1) {
+        Band& band = bands[static_cast<std::size_t>(index)];
+        std::unique_lock lock(guard);
+        turn.wait(lock, [&] { return band.full; });
+        lock.unlock();
+        fine = png_rows(png, band, width, row.data());
+        lock.lock();
+        band.full = false;
+        turn.notify_all();
+        lock.unlock();
+        task.say(static_cast<double>(std::min(height, first + rows)) / height, "writing pixels");
+        given_up = task.stopped();
+    }
+    {
+        const std::scoped_lock lock(guard);
+        quit = true;
+        turn.notify_all();
+    }
+    drawer.join();
+    if (given_up) return stopped;
+    if (!fine || !png_finish(png)) return file.fault();
+    return file.commit();
+}
+
+Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
+                           const std::string& title) {
+    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+                      mm_text(width, 3) + "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " +
+                      mm_text(height, 3) + "\">\n<title>" + escaped(title) +
+                      "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
+    for (const Polygon& p : contours) {
+        out += "<path d=\"";
+        const auto ring = [&](const Ring& r) {
+            for (std::size_t i = 0; i < r.size(); ++i)
+                out += (i == 0 ? "M" : "L") + mm_text(r[i].x, 3) + " " + mm_text(r[i].y, 3);
+            out += "Z";
+        };
+        ring(p.outer);
+        for (const Ring& hole : p.holes) ring(hole);
+        out += "\"/>\n";
+    }
+    return write_file(path, out + "</g>\n</svg>\n");
+}
+
+Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& contours, double height) {
+    std::string out =
+        "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\n"
+        "LAYER\n70\n1\n0\nLAYER\n2\nCUT\n70\n0\n62\n7\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    const auto ring = [&](const Ring& r) {
+        out += "0\nPOLYLINE\n8\nCUT\n66\n1\n70\n1\n10\n0\n20\n0\n30\n0\n";
+        for (const Point& p : r)
+            out += "0\nVERTEX\n8\nCUT\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
+        out += "0\nSEQEND\n8\nCUT\n";
+    };
+    for (const Polygon& p : contours) {
+        ring(p.outer);
+        for (const Ring& hole : p.holes) ring(hole);
+    }
+    return write_file(path, out + "0\nENDSEC\n0\nEOF\n");
+}
+
+}  // namespace orthema

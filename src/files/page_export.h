@@ -1,0 +1,29 @@
+// Pages and pixels: PDF at 1:1 with vector art kept vector, PNG with alpha in bands, cut lines as SVG and DXF.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/drawing.h"
+#include "core/base/result.h"
+#include "core/base/task.h"
+#include "files/art_file.h"
+
+namespace orthema {
+
+/// One PDF page for each drawing (millimetres, 1:1). Art that appears more than once is stored once.
+Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
+                       const std::string& title, const Task& task = {});
+
+/// PNG with alpha, `dpi` pixels to the inch, pHYs set. Rendered in bands on a second thread while the last band is
+/// compressed, so that memory stays bounded however long the page.
+Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi,
+                       const Task& task = {});
+
+/// Closed contours in mm: SVG (one path each, y down) and DXF R12 (closed polylines on layer CUT, y up, so that both
+/// look the same way round). `width` and `height` are the page's.
+Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
+                           const std::string& title);
+Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& contours, double height);
+
+}  // namespace orthema

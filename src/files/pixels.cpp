@@ -1,0 +1,187 @@
+#include "files/pixels.h"
+
+#include <csetjmp>
+#include <cstdio>
+#include <cstring>
+
+#include <jpeglib.h>
+#include <png.h>
+#include <tiffio.h>
+#include <webp/decode.h>
+
+namespace orthema {
+
+namespace {
+
+std::optional<Error> size_fault(long width, long height, const std::string& name) {
+    if (width <= 0 || height <= 0) return Error{name + " has no pixels: it may be damaged; export it again."};
+    if (width > longest_side || height > longest_side || width * height > most_pixels)
+        return Error{name + " is " + std::to_string(width) + " × " + std::to_string(height) +
+                     " pixels, more than can be used (30,000 a side, 120 million in all): export it smaller."};
+    return std::nullopt;
+}
+
+Error damaged(const std::string& name, const std::string& kind) {
+    return Error{name + " is not a whole " + kind + " picture: it may be cut short or damaged; export it again."};
+}
+
+Result<Pixels> from_png(const std::string& bytes, const std::string& name) {
+    png_image image;
+    std::memset(&image, 0, sizeof image);
+    image.version = PNG_IMAGE_VERSION;
+    if (png_image_begin_read_from_memory(&image, bytes.data(), bytes.size()) == 0) return damaged(name, "PNG");
+    if (auto fault = size_fault(image.width, image.height, name)) {
+        png_image_free(&image);
+        return *fault;
+    }
+    image.format = PNG_FORMAT_RGBA;
+    Pixels out{static_cast<int>(image.width), static_cast<int>(image.height), {}};
+    out.rgba.resize(PNG_IMAGE_SIZE(image));
+    if (png_image_finish_read(&image, nullptr, out.rgba.data(), 0, nullptr) == 0) {
+        png_image_free(&image);
+        return damaged(name, "PNG");
+    }
+    return out;
+}
+
+struct JpegFault {
+    jpeg_error_mgr base;
+    jmp_buf back;
+    bool warned;
+};
+
+Result<Pixels> from_jpeg(const std::string& bytes, const std::string& name) {
+    jpeg_decompress_struct in;
+    JpegFault fault;
+    in.err = jpeg_std_error(&fault.base);
+    fault.warned = false;
+    fault.base.error_exit = [](j_common_ptr c) { longjmp(reinterpret_cast<JpegFault*>(c->err)->back, 1); };
+    fault.base.emit_message = [](j_common_ptr c, int level) {
+        if (level < 0) reinterpret_cast<JpegFault*>(c->err)->warned = true;
+    };
+    Pixels out;
+    std::vector<std::uint8_t> row;
+    if (setjmp(fault.back) != 0) {
+        jpeg_destroy_decompress(&in);
+        return damaged(name, "JPEG");
+    }
+    jpeg_create_decompress(&in);
+    jpeg_mem_src(&in, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
+    jpeg_read_header(&in, TRUE);
+    if (auto too_big = size_fault(in.image_width, in.image_height, name)) {
+        jpeg_destroy_decompress(&in);
+        return *too_big;
+    }
+    const bool four = in.num_components == 4;
+    in.out_color_space = four ? JCS_CMYK : JCS_RGB;
+    jpeg_start_decompress(&in);
+    out.width = static_cast<int>(in.output_width);
+    out.height = static_cast<int>(in.output_height);
+    out.rgba.resize(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height) * 4);
+    row.resize(static_cast<std::size_t>(out.width) * 4);
+    std::uint8_t* to = out.rgba.data();
+    while (in.output_scanline < in.output_height) {
+        JSAMPROW rows[1] = {row.data()};
+        jpeg_read_scanlines(&in, rows, 1);
+        const std::uint8_t* from = row.data();
+        for (int x = 0; x < out.width; ++x, to += 4) {
+            if (four) {  // files in four inks are kept inverted by custom
+                for (int k = 0; k < 3; ++k) to[k] = static_cast<std::uint8_t>(from[k] * from[3] / 255);
+                from += 4;
+            } else {
+                std::memcpy(to, from, 3);
+                from += 3;
+            }
+            to[3] = 255;
+        }
+    }
+    jpeg_finish_decompress(&in);
+    jpeg_destroy_decompress(&in);
+    if (fault.warned) return damaged(name, "JPEG");
+    return out;
+}
+
+struct TiffBytes {
+    const std::string* bytes;
+    toff_t at = 0;
+};
+
+Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
+    TIFFSetErrorHandler(nullptr);
+    TIFFSetWarningHandler(nullptr);
+    TiffBytes source{&bytes};
+    TIFF* tiff = TIFFClientOpen(
+        "memory", "rm", &source,
+        [](thandle_t h, void* to, tmsize_t n) -> tmsize_t {
+            auto* s = static_cast<TiffBytes*>(h);
+            if (s->at >= s->bytes->size()) return 0;
+            const auto got = std::min<std::size_t>(static_cast<std::size_t>(n), s->bytes->size() - s->at);
+            std::memcpy(to, s->bytes->data() + s->at, got);
+            s->at += got;
+            return static_cast<tmsize_t>(got);
+        },
+        [](thandle_t, void*, tmsize_t) -> tmsize_t { return 0; },
+        [](thandle_t h, toff_t off, int whence) -> toff_t {
+            auto* s = static_cast<TiffBytes*>(h);
+            if (whence == SEEK_SET) s->at = off;
+            else if (whence == SEEK_CUR) s->at += off;
+            else s->at = s->bytes->size() + off;
+            return s->at;
+        },
+        [](thandle_t) -> int { return 0; }, [](thandle_t h) -> toff_t { return static_cast<TiffBytes*>(h)->bytes->size(); },
+        nullptr, nullptr);
+    if (tiff == nullptr) return damaged(name, "TIFF");
+    std::uint32_t w = 0, h = 0;
+    TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &w);
+    TIFFGetField(tiff, TIFFTAG_IMAGELENGTH, &h);
+    if (auto fault = size_fault(w, h, name)) {
+        TIFFClose(tiff);
+        return *fault;
+    }
+    std::vector<std::uint32_t> raster(static_cast<std::size_t>(w) * h);
+    const bool whole = TIFFReadRGBAImageOriented(tiff, w, h, raster.data(), ORIENTATION_TOPLEFT, 1) != 0;
+    TIFFClose(tiff);
+    if (!whole) return damaged(name, "TIFF");
+    Pixels out{static_cast<int>(w), static_cast<int>(h), {}};
+    out.rgba.resize(raster.size() * 4);
+    for (std::size_t i = 0; i < raster.size(); ++i) {
+        const std::uint32_t p = raster[i];
+        const std::uint32_t a = TIFFGetA(p);
+        std::uint8_t* to = &out.rgba[i * 4];
+        // the library gives premultiplied colours
+        const auto straight = [a](std::uint32_t c) { return static_cast<std::uint8_t>(a == 0 ? 0 : std::min(255u, c * 255 / a)); };
+        to[0] = straight(TIFFGetR(p));
+        to[1] = straight(TIFFGetG(p));
+        to[2] = straight(TIFFGetB(p));
+        to[3] = static_cast<std::uint8_t>(a);
+    }
+    return out;
+}
+
+Result<Pixels> from_webp(const std::string& bytes, const std::string& name) {
+    int w = 0, h = 0;
+    const auto* data = reinterpret_cast<const std::uint8_t*>(bytes.data());
+    if (WebPGetInfo(data, bytes.size(), &w, &h) == 0) return damaged(name, "WebP");
+    if (auto fault = size_fault(w, h, name)) return *fault;
+    Pixels out{w, h, {}};
+    out.rgba.resize(static_cast<std::size_t>(w) * static_cast<std::size_t>(h) * 4);
+    if (WebPDecodeRGBAInto(data, bytes.size(), out.rgba.data(), out.rgba.size(), w * 4) == nullptr)
+        return damaged(name, "WebP");
+    return out;
+}
+
+}  // namespace
+
+Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::string& name) {
+    switch (kind) {
+    case ArtKind::png: return from_png(bytes, name);
+    case ArtKind::jpeg: return from_jpeg(bytes, name);
+    case ArtKind::tiff: return from_tiff(bytes, name);
+    case ArtKind::webp: return from_webp(bytes, name);
+    case ArtKind::svg:
+    case ArtKind::pdf: break;
+    }
+    return Error{name + " is not a picture made of pixels."};
+}
+
+}  // namespace orthema

@@ -1,0 +1,41 @@
+// Reading with limits and writing that never leaves half a file: to a temporary file beside it, flushed, renamed.
+#pragma once
+
+#include <cstdio>
+#include <string>
+
+#include "core/base/result.h"
+
+namespace orthema {
+
+/// The whole file; fails with a sentence when it cannot be read or is larger than `most` bytes.
+Result<std::string> read_file(const std::string& path, std::size_t most = 512u << 20);
+
+/// A file under way. Nothing at `path` changes until commit(); the temporary file is removed if it never comes.
+class SafeFile {
+public:
+    explicit SafeFile(std::string path);
+    ~SafeFile();
+    SafeFile(const SafeFile&) = delete;
+    SafeFile& operator=(const SafeFile&) = delete;
+    /// False when the folder cannot be written to.
+    [[nodiscard]] bool open() const { return file_ != nullptr; }
+    bool write(const void* data, std::size_t size);
+    [[nodiscard]] std::FILE* handle() { return file_; }
+    /// Flushes, syncs and renames. A sentence on failure (a full disk, for one): the old file is then untouched.
+    Result<Done> commit();
+    [[nodiscard]] Error fault() const;
+
+private:
+    std::string path_, temporary_;
+    std::FILE* file_ = nullptr;
+    bool failed_ = false;
+    int error_ = 0;
+};
+
+Result<Done> write_file(const std::string& path, const std::string& content);
+
+/// A name that is safe in any folder: letters, digits, dash and underscore.
+std::string file_stem(const std::string& name);
+
+}  // namespace orthema
