@@ -193,27 +193,41 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
     return faults.empty() ? 0 : 1;
 }
 
-int do_export(const std::string& path, const std::string& out, double seconds, bool as_json) {
-    auto run = run_order(path);
-    if (!run) return complain(run.sentence());
-    Order order = run->package.order;
-    // Media without a sound layout are laid out here; what the artist laid out stays.
-    for (const Medium& medium : run->package.order.media) {
-        const auto* plan = [&]() -> const MediumPlan* {
-            for (const MediumPlan& m : run->sheets.media)
-                if (m.medium == medium.id) return &m;
-            return nullptr;
-        }();
-        if (plan == nullptr || (!plan->stale && plan->placed == plan->asked)) continue;
-        const NestProblem problem = sheet_problem(medium, run->set, {});
+/// Lays out every medium that has no sound layout; what the artist laid out stays.
+Result<Order> settled(const Run& run, double seconds) {
+    Order order = run.package.order;
+    for (const MediumPlan& plan : run.sheets.media) {
+        const Medium* medium = find_medium(order, plan.medium);
+        if (medium == nullptr || (!plan.stale && plan.placed == plan.asked)) continue;
+        const NestProblem problem = sheet_problem(*medium, run.set, {});
         NestOptions options;
         options.seconds = seconds;
         options.threads = 2;
         const auto solution = nest(problem, options);
-        if (!solution) return complain(solution.sentence());
-        order = with_layout(order, medium.id, to_copies(problem, solution->placements));
+        if (!solution) return solution.error();
+        order = with_layout(order, plan.medium, to_copies(problem, solution->placements));
     }
-    const auto report = export_order(out, order, run->art, {});
+    return order;
+}
+
+int do_settle(const std::string& path, const std::string& out, double seconds) {
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    const auto order = settled(*run, seconds);
+    if (!order) return complain(order.sentence());
+    if (auto saved = save_order(out, *order, run->package.art); !saved) return complain(saved.sentence());
+    for (const MediumPlan& m : sheet_plan(*order, run->set).media)
+        std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
+                  << mm_text(m.density * 100, 1) << " % used\n";
+    return 0;
+}
+
+int do_export(const std::string& path, const std::string& out, double seconds, bool as_json) {
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    const auto order = settled(*run, seconds);
+    if (!order) return complain(order.sentence());
+    const auto report = export_order(out, *order, run->art, {});
     if (!report) return complain(report.sentence());
     Findings findings = run->findings;
     findings.insert(findings.end(), report->findings.begin(), report->findings.end());
@@ -271,6 +285,10 @@ int main(int argc, char** argv) {
     export_command->add_option("--out", out, "the folder")->required();
     export_command->add_option("--seconds", seconds, "for laying out what is not laid out yet")->check(CLI::Range(0.0, 86400.0));
     with_json(export_command);
+    auto* settle_command = app.add_subcommand("settle", "lay out the sheets of an order and save it");
+    settle_command->add_option("ORDER", in)->required();
+    settle_command->add_option("--out", out, "the order to write")->required();
+    settle_command->add_option("--seconds", seconds)->check(CLI::Range(0.0, 86400.0));
     auto* check = app.add_subcommand("check", "print the findings of an order");
     check->add_option("ORDER", in)->required();
     with_json(check);
@@ -284,6 +302,7 @@ int main(int argc, char** argv) {
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);
     if (*nest_command) return do_nest(in, out, options, as_json);
+    if (*settle_command) return do_settle(in, out, seconds);
     if (*export_command) return do_export(in, out, seconds, as_json);
     return do_check(in, as_json);
 }

@@ -99,7 +99,7 @@ std::vector<std::string> words(const std::string& text) {
 std::string plain_word(const std::string& w) {
     static const std::map<std::string, std::string> same = {
         {"tees", "tee"}, {"tshirt", "tee"}, {"tshirts", "tee"}, {"shirt", "tee"}, {"shirts", "tee"},
-        {"bodysuits", "bodysuit"}, {"onesie", "bodysuit"}, {"romper", "bodysuit"}, {"creeper", "bodysuit"},
+        {"bodysuits", "bodysuit"}, {"romper", "bodysuit"}, {"creeper", "bodysuit"},
         {"baby", "infant"}, {"kids", "youth"}, {"kid", "youth"}, {"child", "youth"}, {"yth", "youth"},
         {"hoodie", "hooded"}, {"hoodies", "hooded"}, {"hoody", "hooded"}, {"mens", "adult"}, {"unisex", "adult"},
         {"sweatshirt", "fleece"}, {"pullover", "fleece"}};

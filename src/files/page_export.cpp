@@ -3,6 +3,9 @@
 #include <cairo-pdf.h>
 #include <png.h>
 
+#include <qpdf/QPDF.hh>
+#include <qpdf/QPDFWriter.hh>
+
 #include <cmath>
 #include <condition_variable>
 #include <csetjmp>
@@ -31,16 +34,36 @@ std::string escaped(const std::string& text) {
 
 }  // namespace
 
+namespace {
+
+/// cairo names a picture again in a page's resources each time it is used, which the format forbids. Reading the pages
+/// and writing them anew leaves each name once; it also packs the objects.
+std::string tidied(const std::string& pdf) {
+    QPDF document;
+    document.setSuppressWarnings(true);
+    document.processMemoryFile("pages", pdf.data(), pdf.size());
+    QPDFWriter writer(document);
+    writer.setOutputMemory();
+    writer.setDeterministicID(true);
+    writer.setObjectStreamMode(qpdf_o_generate);
+    writer.write();
+    const auto buffer = writer.getBufferSharedPointer();
+    return {reinterpret_cast<const char*>(buffer->getBuffer()), buffer->getSize()};
+}
+
+}  // namespace
+
 Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
                        const std::string& title, const Task& task) {
     constexpr double points = 72 / 25.4;
-    SafeFile file(path);
-    if (!file.open()) return file.fault();
+    if (const SafeFile probe(path); !probe.open()) return probe.fault();
+    std::string drawn;
     cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(
         [](void* to, const unsigned char* data, unsigned int size) {
-            return static_cast<SafeFile*>(to)->write(data, size) ? CAIRO_STATUS_SUCCESS : CAIRO_STATUS_WRITE_ERROR;
+            static_cast<std::string*>(to)->append(reinterpret_cast<const char*>(data), size);
+            return CAIRO_STATUS_SUCCESS;
         },
-        &file, 100, 100);
+        &drawn, 100, 100);
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Orthema");
     cairo_status_t status = CAIRO_STATUS_SUCCESS;
@@ -69,9 +92,8 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
         cairo_surface_destroy(surface);
     }
     if (given_up) return stopped;
-    if (status == CAIRO_STATUS_WRITE_ERROR) return file.fault();
     if (status != CAIRO_STATUS_SUCCESS) return Error{"“" + path + "” could not be drawn: " + cairo_status_to_string(status) + "."};
-    return file.commit();
+    return write_file(path, tidied(drawn));
 }
 
 namespace {

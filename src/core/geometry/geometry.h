@@ -86,6 +86,8 @@ Region subtract(const Region& a, const Region& b);
 /// Least distance in mm between two polygons as filled areas: 0 where they overlap or touch.
 double distance(const Polygon& a, const Polygon& b);
 double distance(const Region& a, const Region& b);
+/// distance(a, b) < limit, without finding the distance: only edges within reach are looked at.
+bool nearer_than(const Polygon& a, const Polygon& b, double limit);
 
 /// Points of a cubic Bézier from p0 to p3, p0 left out, `steps` segments.
 void curve_to(Ring& ring, Point p1, Point p2, Point p3, int steps = 14);

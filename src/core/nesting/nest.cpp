@@ -22,7 +22,7 @@ Polygon placed_outline(const NestProblem& problem, const NestPlacement& p) {
 
 bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance) {
     if (!bounds(a.outer).grown(gap).meets(bounds(b.outer))) return false;
-    if (gap > 0) return distance(a, b) < gap - tolerance;
+    if (gap > 0) return nearer_than(a, b, gap - tolerance);
     // At gap 0 pieces may touch: only a common area that survives shaving the tolerance off counts.
     return area(intersect(offset({a}, -tolerance), offset({b}, -tolerance))) > 0;
 }

@@ -24,15 +24,27 @@ const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
 
 Polygon cutting_contour(const Region& outline, double cut_margin_mm) {
     constexpr double small_hole = 25;
-    const double arc = 0.1;
+    constexpr double tolerance = 0.15;
+    // A traced outline has a vertex every few pixels; a scissors line does not need them. What simplifying may take off
+    // is added to the margin, so that the contour still keeps clear of all ink.
+    Region plain;
+    for (const Polygon& p : outline) {
+        Polygon q{simplified(p.outer, tolerance), {}};
+        for (const Ring& hole : p.holes) {
+            const Rect box = bounds(hole);
+            if (std::min(box.width(), box.height()) >= small_hole) q.holes.push_back(simplified(hole, tolerance));
+        }
+        plain.push_back(std::move(q));
+    }
     for (double reach = 0; reach <= 160; reach = reach == 0 ? 2 : reach * 1.7) {
-        Region grown = offset(outline, cut_margin_mm + reach, arc);
-        if (reach > 0) grown = offset(grown, -reach, arc);
+        Region grown = offset(plain, cut_margin_mm + tolerance + reach, tolerance);
         if (grown.size() != 1) continue;
-        Polygon piece{simplified(grown[0].outer, arc), {}};
+        if (reach > 0) grown = offset(grown, -reach, tolerance);
+        if (grown.size() != 1) continue;
+        Polygon piece{simplified(grown[0].outer, tolerance / 2), {}};
         for (const Ring& hole : grown[0].holes) {
             const Rect box = bounds(hole);
-            if (std::min(box.width(), box.height()) >= small_hole) piece.holes.push_back(simplified(hole, arc));
+            if (std::min(box.width(), box.height()) >= small_hole) piece.holes.push_back(simplified(hole, tolerance / 2));
         }
         return piece;
     }
