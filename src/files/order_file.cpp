@@ -180,9 +180,7 @@ ArtFactsById facts_of(const LoadedArtById& art) {
     return facts;
 }
 
-Result<std::string> add_art(Order& order, ArtBytes& bytes, const Bytes& file, const std::string& file_name) {
-    const auto loaded = load_art(file, file_name);
-    if (!loaded) return loaded.error();
+std::string enrol_art(Order& order, ArtBytes& bytes, const LoadedArt& loaded, const Bytes& file, const std::string& file_name) {
     std::vector<std::string> taken;
     for (const Art& a : order.art) taken.push_back(a.id);
     Art art;
@@ -190,12 +188,19 @@ Result<std::string> add_art(Order& order, ArtBytes& bytes, const Bytes& file, co
     for (char& c : art.name)
         if (c == '-' || c == '_') c = ' ';
     if (!art.name.empty()) art.name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(art.name[0])));
-    art.id = fresh_id(art.name, taken);
-    art.kind = (*loaded)->kind;
-    art.hash = (*loaded)->hash;
+    // The content is part of the id: an id that undo gave free never comes to mean another picture.
+    art.id = fresh_id(art.name + " " + loaded.hash.substr(0, 6), taken);
+    art.kind = loaded.kind;
+    art.hash = loaded.hash;
     bytes[art.hash] = file;
     order.art.push_back(art);
     return art.id;
+}
+
+Result<std::string> add_art(Order& order, ArtBytes& bytes, const Bytes& file, const std::string& file_name) {
+    const auto loaded = load_art(file, file_name);
+    if (!loaded) return loaded.error();
+    return enrol_art(order, bytes, **loaded, file, file_name);
 }
 
 }  // namespace orthema

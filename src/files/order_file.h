@@ -28,7 +28,10 @@ std::string autosave_path(const std::string& path);
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings);
 ArtFactsById facts_of(const LoadedArtById& art);
 
-/// Adds a picture to an order and its bytes; the new art's id, or the sentence that says why not.
+/// Enters a picture that has been read into an order and its bytes, named after its file; the new art's id.
+std::string enrol_art(Order& order, ArtBytes& bytes, const LoadedArt& loaded, const Bytes& file, const std::string& file_name);
+
+/// Reads a picture and enters it; the new art's id, or the sentence that says why not.
 Result<std::string> add_art(Order& order, ArtBytes& bytes, const Bytes& file, const std::string& file_name);
 
 }  // namespace orthema

@@ -39,6 +39,18 @@ inline const char* severity_name(Severity s) {
     return "note";
 }
 
+/// How a stage of the work stands: the worst that is said about it.
+enum class Standing { settled, look, blocked };
+inline Standing standing_of(const Findings& all, const std::string& stage) {
+    Standing worst = Standing::settled;
+    for (const Finding& f : all) {
+        if (f.about.stage != stage || f.severity == Severity::note) continue;
+        if (f.severity == Severity::stop) return Standing::blocked;
+        worst = Standing::look;
+    }
+    return worst;
+}
+
 inline bool has_stop(const Findings& all) {
     for (const Finding& f : all)
         if (f.severity == Severity::stop) return true;

@@ -185,6 +185,49 @@ Garment garment_of(Family family, const Measures& m, Side side) {
     return g;
 }
 
+std::vector<TapeLine> tape_lines(Family family, const Measures& m, Side side) {
+    const auto mm = [&](Measure which) { return measure_mm(m, which); };
+    const double neck = mm(Measure::neck_width) / 2, shoulder = mm(Measure::across_shoulder) / 2;
+    const double slope = mm(Measure::shoulder_slope), pit = mm(Measure::armhole_depth), length = mm(Measure::body_length);
+    const bool bodysuit = family == Family::infant_bodysuit;
+    const double hem_y = bodysuit ? length - mm(Measure::hem_width) / 2 * 0.95 : length;
+    const Point point{shoulder, slope};
+    const Sleeve sleeve = sleeve_of(family, m, point);
+    std::vector<TapeLine> out;
+    if (side == Side::back) {
+        out.push_back({Measure::across_shoulder, {-shoulder, slope}, point});
+        out.push_back({Measure::back_neck_drop, {0, 0}, {0, mm(Measure::back_neck_drop)}});
+        out.push_back({Measure::armhole_depth, {-shoulder * 0.8, 0}, {-shoulder * 0.8, pit}});
+        out.push_back({Measure::hem_width, {-mm(Measure::hem_width) / 2, hem_y}, {mm(Measure::hem_width) / 2, hem_y}});
+        if (family == Family::hooded_fleece)
+            out.push_back({Measure::hood_height, {neck * 1.9, 0}, {neck * 1.9, mm(Measure::hood_height) * 0.66}});
+        out.push_back({Measure::shoulder_slope, {shoulder, 0}, point});
+        return out;
+    }
+    out.push_back({Measure::body_length, {neck, 0}, {neck, length}});
+    out.push_back({Measure::chest, {-mm(Measure::chest) / 2, pit}, {mm(Measure::chest) / 2, pit}});
+    out.push_back({Measure::neck_width, {-neck, 0}, {neck, 0}});
+    out.push_back({Measure::front_neck_drop, {0, 0}, {0, mm(Measure::front_neck_drop)}});
+    out.push_back({Measure::sleeve_length, point, sleeve.top});
+    out.push_back({Measure::sleeve_opening, sleeve.top, sleeve.bottom});
+    if (family == Family::hooded_fleece) {
+        const double top = mm(Measure::pouch_top), tall = mm(Measure::pouch_height), half = mm(Measure::pouch_width) / 2;
+        out.push_back({Measure::pouch_top, {-neck, 0}, {-neck, top}});
+        out.push_back({Measure::pouch_width, {-half, top + tall}, {half, top + tall}});
+        out.push_back({Measure::pouch_height, {-half * 0.62, top}, {-half * 0.62, top + tall}});
+    } else {
+        const double rib = mm(Measure::rib_height);
+        const double drop = mm(Measure::front_neck_drop);
+        out.push_back({Measure::rib_height, {-neck * 0.3, drop - rib}, {-neck * 0.3, drop}});
+    }
+    if (bodysuit) {
+        const double half = mm(Measure::snap_width) / 2, tall = mm(Measure::snap_height);
+        out.push_back({Measure::snap_width, {-half, length}, {half, length}});
+        out.push_back({Measure::snap_height, {-half, length - tall}, {-half, length}});
+    }
+    return out;
+}
+
 double body_half_width(const Garment& g, double y) {
     for (std::size_t i = 0; i + 1 < g.body_edge.size(); ++i) {
         const Point a = g.body_edge[i];

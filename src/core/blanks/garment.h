@@ -44,6 +44,14 @@ struct Garment {
 /// Pre: style_fault() found nothing for them.
 Garment garment_of(Family family, const Measures& measures, Side side);
 
+/// Where a measure is taken on the garment: from `from` to `to`, as a tape would lie. Nothing for a measure that is not
+/// taken on this side.
+struct TapeLine {
+    Measure measure;
+    Point from, to;
+};
+std::vector<TapeLine> tape_lines(Family family, const Measures& measures, Side side);
+
 /// x of the body's edge (armhole seam above the pit line, side seam below) at height y on the viewer's right;
 /// 0 above the shoulder or below the hem.
 double body_half_width(const Garment& garment, double y);

@@ -270,12 +270,11 @@ void say(const Rule& r, const Garment& g, const Limit& limit, const SizeFit& s, 
 
 }  // namespace
 
-bool fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts, DecorationFit& out,
-                    Findings* findings) {
+std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts) {
     const BlankStyle* style = find_style(order, d.run.style);
-    if (style == nullptr || facts.empty() || style_fault(*style)) return false;
+    if (style == nullptr || facts.empty() || style_fault(*style)) return std::nullopt;
     const auto counts = counts_of(order, d.run);
-    if (counts.empty()) return false;
+    if (counts.empty()) return std::nullopt;
     Rule r{order, d, *style, facts};
     r.aspect = facts.aspect;
     if (d.placing.centre == Centre::optical) r.centre_x = facts.optical_centre.x;
@@ -286,7 +285,7 @@ bool fit_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
     r.base_measure = measure_mm(style->chart.at(base), d.sizing.measure);
     r.base_body = measure_mm(style->chart.at(base), Measure::body_length);
 
-    out = DecorationFit{};
+    DecorationFit out;
     out.decoration = d.id;
     out.aspect = r.aspect;
     std::vector<Garment> garments;
@@ -308,20 +307,20 @@ bool fit_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
     size_them(r, out);
     for (std::size_t i = 0; i < out.sizes.size(); ++i) {
         measure_by_hand(r, garments[i], out.sizes[i]);
-        if (findings != nullptr) say(r, garments[i], limits[i], out.sizes[i], *findings);
+        say(r, garments[i], limits[i], out.sizes[i], out.findings);
     }
-    return true;
+    return out;
 }
 
-FitPlan fit(const Order& order, const ArtFactsById& facts) {
-    FitPlan plan;
+namespace {
+
+/// The plan's findings: each decoration's own, and those of the art at its largest use.
+void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
     std::map<std::string, double> widest;  // of each art
-    for (const Decoration& d : order.decorations) {
-        const auto art = facts.find(d.art);
-        DecorationFit one;
-        if (art == facts.end() || !fit_decoration(order, d, art->second, one, &plan.findings)) continue;
-        for (const SizeFit& s : one.sizes) widest[d.art] = std::max(widest[d.art], s.width);
-        plan.decorations.push_back(std::move(one));
+    for (const DecorationFit& one : plan.decorations) {
+        const Decoration* d = find_decoration(order, one.decoration);
+        for (const SizeFit& s : one.sizes) widest[d->art] = std::max(widest[d->art], s.width);
+        plan.findings.insert(plan.findings.end(), one.findings.begin(), one.findings.end());
     }
     for (const Art& art : order.art) {
         const auto at = facts.find(art.id);
@@ -331,7 +330,29 @@ FitPlan fit(const Order& order, const ArtFactsById& facts) {
         const Findings found = art_findings(at->second, art.id, art.name, width);
         plan.findings.insert(plan.findings.end(), found.begin(), found.end());
     }
+}
+
+}  // namespace
+
+FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then) {
+    const bool same_ground = order.styles == before.styles && order.lines == before.lines && order.media == before.media &&
+                             order.presses == before.presses && order.art == before.art;
+    FitPlan plan;
+    for (const Decoration& d : order.decorations) {
+        if (same_ground)
+            if (const Decoration* was = find_decoration(before, d.id); was != nullptr && *was == d)
+                if (const DecorationFit* known = find_fit(then, d.id)) {
+                    plan.decorations.push_back(*known);
+                    continue;
+                }
+        const auto art = facts.find(d.art);
+        if (art == facts.end()) continue;
+        if (auto one = fit_decoration(order, d, art->second)) plan.decorations.push_back(std::move(*one));
+    }
+    gather_findings(order, facts, plan);
     return plan;
 }
+
+FitPlan fit(const Order& order, const ArtFactsById& facts) { return refit(order, facts, Order{}, FitPlan{}); }
 
 }  // namespace orthema

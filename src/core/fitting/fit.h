@@ -48,6 +48,7 @@ struct DecorationFit {
     std::vector<SizeFit> sizes;       ///< smallest first
     std::vector<BandFit> bands;
     std::vector<double> cost_by_count;  ///< of the optimal partition into 1, 2 … bands
+    Findings findings;                  ///< of this decoration on its garments
 };
 
 struct FitPlan {
@@ -61,9 +62,12 @@ struct FitPlan {
 /// the platen and the medium; bands by exact dynamic programming.
 FitPlan fit(const Order& order, const ArtFactsById& facts);
 
-/// The same for one decoration only, without findings; false when something it needs is missing.
-bool fit_decoration(const Order& order, const Decoration& decoration, const ArtFacts& facts, DecorationFit& out,
-                    Findings* findings = nullptr);
+/// The same answer, taking over from the plan of an earlier order what nothing that changed can have touched. The facts
+/// must be those that the earlier plan was made with.
+FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then);
+
+/// The same for one decoration only; nothing when something it needs is missing.
+std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& decoration, const ArtFacts& facts);
 
 /// The garment that a decoration lies on, for one size.
 Garment garment_for(const BlankStyle& style, const std::string& size, Location location);

@@ -1,5 +1,6 @@
 #include "core/transfers/transfers.h"
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 
@@ -22,7 +23,7 @@ const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
     return nullptr;
 }
 
-Polygon cutting_contour(const Region& outline, double cut_margin_mm) {
+Polygon cutting_contour(const Region& outline, double margin_mm) {
     constexpr double small_hole = 25;
     constexpr double tolerance = 0.15;
     // A traced outline has a vertex every few pixels; a scissors line does not need them. What simplifying may take off
@@ -37,7 +38,7 @@ Polygon cutting_contour(const Region& outline, double cut_margin_mm) {
         plain.push_back(std::move(q));
     }
     for (double reach = 0; reach <= 160; reach = reach == 0 ? 2 : reach * 1.7) {
-        Region grown = offset(plain, cut_margin_mm + tolerance + reach, tolerance);
+        Region grown = offset(plain, margin_mm + tolerance + reach, tolerance);
         if (grown.size() != 1) continue;
         if (reach > 0) grown = offset(grown, -reach, tolerance);
         if (grown.size() != 1) continue;
@@ -48,10 +49,10 @@ Polygon cutting_contour(const Region& outline, double cut_margin_mm) {
         }
         return piece;
     }
-    return box_region(bounds(outline).grown(cut_margin_mm))[0];
+    return box_region(bounds(outline).grown(margin_mm))[0];
 }
 
-TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, double cut_margin_mm) {
+TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before) {
     TransferSet set;
     for (const DecorationFit& fit : plan.decorations) {
         const Decoration* d = find_decoration(order, fit.decoration);
@@ -75,13 +76,26 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             }
             t.spares = d->spares;
             t.mirrored = program_mirrors(*medium);
-            const double sx = t.mirrored ? -t.width : t.width;
-            const Region outline = mapped(art->second.outline, Affine::scale(sx, t.width));
-            const Polygon raw = cutting_contour(outline, cut_margin_mm);
-            const Rect box = bounds(raw.outer);
-            t.contour = mapped(raw, Affine::shift(-box.x0, -box.y0));
-            const double left = t.mirrored ? -t.width : 0;
-            t.ink = {left - box.x0, -box.y0, left - box.x0 + t.width, -box.y0 + t.height};
+            const auto same = [&](const Transfer& o) {
+                return o.art == t.art && o.mirrored == t.mirrored && o.width == t.width && o.height == t.height;
+            };
+            const Transfer* known = nullptr;
+            if (before != nullptr)
+                if (const auto at = std::find_if(before->transfers.begin(), before->transfers.end(), same); at != before->transfers.end())
+                    known = &*at;
+            if (const auto at = std::find_if(set.transfers.begin(), set.transfers.end(), same); at != set.transfers.end()) known = &*at;
+            if (known != nullptr) {
+                t.contour = known->contour;
+                t.ink = known->ink;
+            } else {
+                const double sx = t.mirrored ? -t.width : t.width;
+                const Region outline = mapped(art->second.outline, Affine::scale(sx, t.width));
+                const Polygon raw = cutting_contour(outline, cut_margin_mm);
+                const Rect box = bounds(raw.outer);
+                t.contour = mapped(raw, Affine::shift(-box.x0, -box.y0));
+                const double left = t.mirrored ? -t.width : 0;
+                t.ink = {left - box.x0, -box.y0, left - box.x0 + t.width, -box.y0 + t.height};
+            }
             set.transfers.push_back(std::move(t));
         }
     }

@@ -36,11 +36,14 @@ std::string reading_direction(const Medium& medium);
 
 /// One transfer a decoration × distinct width. The contour is the ink outline grown by `cut_margin_mm`; islands are
 /// joined by closing wider and wider gaps until one piece remains, so that scissors follow a single line. Holes
-/// smaller than 25 mm across are not cut.
-TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, double cut_margin_mm = 2);
+/// smaller than 25 mm across are not cut. Contours of transfers that `before` has in the same art, width and mirror are
+/// taken over; it must have been made from the same facts.
+TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before = nullptr);
+
+constexpr double cut_margin_mm = 2;  ///< between ink and cutting contour
 
 /// The single closed contour around an outline, as above; millimetres in and out.
-Polygon cutting_contour(const Region& outline, double cut_margin_mm);
+Polygon cutting_contour(const Region& outline, double margin_mm);
 
 const Transfer* find_transfer(const TransferSet& set, const std::string& id);
 

@@ -1,0 +1,172 @@
+#include "app/art/art_bench.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+
+#include "app/art/art_view.h"
+#include "app/shell/chips.h"
+#include "app/shell/figures.h"
+#include "core/order/edit.h"
+
+namespace orthema::app {
+
+QImage thumbnail(const LoadedArt& art, int side) {
+    for (auto level = art.screen.rbegin(); level != art.screen.rend(); ++level)
+        if (std::max(level->width, level->height) >= side || level + 1 == art.screen.rend())
+            return QImage(reinterpret_cast<const uchar*>(level->pixels.data()), level->width, level->height, level->width * 4,
+                          QImage::Format_ARGB32_Premultiplied)
+                .copy();
+    return {};
+}
+
+ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(QStringLiteral("Artwork, and what is in it"));
+    title->setProperty("head", true);
+    head->addWidget(title);
+    head->addStretch(1);
+    auto* bring = push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);
+    head->addWidget(bring);
+    column->addLayout(head);
+    pictures_ = new ChipRow(QStringLiteral("Pictures"));
+    pictures_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        s.art = id;
+        room_.select(s);
+    };
+    column->addWidget(pictures_);
+    view_ = new ArtView(room);
+    view_->marked = [this](std::optional<Point> p) {
+        room_.edit(p ? QStringLiteral("mark the centre") : QStringLiteral("take the mark away"), with_marked_centre(room_.order(), room_.selection().art, p));
+    };
+    column->addWidget(view_, 1);
+    connect(bring, &QPushButton::clicked, this, [this] {
+        const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
+                                                                QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
+        room_.bring_in_art(paths);
+    });
+
+    panel_ = new FigurePanel;
+    panel_->head(QStringLiteral("Figures"));
+    title_ = panel_->title();
+    kind_ = panel_->text_row(QStringLiteral("Kind"));
+    planned_ = panel_->text_row(QStringLiteral("Largest use"));
+    resolution_ = panel_->text_row(QStringLiteral("Resolution there"));
+    half_ = panel_->text_row(QStringLiteral("Half-transparent"));
+    background_ = panel_->text_row(QStringLiteral("Flat background"));
+    optical_ = panel_->text_row(QStringLiteral("Optical centre"));
+    mark_says_ = panel_->text_row(QStringLiteral("Marked centre"));
+    says_ = panel_->note();
+    says_->setProperty("caution", true);
+    mark_ = push(QStringLiteral("Mark the centre"), QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
+    mark_->setCheckable(true);
+    panel_->add(mark_);
+    connect(mark_, &QPushButton::toggled, this, [this](bool on) {
+        view_->set_marking(on);
+        view_->refresh();
+        view_->setFocus();
+    });
+    cloth_ = panel_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
+    connect(cloth_, &QComboBox::currentIndexChanged, this, [this](int i) {
+        if (i <= 0) return view_->set_cloth(std::nullopt);
+        const auto runs = runs_of(room_.order());
+        if (std::size_t(i) <= runs.size()) view_->set_cloth(run_colour(room_.order(), runs[std::size_t(i) - 1]));
+    });
+    panel_->rule();
+    panel_->head(QStringLiteral("Put it on a garment"));
+    run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
+    location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    for (const Location l : all_locations) location_->addItem(QString::fromLatin1(location_name(l)));
+    put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
+    panel_->add(put_);
+    connect(put_, &QPushButton::clicked, this, &ArtBench::put_on);
+    panel_->fill();
+    out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
+    panel_->add(out_);
+    connect(out_, &QPushButton::clicked, this, [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+}
+
+QWidget* ArtBench::figures() { return panel_; }
+
+void ArtBench::put_on() {
+    const auto runs = runs_of(room_.order());
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    const int r = run_->currentIndex();
+    if (art == nullptr || r < 0 || std::size_t(r) >= runs.size()) return;
+    const Decoration d = new_decoration(room_.order(), runs[std::size_t(r)], all_locations[std::size_t(location_->currentIndex())], *art);
+    room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), with_decoration(room_.order(), d));
+    Selection s = room_.selection();
+    s.run = d.run;
+    s.decoration = d.id;
+    s.size = d.sizing.base_size;
+    room_.select(s);
+    emit wanted(QStringLiteral("fit"));
+}
+
+void ArtBench::refresh() {
+    const Order& order = room_.order();
+    std::vector<Chip> chips;
+    for (const Art& a : order.art) {
+        Findings own;
+        for (const Finding& f : room_.findings())
+            if (f.about.art == a.id) own.push_back(f);
+        Chip chip{a.id, qt(a.name), QString::fromLatin1(kind_key(a.kind)).toUpper(), standing_of(own, "art"), {}};
+        if (const auto at = room_.art().find(a.id); at != room_.art().end()) chip.picture = thumbnail(*at->second, 48);
+        chips.push_back(std::move(chip));
+    }
+    pictures_->show_chips(chips, room_.selection().art);
+    view_->refresh();
+    const Art* entry = find_art(order, room_.selection().art);
+    const auto loaded = room_.facts().find(room_.selection().art);
+    const bool any = entry != nullptr && loaded != room_.facts().end();
+    for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
+    put_->setEnabled(any && !runs_of(order).empty());
+    title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
+    for (QLabel* l : {kind_, planned_, resolution_, half_, background_, optical_, mark_says_, says_}) l->setText({});
+    if (any) {
+        const ArtFacts& f = loaded->second;
+        kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() + (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
+        double widest = 0;
+        for (const DecorationFit& fit : room_.plan().decorations)
+            if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)
+                for (const SizeFit& s : fit.sizes) widest = std::max(widest, s.width);
+        planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + " wide" : QStringLiteral("not used yet"));
+        const auto dpi = resolution(f, Length::from_mm(widest > 0 ? widest : 0));
+        resolution_->setText(f.vector ? QStringLiteral("any, vector") : dpi ? QStringLiteral("%1 dpi").arg(std::lround(*dpi)) : QStringLiteral("–"));
+        half_->setText(QStringLiteral("%1 % of ink").arg(100 * f.half_transparent, 0, 'f', 1));
+        background_->setText(f.flat_background ? QStringLiteral("yes, not removed") : QStringLiteral("none"));
+        const auto off = [&](double x) {
+            const double by = widest > 0 ? (x - 0.5) * widest : 0;
+            const QString side = x < 0.5 ? QStringLiteral("left") : QStringLiteral("right");
+            return widest > 0 ? qt(length_text(Length::from_mm(std::abs(by)), order.unit)) + " " + side : QStringLiteral("%1 % %2").arg(std::abs(x - 0.5) * 100, 0, 'f', 1).arg(side);
+        };
+        optical_->setText(off(f.optical_centre.x) + QStringLiteral(" of middle"));
+        mark_says_->setText(entry->marked_centre ? off(entry->marked_centre->x) + QStringLiteral(" of middle") : QStringLiteral("none"));
+        QStringList says;
+        for (const Finding& finding : room_.findings())
+            if (finding.about.art == entry->id && finding.severity != Severity::note) says << qt(finding_text(finding, order.unit));
+        says_->setText(says.join('\n'));
+    }
+    QStringList runs;
+    for (const RunKey& run : runs_of(order)) runs << qt(run_name(order, run));
+    QStringList have;
+    for (int i = 0; i < run_->count(); ++i) have << run_->itemText(i);
+    if (have != runs) {
+        run_->clear();
+        run_->addItems(runs);
+        cloth_->clear();
+        cloth_->addItem(QStringLiteral("white paper"));
+        cloth_->addItems(runs);
+    }
+}
+
+QString ArtBench::word() const { return QString::number(room_.order().art.size()); }
+
+QString ArtBench::help() const {
+    return QStringLiteral("Art: bring in pictures and see what a transfer makes of them: the ink box that the ruler sees, the outline that is cut, the centre that the eye sees. Then put them on a garment.");
+}
+
+}  // namespace orthema::app

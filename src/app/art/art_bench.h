@@ -1,0 +1,39 @@
+// The Art bench: pictures brought in, what was found in them, and which garment they go on.
+#pragma once
+
+#include "app/shell/bench.h"
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+
+namespace orthema::app {
+
+class ArtView;
+class ChipRow;
+class FigurePanel;
+
+class ArtBench : public Bench {
+    Q_OBJECT
+public:
+    explicit ArtBench(Workroom& room);
+    QWidget* figures() override;
+    void refresh() override;
+    [[nodiscard]] QString word() const override;
+    [[nodiscard]] QString help() const override;
+    [[nodiscard]] ArtView* view() const { return view_; }
+
+private:
+    void put_on();
+    ChipRow* pictures_;
+    ArtView* view_;
+    FigurePanel* panel_;
+    QLabel *title_, *kind_, *planned_, *resolution_, *half_, *background_, *optical_, *mark_says_, *says_;
+    QPushButton *mark_, *put_, *out_;
+    QComboBox *cloth_, *run_, *location_;
+};
+
+/// A small picture of loaded art, for chips and lists.
+QImage thumbnail(const LoadedArt& art, int side);
+
+}  // namespace orthema::app

@@ -1,0 +1,34 @@
+// A picture with what was found in it: ink box, outline, optical centre, marked centre.
+#pragma once
+
+#include "app/shell/canvas.h"
+#include "app/shell/workroom.h"
+
+namespace orthema::app {
+
+class ArtView : public Canvas {
+    Q_OBJECT
+public:
+    explicit ArtView(Workroom& room, QWidget* parent = nullptr);
+    void set_marking(bool on);
+    [[nodiscard]] bool marking() const { return marking_; }
+    void set_cloth(std::optional<Colour> cloth);
+    /// Where a point of the art's unit frame is on the widget.
+    [[nodiscard]] QPoint place_of(Point unit) const;
+
+    std::function<void(std::optional<Point>)> marked;
+
+protected:
+    Drawing draw(double width, double height) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    [[nodiscard]] const LoadedArt* shown() const;
+    [[nodiscard]] Affine map(double width, double height) const;
+    Workroom& room_;
+    bool marking_ = false;
+    std::optional<Colour> cloth_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,53 @@
+// The size wall as values: where every garment of a run stands, and how the wall and the ladder under it are drawn.
+// No widget here: the bench shows it, and what measures its speed runs it bare.
+#pragma once
+
+#include "core/base/drawing.h"
+#include "core/guides/garment_drawing.h"
+#include "core/fitting/fit.h"
+
+namespace orthema::app {
+
+struct WallSlot {
+    int size = 0;   ///< index into the fit's sizes
+    int row = 0;
+    Rect cell;      ///< pixels
+    Rect pill;      ///< the size's name
+    Affine map;     ///< garment mm to pixels
+};
+
+struct WallRail {
+    int band = 0;
+    double x0 = 0, x1 = 0, y = 0;
+    bool begins = true, ends = true;  ///< false where the band goes on in the row before or after
+};
+
+struct Wall {
+    double scale = 1;  ///< pixels a mm, one for all
+    std::vector<WallSlot> stands;
+    std::vector<WallRail> rails;
+};
+
+/// The garments of a fit, one for each of its sizes, on the decoration's side.
+std::vector<Garment> wall_garments(const Order& order, const Decoration& decoration, const DecorationFit& fit);
+
+/// Stands the garments on as many floor lines as give the largest scale.
+Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, double width, double height);
+
+struct WallLook {
+    std::string chosen;     ///< size whose hand measurements are shown
+    bool ghosts = true;     ///< where the other schools' usual figures would put it
+    int hot_rail = -1;      ///< band whose rail is being dragged
+};
+
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
+                     const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height);
+
+Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width, double height);
+
+Colour band_colour(int band);
+
+/// "pit line would sit 14 to 31 mm higher": where the other schools' usual figures disagree, over the sizes.
+std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit);
+
+}  // namespace orthema::app

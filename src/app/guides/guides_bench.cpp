@@ -1,0 +1,301 @@
+#include "app/guides/guides_bench.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QScreen>
+#include <QWheelEvent>
+
+#include <cmath>
+
+#include "app/shell/canvas.h"
+#include "app/shell/chips.h"
+#include "app/shell/figures.h"
+#include "core/guides/garment_drawing.h"
+#include "core/guides/guides.h"
+#include "files/page_export.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int card = 0, tiles = 1, real_size = 2;
+
+Mark through(const Mark& mark, const Affine& by) {
+    Mark out = mark;
+    if (auto* path = std::get_if<PathMark>(&out)) {
+        for (Ring& ring : path->rings) ring = mapped(ring, by);
+        if (path->stroke) {
+            path->stroke->width *= by.a;
+            for (double& dash : path->stroke->dash) dash *= by.a;
+        }
+    } else if (auto* text = std::get_if<TextMark>(&out)) {
+        text->at = by(text->at);
+        text->size *= by.a;
+    } else if (auto* art = std::get_if<ArtMark>(&out)) {
+        art->place = by.after(art->place);
+    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
+        const Point a = by({clip->to->x0, clip->to->y0}), b = by({clip->to->x1, clip->to->y1});
+        clip->to = Rect{a.x, a.y, b.x, b.y};
+    }
+    return out;
+}
+
+void draw_page(Drawing& d, const Drawing& page, const Affine& map) {
+    const Point a = map({0, 0}), b = map({page.width, page.height});
+    d.rect({a.x + 3, a.y + 3, b.x + 3, b.y + 3}, palette::rule);
+    d.rect({a.x, a.y, b.x, b.y}, palette::white, Stroke{palette::quiet, 0.8, {}});
+    for (const Mark& m : page.marks) d.marks.push_back(through(m, map));
+}
+
+}  // namespace
+
+/// Shows a guide's pages: the card with the garment, the tiles as they are joined, or one tile at real size.
+class GuideView : public Canvas {
+public:
+    explicit GuideView(Workroom& room) : Canvas(room.art()) {
+        setObjectName(QStringLiteral("Guide view"));
+        setAccessibleName(QStringLiteral("The guide as it will print"));
+    }
+    void show_guide(std::optional<Guide> guide, std::optional<Garment> garment, Colour cloth, int what) {
+        const bool fresh = what != what_ || !guide_ || !guide || guide_->size != guide->size || guide_->decoration != guide->decoration;
+        guide_ = std::move(guide);
+        garment_ = std::move(garment);
+        cloth_ = cloth;
+        what_ = what;
+        if (fresh) shift_ = {};
+        setCursor(what == real_size ? Qt::OpenHandCursor : Qt::ArrowCursor);
+        refresh();
+    }
+
+protected:
+    Drawing draw(double width, double height) override {
+        Drawing d;
+        d.width = width;
+        d.height = height;
+        if (!guide_) {
+            d.text({width / 2, height / 2 - 12}, "No guide yet.", 17, palette::ink, Align::centre, true);
+            d.text({width / 2, height / 2 + 14}, "A guide comes with each design that is fitted on the Fit bench.", 13.5, palette::quiet, Align::centre);
+            return d;
+        }
+        if (what_ == card) draw_card(d, width, height);
+        else if (what_ == tiles) draw_tiles(d, width, height);
+        else draw_real(d, width, height);
+        return d;
+    }
+    void mousePressEvent(QMouseEvent* event) override {
+        setFocus();
+        from_ = to_point(event->position()) - shift_;
+    }
+    void mouseMoveEvent(QMouseEvent* event) override {
+        if (what_ == real_size) pan_to(to_point(event->position()) - from_);
+    }
+    void wheelEvent(QWheelEvent* event) override {
+        if (what_ == real_size) pan_to(shift_ + Point{double(event->angleDelta().x()), double(event->angleDelta().y())});
+    }
+    void keyPressEvent(QKeyEvent* event) override {
+        const int x = event->key() == Qt::Key_Right ? -1 : event->key() == Qt::Key_Left ? 1 : 0;
+        const int y = event->key() == Qt::Key_Down ? -1 : event->key() == Qt::Key_Up ? 1 : 0;
+        if (what_ != real_size || (x == 0 && y == 0)) return Canvas::keyPressEvent(event);
+        pan_to(shift_ + Point{x * 40.0, y * 40.0});
+    }
+
+private:
+    void pan_to(Point p) {
+        shift_ = {std::clamp(p.x, -4000.0, 400.0), std::clamp(p.y, -4000.0, 400.0)};
+        refresh();
+    }
+    /// The card beside the garment with the whole template laid on it.
+    void draw_card(Drawing& d, double width, double height) {
+        const Drawing& page = guide_->card.drawing;
+        const double k = std::min((width * 0.56 - 20) / page.width, (height - 16) / page.height);
+        draw_page(d, page, {k, 0, 0, k, 6, 6});
+        if (!garment_) return;
+        const Rect box = bounds(garment_->outline);
+        const double left = 6 + k * page.width + 24, room = width - left - 10;
+        const double g = std::min(room / box.width(), (height - 80) / box.height());
+        const Affine map{g, 0, 0, g, left + room / 2 - g * box.centre().x, 46 - g * box.y0};
+        d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
+        draw_garment(d, *garment_, map, cloth_, 1);
+        draw_landmarks(d, *garment_, map, 0.9);
+        draw_paper(d, map, 0.55);
+    }
+    /// The tiles' paper over the garment.
+    void draw_paper(Drawing& d, const Affine& map, double opacity) {
+        const TemplateLayout& l = guide_->layout;
+        for (int row = 0; row < l.rows; ++row)
+            for (int column = 0; column < l.columns; ++column) {
+                const Point a = map({l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y});
+                const Point b = map({l.area.x0 + column * l.step_x + l.tile_width, l.area.y0 + row * l.step_y + l.tile_height});
+                d.rect({a.x, a.y, b.x, b.y}, Colour{1, 1, 1, opacity}, Stroke{palette::verdigris, 1.1, {}});
+                d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris, Align::left, true);
+            }
+        for (const Mark& m : guide_->tiles.front().drawing.marks)
+            if (const auto* path = std::get_if<PathMark>(&m)) {
+                // the first tile's lines, unclipped, are the whole template: brought back into the garment's frame
+                const double margin = 10;
+                const Affine back = Affine::shift(l.area.x0 - margin, l.area.y0 - margin);
+                Mark mark = through(PathMark{*path}, back);
+                Mark out = through(mark, map);
+                if (auto* p = std::get_if<PathMark>(&out); p != nullptr && p->stroke) p->stroke->width = 1;
+                d.marks.push_back(out);
+            }
+    }
+    void draw_tiles(Drawing& d, double width, double height) {
+        const TemplateLayout& l = guide_->layout;
+        const double pw = guide_->tiles.front().drawing.width, ph = guide_->tiles.front().drawing.height;
+        const double gap = 14;
+        const double k = std::min((width - 20 - gap * (l.columns - 1)) / (pw * l.columns), (height - 34 - gap * (l.rows - 1)) / (ph * l.rows));
+        const double total = k * pw * l.columns + gap * (l.columns - 1);
+        for (int row = 0; row < l.rows; ++row)
+            for (int column = 0; column < l.columns; ++column) {
+                const auto i = std::size_t(row * l.columns + column);
+                if (i >= guide_->tiles.size()) continue;
+                draw_page(d, guide_->tiles[i].drawing, {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
+            }
+        d.text({width / 2, height - 8}, "trim along the dotted edges, close the diamonds, tape; print at 100 %", 12.5, palette::quiet, Align::centre);
+    }
+    void draw_real(Drawing& d, double width, double height) {
+        const double k = screen() != nullptr ? screen()->physicalDotsPerInch() / 25.4 : 96 / 25.4;
+        const Affine map{k, 0, 0, k, 10 + shift_.x, 10 + shift_.y};
+        draw_page(d, guide_->tiles.front().drawing, map);
+        // a square to hold a ruler against
+        const double side = 50 * k;
+        const Rect square{width - side - 16, height - side - 30, width - 16, height - 30};
+        d.rect(square.grown(8), Colour{0.984, 0.98, 0.965, 0.95});
+        d.rect(square, palette::white, Stroke{palette::ink, 1.4, {}});
+        d.text({square.centre().x, square.centre().y - 2}, "50 mm", 14, palette::ink, Align::centre, true);
+        d.text({square.centre().x, square.centre().y + 16}, "hold a ruler here", 12, palette::quiet, Align::centre);
+    }
+    std::optional<Guide> guide_;
+    std::optional<Garment> garment_;
+    Colour cloth_;
+    int what_ = card;
+    Point shift_, from_;
+};
+
+GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    decorations_ = new ChipRow(QStringLiteral("Decorations"));
+    decorations_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        if (const Decoration* d = find_decoration(room_.order(), id)) {
+            s.decoration = id;
+            s.run = d->run;
+            s.style = d->run.style;
+            if (const DecorationFit* fit = find_fit(room_.plan(), id); fit != nullptr && find_size(*fit, s.size) == nullptr) s.size = fit->sizes[fit->sizes.size() / 2].size;
+        }
+        room_.select(s);
+    };
+    column->addWidget(decorations_);
+    auto* row = new QHBoxLayout;
+    sizes_ = new ChipRow(QStringLiteral("Sizes"));
+    sizes_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        s.size = id;
+        room_.select(s);
+    };
+    row->addWidget(sizes_, 1);
+    what_ = new Segments(QStringLiteral("Show"), {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size")});
+    what_->setFixedWidth(270);
+    what_->show_choice(card);
+    what_->chosen = [this](int) { refresh(); };
+    row->addWidget(what_, 0, Qt::AlignTop);
+    column->addLayout(row);
+    view_ = new GuideView(room);
+    column->addWidget(view_, 1);
+
+    panel_ = new FigurePanel;
+    panel_->head(QStringLiteral("Figures"));
+    title_ = panel_->title();
+    lines_ = panel_->note();
+    lines_->setTextFormat(Qt::RichText);
+    panel_->rule();
+    panel_->head(QStringLiteral("Paper"));
+    paper_ = new Segments(QStringLiteral("Paper for guides"), {QStringLiteral("A4"), QStringLiteral("letter")});
+    paper_->chosen = [this](int i) {
+        Order next = room_.order();
+        next.paper = i == 0 ? Paper::a4 : Paper::letter;
+        room_.edit(QStringLiteral("paper"), std::move(next));
+    };
+    panel_->add(paper_);
+    pages_ = panel_->note();
+    write_ = push(QStringLiteral("Write this guide…"), QStringLiteral("The card and its template as one PDF, 1:1"));
+    panel_->add(write_);
+    connect(write_, &QPushButton::clicked, this, [this] {
+        const Decoration* d = room_.decoration();
+        const DecorationFit* fit = room_.fit();
+        const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, room_.selection().size);
+        if (d == nullptr || on == nullptr) return;
+        const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
+        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
+        if (path.isEmpty()) return;
+        room_.background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline), art = room_.art()]() -> std::function<void()> {
+            std::vector<const Drawing*> pages{&guide.card.drawing};
+            for (const GuidePage& p : guide.tiles) pages.push_back(&p.drawing);
+            const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
+            return [this, path, done] { room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}}); };
+        });
+    });
+    panel_->fill();
+    auto* caution = panel_->note();
+    caution->setText(QStringLiteral("Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
+}
+
+QWidget* GuidesBench::figures() { return panel_; }
+
+void GuidesBench::refresh() {
+    const Order& order = room_.order();
+    const Selection& s = room_.selection();
+    std::vector<Chip> chips;
+    for (const DecorationFit& f : room_.plan().decorations)
+        if (const Decoration* d = find_decoration(order, f.decoration)) chips.push_back({d->id, qt(d->name), qt(run_name(order, d->run)), Standing::settled, {}});
+    decorations_->show_chips(chips, s.decoration);
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    chips.clear();
+    if (fit != nullptr)
+        for (const SizeFit& f : fit->sizes) chips.push_back({f.size, qt(f.size), {}, Standing::settled, {}});
+    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, s.size);
+    if (on == nullptr && fit != nullptr && !fit->sizes.empty()) on = &fit->sizes[fit->sizes.size() / 2];
+    sizes_->show_chips(chips, on != nullptr ? on->size : "");
+    paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
+    write_->setEnabled(on != nullptr);
+    if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
+        title_->setText(QStringLiteral("Nothing chosen"));
+        lines_->clear();
+        pages_->clear();
+        view_->show_guide(std::nullopt, std::nullopt, {}, what_->choice());
+        return;
+    }
+    const Guide guide = guide_for(order, *d, *fit, *on, room_.facts().at(d->art).outline);
+    title_->setText(qt(on->size) + ", " + qt(d->name));
+    QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    for (const CardLine& l : card_lines(*on, d->location, order.unit))
+        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td></tr>").arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)));
+    lines_->setText(rows + QStringLiteral("</table>"));
+    int all = 0;
+    for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
+    pages_->setText(QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
+                        .arg(guide.layout.pages())
+                        .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"), guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
+                        .arg(all));
+    const BlankStyle* style = find_style(order, d->run.style);
+    view_->show_guide(guide, garment_for(*style, on->size, d->location), run_colour(order, d->run), what_->choice());
+}
+
+QString GuidesBench::word() const {
+    int all = 0;
+    for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
+    return all == 0 ? QStringLiteral("none yet") : QStringLiteral("%1 cards").arg(all);
+}
+
+QString GuidesBench::help() const {
+    return QStringLiteral("Guides: what the hand at the press needs for each size. The card has the figures; the template is laid on the garment, its notch in the collar. Print at 100 % and check the 100 mm mark.");
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,39 @@
+// Bench: one stage of the work. The shell puts it in the middle and its figures on the right.
+#pragma once
+
+#include <QWidget>
+
+#include "app/shell/workroom.h"
+
+namespace orthema::app {
+
+class Bench : public QWidget {
+    Q_OBJECT
+public:
+    Bench(Workroom& room, QString stage, QWidget* parent = nullptr) : QWidget(parent), room_(room), stage_(std::move(stage)) {}
+    [[nodiscard]] const QString& stage() const { return stage_; }
+    /// The panel for the right side; owned by the shell's layout.
+    [[nodiscard]] virtual QWidget* figures() = 0;
+    /// Shows the workroom as it is now; called when it changed and this bench is seen.
+    virtual void refresh() = 0;
+    /// A few words under the stage's name on the job line.
+    [[nodiscard]] virtual QString word() const = 0;
+    /// What this bench is for, for F1.
+    [[nodiscard]] virtual QString help() const = 0;
+    /// Goes to what a finding is about.
+    virtual void go(const Subject& about) { select_subject(room_, about); }
+
+    static void select_subject(Workroom& room, const Subject& about);
+
+signals:
+    /// Asks the shell for another bench.
+    void wanted(const QString& stage);
+
+protected:
+    Workroom& room_;
+
+private:
+    QString stage_;
+};
+
+}  // namespace orthema::app

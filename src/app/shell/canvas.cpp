@@ -1,0 +1,53 @@
+#include "app/shell/canvas.h"
+
+#include <QPainter>
+
+#include <cmath>
+
+#include "app/shell/theme.h"
+
+namespace orthema::app {
+
+Canvas::Canvas(const LoadedArtById& art, QWidget* parent) : QWidget(parent), art_(art) {
+    setAttribute(Qt::WA_OpaquePaintEvent);
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void Canvas::refresh() {
+    stale_ = true;
+    update();
+}
+
+void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
+void Canvas::focusInEvent(QFocusEvent*) { update(); }
+void Canvas::focusOutEvent(QFocusEvent*) { update(); }
+
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio) {
+    const QSize size(std::max(1, int(std::ceil(width * ratio))), std::max(1, int(std::ceil(height * ratio))));
+    if (image.size() != size) image = QImage(size, QImage::Format_ARGB32_Premultiplied);
+    image.setDevicePixelRatio(ratio);
+    image.fill(to_qt(palette::paper));
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(image.bits(), CAIRO_FORMAT_ARGB32, size.width(), size.height(),
+                                                                   int(image.bytesPerLine()));
+    cairo_surface_set_device_scale(surface, ratio, ratio);
+    cairo_t* cr = cairo_create(surface);
+    ScreenArt source(art);
+    paint(drawing, cr, &source);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+}
+
+void Canvas::paintEvent(QPaintEvent*) {
+    if (stale_ || image_.devicePixelRatio() != devicePixelRatioF()) {
+        paint_image(image_, draw(width(), height()), art_, width(), height(), devicePixelRatioF());
+        stale_ = false;
+    }
+    QPainter painter(this);
+    painter.drawImage(0, 0, image_);
+    if (hasFocus()) {
+        painter.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
+        painter.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
+    }
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,42 @@
+// Canvas: a widget that shows a Drawing (in its own pixels) through the one painter. Benches derive from it and answer
+// the mouse and keys.
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+
+#include "core/base/drawing.h"
+#include "files/art_file.h"
+
+namespace orthema::app {
+
+class Canvas : public QWidget {
+    Q_OBJECT
+public:
+    /// `art` must outlive the canvas.
+    explicit Canvas(const LoadedArtById& art, QWidget* parent = nullptr);
+    /// The drawing is made anew before the next paint.
+    void refresh();
+    [[nodiscard]] QSize sizeHint() const override { return {400, 300}; }
+
+protected:
+    /// What to show in a widget of this size, in device-independent pixels.
+    virtual Drawing draw(double width, double height) = 0;
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    [[nodiscard]] const LoadedArtById& art() const { return art_; }
+
+private:
+    const LoadedArtById& art_;
+    QImage image_;
+    bool stale_ = true;
+};
+
+/// Paints a drawing into an image of `width` × `height` device-independent pixels.
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio);
+
+inline Point to_point(QPointF p) { return {p.x(), p.y()}; }
+
+}  // namespace orthema::app

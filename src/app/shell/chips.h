@@ -1,0 +1,56 @@
+// Chips: a row of cards, each with a name and a quiet second line, of which one is chosen. Wraps when it must.
+#pragma once
+
+#include <QAbstractButton>
+#include <QImage>
+
+#include <functional>
+#include <vector>
+
+#include "core/base/finding.h"
+
+namespace orthema::app {
+
+struct Chip {
+    std::string id;
+    QString name, under;
+    Standing standing = Standing::settled;
+    QImage picture;
+};
+
+class ChipButton : public QAbstractButton {
+    Q_OBJECT
+public:
+    explicit ChipButton(QWidget* parent);
+    void show_chip(const Chip& chip, bool chosen);
+    [[nodiscard]] const std::string& id() const { return chip_.id; }
+    [[nodiscard]] QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    Chip chip_;
+    bool chosen_ = false;
+};
+
+class ChipRow : public QWidget {
+    Q_OBJECT
+public:
+    explicit ChipRow(const QString& name, QWidget* parent = nullptr);
+    void show_chips(const std::vector<Chip>& chips, const std::string& chosen);
+    [[nodiscard]] ChipButton* chip(const std::string& id) const;
+    std::function<void(const std::string&)> chosen;
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void arrange();
+    QString name_;
+    std::vector<ChipButton*> buttons_;
+    std::string now_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,119 @@
+#include "app/shell/export_panel.h"
+
+#include <QCheckBox>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QProgressBar>
+
+#include "app/shell/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), room_(room) {
+    setWindowTitle(QStringLiteral("Export"));
+    setObjectName(QStringLiteral("Export panel"));
+    setMinimumWidth(520);
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(18, 16, 18, 16);
+    rows->setSpacing(8);
+    auto* title = new QLabel(QStringLiteral("Write the order's sheets, cut lines, guides and tables"));
+    title->setProperty("head", true);
+    rows->addWidget(title);
+
+    auto* place = new QHBoxLayout;
+    folder_ = new QLineEdit;
+    folder_->setObjectName(QStringLiteral("Folder"));
+    folder_->setAccessibleName(QStringLiteral("Folder"));
+    folder_->setFixedHeight(26);
+    const QString base = room.path().isEmpty() ? QDir::homePath() : QFileInfo(room.path()).absolutePath();
+    folder_->setText(base + "/" + qt(file_stem(room.order().name)) + "-export");
+    auto* choose = push(QStringLiteral("Choose…"), QStringLiteral("Choose the folder to write into"));
+    place->addWidget(new QLabel(QStringLiteral("Into")));
+    place->addWidget(folder_, 1);
+    place->addWidget(choose);
+    rows->addLayout(place);
+    connect(choose, &QPushButton::clicked, this, [this] {
+        const QString dir = QFileDialog::getExistingDirectory(this, QStringLiteral("Folder to write into"), folder_->text());
+        if (!dir.isEmpty()) folder_->setText(dir);
+    });
+
+    const auto box = [&](const QString& text, const QString& why) {
+        auto* b = new QCheckBox(text);
+        b->setObjectName(text);
+        b->setToolTip(why);
+        b->setChecked(true);
+        rows->addWidget(b);
+        return b;
+    };
+    pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
+    png_ = box(QStringLiteral("Gang sheets as PNG with alpha, 300 dpi"), QStringLiteral("For printers that take pixels; long films take a while"));
+    cut_ = box(QStringLiteral("Cut lines as SVG and DXF, in mm"), QStringLiteral("For a cutter"));
+    guides_ = box(QStringLiteral("Guide cards and 1:1 templates as PDF"), QStringLiteral("For the hand at the press"));
+    tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
+
+    bar_ = new QProgressBar;
+    bar_->setRange(0, 1000);
+    bar_->setTextVisible(false);
+    bar_->setAccessibleName(QStringLiteral("Progress"));
+    rows->addWidget(bar_);
+    says_ = new QLabel;
+    says_->setObjectName(QStringLiteral("Export says"));
+    says_->setWordWrap(true);
+    says_->setMinimumHeight(36);
+    rows->addWidget(says_);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch(1);
+    stop_ = push(QStringLiteral("Stop"), QStringLiteral("Files that are whole stay; the rest is not written"));
+    stop_->setEnabled(false);
+    auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench; an export under way goes on"));
+    go_ = push(QStringLiteral("Write the files"), QStringLiteral("Writes everything that is ticked"), true);
+    buttons->addWidget(stop_);
+    buttons->addWidget(close);
+    buttons->addWidget(go_);
+    rows->addLayout(buttons);
+
+    connect(go_, &QPushButton::clicked, this, &ExportPanel::start);
+    connect(stop_, &QPushButton::clicked, this, [this] { room_.stop_export(); });
+    connect(close, &QPushButton::clicked, this, &QDialog::hide);
+    connect(&room, &Workroom::export_progress, this, [this](double share, const QString& doing) {
+        bar_->setValue(int(share * 1000));
+        says_->setText(doing);
+    });
+    connect(&room, &Workroom::export_finished, this, [this](const QStringList& files, const QString& fault) {
+        go_->setEnabled(true);
+        stop_->setEnabled(false);
+        if (!fault.isEmpty()) {
+            says_->setText(fault);
+            return;
+        }
+        bar_->setValue(1000);
+        QString text = QStringLiteral("%1 files written to %2.").arg(files.size()).arg(QDir::toNativeSeparators(folder_->text()));
+        for (const Finding& f : room_.sheets().findings)
+            if (f.severity != Severity::note) text += QStringLiteral(" Left out: ") + qt(finding_text(f, room_.order().unit));
+        says_->setText(text);
+    });
+    if (room.exporting()) {
+        go_->setEnabled(false);
+        stop_->setEnabled(true);
+    }
+}
+
+void ExportPanel::start() {
+    if (room_.exporting()) return;
+    ExportChoice choice;
+    choice.sheets_pdf = pdf_->isChecked();
+    choice.sheets_png = png_->isChecked();
+    choice.cut_lines = cut_->isChecked();
+    choice.guides = guides_->isChecked();
+    choice.tables = tables_->isChecked();
+    go_->setEnabled(false);
+    stop_->setEnabled(true);
+    says_->setText(QStringLiteral("Working out the pages."));
+    room_.export_to(folder_->text(), choice);
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,105 @@
+// The pieces that the Figures panel of every bench is made of: rows of a name and a figure, fields that read lengths
+// as people type them, and short exclusive choices.
+#pragma once
+
+#include <QFrame>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <functional>
+
+#include "core/base/units.h"
+
+class QComboBox;
+class QHBoxLayout;
+
+namespace orthema::app {
+
+/// A field for one value. What cannot be read stays, framed in carmine, with the sentence as tool tip; nothing changes.
+class ValueField : public QLineEdit {
+    Q_OBJECT
+public:
+    explicit ValueField(const QString& name, QWidget* parent = nullptr);
+    /// Shows the text unless the user is in the middle of typing.
+    void show_text(const QString& text);
+    /// Reads and takes what was typed; a sentence when it cannot be used.
+    std::function<std::optional<QString>(const QString& text, bool with_ctrl)> take;
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+
+private:
+    void commit(bool with_ctrl);
+    void set_wrong(const QString& why);
+    QString shown_;
+};
+
+/// Reads lengths in any unit.
+class LengthField : public ValueField {
+    Q_OBJECT
+public:
+    explicit LengthField(const QString& name, QWidget* parent = nullptr);
+    void show_length(Length length, Unit unit);
+    /// Called with what was typed; returns a sentence to refuse it.
+    std::function<std::optional<QString>(Length, bool with_ctrl)> entered;
+
+private:
+    Unit unit_ = Unit::mm;
+};
+
+/// Reads plain numbers within a range.
+class NumberField : public ValueField {
+    Q_OBJECT
+public:
+    NumberField(const QString& name, double least, double most, int digits, QWidget* parent = nullptr);
+    void show_number(double value);
+    std::function<void(double)> entered;
+
+private:
+    double least_, most_;
+    int digits_;
+};
+
+/// One choice of a few, as buttons in a row.
+class Segments : public QWidget {
+    Q_OBJECT
+public:
+    Segments(const QString& name, const QStringList& choices, QWidget* parent = nullptr, bool brick = false);
+    void show_choice(int index);
+    [[nodiscard]] int choice() const;
+    [[nodiscard]] QPushButton* button(int index) const { return buttons_[std::size_t(index)]; }
+    std::function<void(int)> chosen;
+
+private:
+    std::vector<QPushButton*> buttons_;
+};
+
+/// The panel: a card with rows.
+class FigurePanel : public QFrame {
+    Q_OBJECT
+public:
+    explicit FigurePanel(QWidget* parent = nullptr);
+    QLabel* head(const QString& text);              ///< a quiet caption
+    QLabel* title();                                ///< what is selected
+    QLabel* text_row(const QString& name);          ///< name and a bold value
+    LengthField* length_row(const QString& name, const QString& why);
+    NumberField* number_row(const QString& name, const QString& why, double least, double most, int digits);
+    QComboBox* choice_row(const QString& name, const QString& why);
+    QLabel* note();                                 ///< a wrapped line
+    void add(QWidget* widget);
+    void rule();
+    void fill();                                    ///< takes up what room is left
+    [[nodiscard]] QVBoxLayout* rows() const { return rows_; }
+
+private:
+    QHBoxLayout* row(const QString& name);
+    QVBoxLayout* rows_;
+};
+
+QPushButton* push(const QString& text, const QString& why, bool main = false);
+inline QString qt(const std::string& s) { return QString::fromStdString(s); }
+
+}  // namespace orthema::app

@@ -1,0 +1,487 @@
+#include "app/shell/workroom.h"
+
+#include <QDateTime>
+#include <QDir>
+#include <QFileInfo>
+#include <QSettings>
+
+#include <chrono>
+
+#include "app/shell/figures.h"
+#include "core/order/edit.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int autosave_after_ms = 12000;
+constexpr std::size_t most_steps = 200;
+
+std::string file_name(const QString& path) { return QFileInfo(path).fileName().toStdString(); }
+
+}  // namespace
+
+Workroom::Workroom(QString data_folder, QObject* parent)
+    : QObject(parent), data_folder_(std::move(data_folder)), library_(starting_library()) {
+    pool_.setMaxThreadCount(4);
+    autosave_timer_.setSingleShot(true);
+    autosave_timer_.setInterval(autosave_after_ms);
+    connect(&autosave_timer_, &QTimer::timeout, this, &Workroom::autosave);
+    adopt_library(order_, library_);
+    order_.name = "New order";
+    saved_ = order_;
+    aside_ = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"));
+    tidy_selection();
+    gather();
+    background([this]() -> std::function<void()> {
+        QDir().mkpath(data_folder_);
+        auto shop = Library::open((data_folder_ + "/shop.sqlite").toStdString());
+        auto content = shop ? (*shop)->content() : Result<LibraryContent>(shop.error());
+        auto held = std::make_shared<Result<std::unique_ptr<Library>>>(std::move(shop));
+        return [this, held, content = std::move(content)] {
+            if (!content) {
+                say({qt(content.sentence()), true, {}, {}});
+                return;
+            }
+            const std::scoped_lock lock(shop_guard_);
+            shop_ = std::move(**held);
+            library_ = *content;
+            if (order_ == saved_ && path_.isEmpty() && order_.lines.empty()) {
+                adopt_library(order_, library_);
+                saved_ = order_;
+            }
+            emit updated();
+        };
+    });
+}
+
+Workroom::~Workroom() {
+    stop_settling();
+    stop_export_ = true;
+    pool_.waitForDone();
+}
+
+void Workroom::background(std::function<std::function<void()>()> work) {
+    ++jobs_;
+    pool_.start([this, work = std::move(work)] {
+        auto done = work();
+        QMetaObject::invokeMethod(
+            this,
+            [this, done = std::move(done)] {
+                --jobs_;
+                if (done) done();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+// ---- the order and what is worked out from it
+
+void Workroom::edit(const QString& what, Order next, const QString& gesture) {
+    if (next == order_) return;
+    if (settling_ && gesture != QLatin1String("settle")) stop_settling();
+    if (gesture.isEmpty() || gesture != gesture_) {
+        past_.push_back({order_, what});
+        if (past_.size() > most_steps) past_.erase(past_.begin());
+    }
+    gesture_ = gesture;
+    future_.clear();
+    const Order before = std::exchange(order_, std::move(next));
+    refit_now(before);
+}
+
+void Workroom::undo() {
+    if (past_.empty()) return;
+    stop_settling();
+    gesture_.clear();
+    Step step = std::move(past_.back());
+    past_.pop_back();
+    const Order before = std::exchange(order_, std::move(step.order));
+    future_.push_back({before, step.what});
+    refit_now(before);
+}
+
+void Workroom::redo() {
+    if (future_.empty()) return;
+    stop_settling();
+    gesture_.clear();
+    Step step = std::move(future_.back());
+    future_.pop_back();
+    const Order before = std::exchange(order_, std::move(step.order));
+    past_.push_back({before, step.what});
+    refit_now(before);
+}
+
+void Workroom::refit_now(const Order& before) {
+    plan_ = refit(order_, facts_, before, plan_);
+    tidy_selection();
+    compute_later();
+    gather();
+    autosave_timer_.start();
+    emit updated();
+}
+
+void Workroom::gather() {
+    findings_ = order_findings(order_);
+    findings_.insert(findings_.end(), art_faults_.begin(), art_faults_.end());
+    findings_.insert(findings_.end(), plan_.findings.begin(), plan_.findings.end());
+    findings_.insert(findings_.end(), sheets_.findings.begin(), sheets_.findings.end());
+    std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
+}
+
+/// Transfers and sheets follow on a thread; while one round runs, later changes ask for one more.
+void Workroom::compute_later() {
+    if (computing_) {
+        compute_again_ = true;
+        return;
+    }
+    computing_ = true;
+    background([this, order = order_, plan = plan_, facts = facts_, before = set_]() -> std::function<void()> {
+        TransferSet set = transfers(order, plan, facts, &before);
+        SheetPlan sheets = sheet_plan(order, set);
+        return [this, set = std::move(set), sheets = std::move(sheets)] {
+            set_ = set;
+            sheets_ = sheets;
+            computing_ = false;
+            if (std::exchange(compute_again_, false)) compute_later();
+            tidy_selection();
+            gather();
+            emit updated();
+        };
+    });
+}
+
+void Workroom::select(Selection selection) {
+    if (selection == selection_) return;
+    selection_ = std::move(selection);
+    tidy_selection();
+    emit updated();
+}
+
+void Workroom::tidy_selection() {
+    Selection& s = selection_;
+    const auto runs = runs_of(order_);
+    if (const Decoration* d = find_decoration(order_, s.decoration); d != nullptr && d->run != s.run) {
+        if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = d->run;
+    }
+    if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = runs.empty() ? RunKey{} : runs.front();
+    const Decoration* d = find_decoration(order_, s.decoration);
+    if (d == nullptr || d->run != s.run) {
+        s.decoration.clear();
+        for (const Decoration& other : order_.decorations)
+            if (other.run == s.run) {
+                s.decoration = other.id;
+                break;
+            }
+    }
+    if (find_style(order_, s.style) == nullptr) s.style = !s.run.style.empty() ? s.run.style : order_.styles.empty() ? "" : order_.styles.front().id;
+    const BlankStyle* style = find_style(order_, s.run.style);
+    if (style == nullptr) style = find_style(order_, s.style);
+    if (style != nullptr && size_index(*style, s.size) < 0) {
+        const auto counts = counts_of(order_, s.run);
+        s.size = counts.empty() ? style->sizes[style->sizes.size() / 2] : counts[counts.size() / 2].size;
+    }
+    if (find_art(order_, s.art) == nullptr) s.art = order_.art.empty() ? "" : order_.art.front().id;
+    const auto used = [&](const std::string& medium) {
+        return std::any_of(set_.transfers.begin(), set_.transfers.end(), [&](const Transfer& t) { return t.medium == medium; });
+    };
+    if (!used(s.medium)) {
+        for (const Transfer& t : set_.transfers)
+            if (find_medium(order_, t.medium) != nullptr) {
+                s.medium = t.medium;
+                break;
+            }
+        if (find_medium(order_, s.medium) == nullptr) s.medium = order_.media.empty() ? "" : order_.media.front().id;
+    }
+}
+
+// ---- files
+
+QString Workroom::aside_path() const {
+    if (!path_.isEmpty() && QFileInfo(path_).isFile()) return qt(autosave_path(path_.toStdString()));
+    return data_folder_ + "/aside/" + qt(file_stem(order_.name)) + "-" + aside_ + ".orthema";
+}
+
+void Workroom::autosave() {
+    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
+    background([order = order_, bytes = bytes_, to = aside_path()]() -> std::function<void()> {
+        QDir().mkpath(QFileInfo(to).path());
+        (void)save_order(to.toStdString(), order, bytes);
+        return {};
+    });
+}
+
+void Workroom::put_aside_now() {
+    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
+    const QString to = aside_path();
+    QDir().mkpath(QFileInfo(to).path());
+    (void)save_order(to.toStdString(), order_, bytes_);
+}
+
+void Workroom::put_aside_if_changed() {
+    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
+    const QString to = aside_path();
+    put_aside_now();
+    say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(order_.name)), false,
+         QStringLiteral("Bring it back"), [this, to] { open(to); }});
+}
+
+void Workroom::offer_put_aside() {
+    const QDir dir(data_folder_ + "/aside");
+    const auto files = dir.entryInfoList({QStringLiteral("*.orthema")}, QDir::Files, QDir::Time);
+    if (files.isEmpty()) return;
+    const QString path = files.front().filePath();
+    say({QStringLiteral("An order from %1 was not saved before the program ended.")
+             .arg(files.front().lastModified().toString(QStringLiteral("d MMMM, hh:mm"))),
+         false, QStringLiteral("Bring it back"), [this, path] { open(path); }});
+}
+
+void Workroom::take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan plan, const QString& path) {
+    order_ = std::move(order);
+    bytes_ = std::move(bytes);
+    art_ = std::move(art);
+    facts_ = facts_of(art_);
+    plan_ = std::move(plan);
+    set_ = {};
+    sheets_ = {};
+    curve_.clear();
+    past_.clear();
+    future_.clear();
+    gesture_.clear();
+    path_ = path;
+    aside_ = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"));
+    autosave_timer_.stop();
+    selection_ = {};
+    tidy_selection();
+    compute_later();
+    gather();
+}
+
+void Workroom::start_new() {
+    stop_settling();
+    put_aside_if_changed();
+    Order fresh;
+    fresh.name = "New order";
+    fresh.unit = order_.unit;
+    fresh.paper = order_.paper;
+    adopt_library(fresh, library_);
+    art_faults_.clear();
+    take_over(fresh, {}, {}, {}, {});
+    saved_ = order_;
+    emit updated();
+}
+
+void Workroom::open(const QString& path) {
+    background([this, path]() -> std::function<void()> {
+        auto package = open_order(path.toStdString());
+        if (!package) return [this, sentence = package.sentence()] { say({qt(sentence), true, {}, {}}); };
+        auto faults = std::make_shared<Findings>();
+        LoadedArtById art = load_all_art(package->order, package->art, faults.get());
+        FitPlan plan = orthema::fit(package->order, facts_of(art));
+        auto held = std::make_shared<OrderPackage>(std::move(*package));
+        return [this, path, held, faults, art = std::move(art), plan = std::move(plan)] {
+            stop_settling();
+            const bool aside = path.startsWith(data_folder_ + "/aside") || path.endsWith('~');
+            put_aside_if_changed();
+            const bool folder = QFileInfo(path).isDir();
+            art_faults_ = *faults;
+            // An unpacked order and one from aside are saved under a name of the user's choosing.
+            QString own = folder || aside ? QString() : path;
+            if (path.endsWith('~')) own = path.chopped(1);
+            take_over(held->order, held->art, art, plan, own);
+            saved_ = aside ? Order{} : order_;
+            if (aside && !path.endsWith('~')) {
+                aside_ = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"));
+                put_aside_now();
+                QFile::remove(path);
+            }
+            if (!folder && !aside) {
+                remember(path);
+                const QFileInfo later(qt(autosave_path(path.toStdString())));
+                if (later.exists() && later.lastModified() >= QFileInfo(path).lastModified())
+                    say({QStringLiteral("A later state of this order was kept when the program ended early."), false,
+                         QStringLiteral("Open the later state"), [this, p = later.filePath()] { open(p); }});
+            }
+            emit updated();
+        };
+    });
+}
+
+void Workroom::save(const QString& path) {
+    autosave_timer_.stop();
+    const QString was_aside = aside_path();
+    background([this, path, was_aside, order = order_, bytes = bytes_]() -> std::function<void()> {
+        const auto done = save_order(path.toStdString(), order, bytes);
+        if (!done) return [this, sentence = done.sentence()] { say({qt(sentence), true, {}, {}}); };
+        return [this, path, was_aside, order] {
+            QFile::remove(was_aside);
+            QFile::remove(qt(autosave_path(path.toStdString())));
+            path_ = path;
+            saved_ = order;
+            remember(path);
+            say({QStringLiteral("Saved as %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+            emit updated();
+        };
+    });
+}
+
+QStringList Workroom::recent() const {
+    QSettings settings(data_folder_ + "/orthema.ini", QSettings::IniFormat);
+    QStringList there;
+    for (const QString& p : settings.value(QStringLiteral("recent")).toStringList())
+        if (QFileInfo::exists(p)) there << p;
+    return there;
+}
+
+void Workroom::remember(const QString& path) {
+    QSettings settings(data_folder_ + "/orthema.ini", QSettings::IniFormat);
+    QStringList list = settings.value(QStringLiteral("recent")).toStringList();
+    const QString whole = QFileInfo(path).absoluteFilePath();
+    list.removeAll(whole);
+    list.prepend(whole);
+    while (list.size() > 8) list.removeLast();
+    settings.setValue(QStringLiteral("recent"), list);
+}
+
+void Workroom::bring_in_art(const QStringList& paths) {
+    for (const QString& path : paths)
+        background([this, path]() -> std::function<void()> {
+            auto text = read_file(path.toStdString());
+            if (!text) return [this, s = text.sentence()] { say({qt(s), true, {}, {}}); };
+            auto file = std::make_shared<const std::string>(std::move(*text));
+            auto loaded = load_art(file, file_name(path));
+            if (!loaded) return [this, s = loaded.sentence()] { say({qt(s), true, {}, {}}); };
+            return [this, path, file, art = *loaded] {
+                Order next = order_;
+                const std::string id = enrol_art(next, bytes_, *art, file, file_name(path));
+                art_[id] = art;
+                facts_[id] = art->facts;
+                selection_.art = id;
+                edit(QStringLiteral("bring in %1").arg(QFileInfo(path).fileName()), std::move(next));
+            };
+        });
+}
+
+// ---- settling
+
+void Workroom::settle(const std::string& medium_id, double seconds) {
+    const Medium* medium = find_medium(order_, medium_id);
+    if (medium == nullptr || settling_ || catching_up()) return;
+    std::vector<PlacedCopy> now;
+    for (const MediumLayout& l : order_.layouts)
+        if (l.medium == medium_id) now = l.copies;
+    settling_ = true;
+    stop_settling_ = std::make_shared<std::atomic<bool>>(false);
+    curve_.clear();
+    end_gesture();
+    const auto begun = std::chrono::steady_clock::now();
+    background([this, medium_id, begun, seconds, stop = stop_settling_, problem = sheet_problem(*medium, set_, now)]() -> std::function<void()> {
+        NestOptions options;
+        options.seconds = seconds;
+        options.threads = std::max(1, QThread::idealThreadCount());
+        options.seed = 1;
+        const auto show = [&](const NestSolution& s) {
+            const double at = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+            QMetaObject::invokeMethod(
+                this,
+                [this, stop, medium_id, at, density = s.density, copies = to_copies(problem, s.placements)] {
+                    if (*stop || !settling_) return;
+                    curve_.push_back({at, density});
+                    edit(QStringLiteral("settle"), with_layout(order_, medium_id, copies), QStringLiteral("settle"));
+                },
+                Qt::QueuedConnection);
+        };
+        const auto solution = nest(problem, options, Task{{}, stop.get()}, show);
+        return [this, stop, solution, begun] {
+            if (stop_settling_ == stop) {
+                settling_ = false;
+                end_gesture();
+                if (solution) curve_.push_back({std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(), solution->density});
+            }
+            if (!solution) say({qt(solution.sentence()), true, {}, {}});
+            emit updated();
+        };
+    });
+    emit updated();
+}
+
+void Workroom::stop_settling() {
+    if (!settling_) return;
+    *stop_settling_ = true;
+    settling_ = false;
+    end_gesture();
+}
+
+// ---- export
+
+void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
+    if (exporting_) return;
+    exporting_ = true;
+    stop_export_ = false;
+    background([this, folder, choice, order = order_, art = art_]() -> std::function<void()> {
+        Task task;
+        task.cancelled = &stop_export_;
+        task.report = [this](double share, const std::string& doing) {
+            QMetaObject::invokeMethod(this, [this, share, doing] { emit export_progress(share, qt(doing)); }, Qt::QueuedConnection);
+        };
+        const auto report = export_order(folder.toStdString(), order, art, choice, task);
+        return [this, report] {
+            exporting_ = false;
+            QStringList files;
+            if (report)
+                for (const std::string& f : report->files) files << qt(f);
+            emit export_finished(files, report ? QString() : qt(report.sentence()));
+        };
+    });
+}
+
+// ---- shop library
+
+void Workroom::keep_in_library(const BlankStyle& style) {
+    background([this, style]() -> std::function<void()> {
+        const std::scoped_lock lock(shop_guard_);
+        if (!shop_) return {};
+        const auto done = shop_->put(style);
+        const auto content = shop_->content();
+        return [this, style, done, content] {
+            if (!done) return say({qt(done.sentence()), true, {}, {}});
+            if (content) library_ = *content;
+            say({QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(style.name)), false, {}, {}});
+        };
+    });
+}
+
+void Workroom::export_library(const QString& path) {
+    background([this, path, content = library_]() -> std::function<void()> {
+        const auto done = write_file(path.toStdString(), library_json(content));
+        return [this, path, done] {
+            if (done) say({QStringLiteral("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+            else say({qt(done.sentence()), true, {}, {}});
+        };
+    });
+}
+
+void Workroom::import_library(const QString& path) {
+    background([this, path]() -> std::function<void()> {
+        const auto fail = [this](const std::string& s) { return [this, s] { say({qt(s), true, {}, {}}); }; };
+        const auto text = read_file(path.toStdString(), 64u << 20);
+        if (!text) return fail(text.sentence());
+        const auto content = library_from_json(*text);
+        if (!content) return fail(content.sentence());
+        const std::scoped_lock lock(shop_guard_);
+        if (!shop_) return fail("The shop library is not open, so nothing was brought in.");
+        if (const auto done = shop_->merge(*content); !done) return fail(done.sentence());
+        const auto now = shop_->content();
+        return [this, now, count = content->styles.size() + content->media.size() + content->presses.size()] {
+            if (now) library_ = *now;
+            Order next = order_;
+            adopt_library(next, library_);
+            edit(QStringLiteral("bring in a library"), std::move(next));
+            say({QStringLiteral("%1 blanks, media and presses were brought in to the shop library.").arg(count), false, {}, {}});
+            emit updated();
+        };
+    });
+}
+
+}  // namespace orthema::app

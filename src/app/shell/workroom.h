@@ -1,0 +1,158 @@
+// Workroom: the order on the table, what the stages make of it, its earlier values, and where it is kept. All benches
+// show this and edit through it; none holds a second truth. Long work runs on threads of its own.
+#pragma once
+
+#include <QObject>
+#include <QStringList>
+#include <QThreadPool>
+#include <QTimer>
+
+#include <atomic>
+#include <functional>
+#include <memory>
+#include <vector>
+
+#include "core/nesting/sheets.h"
+#include "files/export_order.h"
+#include "files/library.h"
+#include "files/order_file.h"
+
+namespace orthema::app {
+
+/// What the artist has in hand. Parts that the order no longer has are replaced by the nearest that it has.
+struct Selection {
+    RunKey run;
+    std::string decoration, size, art, medium, style;
+    bool operator==(const Selection&) const = default;
+};
+
+/// A line at the top of the bench, with what can be done about it.
+struct Notice {
+    QString text;
+    bool bad = false;
+    QString action;
+    std::function<void()> act;
+};
+
+/// One point of the curve of film used while pieces settle.
+struct SettlePoint {
+    double seconds = 0, density = 0;
+};
+
+class Workroom : public QObject {
+    Q_OBJECT
+public:
+    /// `data_folder` keeps the shop library, recent orders and what was put aside; it is made when needed.
+    explicit Workroom(QString data_folder, QObject* parent = nullptr);
+    ~Workroom() override;
+
+    [[nodiscard]] const Order& order() const { return order_; }
+    [[nodiscard]] const LoadedArtById& art() const { return art_; }
+    [[nodiscard]] const ArtFactsById& facts() const { return facts_; }
+    [[nodiscard]] const FitPlan& plan() const { return plan_; }
+    [[nodiscard]] const TransferSet& transfer_set() const { return set_; }
+    [[nodiscard]] const SheetPlan& sheets() const { return sheets_; }
+    [[nodiscard]] const Findings& findings() const { return findings_; }
+    /// True while transfers and sheets are being worked out for the order of now.
+    [[nodiscard]] bool catching_up() const { return computing_ || compute_again_; }
+    /// True while anything runs in the background: opening, saving, catching up, settling, exporting.
+    [[nodiscard]] bool busy() const { return jobs_ > 0; }
+
+    [[nodiscard]] const Selection& selection() const { return selection_; }
+    void select(Selection selection);
+    [[nodiscard]] const Decoration* decoration() const { return find_decoration(order_, selection_.decoration); }
+    [[nodiscard]] const DecorationFit* fit() const { return find_fit(plan_, selection_.decoration); }
+
+    /// Replaces the order. Edits of the same non-empty gesture are one step for undo, until end_gesture().
+    void edit(const QString& what, Order next, const QString& gesture = {});
+    void end_gesture() { gesture_.clear(); }
+    [[nodiscard]] bool can_undo() const { return !past_.empty(); }
+    [[nodiscard]] bool can_redo() const { return !future_.empty(); }
+    [[nodiscard]] QString undo_what() const { return past_.empty() ? QString() : past_.back().what; }
+    void undo();
+    void redo();
+
+    // Files
+    [[nodiscard]] const QString& path() const { return path_; }
+    [[nodiscard]] bool changed() const { return order_ != saved_; }
+    void start_new();
+    void open(const QString& path);
+    void save(const QString& path);
+    [[nodiscard]] QStringList recent() const;
+    void bring_in_art(const QStringList& paths);
+    /// Offers what was put aside when the program last ended early.
+    void offer_put_aside();
+    /// Writes what is unsaved aside, at once. For the moment before the window closes.
+    void put_aside_now();
+
+    // Settling
+    void settle(const std::string& medium, double seconds);
+    void stop_settling();
+    [[nodiscard]] bool settling() const { return settling_; }
+    [[nodiscard]] const std::vector<SettlePoint>& settle_curve() const { return curve_; }
+
+    // Export
+    void export_to(const QString& folder, const ExportChoice& choice);
+    void stop_export() { stop_export_ = true; }
+    [[nodiscard]] bool exporting() const { return exporting_; }
+
+    // Shop library
+    [[nodiscard]] const LibraryContent& library() const { return library_; }
+    void keep_in_library(const BlankStyle& style);
+    void export_library(const QString& path);
+    void import_library(const QString& path);
+
+    /// Runs `work` on a thread, and what it returns on this one.
+    void background(std::function<std::function<void()>()> work);
+
+    void say(Notice notice) { emit noticed(notice); }
+
+signals:
+    void updated();       ///< the order, the selection or what was worked out changed
+    void noticed(const Notice& notice);
+    void export_progress(double share, const QString& doing);
+    void export_finished(const QStringList& files, const QString& fault);
+
+private:
+    struct Step {
+        Order order;
+        QString what;
+    };
+    void take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan plan, const QString& path);
+    void put_aside_if_changed();
+    void refit_now(const Order& before);
+    void gather();
+    void compute_later();
+    void tidy_selection();
+    void autosave();
+    [[nodiscard]] QString aside_path() const;
+    void remember(const QString& path);
+    QString data_folder_;
+    QThreadPool pool_;
+    int jobs_ = 0;
+    Order order_, saved_;
+    ArtBytes bytes_;
+    LoadedArtById art_;
+    ArtFactsById facts_;
+    FitPlan plan_;
+    TransferSet set_;
+    SheetPlan sheets_;
+    Findings art_faults_, findings_;
+    Selection selection_;
+    std::vector<Step> past_, future_;
+    QString gesture_;
+    QString path_;
+    QString aside_;  ///< file name for an order without a path
+    QTimer autosave_timer_;
+    bool computing_ = false, compute_again_ = false;
+    bool settling_ = false;
+    std::shared_ptr<std::atomic<bool>> stop_settling_;
+    std::vector<SettlePoint> curve_;
+    bool exporting_ = false;
+    std::atomic<bool> stop_export_ = false;
+    LibraryContent library_;
+    std::unique_ptr<Library> shop_;
+    std::mutex shop_guard_;
+};
+
+}  // namespace orthema::app

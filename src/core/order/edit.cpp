@@ -1,0 +1,87 @@
+#include "core/order/edit.h"
+
+#include <algorithm>
+
+namespace orthema {
+
+namespace {
+
+template <class List, class Item>
+void put(List& list, const Item& item) {
+    const auto at = std::find_if(list.begin(), list.end(), [&](const auto& other) { return other.id == item.id; });
+    if (at != list.end()) *at = item;
+    else list.push_back(item);
+}
+
+}  // namespace
+
+Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity) {
+    Order out = order;
+    const auto ours = [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour && l.size == size; };
+    int have = 0;
+    for (const OrderLine& l : out.lines)
+        if (ours(l)) have += l.quantity;
+    int change = std::clamp(quantity, 0, 100000) - have;
+    if (change == 0) return out;
+    const auto last = std::find_if(out.lines.rbegin(), out.lines.rend(), ours);
+    if (change > 0) {
+        if (last != out.lines.rend()) last->quantity += change;
+        else out.lines.push_back({run.style, run.colour, size, change, ""});
+        return out;
+    }
+    for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {
+        if (!ours(*line)) continue;
+        const int taken = std::min(line->quantity, -change);
+        line->quantity -= taken;
+        change += taken;
+    }
+    std::erase_if(out.lines, [&](const OrderLine& l) { return ours(l) && l.quantity <= 0; });
+    return out;
+}
+
+Order without_run(const Order& order, const RunKey& run) {
+    Order out = order;
+    std::erase_if(out.lines, [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour; });
+    std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });
+    return out;
+}
+
+Order with_lines(const Order& order, const std::vector<OrderLine>& lines) {
+    Order out = order;
+    out.lines.insert(out.lines.end(), lines.begin(), lines.end());
+    return out;
+}
+
+Order with_style(const Order& order, const BlankStyle& style) {
+    Order out = order;
+    put(out.styles, style);
+    return out;
+}
+
+Order with_decoration(const Order& order, const Decoration& decoration) {
+    Order out = order;
+    put(out.decorations, decoration);
+    return out;
+}
+
+Order without_decoration(const Order& order, const std::string& id) {
+    Order out = order;
+    std::erase_if(out.decorations, [&](const Decoration& d) { return d.id == id; });
+    return out;
+}
+
+Order without_art(const Order& order, const std::string& id) {
+    Order out = order;
+    std::erase_if(out.art, [&](const Art& a) { return a.id == id; });
+    std::erase_if(out.decorations, [&](const Decoration& d) { return d.art == id; });
+    return out;
+}
+
+Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre) {
+    Order out = order;
+    for (Art& a : out.art)
+        if (a.id == art) a.marked_centre = centre;
+    return out;
+}
+
+}  // namespace orthema

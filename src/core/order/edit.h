@@ -1,0 +1,29 @@
+// Editing an order: each function returns the order after one thing an artist does on the Order, Blanks or Art bench.
+#pragma once
+
+#include "core/order/order.h"
+
+namespace orthema {
+
+/// The run's count in one size, whatever lines it is made of: a missing line is added, surplus is taken from the last
+/// lines first, and lines that come to nothing are dropped. Negative counts as 0; at most 100,000.
+Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity);
+
+/// Without the run's lines and its decorations.
+Order without_run(const Order& order, const RunKey& run);
+
+/// With more lines behind those that are there.
+Order with_lines(const Order& order, const std::vector<OrderLine>& lines);
+
+/// Replaces the blank of the same id, or adds it.
+Order with_style(const Order& order, const BlankStyle& style);
+
+/// Replaces the decoration of the same id, or adds it.
+Order with_decoration(const Order& order, const Decoration& decoration);
+Order without_decoration(const Order& order, const std::string& id);
+
+/// Without the art and the decorations made of it.
+Order without_art(const Order& order, const std::string& id);
+Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre);
+
+}  // namespace orthema
