@@ -28,13 +28,16 @@ json findings_json(const Findings& findings) {
     json out = json::array();
     for (const Finding& f : findings) {
         json about = json::object();
-        const std::pair<const char*, const std::string*> parts[] = {
-            {"stage", &f.about.stage}, {"decoration", &f.about.decoration}, {"size", &f.about.size},
-            {"blank", &f.about.style}, {"colour", &f.about.colour},         {"art", &f.about.art},
-            {"medium", &f.about.medium}};
+        const std::pair<const char*, const std::string*> parts[] = {{"stage", &f.about.stage},   {"decoration", &f.about.decoration},
+                                                                    {"size", &f.about.size},     {"blank", &f.about.style},
+                                                                    {"colour", &f.about.colour}, {"art", &f.about.art},
+                                                                    {"medium", &f.about.medium}};
         for (const auto& [key, value] : parts)
             if (!value->empty()) about[key] = *value;
-        out.push_back({{"severity", severity_name(f.severity)}, {"code", f.code}, {"about", about}, {"numbers", f.numbers},
+        out.push_back({{"severity", severity_name(f.severity)},
+                       {"code", f.code},
+                       {"about", about},
+                       {"numbers", f.numbers},
                        {"sentence", finding_text(f, Unit::mm)}});
     }
     return out;
@@ -92,7 +95,8 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
         json mapped = json::object();
         for (std::size_t i = 0; i < columns.size(); ++i)
             if (columns[i] != Column::none) mapped[column_name(columns[i])] = table->header[i];
-        std::cout << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}}.dump(1) << "\n";
+        std::cout << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}}.dump(1)
+                  << "\n";
     } else {
         std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
         for (const BadRow& b : lines.bad) std::cout << "row " << b.row << " kept out: " << b.reason << " (" << b.text << ")\n";
@@ -116,8 +120,8 @@ int do_trace(const std::string& picture, const std::string& width_text, bool as_
         // Millimetres from the ink box's top left, y down; the ink is `width` wide.
         const double mm = width->mm();
         const double px = mm / f.ink_px.width();
-        out["ink_box_mm"] = {{"x", round3(f.ink_px.x0 * px)}, {"y", round3(f.ink_px.y0 * px)}, {"width", round3(mm)},
-                             {"height", round3(mm * f.aspect)}};
+        out["ink_box_mm"] = {
+            {"x", round3(f.ink_px.x0 * px)}, {"y", round3(f.ink_px.y0 * px)}, {"width", round3(mm)}, {"height", round3(mm * f.aspect)}};
         out["ink_box_px"] = {{"x", f.ink_px.x0}, {"y", f.ink_px.y0}, {"width", f.ink_px.width()}, {"height", f.ink_px.height()}};
         out["canvas_mm"] = {{"width", round3(f.width_px * px)}, {"height", round3(f.height_px * px)}};
         out["optical_centre_mm"] = {round3(f.optical_centre.x * mm), round3(f.optical_centre.y * mm)};
@@ -157,14 +161,26 @@ int do_fit(const std::string& path, bool as_json) {
         const Decoration* dec = find_decoration(order, d.decoration);
         json sizes = json::array();
         for (const SizeFit& s : d.sizes)
-            sizes.push_back({{"size", s.size}, {"quantity", s.quantity}, {"width_mm", round3(s.width)}, {"height_mm", round3(s.height)},
-                             {"collar_to_ink_mm", round3(s.collar_to_ink)}, {"ink_to_pit_line_mm", round3(s.ink_to_pit)},
-                             {"left_margin_mm", round3(s.left_margin)}, {"right_margin_mm", round3(s.right_margin)},
-                             {"ink_to_hem_mm", round3(s.ink_to_hem)}, {"ideal_width_mm", round3(s.ideal)},
-                             {"limit_mm", round3(s.limit)}, {"limited_by", s.limited_by},
-                             {"band", s.band >= 0 ? json(s.band + 1) : json()}, {"pinned", s.pinned}});
-        list.push_back({{"decoration", d.decoration}, {"name", dec->name}, {"blank", dec->run.style}, {"colour", dec->run.colour},
-                        {"location", location_key(dec->location)}, {"sizes", sizes}});
+            sizes.push_back({{"size", s.size},
+                             {"quantity", s.quantity},
+                             {"width_mm", round3(s.width)},
+                             {"height_mm", round3(s.height)},
+                             {"collar_to_ink_mm", round3(s.collar_to_ink)},
+                             {"ink_to_pit_line_mm", round3(s.ink_to_pit)},
+                             {"left_margin_mm", round3(s.left_margin)},
+                             {"right_margin_mm", round3(s.right_margin)},
+                             {"ink_to_hem_mm", round3(s.ink_to_hem)},
+                             {"ideal_width_mm", round3(s.ideal)},
+                             {"limit_mm", round3(s.limit)},
+                             {"limited_by", s.limited_by},
+                             {"band", s.band >= 0 ? json(s.band + 1) : json()},
+                             {"pinned", s.pinned}});
+        list.push_back({{"decoration", d.decoration},
+                        {"name", dec->name},
+                        {"blank", dec->run.style},
+                        {"colour", dec->run.colour},
+                        {"location", location_key(dec->location)},
+                        {"sizes", sizes}});
     }
     if (as_json) {
         std::cout << json{{"decorations", list}, {"findings", findings_json(run->findings)}}.dump(1) << "\n";
@@ -185,8 +201,13 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
     if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return complain(done.sentence());
     const auto faults = nest_faults(*problem, solution->placements, 0.01);
     if (as_json)
-        std::cout << json{{"length_mm", solution->length}, {"density", solution->density}, {"seconds", solution->seconds},
-                          {"rounds", solution->rounds}, {"faults", faults}}.dump(1) << "\n";
+        std::cout << json{{"length_mm", solution->length},
+                          {"density", solution->density},
+                          {"seconds", solution->seconds},
+                          {"rounds", solution->rounds},
+                          {"faults", faults}}
+                         .dump(1)
+                  << "\n";
     else
         std::cout << "length " << mm_text(solution->length, 2) << " mm, density " << mm_text(solution->density, 4) << ", "
                   << solution->rounds << " layouts in " << mm_text(solution->seconds, 2) << " s\n";
@@ -245,8 +266,10 @@ int do_check(const std::string& path, bool as_json) {
     if (!run) return complain(run.sentence());
     Findings findings = run->findings;
     findings.insert(findings.end(), run->sheets.findings.begin(), run->sheets.findings.end());
-    if (as_json) std::cout << json{{"findings", findings_json(findings)}}.dump(1) << "\n";
-    else print_findings(findings);
+    if (as_json)
+        std::cout << json{{"findings", findings_json(findings)}}.dump(1) << "\n";
+    else
+        print_findings(findings);
     return has_stop(findings) ? 1 : 0;
 }
 

@@ -30,8 +30,8 @@ struct Fonts {
         FT_Init_FreeType(&library);
         for (const int bold : {0, 1}) {
             const auto bytes = font_bytes(bold != 0);
-            FT_New_Memory_Face(library, reinterpret_cast<const FT_Byte*>(bytes.data()), static_cast<FT_Long>(bytes.size()),
-                               0, &faces[bold]);
+            FT_New_Memory_Face(library, reinterpret_cast<const FT_Byte*>(bytes.data()), static_cast<FT_Long>(bytes.size()), 0,
+                               &faces[bold]);
             fonts[bold] = cairo_ft_font_face_create_for_ft_face(faces[bold], 0);
         }
     }

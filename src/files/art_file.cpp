@@ -75,9 +75,7 @@ void LoadedArt::draw(cairo_t* cr) const {
     cairo_restore(cr);
 }
 
-Affine LoadedArt::unit_to_canvas() const {
-    return {facts.ink_px.width(), 0, 0, facts.ink_px.width(), facts.ink_px.x0, facts.ink_px.y0};
-}
+Affine LoadedArt::unit_to_canvas() const { return {facts.ink_px.width(), 0, 0, facts.ink_px.width(), facts.ink_px.x0, facts.ink_px.y0}; }
 
 cairo_surface_t* LoadedArt::reusable_surface() const {
     if (raster_ != nullptr) {
@@ -145,8 +143,8 @@ std::vector<std::uint8_t> straight(const std::vector<std::uint32_t>& from) {
 }
 
 cairo_surface_t* image_over(std::vector<std::uint32_t>& pixels, int width, int height) {
-    return cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, width,
-                                               height, width * 4);
+    return cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, width, height,
+                                               width * 4);
 }
 
 /// The ink box at screen size, and its halves.
@@ -246,8 +244,7 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
         v.scale = vector_side / std::max(w, h);
         art->facts.width_px = std::max(1, static_cast<int>(std::lround(w * v.scale)));
         art->facts.height_px = std::max(1, static_cast<int>(std::lround(h * v.scale)));
-        std::vector<std::uint32_t> canvas(static_cast<std::size_t>(art->facts.width_px) *
-                                          static_cast<std::size_t>(art->facts.height_px));
+        std::vector<std::uint32_t> canvas(static_cast<std::size_t>(art->facts.width_px) * static_cast<std::size_t>(art->facts.height_px));
         cairo_surface_t* surface = image_over(canvas, art->facts.width_px, art->facts.height_px);
         cairo_t* cr = cairo_create(surface);
         art->draw(cr);
@@ -281,8 +278,10 @@ void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity)
     if (surface == nullptr) surface = art.reusable_surface();
     cairo_set_source_surface(cr, surface, 0, 0);
     cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
-    if (opacity < 1) cairo_paint_with_alpha(cr, opacity);
-    else cairo_paint(cr);
+    if (opacity < 1)
+        cairo_paint_with_alpha(cr, opacity);
+    else
+        cairo_paint(cr);
 }
 
 void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
@@ -297,15 +296,17 @@ void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity
     std::size_t level = 0;
     while (level + 1 < levels.size() && levels[level + 1].width >= want) ++level;
     const ScreenImage& image = levels[level];
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(
-        reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())), CAIRO_FORMAT_ARGB32, image.width,
-        image.height, image.width * 4);
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
+                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
     const double unit = 1.0 / image.width;
     cairo_scale(cr, unit, at->second->facts.aspect / image.height);
     cairo_set_source_surface(cr, surface, 0, 0);
     cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BILINEAR);
-    if (opacity < 1) cairo_paint_with_alpha(cr, opacity);
-    else cairo_paint(cr);
+    if (opacity < 1)
+        cairo_paint_with_alpha(cr, opacity);
+    else
+        cairo_paint(cr);
     cairo_surface_destroy(surface);
 }
 

@@ -62,9 +62,12 @@ std::vector<std::vector<std::string>> split(const std::string& text, char separa
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         if (quoted) {
-            if (c == '"' && i + 1 < text.size() && text[i + 1] == '"') field += text[++i];
-            else if (c == '"') quoted = false;
-            else field += c;
+            if (c == '"' && i + 1 < text.size() && text[i + 1] == '"')
+                field += text[++i];
+            else if (c == '"')
+                quoted = false;
+            else
+                field += c;
         } else if (c == '"' && field.empty()) {
             quoted = any = true;
         } else if (c == separator) {
@@ -86,7 +89,8 @@ std::vector<std::string> words(const std::string& text) {
     std::vector<std::string> out;
     std::string now;
     for (const char c : lower(text) + " ") {
-        if (std::isalnum(static_cast<unsigned char>(c)) != 0) now += c;
+        if (std::isalnum(static_cast<unsigned char>(c)) != 0)
+            now += c;
         else if (!now.empty()) {
             out.push_back(now);
             now.clear();
@@ -98,11 +102,10 @@ std::vector<std::string> words(const std::string& text) {
 /// "tees", "t-shirt", "bodysuits", "hoodie" as a style's own name has them.
 std::string plain_word(const std::string& w) {
     static const std::map<std::string, std::string> same = {
-        {"tees", "tee"}, {"tshirt", "tee"}, {"tshirts", "tee"}, {"shirt", "tee"}, {"shirts", "tee"},
-        {"bodysuits", "bodysuit"}, {"romper", "bodysuit"}, {"creeper", "bodysuit"},
-        {"baby", "infant"}, {"kids", "youth"}, {"kid", "youth"}, {"child", "youth"}, {"yth", "youth"},
-        {"hoodie", "hooded"}, {"hoodies", "hooded"}, {"hoody", "hooded"}, {"mens", "adult"}, {"unisex", "adult"},
-        {"sweatshirt", "fleece"}, {"pullover", "fleece"}};
+        {"tees", "tee"},           {"tshirt", "tee"},      {"tshirts", "tee"},      {"shirt", "tee"},         {"shirts", "tee"},
+        {"bodysuits", "bodysuit"}, {"romper", "bodysuit"}, {"creeper", "bodysuit"}, {"baby", "infant"},       {"kids", "youth"},
+        {"kid", "youth"},          {"child", "youth"},     {"yth", "youth"},        {"hoodie", "hooded"},     {"hoodies", "hooded"},
+        {"hoody", "hooded"},       {"mens", "adult"},      {"unisex", "adult"},     {"sweatshirt", "fleece"}, {"pullover", "fleece"}};
     const auto at = same.find(w);
     return at == same.end() ? w : at->second;
 }
@@ -127,8 +130,7 @@ Column by_header(const std::string& name) {
     if (has("size")) return Column::size;
     if (has("qty") || has("quantity") || has("count") || n == "pcs" || n == "pieces" || n == "number") return Column::quantity;
     if (has("colour") || has("color")) return Column::colour;
-    if (has("style") || has("product") || has("item") || has("garment") || has("blank") || has("title") || has("sku"))
-        return Column::blank;
+    if (has("style") || has("product") || has("item") || has("garment") || has("blank") || has("title") || has("sku")) return Column::blank;
     if (has("note") || has("name") || has("customer") || has("order") || has("comment") || has("who")) return Column::note;
     return Column::none;
 }
@@ -173,7 +175,8 @@ Result<Table> parse_table(const std::string& raw) {
 
 std::string csv_field(const std::string& text) {
     std::string t = text;
-    if (!t.empty() && (t[0] == '=' || t[0] == '+' || t[0] == '@' || (t[0] == '-' && t.size() > 1 && std::isalpha(static_cast<unsigned char>(t[1])) != 0)))
+    if (!t.empty() &&
+        (t[0] == '=' || t[0] == '+' || t[0] == '@' || (t[0] == '-' && t.size() > 1 && std::isalpha(static_cast<unsigned char>(t[1])) != 0)))
         t.insert(t.begin(), '\'');
     if (t.find_first_of(",\"\n\r;\t") == std::string::npos) return t;
     std::string out = "\"";
@@ -250,8 +253,7 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
         if (hits == 0 || group_clashes || !has_size) continue;
         // A style is meant when all its words are there, or all but the age group that the size itself tells.
         const std::size_t score = hits * 2 + (group_fits ? 3 : 0) + (hits == need.size() ? 1 : 0);
-        if (hits < need.size() && !(hits + 1 >= need.size() && group_fits) &&
-            !(hits + 1 >= need.size() && group == AgeGroup::adult))
+        if (hits < need.size() && !(hits + 1 >= need.size() && group_fits) && !(hits + 1 >= need.size() && group == AgeGroup::adult))
             continue;
         if (score > most) {
             most = score;
@@ -338,12 +340,11 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
         if (d == nullptr) continue;
         const BlankStyle* style = find_style(order, d->run.style);
         for (const SizeFit& s : f.sizes)
-            out += csv_field(d->name) + "," + csv_field(style != nullptr ? style->name : d->run.style) + "," +
-                   csv_field(d->run.colour) + "," + csv_field(location_name(d->location)) + "," + csv_field(s.size) + "," +
-                   std::to_string(s.quantity) + "," + number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," +
-                   csv_field(s.limited_by) + "," + (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," +
-                   number(s.collar_to_ink) + "," + number(s.ink_to_pit) + "," + number(s.left_margin) + "," +
-                   number(s.right_margin) + "," + number(s.ink_to_hem) + "\r\n";
+            out += csv_field(d->name) + "," + csv_field(style != nullptr ? style->name : d->run.style) + "," + csv_field(d->run.colour) +
+                   "," + csv_field(location_name(d->location)) + "," + csv_field(s.size) + "," + std::to_string(s.quantity) + "," +
+                   number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," + csv_field(s.limited_by) + "," +
+                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.collar_to_ink) + "," + number(s.ink_to_pit) + "," +
+                   number(s.left_margin) + "," + number(s.right_margin) + "," + number(s.ink_to_hem) + "\r\n";
     }
     return out;
 }
@@ -359,8 +360,8 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                 const Decoration* d = find_decoration(order, t->decoration);
                 out += csv_field(medium != nullptr ? medium->name : m.medium) + "," + std::to_string(s.number + 1) + "," +
                        csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," + csv_field(d != nullptr ? d->name : "") + "," +
-                       csv_field(t->sizes) + "," + number(t->width) + "," + number(t->height) + "," + number(c.x) + "," +
-                       number(c.y) + "," + std::to_string(c.turn) + "," + (t->mirrored ? "yes" : "no") + "\r\n";
+                       csv_field(t->sizes) + "," + number(t->width) + "," + number(t->height) + "," + number(c.x) + "," + number(c.y) +
+                       "," + std::to_string(c.turn) + "," + (t->mirrored ? "yes" : "no") + "\r\n";
             }
     }
     return out;

@@ -35,8 +35,8 @@ struct Steps {
 
 }  // namespace
 
-Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art,
-                                  const ExportChoice& choice, const Task& task) {
+Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
+                                  const Task& task) {
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error) return Error{"The folder “" + folder + "” cannot be made: " + error.message() + "."};
@@ -62,17 +62,21 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         const Drawing page = sheet_page(order, *s, set);
         const auto cuts = cut_contours(*s, set);
         if (choice.sheets_pdf)
-            if (auto r = steps.file(name + ".pdf", [&](const Task& t) {
-                    return write_pdf(name + ".pdf", {&page}, art, sheet_title(order, *s), t);
-                }); !r) return r.error();
+            if (auto r = steps.file(name + ".pdf",
+                                    [&](const Task& t) { return write_pdf(name + ".pdf", {&page}, art, sheet_title(order, *s), t); });
+                !r)
+                return r.error();
         if (choice.sheets_png)
             if (auto r = steps.file(name + ".png", [&](const Task& t) { return write_png(name + ".png", page, art, choice.dpi, t); }); !r)
                 return r.error();
         if (choice.cut_lines) {
-            if (auto r = steps.file(name + "_cut.svg", [&](const Task&) {
-                    return write_cut_svg(name + "_cut.svg", cuts, page.width, page.height, sheet_title(order, *s));
-                }); !r) return r.error();
-            if (auto r = steps.file(name + "_cut.dxf", [&](const Task&) { return write_cut_dxf(name + "_cut.dxf", cuts, page.height); }); !r)
+            if (auto r = steps.file(
+                    name + "_cut.svg",
+                    [&](const Task&) { return write_cut_svg(name + "_cut.svg", cuts, page.width, page.height, sheet_title(order, *s)); });
+                !r)
+                return r.error();
+            if (auto r = steps.file(name + "_cut.dxf", [&](const Task&) { return write_cut_dxf(name + "_cut.dxf", cuts, page.height); });
+                !r)
                 return r.error();
         }
     }
@@ -82,21 +86,25 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             cards.push_back(&g.card.drawing);
             for (const GuidePage& p : g.tiles) tiles.push_back(&p.drawing);
         }
-        if (auto r = steps.file(stem + "_guide-cards.pdf", [&](const Task& t) {
-                return write_pdf(stem + "_guide-cards.pdf", cards, art, order.name + ", placement guides", t);
-            }); !r) return r.error();
-        if (auto r = steps.file(stem + "_templates.pdf", [&](const Task& t) {
-                return write_pdf(stem + "_templates.pdf", tiles, art, order.name + ", templates at 1:1", t);
-            }); !r) return r.error();
+        if (auto r = steps.file(
+                stem + "_guide-cards.pdf",
+                [&](const Task& t) { return write_pdf(stem + "_guide-cards.pdf", cards, art, order.name + ", placement guides", t); });
+            !r)
+            return r.error();
+        if (auto r = steps.file(
+                stem + "_templates.pdf",
+                [&](const Task& t) { return write_pdf(stem + "_templates.pdf", tiles, art, order.name + ", templates at 1:1", t); });
+            !r)
+            return r.error();
     }
     if (choice.tables) {
-        const std::pair<const char*, std::string> tables[] = {{"_fit.csv", fit_csv(order, plan)},
-                                                              {"_pieces.csv", pieces_csv(order, set, sheets)},
-                                                              {"_lines.csv", lines_csv(order)}};
+        const std::pair<const char*, std::string> tables[] = {
+            {"_fit.csv", fit_csv(order, plan)}, {"_pieces.csv", pieces_csv(order, set, sheets)}, {"_lines.csv", lines_csv(order)}};
         for (const auto& [ending, content] : tables)
-            if (auto r = steps.file(stem + ending, [&, text = content, end = std::string(ending)](const Task&) {
-                    return write_file(stem + end, text);
-                }); !r) return r.error();
+            if (auto r = steps.file(stem + ending,
+                                    [&, text = content, end = std::string(ending)](const Task&) { return write_file(stem + end, text); });
+                !r)
+                return r.error();
     }
     task.say(1, "done");
     return steps.report;

@@ -23,7 +23,7 @@ struct ExportReport {
 
 /// Writes into `folder`, which is made when it is not there. A stale or empty layout exports no sheets of that medium
 /// and says so. Stopping leaves the files that are whole and no others.
-Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art,
-                                  const ExportChoice& choice, const Task& task = {});
+Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
+                                  const Task& task = {});
 
 }  // namespace orthema

@@ -26,7 +26,8 @@ namespace {
 template <class T, class Read>
 std::optional<Error> read_list(const json& j, const char* key, std::vector<T>& to, Read read) {
     if (!j.contains(key)) return std::nullopt;
-    if (!j[key].is_array() || j[key].size() > 2000) return Error{std::string("The library's “") + key + "” is not a list that can be used."};
+    if (!j[key].is_array() || j[key].size() > 2000)
+        return Error{std::string("The library's “") + key + "” is not a list that can be used."};
     for (const json& e : j[key]) {
         auto item = read(e);
         if (!item) return item.error();
@@ -114,15 +115,17 @@ Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
 
 Result<Done> Library::put_row(const char* kind, const std::string& id, const std::string& name, const std::string& text) {
     sqlite3_stmt* s = nullptr;
-    if (sqlite3_prepare_v2(db_, "INSERT INTO item(kind, id, name, json) VALUES(?1, ?2, ?3, ?4) ON CONFLICT(kind, id) DO UPDATE SET "
-                                "name = excluded.name, json = excluded.json", -1, &s, nullptr) != SQLITE_OK)
+    if (sqlite3_prepare_v2(db_,
+                           "INSERT INTO item(kind, id, name, json) VALUES(?1, ?2, ?3, ?4) ON CONFLICT(kind, id) DO UPDATE SET "
+                           "name = excluded.name, json = excluded.json",
+                           -1, &s, nullptr) != SQLITE_OK)
         return Error{"The shop library cannot be written."};
     const std::string values[] = {kind, id, name, text};
-    for (int i = 0; i < 4; ++i)
-        sqlite3_bind_text(s, i + 1, values[i].data(), static_cast<int>(values[i].size()), SQLITE_TRANSIENT);
+    for (int i = 0; i < 4; ++i) sqlite3_bind_text(s, i + 1, values[i].data(), static_cast<int>(values[i].size()), SQLITE_TRANSIENT);
     const int code = sqlite3_step(s);
     sqlite3_finalize(s);
-    if (code != SQLITE_DONE) return Error{code == SQLITE_FULL ? "The disk is full: the shop library was not changed." : "The shop library cannot be written."};
+    if (code != SQLITE_DONE)
+        return Error{code == SQLITE_FULL ? "The disk is full: the shop library was not changed." : "The shop library cannot be written."};
     return Done{};
 }
 
@@ -133,9 +136,12 @@ Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name
 Result<Done> Library::merge(const LibraryContent& c) {
     if (auto begun = run("BEGIN IMMEDIATE;"); !begun) return begun;
     const auto all = [&]() -> Result<Done> {
-        for (const auto& s : c.styles) if (auto r = put(s); !r) return r;
-        for (const auto& m : c.media) if (auto r = put(m); !r) return r;
-        for (const auto& p : c.presses) if (auto r = put(p); !r) return r;
+        for (const auto& s : c.styles)
+            if (auto r = put(s); !r) return r;
+        for (const auto& m : c.media)
+            if (auto r = put(m); !r) return r;
+        for (const auto& p : c.presses)
+            if (auto r = put(p); !r) return r;
         return Done{};
     };
     auto done = all();
@@ -156,13 +162,19 @@ Result<LibraryContent> Library::content() const {
         const auto j = parse_json(text, "The shop library");
         const auto take = [&](auto read, auto& list) {
             auto item = read(*j);
-            if (item) list.push_back(std::move(*item));
-            else fault = item.error();
+            if (item)
+                list.push_back(std::move(*item));
+            else
+                fault = item.error();
         };
-        if (!j) fault = j.error();
-        else if (kind == "blank") take(style_from_json, c.styles);
-        else if (kind == "medium") take(medium_from_json, c.media);
-        else if (kind == "press") take(press_from_json, c.presses);
+        if (!j)
+            fault = j.error();
+        else if (kind == "blank")
+            take(style_from_json, c.styles);
+        else if (kind == "medium")
+            take(medium_from_json, c.media);
+        else if (kind == "press")
+            take(press_from_json, c.presses);
     }
     sqlite3_finalize(s);
     if (fault) return *fault;

@@ -50,8 +50,8 @@ Result<OrderPackage> open_folder(const std::string& path) {
 }
 
 bool climbs_out(const std::string& name) {
-    return name.empty() || name[0] == '/' || name.find('\\') != std::string::npos || name.find('\0') != std::string::npos ||
-           name == ".." || name.rfind("../", 0) == 0 || name.find("/../") != std::string::npos;
+    return name.empty() || name[0] == '/' || name.find('\\') != std::string::npos || name.find('\0') != std::string::npos || name == ".." ||
+           name.rfind("../", 0) == 0 || name.find("/../") != std::string::npos;
 }
 
 struct ZipCloser {
@@ -88,8 +88,7 @@ Result<OrderPackage> open_order(const std::string& path) {
         const bool wanted = name == "order.json" || name.rfind("art/", 0) == 0;
         if (!wanted || name.back() == '/') continue;
         total += stat.size;
-        if (stat.size > most_unpacked || total > most_unpacked)
-            return Error{"The order file unpacks to more than 1 GB: it is not opened."};
+        if (stat.size > most_unpacked || total > most_unpacked) return Error{"The order file unpacks to more than 1 GB: it is not opened."};
         zip_file_t* file = zip_fopen_index(raw, static_cast<zip_uint64_t>(i), 0);
         if (file == nullptr) return not_ours;
         std::string content(stat.size, '\0');

@@ -13,15 +13,11 @@ namespace {
 const char* mirror_key(MirrorBy m) {
     return m == MirrorBy::program ? "program" : m == MirrorBy::printer_software ? "printer-software" : "nobody";
 }
-const char* school_key(SizingSchool s) {
-    return s == SizingSchool::one_size ? "one-size" : s == SizingSchool::bands ? "bands" : "graded";
-}
+const char* school_key(SizingSchool s) { return s == SizingSchool::one_size ? "one-size" : s == SizingSchool::bands ? "bands" : "graded"; }
 const char* school_key(PlacingSchool s) {
     return s == PlacingSchool::collar_drop ? "collar-drop" : s == PlacingSchool::pit_line ? "pit-line" : "body-fraction";
 }
-const char* centre_key(Centre c) {
-    return c == Centre::ink_box ? "ink-box" : c == Centre::optical ? "optical" : "marked";
-}
+const char* centre_key(Centre c) { return c == Centre::ink_box ? "ink-box" : c == Centre::optical ? "optical" : "marked"; }
 
 std::string colour_text(Colour c) {
     char buffer[8];
@@ -278,8 +274,14 @@ json figure_json(const Figure& f) {
 }  // namespace
 
 json to_json(const BlankStyle& s) {
-    json j{{"id", s.id}, {"name", s.name}, {"family", family_key(s.family)}, {"fabric", s.fabric},
-           {"tolerance_mm", s.tolerance.mm()}, {"sizes", s.sizes}, {"colours", json::array()}, {"chart", json::object()}};
+    json j{{"id", s.id},
+           {"name", s.name},
+           {"family", family_key(s.family)},
+           {"fabric", s.fabric},
+           {"tolerance_mm", s.tolerance.mm()},
+           {"sizes", s.sizes},
+           {"colours", json::array()},
+           {"chart", json::object()}};
     for (const BlankColour& c : s.colours) j["colours"].push_back({{"name", c.name}, {"rgb", colour_text(c.ink)}});
     for (const auto& [size, row] : s.chart)
         for (const auto& [measure, figure] : row) j["chart"][size][measure_key(measure)] = figure_json(figure);
@@ -287,20 +289,34 @@ json to_json(const BlankStyle& s) {
 }
 
 json to_json(const Medium& m) {
-    return {{"id", m.id}, {"name", m.name}, {"method", m.method},
-            {"shape", m.shape == MediumShape::roll ? "roll" : "sheet"}, {"width_mm", m.width.mm()},
-            {"length_mm", m.length.mm()}, {"margin_mm", m.margin.mm()}, {"gap_mm", m.gap.mm()},
-            {"mirror", mirror_key(m.mirror)}, {"quarter_turns", m.quarter_turns}, {"price", m.price}};
+    return {{"id", m.id},
+            {"name", m.name},
+            {"method", m.method},
+            {"shape", m.shape == MediumShape::roll ? "roll" : "sheet"},
+            {"width_mm", m.width.mm()},
+            {"length_mm", m.length.mm()},
+            {"margin_mm", m.margin.mm()},
+            {"gap_mm", m.gap.mm()},
+            {"mirror", mirror_key(m.mirror)},
+            {"quarter_turns", m.quarter_turns},
+            {"price", m.price}};
 }
 
 json to_json(const Press& p) {
-    return {{"id", p.id}, {"name", p.name}, {"platen_width_mm", p.platen_width.mm()},
-            {"platen_height_mm", p.platen_height.mm()}, {"margin_mm", p.margin.mm()}};
+    return {{"id", p.id},
+            {"name", p.name},
+            {"platen_width_mm", p.platen_width.mm()},
+            {"platen_height_mm", p.platen_height.mm()},
+            {"margin_mm", p.margin.mm()}};
 }
 
 json to_json(const Order& o) {
-    json j{{"format", "orthema-order"}, {"version", order_format_version}, {"name", o.name}, {"due", o.due},
-           {"unit", o.unit == Unit::inch ? "in" : "mm"}, {"paper", o.paper == Paper::a4 ? "a4" : "letter"}};
+    json j{{"format", "orthema-order"},
+           {"version", order_format_version},
+           {"name", o.name},
+           {"due", o.due},
+           {"unit", o.unit == Unit::inch ? "in" : "mm"},
+           {"paper", o.paper == Paper::a4 ? "a4" : "letter"}};
     for (const char* list : {"lines", "art", "decorations", "blanks", "media", "presses", "layouts"}) j[list] = json::array();
     for (const OrderLine& l : o.lines) {
         json e{{"blank", l.style}, {"colour", l.colour}, {"size", l.size}, {"quantity", l.quantity}};
@@ -323,15 +339,33 @@ json to_json(const Order& o) {
         }
         const SizingRule& s = d.sizing;
         const PlacingRule& p = d.placing;
-        j["decorations"].push_back(
-            {{"id", d.id}, {"name", d.name}, {"art", d.art}, {"blank", d.run.style}, {"colour", d.run.colour},
-             {"location", location_key(d.location)}, {"medium", d.medium}, {"press", d.press},
-             {"sizing", {{"school", school_key(s.school)}, {"base_size", s.base_size}, {"base_width_mm", s.base_width.mm()},
-                         {"measure", measure_key(s.measure)}, {"exponent", s.exponent}, {"step_mm", s.step.mm()},
-                         {"price", s.price}, {"band_count", s.band_count}, {"band_starts", s.band_starts}}},
-             {"placing", {{"school", school_key(p.school)}, {"offset_mm", p.offset.mm()}, {"share", p.share},
-                          {"growth", p.growth}, {"across_mm", p.across.mm()}, {"centre", centre_key(p.centre)}}},
-             {"pins", pins}, {"spares", d.spares}});
+        j["decorations"].push_back({{"id", d.id},
+                                    {"name", d.name},
+                                    {"art", d.art},
+                                    {"blank", d.run.style},
+                                    {"colour", d.run.colour},
+                                    {"location", location_key(d.location)},
+                                    {"medium", d.medium},
+                                    {"press", d.press},
+                                    {"sizing",
+                                     {{"school", school_key(s.school)},
+                                      {"base_size", s.base_size},
+                                      {"base_width_mm", s.base_width.mm()},
+                                      {"measure", measure_key(s.measure)},
+                                      {"exponent", s.exponent},
+                                      {"step_mm", s.step.mm()},
+                                      {"price", s.price},
+                                      {"band_count", s.band_count},
+                                      {"band_starts", s.band_starts}}},
+                                    {"placing",
+                                     {{"school", school_key(p.school)},
+                                      {"offset_mm", p.offset.mm()},
+                                      {"share", p.share},
+                                      {"growth", p.growth},
+                                      {"across_mm", p.across.mm()},
+                                      {"centre", centre_key(p.centre)}}},
+                                    {"pins", pins},
+                                    {"spares", d.spares}});
     }
     for (const BlankStyle& s : o.styles) j["blanks"].push_back(to_json(s));
     for (const Medium& m : o.media) j["media"].push_back(to_json(m));
@@ -348,10 +382,18 @@ json to_json(const Order& o) {
     return j;
 }
 
-Result<Order> order_from_json(const json& j) { return guarded([&] { return read_order({j, ""}); }); }
-Result<BlankStyle> style_from_json(const json& j) { return guarded([&] { return read_style({j, ""}); }); }
-Result<Medium> medium_from_json(const json& j) { return guarded([&] { return read_medium({j, ""}); }); }
-Result<Press> press_from_json(const json& j) { return guarded([&] { return read_press({j, ""}); }); }
+Result<Order> order_from_json(const json& j) {
+    return guarded([&] { return read_order({j, ""}); });
+}
+Result<BlankStyle> style_from_json(const json& j) {
+    return guarded([&] { return read_style({j, ""}); });
+}
+Result<Medium> medium_from_json(const json& j) {
+    return guarded([&] { return read_medium({j, ""}); });
+}
+Result<Press> press_from_json(const json& j) {
+    return guarded([&] { return read_press({j, ""}); });
+}
 
 Result<json> parse_json(const std::string& text, const std::string& name) {
     // Deep nesting would overflow the parser's stack: no file of ours goes past a handful of levels.
@@ -360,8 +402,10 @@ Result<json> parse_json(const std::string& text, const std::string& name) {
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         if (quoted) {
-            if (c == '\\') ++i;
-            else if (c == '"') quoted = false;
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                quoted = false;
         } else if (c == '"') {
             quoted = true;
         } else if (c == '[' || c == '{') {

@@ -3,6 +3,7 @@
 #include <cairo-pdf.h>
 #include <png.h>
 
+#include <qpdf/JSON.hh>
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFWriter.hh>
 
@@ -24,10 +25,14 @@ const Error stopped{"Stopped: nothing was written."};
 std::string escaped(const std::string& text) {
     std::string out;
     for (const char c : text) {
-        if (c == '<') out += "&lt;";
-        else if (c == '&') out += "&amp;";
-        else if (c == '>') out += "&gt;";
-        else out += c;
+        if (c == '<')
+            out += "&lt;";
+        else if (c == '&')
+            out += "&amp;";
+        else if (c == '>')
+            out += "&gt;";
+        else
+            out += c;
     }
     return out;
 }
@@ -107,8 +112,8 @@ struct Band {
 
 void draw_band(Band& band, int width, const Drawing& page, double scale, const LoadedArtById& loaded, ArtSource& art) {
     band.pixels.assign(static_cast<std::size_t>(width) * static_cast<std::size_t>(band.rows), 0);
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(
-        reinterpret_cast<unsigned char*>(band.pixels.data()), CAIRO_FORMAT_ARGB32, width, band.rows, width * 4);
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(band.pixels.data()),
+                                                                   CAIRO_FORMAT_ARGB32, width, band.rows, width * 4);
     cairo_t* cr = cairo_create(surface);
     cairo_translate(cr, 0, -band.first);
     cairo_scale(cr, scale, scale);
@@ -259,15 +264,13 @@ Result<Done> write_png(const std::string& path, const Drawing& page, const Loade
 
 Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
                            const std::string& title) {
-    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
-                      mm_text(width, 3) + "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " +
-                      mm_text(height, 3) + "\">\n<title>" + escaped(title) +
-                      "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
+    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + mm_text(width, 3) +
+                      "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " + mm_text(height, 3) +
+                      "\">\n<title>" + escaped(title) + "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
     for (const Polygon& p : contours) {
         out += "<path d=\"";
         const auto ring = [&](const Ring& r) {
-            for (std::size_t i = 0; i < r.size(); ++i)
-                out += (i == 0 ? "M" : "L") + mm_text(r[i].x, 3) + " " + mm_text(r[i].y, 3);
+            for (std::size_t i = 0; i < r.size(); ++i) out += (i == 0 ? "M" : "L") + mm_text(r[i].x, 3) + " " + mm_text(r[i].y, 3);
             out += "Z";
         };
         ring(p.outer);
@@ -283,8 +286,7 @@ Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& 
         "LAYER\n70\n1\n0\nLAYER\n2\nCUT\n70\n0\n62\n7\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
     const auto ring = [&](const Ring& r) {
         out += "0\nPOLYLINE\n8\nCUT\n66\n1\n70\n1\n10\n0\n20\n0\n30\n0\n";
-        for (const Point& p : r)
-            out += "0\nVERTEX\n8\nCUT\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
+        for (const Point& p : r) out += "0\nVERTEX\n8\nCUT\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
         out += "0\nSEQEND\n8\nCUT\n";
     };
     for (const Polygon& p : contours) {

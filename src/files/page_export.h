@@ -17,8 +17,7 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
 
 /// PNG with alpha, `dpi` pixels to the inch, pHYs set. Rendered in bands on a second thread while the last band is
 /// compressed, so that memory stays bounded however long the page.
-Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi,
-                       const Task& task = {});
+Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task = {});
 
 /// Closed contours in mm: SVG (one path each, y down) and DXF R12 (closed polylines on layer CUT, y up, so that both
 /// look the same way round). `width` and `height` are the page's.

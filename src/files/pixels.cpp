@@ -123,13 +123,16 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         [](thandle_t, void*, tmsize_t) -> tmsize_t { return 0; },
         [](thandle_t h, toff_t off, int whence) -> toff_t {
             auto* s = static_cast<TiffBytes*>(h);
-            if (whence == SEEK_SET) s->at = off;
-            else if (whence == SEEK_CUR) s->at += off;
-            else s->at = s->bytes->size() + off;
+            if (whence == SEEK_SET)
+                s->at = off;
+            else if (whence == SEEK_CUR)
+                s->at += off;
+            else
+                s->at = s->bytes->size() + off;
             return s->at;
         },
-        [](thandle_t) -> int { return 0; }, [](thandle_t h) -> toff_t { return static_cast<TiffBytes*>(h)->bytes->size(); },
-        nullptr, nullptr);
+        [](thandle_t) -> int { return 0; }, [](thandle_t h) -> toff_t { return static_cast<TiffBytes*>(h)->bytes->size(); }, nullptr,
+        nullptr);
     if (tiff == nullptr) return damaged(name, "TIFF");
     std::uint32_t w = 0, h = 0;
     TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &w);
@@ -165,8 +168,7 @@ Result<Pixels> from_webp(const std::string& bytes, const std::string& name) {
     if (auto fault = size_fault(w, h, name)) return *fault;
     Pixels out{w, h, {}};
     out.rgba.resize(static_cast<std::size_t>(w) * static_cast<std::size_t>(h) * 4);
-    if (WebPDecodeRGBAInto(data, bytes.size(), out.rgba.data(), out.rgba.size(), w * 4) == nullptr)
-        return damaged(name, "WebP");
+    if (WebPDecodeRGBAInto(data, bytes.size(), out.rgba.data(), out.rgba.size(), w * 4) == nullptr) return damaged(name, "WebP");
     return out;
 }
 

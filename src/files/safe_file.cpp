@@ -91,8 +91,10 @@ std::string file_stem(const std::string& name) {
     std::string out;
     for (const char c : name) {
         const auto u = static_cast<unsigned char>(c);
-        if (std::isalnum(u) != 0) out += static_cast<char>(std::tolower(u));
-        else if (!out.empty() && out.back() != '-') out += '-';
+        if (std::isalnum(u) != 0)
+            out += static_cast<char>(std::tolower(u));
+        else if (!out.empty() && out.back() != '-')
+            out += '-';
     }
     while (!out.empty() && out.back() == '-') out.pop_back();
     if (out.size() > 60) out.resize(60);

@@ -28,7 +28,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     title->setProperty("head", true);
     head->addWidget(title);
     head->addStretch(1);
-    auto* bring = push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);
+    auto* bring =
+        push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);
     head->addWidget(bring);
     column->addLayout(head);
     pictures_ = new ChipRow(QStringLiteral("Pictures"));
@@ -40,12 +41,14 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     column->addWidget(pictures_);
     view_ = new ArtView(room);
     view_->marked = [this](std::optional<Point> p) {
-        room_.edit(p ? QStringLiteral("mark the centre") : QStringLiteral("take the mark away"), with_marked_centre(room_.order(), room_.selection().art, p));
+        room_.edit(p ? QStringLiteral("mark the centre") : QStringLiteral("take the mark away"),
+                   with_marked_centre(room_.order(), room_.selection().art, p));
     };
     column->addWidget(view_, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
-        const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
-                                                                QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
+        const QStringList paths =
+            QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
+                                          QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
         room_.bring_in_art(paths);
     });
 
@@ -61,7 +64,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     mark_says_ = panel_->text_row(QStringLiteral("Marked centre"));
     says_ = panel_->note();
     says_->setProperty("caution", true);
-    mark_ = push(QStringLiteral("Mark the centre"), QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
+    mark_ = push(QStringLiteral("Mark the centre"),
+                 QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
     mark_->setCheckable(true);
     panel_->add(mark_);
     connect(mark_, &QPushButton::toggled, this, [this](bool on) {
@@ -70,11 +74,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         view_->setFocus();
     });
     cloth_ = panel_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
-    connect(cloth_, &QComboBox::currentIndexChanged, this, [this](int i) {
-        if (i <= 0) return view_->set_cloth(std::nullopt);
-        const auto runs = runs_of(room_.order());
-        if (std::size_t(i) <= runs.size()) view_->set_cloth(run_colour(room_.order(), runs[std::size_t(i) - 1]));
-    });
+    connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     panel_->rule();
     panel_->head(QStringLiteral("Put it on a garment"));
     run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
@@ -86,10 +86,12 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->fill();
     out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
     panel_->add(out_);
-    connect(out_, &QPushButton::clicked, this, [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+    connect(out_, &QPushButton::clicked, this,
+            [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
 }
 
 QWidget* ArtBench::figures() { return panel_; }
+QWidget* ArtBench::first_focus() { return view_; }
 
 void ArtBench::put_on() {
     const auto runs = runs_of(room_.order());
@@ -106,6 +108,24 @@ void ArtBench::put_on() {
     emit wanted(QStringLiteral("fit"));
 }
 
+/// The colour of the first run that wears a picture; nothing when none does.
+std::optional<Colour> ArtBench::own_cloth(const std::string& art) const {
+    for (const Decoration& d : room_.order().decorations)
+        if (d.art == art) return run_colour(room_.order(), d.run);
+    return std::nullopt;
+}
+
+void ArtBench::show_cloth() {
+    const int i = cloth_->currentIndex();
+    const auto runs = runs_of(room_.order());
+    if (i <= 0)
+        view_->set_cloth(own_cloth(room_.selection().art));
+    else if (i == 1 || std::size_t(i - 2) >= runs.size())
+        view_->set_cloth(std::nullopt);
+    else
+        view_->set_cloth(run_colour(room_.order(), runs[std::size_t(i) - 2]));
+}
+
 void ArtBench::refresh() {
     const Order& order = room_.order();
     std::vector<Chip> chips;
@@ -114,11 +134,14 @@ void ArtBench::refresh() {
         for (const Finding& f : room_.findings())
             if (f.about.art == a.id) own.push_back(f);
         Chip chip{a.id, qt(a.name), QString::fromLatin1(kind_key(a.kind)).toUpper(), standing_of(own, "art"), {}};
-        if (const auto at = room_.art().find(a.id); at != room_.art().end()) chip.picture = thumbnail(*at->second, 48);
+        if (const auto at = room_.art().find(a.id); at != room_.art().end()) {
+            chip.picture = thumbnail(*at->second, 48);
+            chip.behind = own_cloth(a.id);
+        }
         chips.push_back(std::move(chip));
     }
     pictures_->show_chips(chips, room_.selection().art);
-    view_->refresh();
+    show_cloth();
     const Art* entry = find_art(order, room_.selection().art);
     const auto loaded = room_.facts().find(room_.selection().art);
     const bool any = entry != nullptr && loaded != room_.facts().end();
@@ -128,20 +151,24 @@ void ArtBench::refresh() {
     for (QLabel* l : {kind_, planned_, resolution_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
         const ArtFacts& f = loaded->second;
-        kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() + (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
+        kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() +
+                       (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
         double widest = 0;
         for (const DecorationFit& fit : room_.plan().decorations)
             if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)
                 for (const SizeFit& s : fit.sizes) widest = std::max(widest, s.width);
         planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + " wide" : QStringLiteral("not used yet"));
         const auto dpi = resolution(f, Length::from_mm(widest > 0 ? widest : 0));
-        resolution_->setText(f.vector ? QStringLiteral("any, vector") : dpi ? QStringLiteral("%1 dpi").arg(std::lround(*dpi)) : QStringLiteral("–"));
+        resolution_->setText(f.vector ? QStringLiteral("any, vector")
+                             : dpi    ? QStringLiteral("%1 dpi").arg(std::lround(*dpi))
+                                      : QStringLiteral("–"));
         half_->setText(QStringLiteral("%1 % of ink").arg(100 * f.half_transparent, 0, 'f', 1));
         background_->setText(f.flat_background ? QStringLiteral("yes, not removed") : QStringLiteral("none"));
         const auto off = [&](double x) {
             const double by = widest > 0 ? (x - 0.5) * widest : 0;
             const QString side = x < 0.5 ? QStringLiteral("left") : QStringLiteral("right");
-            return widest > 0 ? qt(length_text(Length::from_mm(std::abs(by)), order.unit)) + " " + side : QStringLiteral("%1 % %2").arg(std::abs(x - 0.5) * 100, 0, 'f', 1).arg(side);
+            return widest > 0 ? qt(length_text(Length::from_mm(std::abs(by)), order.unit)) + " " + side
+                              : QStringLiteral("%1 % %2").arg(std::abs(x - 0.5) * 100, 0, 'f', 1).arg(side);
         };
         optical_->setText(off(f.optical_centre.x) + QStringLiteral(" of middle"));
         mark_says_->setText(entry->marked_centre ? off(entry->marked_centre->x) + QStringLiteral(" of middle") : QStringLiteral("none"));
@@ -158,6 +185,7 @@ void ArtBench::refresh() {
         run_->clear();
         run_->addItems(runs);
         cloth_->clear();
+        cloth_->addItem(QStringLiteral("its own garment"));
         cloth_->addItem(QStringLiteral("white paper"));
         cloth_->addItems(runs);
     }
@@ -166,7 +194,9 @@ void ArtBench::refresh() {
 QString ArtBench::word() const { return QString::number(room_.order().art.size()); }
 
 QString ArtBench::help() const {
-    return QStringLiteral("Art: bring in pictures and see what a transfer makes of them: the ink box that the ruler sees, the outline that is cut, the centre that the eye sees. Then put them on a garment.");
+    return QStringLiteral(
+        "Art: bring in pictures and see what a transfer makes of them: the ink box that the ruler sees, the outline that is cut, the "
+        "centre that the eye sees. Then put them on a garment.");
 }
 
 }  // namespace orthema::app

@@ -19,12 +19,15 @@ public:
     explicit ArtBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] ArtView* view() const { return view_; }
 
 private:
     void put_on();
+    void show_cloth();
+    [[nodiscard]] std::optional<Colour> own_cloth(const std::string& art) const;
     ChipRow* pictures_;
     ArtView* view_;
     FigurePanel* panel_;

@@ -50,8 +50,10 @@ Drawing ArtView::draw(double width, double height) {
     d.height = height;
     const LoadedArt* a = shown();
     if (a == nullptr) {
-        d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17, palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 8}, "Bring in PNG, JPEG, TIFF, WebP, SVG or PDF, or drop the files here.", 13.5, palette::quiet, Align::centre);
+        d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17,
+               palette::ink, Align::centre, true);
+        d.text({width / 2, height / 2 + 8}, "Bring in PNG, JPEG, TIFF, WebP, SVG or PDF, or drop the files here.", 13.5, palette::quiet,
+               Align::centre);
         return d;
     }
     const ArtFacts& f = a->facts;
@@ -75,7 +77,8 @@ Drawing ArtView::draw(double width, double height) {
         const Point p = m(u);
         const double r = 8;
         d.fill({disc(p, r + 2)}, Colour{1, 1, 1, 0.85});
-        if (diamond) d.line({p + Point{0, -r}, p + Point{r, 0}, p + Point{0, r}, p + Point{-r, 0}, p + Point{0, -r}}, {colour, 2.2, {}});
+        if (diamond)
+            d.line({p + Point{0, -r}, p + Point{r, 0}, p + Point{0, r}, p + Point{-r, 0}, p + Point{0, -r}}, {colour, 2.2, {}});
         else {
             Ring ring = disc(p, r);
             ring.push_back(ring.front());
@@ -92,7 +95,8 @@ Drawing ArtView::draw(double width, double height) {
         cross(*entry->marked_centre, palette::brick, true, "marked centre", 20);
     d.text({width / 2, height - 12},
            marking_ ? "Click the point that must sit on the garment's centre line. Delete takes the mark away."
-                    : std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") + ", outline in carmine as it will be traced",
+                    : std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") +
+                          ", outline in carmine as it will be traced",
            12.5, palette::quiet, Align::centre);
     return d;
 }

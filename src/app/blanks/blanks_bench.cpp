@@ -72,13 +72,15 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     auto* published = push(QStringLiteral("Back to published"), QStringLiteral("Takes back every taped figure of this size"));
     panel_->add(published);
     connect(published, &QPushButton::clicked, this, &BlanksBench::back_to_published);
-    auto* shop = push(QStringLiteral("Shop library"), QStringLiteral("Keep these figures for later orders, or exchange the library as JSON"));
+    auto* shop =
+        push(QStringLiteral("Shop library"), QStringLiteral("Keep these figures for later orders, or exchange the library as JSON"));
     auto* menu = new QMenu(shop);
     menu->addAction(QStringLiteral("Keep this blank's figures in the library"), this, [this] {
         if (const BlankStyle* style = find_style(room_.order(), room_.selection().style)) room_.keep_in_library(*style);
     });
     menu->addAction(QStringLiteral("Write the library to a file…"), this, [this] {
-        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the library"), QStringLiteral("shop-library.json"), QStringLiteral("Library (*.json)"));
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the library"), QStringLiteral("shop-library.json"),
+                                                       QStringLiteral("Library (*.json)"));
         if (!p.isEmpty()) room_.export_library(p);
     });
     menu->addAction(QStringLiteral("Bring in a library file…"), this, [this] {
@@ -90,6 +92,7 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
 }
 
 QWidget* BlanksBench::figures() { return panel_; }
+QWidget* BlanksBench::first_focus() { return drawing_; }
 
 void BlanksBench::tape(Measure measure, Length value) {
     const Selection& s = room_.selection();
@@ -97,13 +100,15 @@ void BlanksBench::tape(Measure measure, Length value) {
     if (style == nullptr || size_index(*style, s.size) < 0) return;
     const Figure& old = style->chart.at(s.size).at(measure);
     const int pieces = old.source == Source::measured ? old.pieces : 1;
-    const BlankStyle next = with_measured(*style, s.size, measure, value, std::max(1, pieces), QDate::currentDate().toString(Qt::ISODate).toStdString());
+    const BlankStyle next =
+        with_measured(*style, s.size, measure, value, std::max(1, pieces), QDate::currentDate().toString(Qt::ISODate).toStdString());
     if (const auto fault = style_fault(next)) {
         room_.say({qt(*fault), true, {}, {}});
         refresh();
         return;
     }
-    room_.edit(QStringLiteral("tape %1").arg(QString::fromLatin1(measure_name(measure)).section(',', 0, 0).toLower()), with_style(room_.order(), next));
+    room_.edit(QStringLiteral("tape %1").arg(QString::fromLatin1(measure_name(measure)).section(',', 0, 0).toLower()),
+               with_style(room_.order(), next));
 }
 
 void BlanksBench::back_to_published() {
@@ -131,8 +136,11 @@ void BlanksBench::refresh() {
         Findings own;
         for (const Finding& f : room_.findings())
             if (f.about.style == style.id) own.push_back(f);
-        chips.push_back({style.id, qt(style.name), ordered == 0 ? QStringLiteral("not in this order") : QStringLiteral("%1 ordered").arg(ordered),
-                         standing_of(own, "blanks"), {}});
+        chips.push_back({style.id,
+                         qt(style.name),
+                         ordered == 0 ? QStringLiteral("not in this order") : QStringLiteral("%1 ordered").arg(ordered),
+                         standing_of(own, "blanks"),
+                         {}});
     }
     styles_->show_chips(chips, s.style);
     const BlankStyle* style = find_style(order, s.style);
@@ -144,7 +152,11 @@ void BlanksBench::refresh() {
             Findings own;
             for (const Finding& f : room_.findings())
                 if (f.about.style == style->id && f.about.size == size) own.push_back(f);
-            chips.push_back({size, qt(size), taped > 0 ? QStringLiteral("%1 taped").arg(taped) : QStringLiteral("published"), standing_of(own, "blanks"), {}});
+            chips.push_back({size,
+                             qt(size),
+                             taped > 0 ? QStringLiteral("%1 taped").arg(taped) : QStringLiteral("published"),
+                             standing_of(own, "blanks"),
+                             {}});
         }
     }
     sizes_->show_chips(chips, s.size);
@@ -160,13 +172,19 @@ void BlanksBench::refresh() {
         fields_[m].first->setVisible(true);
         fields_[m].second->show_length(f.value, order.unit);
         QString tip = QStringLiteral("%1: %2").arg(QString::fromLatin1(measure_name(m)), QString::fromLatin1(source_name(f.source)));
-        if (f.source == Source::measured) tip += QStringLiteral(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), order.unit)));
+        if (f.source == Source::measured)
+            tip += QStringLiteral(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), order.unit)));
         fields_[m].second->setToolTip(tip);
-        sources_[m]->setText(f.source == Source::measured ? QStringLiteral("●") : f.source == Source::graded ? QStringLiteral("◐") : QStringLiteral("○"));
-        sources_[m]->setStyleSheet(f.source == Source::measured ? QStringLiteral("color:#B5533C") : f.source == Source::graded ? QStringLiteral("color:#6A5590") : QStringLiteral("color:#9A9F9F"));
+        sources_[m]->setText(f.source == Source::measured ? QStringLiteral("●")
+                             : f.source == Source::graded ? QStringLiteral("◐")
+                                                          : QStringLiteral("○"));
+        sources_[m]->setStyleSheet(f.source == Source::measured ? QStringLiteral("color:#B5533C")
+                                   : f.source == Source::graded ? QStringLiteral("color:#6A5590")
+                                                                : QStringLiteral("color:#9A9F9F"));
         sources_[m]->setToolTip(tip);
         if (f.source == Source::measured && f.published && std::abs((f.value - *f.published).mm()) > style->tolerance.mm())
-            off << QString::fromLatin1(measure_name(m)).section(',', 0, 0).toLower() + QStringLiteral(" by ") + qt(length_text(f.value - *f.published, order.unit));
+            off << QString::fromLatin1(measure_name(m)).section(',', 0, 0).toLower() + QStringLiteral(" by ") +
+                       qt(length_text(f.value - *f.published, order.unit));
     }
     differs_->setText(off.isEmpty() ? QString() : QStringLiteral("Taped differs from published: ") + off.join(QStringLiteral(", ")));
 }
@@ -180,7 +198,9 @@ QString BlanksBench::word() const {
 }
 
 QString BlanksBench::help() const {
-    return QStringLiteral("Blanks: the garments lying flat. Click a figure on the drawing and type what the tape says; sizes between two taped ones are graded. Everything is sized from these figures.");
+    return QStringLiteral(
+        "Blanks: the garments lying flat. Click a figure on the drawing and type what the tape says; sizes between two taped ones are "
+        "graded. Everything is sized from these figures.");
 }
 
 }  // namespace orthema::app

@@ -21,6 +21,7 @@ public:
     explicit BlanksBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] TapeDrawing* drawing() const { return drawing_; }

@@ -8,6 +8,14 @@
 
 namespace orthema::app {
 
+namespace {
+
+Colour source_colour(Source s) {
+    return s == Source::measured ? palette::brick : s == Source::graded ? Colour{0.42, 0.33, 0.56, 1} : palette::ink;
+}
+
+}  // namespace
+
 TapeDrawing::TapeDrawing(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Tape drawing"));
     setAccessibleName(QStringLiteral("The blank with its points of measure. Tab goes from figure to figure, Enter types."));
@@ -47,7 +55,8 @@ Drawing TapeDrawing::draw(double width, double height) {
         widest = std::max(widest, box.width());
         tallest = std::max(tallest, box.height());
     }
-    const double k = std::min((width - 90) / (2.06 * widest), (height - 80) / tallest);
+    const double below = height > 430 ? 168 : 40;  // the run of one measure stands under the garments
+    const double k = std::min((width - 90) / (2.06 * widest), (height - 60 - below) / tallest);
     int column = 0;
     for (const Garment* g : {&front, &back}) {
         const Rect box = bounds(g->outline);
@@ -55,17 +64,28 @@ Drawing TapeDrawing::draw(double width, double height) {
         const Affine map{k, 0, 0, k, c.x, c.y};
         draw_garment(d, *g, map, cloth, 1);
         draw_landmarks(d, *g, map, 0.8);
-        d.text({c.x, 20}, column == 0 ? "front: the wearer's left is on your right" : "back: the wearer's left is on your left", 12.5, palette::quiet, Align::centre);
-        for (const TapeLine& t : tape_lines(style->family, measures, g->side)) {
-            const Figure& figure = measures.at(t.measure);
-            const bool hot = over_ == t.measure || chosen_ == t.measure;
-            const Colour colour = hot ? palette::verdigris : figure.source == Source::measured ? palette::brick : figure.source == Source::graded ? palette::plum : palette::ink;
+        d.text({c.x, 20}, column == 0 ? "front: the wearer's left is on your right" : "back: the wearer's left is on your left", 12.5,
+               palette::quiet, Align::centre);
+        const auto lines = tape_lines(style->family, measures, g->side);
+        const auto colour_for = [&](const TapeLine& t) {
+            return is_hot(t.measure) ? palette::verdigris : source_colour(measures.at(t.measure).source);
+        };
+        for (const TapeLine& t : lines) {
             const Point a = map(t.from), b = map(t.to), v = b - a;
+            const Colour colour = colour_for(t);
             const double len = std::max(1.0, norm(v));
             const Point n = Point{-v.y, v.x} * (4 / len);
-            d.line({a, b}, {colour, hot ? 2.0 : 1.1, figure.source == Source::published ? std::vector<double>{} : std::vector<double>{5, 3}});
+            d.line({a, b}, {colour, is_hot(t.measure) ? 2.0 : 1.1,
+                            measures.at(t.measure).source == Source::published ? std::vector<double>{} : std::vector<double>{5, 3}});
             d.line({a - n, a + n}, {colour, 1.2, {}});
             d.line({b - n, b + n}, {colour, 1.2, {}});
+        }
+        for (const TapeLine& t : lines) {
+            const Figure& figure = measures.at(t.measure);
+            const bool hot = is_hot(t.measure);
+            const Colour colour = colour_for(t);
+            const Point a = map(t.from), b = map(t.to), v = b - a;
+            const double len = norm(v);
             std::string text = length_text(figure.value, order.unit, false);
             if (figure.source == Source::measured) text += " taped";
             if (figure.source == Source::graded) text += " graded";
@@ -75,12 +95,15 @@ Drawing TapeDrawing::draw(double width, double height) {
             Point at = (a + b) * 0.5;
             const bool out_right = at.x >= c.x;
             if (level && len < w + 8) at.y += 16;
-            if (!level && len < h + 10) at.x += (out_right ? 1 : -1) * (w / 2 + 8);
-            else if (!level && len < 60) at.x += (out_right ? 1 : -1) * (w / 2 + 4);
+            if (!level && len < h + 10)
+                at.x += (out_right ? 1 : -1) * (w / 2 + 8);
+            else if (!level && len < 60)
+                at.x += (out_right ? 1 : -1) * (w / 2 + 4);
             Rect plate{at.x - w / 2, at.y - h / 2, at.x + w / 2, at.y + h / 2};
             // a figure never hides another: it steps down until it is free
             for (int tries = 0; tries < 14; ++tries) {
-                const auto hit = std::find_if(labels_.begin(), labels_.end(), [&](const Label& l) { return l.plate.grown(1).meets(plate); });
+                const auto hit =
+                    std::find_if(labels_.begin(), labels_.end(), [&](const Label& l) { return l.plate.grown(1).meets(plate); });
                 if (hit == labels_.end()) break;
                 const double by = hit->plate.y1 + 2 - plate.y0;
                 plate.y0 += by;
@@ -93,11 +116,55 @@ Drawing TapeDrawing::draw(double width, double height) {
         }
         ++column;
     }
-    const double y = height - 14;
-    d.text({14, y}, over_ ? std::string(measure_name(*over_)) + ": " + source_name(measures.at(*over_).source) + ". Click to type what the tape says."
-                          : "Click a figure and type what the tape says.", 13, palette::ink);
-    d.text({width - 14, y}, "ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes", 12, palette::quiet, Align::right);
+    if (below > 100) draw_run(d, *style, {14, height - 160, width - 14, height - 28});
+    const double y = height - 8;
+    d.text({14, y},
+           over_
+               ? std::string(measure_name(*over_)) + ": " + source_name(measures.at(*over_).source) + ". Click to type what the tape says."
+               : "Click a figure and type what the tape says.",
+           13, palette::ink);
+    d.text({width - 14, y}, "ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes", 12, palette::quiet,
+           Align::right);
     return d;
+}
+
+/// One measure over the whole run: what was published as a line, what holds now as marks.
+void TapeDrawing::draw_run(Drawing& d, const BlankStyle& style, const Rect& room) const {
+    const Measure m = chosen_.value_or(over_.value_or(Measure::chest));
+    d.marks.emplace_back(PathMark{{round_rect(room, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
+    d.text({room.x0 + 12, room.y0 + 20}, std::string(measure_name(m)) + ", over the run", 13, palette::ink, Align::left, true);
+    d.text({room.x1 - 12, room.y0 + 20}, "line: published", 12, palette::quiet, Align::right);
+    double low = 1e9, high = 0;
+    for (const std::string& size : style.sizes) {
+        const Figure& f = style.chart.at(size).at(m);
+        for (const double v : {f.value.mm(), f.published.value_or(f.value).mm()}) {
+            low = std::min(low, v);
+            high = std::max(high, v);
+        }
+    }
+    if (high - low < 1) high = low + 1;
+    const double cell = (room.width() - 40) / double(style.sizes.size());
+    Ring published;
+    const auto place = [&](std::size_t i, double v) {
+        return Point{room.x0 + 20 + (double(i) + 0.5) * cell, room.y1 - 30 - (v - low) / (high - low) * (room.height() - 82)};
+    };
+    for (std::size_t i = 0; i < style.sizes.size(); ++i) {
+        const Figure& f = style.chart.at(style.sizes[i]).at(m);
+        published.push_back(place(i, f.published.value_or(f.value).mm()));
+    }
+    d.line(published, {palette::quiet, 1.2, {}});
+    for (std::size_t i = 0; i < style.sizes.size(); ++i) {
+        const Figure& f = style.chart.at(style.sizes[i]).at(m);
+        const Point p = place(i, f.value.mm());
+        const Colour colour = source_colour(f.source);
+        d.fill({disc(p, 5)}, f.source == Source::published ? palette::light : colour);
+        Ring ring = disc(p, 5);
+        ring.push_back(ring.front());
+        d.line(ring, {colour, 1.5, {}});
+        const bool here = style.sizes[i] == room_.selection().size;
+        d.text({p.x, p.y - 10}, length_text(f.value, room_.order().unit, false), 12, colour, Align::centre, here);
+        d.text({p.x, room.y1 - 9}, style.sizes[i], 12, here ? palette::ink : palette::quiet, Align::centre, here);
+    }
 }
 
 std::optional<Measure> TapeDrawing::at(Point p) const {
@@ -149,7 +216,9 @@ void TapeDrawing::mouseMoveEvent(QMouseEvent* event) {
 
 void TapeDrawing::keyPressEvent(QKeyEvent* event) {
     if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && over_) return type_on(*over_);
-    const int by = event->key() == Qt::Key_Down || event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Up || event->key() == Qt::Key_Left ? -1 : 0;
+    const int by = event->key() == Qt::Key_Down || event->key() == Qt::Key_Right ? 1
+                   : event->key() == Qt::Key_Up || event->key() == Qt::Key_Left  ? -1
+                                                                                 : 0;
     if (by != 0 && !labels_.empty()) {
         int i = -1;
         for (std::size_t k = 0; k < labels_.size(); ++k)

@@ -34,6 +34,8 @@ private:
         Rect plate;
     };
     [[nodiscard]] std::optional<Measure> at(Point p) const;
+    [[nodiscard]] bool is_hot(Measure m) const { return over_ == m || chosen_ == m; }
+    void draw_run(Drawing& d, const BlankStyle& style, const Rect& room) const;
     Workroom& room_;
     LengthField* field_;
     std::vector<Label> labels_;

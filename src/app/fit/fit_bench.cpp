@@ -102,12 +102,15 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
 }
 
 QWidget* FitBench::figures() { return panel_; }
+QWidget* FitBench::first_focus() { return wall_; }
 
 void FitBench::build_figures() {
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
+    panel_->head(QStringLiteral("A change is for"));
     reach_ = new Segments(QStringLiteral("A change is for"), {QStringLiteral("every size"), QStringLiteral("this size")});
-    reach_->setToolTip(QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
+    reach_->setToolTip(
+        QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
     reach_->chosen = [this](int i) { wall_->set_reach(i == 0 ? Reach::every_size : Reach::this_size); };
     reach_->show_choice(0);
     panel_->add(reach_);
@@ -124,12 +127,15 @@ void FitBench::build_figures() {
     height_ = panel_->text_row(QStringLiteral("Ink height"));
     collar_ = panel_->length_row(QStringLiteral("Collar to ink"), QStringLiteral("From the collar seam down to the top of ink"));
     collar_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size)) move_by(0, l.mm() - on->collar_to_ink, pin);
+        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size))
+            move_by(0, l.mm() - on->collar_to_ink, pin);
         return std::nullopt;
     };
-    pit_ = panel_->length_row(QStringLiteral("Ink above pit line"), QStringLiteral("Top of ink above the line between the armpits; negative is below"));
+    pit_ = panel_->length_row(QStringLiteral("Ink above pit line"),
+                              QStringLiteral("Top of ink above the line between the armpits; negative is below"));
     pit_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size)) move_by(0, on->ink_to_pit - l.mm(), pin);
+        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size))
+            move_by(0, on->ink_to_pit - l.mm(), pin);
         return std::nullopt;
     };
     left_ = panel_->text_row(QStringLiteral("Left to side seam"));
@@ -167,7 +173,9 @@ void FitBench::build_rule() {
     };
     exponent_ = panel_->number_row(QStringLiteral("Grows with chest"), QStringLiteral("0 the same on all, 1 in full proportion"), 0, 2, 2);
     exponent_->entered = [this](double v) { change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v; }); };
-    price_ = panel_->number_row(QStringLiteral("Extra transfer costs"), QStringLiteral("What one more distinct transfer is worth, against pieces × (shortfall)². Lower gives more bands."), 0, 100, 3);
+    price_ = panel_->number_row(
+        QStringLiteral("Extra transfer costs"),
+        QStringLiteral("What one more distinct transfer is worth, against pieces × (shortfall)². Lower gives more bands."), 0, 100, 3);
     price_->entered = [this](double v) {
         change(QStringLiteral("price of a transfer"), [v](Decoration& d) {
             d.sizing.price = v;
@@ -181,20 +189,26 @@ void FitBench::build_rule() {
         return std::nullopt;
     };
     panel_->head(QStringLiteral("Placing"));
-    placing_ = new Segments(QStringLiteral("Placing"), {QStringLiteral("collar drop"), QStringLiteral("pit line"), QStringLiteral("body share")}, nullptr, true);
+    placing_ = new Segments(QStringLiteral("Placing"),
+                            {QStringLiteral("collar drop"), QStringLiteral("pit line"), QStringLiteral("body share")}, nullptr, true);
     placing_->setToolTip(QStringLiteral("What the height hangs from. The chosen size keeps its place; the others follow the new school."));
     placing_->chosen = [this](int i) {
         const Decoration* d = room_.decoration();
         const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size);
         if (d != nullptr && on != nullptr)
-            room_.edit(QStringLiteral("placing school"), with_decoration(room_.order(), under_school(room_.order(), *d, *on, static_cast<PlacingSchool>(i))));
+            room_.edit(QStringLiteral("placing school"),
+                       with_decoration(room_.order(), under_school(room_.order(), *d, *on, static_cast<PlacingSchool>(i))));
     };
     panel_->add(placing_);
-    growth_ = panel_->number_row(QStringLiteral("Offset grows with size"), QStringLiteral("0 fixed, 1 in proportion to the body length"), 0, 2, 2);
+    growth_ = panel_->number_row(QStringLiteral("Offset grows with size"), QStringLiteral("0 fixed, 1 in proportion to the body length"), 0,
+                                 2, 2);
     growth_->entered = [this](double v) { change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v; }); };
+    panel_->head(QStringLiteral("Centred by"));
     centre_ = new Segments(QStringLiteral("Centred by"), {QStringLiteral("ink box"), QStringLiteral("optical"), QStringLiteral("marked")});
     centre_->setToolTip(QStringLiteral("Which middle of the design sits on the centre line"));
-    centre_->chosen = [this](int i) { change(QStringLiteral("centre"), [i](Decoration& d) { d.placing.centre = static_cast<Centre>(i); }); };
+    centre_->chosen = [this](int i) {
+        change(QStringLiteral("centre"), [i](Decoration& d) { d.placing.centre = static_cast<Centre>(i); });
+    };
     panel_->add(centre_);
 }
 
@@ -211,10 +225,15 @@ void FitBench::build_made_with() {
         });
     });
     medium_ = panel_->choice_row(QStringLiteral("Medium"), QStringLiteral("What it is printed on"));
-    connect(medium_, &QComboBox::activated, this, [this](int i) { change(QStringLiteral("medium"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; }); });
+    connect(medium_, &QComboBox::activated, this, [this](int i) {
+        change(QStringLiteral("medium"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; });
+    });
     press_ = panel_->choice_row(QStringLiteral("Press"), QStringLiteral("Its platen limits the size"));
-    connect(press_, &QComboBox::activated, this, [this](int i) { change(QStringLiteral("press"), [id = press_->itemData(i).toString().toStdString()](Decoration& d) { d.press = id; }); });
-    spares_ = panel_->number_row(QStringLiteral("Spares a transfer"), QStringLiteral("Printed beyond the quantity, of each distinct width"), 0, 1000, 0);
+    connect(press_, &QComboBox::activated, this, [this](int i) {
+        change(QStringLiteral("press"), [id = press_->itemData(i).toString().toStdString()](Decoration& d) { d.press = id; });
+    });
+    spares_ = panel_->number_row(QStringLiteral("Spares a transfer"), QStringLiteral("Printed beyond the quantity, of each distinct width"),
+                                 0, 1000, 0);
     spares_->entered = [this](double v) { change(QStringLiteral("spares"), [v](Decoration& d) { d.spares = int(v); }); };
 }
 
@@ -231,7 +250,8 @@ void FitBench::move_by(double right, double down, bool pin) {
     const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size);
     if (d == nullptr || on == nullptr) return;
     const Reach reach = pin ? Reach::this_size : wall_->reach();
-    room_.edit(QStringLiteral("place the design"), with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(right), Length::from_mm(down), reach)));
+    room_.edit(QStringLiteral("place the design"),
+               with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(right), Length::from_mm(down), reach)));
 }
 
 void FitBench::refresh() {
@@ -252,7 +272,11 @@ void FitBench::refresh() {
         Findings own;
         for (const Finding& f : room_.findings())
             if (f.about.decoration == d.id) own.push_back(f);
-        chips.push_back({d.id, qt(d.name), QString::fromLatin1(location_name(d.location)) + (medium != nullptr ? ", " + qt(medium->name) : QString()), standing_of(own, "fit"), {}});
+        chips.push_back({d.id,
+                         qt(d.name),
+                         QString::fromLatin1(location_name(d.location)) + (medium != nullptr ? ", " + qt(medium->name) : QString()),
+                         standing_of(own, "fit"),
+                         {}});
     }
     decorations_->show_chips(chips, s.decoration);
     const Decoration* d = room_.decoration();
@@ -261,9 +285,12 @@ void FitBench::refresh() {
     if (fit != nullptr && on == nullptr && !fit->sizes.empty()) {
         Selection next = s;
         next.size = fit->sizes[fit->sizes.size() / 2].size;
-        QMetaObject::invokeMethod(this, [this, next] { room_.select(next); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, next] { room_.select(next); }, Qt::QueuedConnection);
     }
-    school_->setText(d != nullptr && fit != nullptr ? QStringLiteral("placed by ") + QString::fromLatin1(placing_school_name(d->placing.school)) : QString());
+    school_->setText(d != nullptr && fit != nullptr
+                         ? QStringLiteral("placed by ") + QString::fromLatin1(placing_school_name(d->placing.school))
+                         : QString());
     disagree_->setText(d != nullptr && fit != nullptr ? qt(schools_disagree(*fit, d->placing.school, order.unit)) : QString());
     wall_->refresh();
     ladder_->refresh();
@@ -282,7 +309,9 @@ void FitBench::refresh() {
     pouch_->setText(on->ink_to_pouch != 0 ? text(on->ink_to_pouch) : QStringLiteral("–"));
     held_->setText(qt(on->limited_by));
     const double lack = on->ideal - on->width;
-    short_->setText(lack > 0.5 ? text(lack) + QStringLiteral(" short of ideal ") + text(on->ideal) : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on->ideal) : QStringLiteral("at its ideal"));
+    short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on->ideal)
+                    : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on->ideal)
+                                  : QStringLiteral("at its ideal"));
     unpin_->setVisible(find_pin(*d, on->size) != nullptr);
     sizing_->show_choice(int(d->sizing.school));
     base_width_->show_length(d->sizing.base_width, unit);
@@ -304,10 +333,13 @@ void FitBench::refresh() {
                 if (j > k) low = std::max(low, between);
                 if (j < k) high = std::min(high, between);
             }
-            says += QStringLiteral(", best from a price of %1%2").arg(low, 0, 'f', 3).arg(high < 1e8 ? QStringLiteral(" to %1").arg(high, 0, 'f', 3) : QStringLiteral(" up"));
+            says += QStringLiteral(", best from a price of %1%2")
+                        .arg(low, 0, 'f', 3)
+                        .arg(high < 1e8 ? QStringLiteral(" to %1").arg(high, 0, 'f', 3) : QStringLiteral(" up"));
         }
     } else {
-        says = d->sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest") : QStringLiteral("%1 widths, one for each size").arg(fit->bands.size());
+        says = d->sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
+                                                          : QStringLiteral("%1 widths, one for each size").arg(fit->bands.size());
     }
     bands_says_->setText(says);
     placing_->show_choice(int(d->placing.school));
@@ -329,7 +361,9 @@ QString FitBench::word() const {
 }
 
 QString FitBench::help() const {
-    return QStringLiteral("Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and only that size is pinned. Drag a rail's end to move a size to the next band.");
+    return QStringLiteral(
+        "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
+        "only that size is pinned. Drag a rail's end to move a size to the next band.");
 }
 
 }  // namespace orthema::app

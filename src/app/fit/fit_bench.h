@@ -24,6 +24,7 @@ public:
     explicit FitBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] FitWall* wall() const { return wall_; }

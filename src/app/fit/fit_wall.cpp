@@ -24,7 +24,8 @@ double on_tape(double mm, Unit unit) {
 
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
-    setAccessibleName(QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away."));
+    setAccessibleName(
+        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away."));
     setMouseTracking(true);
 }
 
@@ -52,8 +53,10 @@ Drawing FitWall::draw(double width, double height) {
     if (d == nullptr || fit == nullptr) {
         Drawing empty;
         const bool runs = !runs_of(room_.order()).empty();
-        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this garment yet." : "No garments yet.", 17, palette::ink, Align::centre, true);
-        empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.", 13.5, palette::quiet, Align::centre);
+        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this garment yet." : "No garments yet.", 17, palette::ink,
+                   Align::centre, true);
+        empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.",
+                   13.5, palette::quiet, Align::centre);
         return empty;
     }
     WallLook look;
@@ -143,8 +146,8 @@ void FitWall::mouseMoveEvent(QMouseEvent* event) {
     const Point p = to_point(event->position());
     if (held_.hold == Hold::nothing || !event->buttons().testFlag(Qt::LeftButton)) {
         const Grip over = grip_at(p);
-        setCursor(over.hold == Hold::design   ? Qt::SizeAllCursor
-                  : over.hold == Hold::corner ? (over.corner == 0 || over.corner == 3 ? Qt::SizeFDiagCursor : Qt::SizeBDiagCursor)
+        setCursor(over.hold == Hold::design    ? Qt::SizeAllCursor
+                  : over.hold == Hold::corner  ? (over.corner == 0 || over.corner == 3 ? Qt::SizeFDiagCursor : Qt::SizeBDiagCursor)
                   : over.hold == Hold::nothing ? Qt::ArrowCursor
                                                : Qt::SizeHorCursor);
         return;
@@ -187,10 +190,14 @@ void FitWall::drag_to(Point p, Reach reach) {
         double right = by.x;
         // on the anchor within a few pixels, else whole steps of the left margin
         const double across = decoration_then_.placing.across.mm() + right;
-        if (std::abs(across * k) < 5) right = -decoration_then_.placing.across.mm();
-        else right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
+        if (std::abs(across * k) < 5)
+            right = -decoration_then_.placing.across.mm();
+        else
+            right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
         room_.edit(QStringLiteral("move the design"),
-                   with_decoration(room_.order(), moved(room_.order(), decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)), drag_gesture);
+                   with_decoration(room_.order(), moved(room_.order(), decoration_then_, size_then_, Length::from_mm(right),
+                                                        Length::from_mm(down), reach)),
+                   drag_gesture);
         return;
     }
     // A corner: the ink's middle and top stay, the width follows the pointer on both sides.
@@ -198,7 +205,8 @@ void FitWall::drag_to(Point p, Reach reach) {
     const double step = std::max(0.5, decoration_then_.sizing.step.mm());
     const double raw = 2 * std::abs(p.x - middle.x) / k;
     const double width = std::max(step, std::round(raw / step) * step);
-    room_.edit(QStringLiteral("size the design"), with_decoration(room_.order(), widened(decoration_then_, size_then_, Length::from_mm(width), reach)), drag_gesture);
+    room_.edit(QStringLiteral("size the design"),
+               with_decoration(room_.order(), widened(decoration_then_, size_then_, Length::from_mm(width), reach)), drag_gesture);
 }
 
 void FitWall::mouseReleaseEvent(QMouseEvent*) {
@@ -222,13 +230,15 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         return room_.select(s);
     }
     if (on == nullptr) return Canvas::keyPressEvent(event);
-    if (event->key() == Qt::Key_Delete) return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
+    if (event->key() == Qt::Key_Delete)
+        return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
     const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
     if (x == 0 && y == 0) return Canvas::keyPressEvent(event);
     const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
     const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
-    room_.edit(QStringLiteral("nudge"), with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
+    room_.edit(QStringLiteral("nudge"),
+               with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
                QStringLiteral("nudge ") + qt(d->id));
 }
 

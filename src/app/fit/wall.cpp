@@ -149,7 +149,8 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
             draw_hand_measurements(d, g, size, s.map, order.unit, style);
             draw_handles(d, size.ink, s.map);
         }
-        const bool trouble = std::any_of(fit.findings.begin(), fit.findings.end(), [&](const Finding& f) { return f.about.size == size.size && f.severity == Severity::stop; });
+        const bool trouble = std::any_of(fit.findings.begin(), fit.findings.end(),
+                                         [&](const Finding& f) { return f.about.size == size.size && f.severity == Severity::stop; });
         const Colour line = trouble ? palette::carmine : palette::ink;
         d.marks.emplace_back(PathMark{{round_rect(s.pill, 10)}, true, chosen ? line : palette::light, Stroke{line, 1.2, {}}});
         d.text({s.pill.centre().x, s.pill.centre().y + 4.6}, size.size, 12.5, chosen ? palette::white : line, Align::centre, true);
@@ -163,20 +164,24 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
         d.rect({r.x0, r.y - 2.5, r.x1, r.y + 2.5}, colour);
         const auto knob = [&](double x) {
             const Rect box{x - 3.5, r.y - 6.5, x + 3.5, r.y + 6.5};
-            d.marks.emplace_back(PathMark{{round_rect(box, 2)}, true, look.hot_rail == r.band ? colour : palette::white, Stroke{colour, 1.6, {}}});
+            d.marks.emplace_back(
+                PathMark{{round_rect(box, 2)}, true, look.hot_rail == r.band ? colour : palette::white, Stroke{colour, 1.6, {}}});
         };
         if (r.begins) knob(r.x0);
         if (r.ends) knob(r.x1);
         std::string text = length_text(Length::from_mm(band.width), order.unit) + " wide";
-        if (!r.begins) text += ", from the row above";
-        else if (!r.ends) text += ", on to " + size_at(fit, band.last).size;
+        if (!r.begins)
+            text += ", from the row above";
+        else if (!r.ends)
+            text += ", on to " + size_at(fit, band.last).size;
         if (text_width_guess(text, 11.5) > r.x1 - r.x0 - 12) text = length_text(Length::from_mm(band.width), order.unit, false);
         d.text({r.x0 + 9, r.y - 6}, text, 11.5, Colour{colour.r * 0.8, colour.g * 0.8, colour.b * 0.8, 1}, Align::left, true);
     }
     return d;
 }
 
-Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFit& fit, const std::string& chosen, double width, double height) {
+Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFit& fit, const std::string& chosen, double width,
+                       double height) {
     Drawing d;
     d.width = width;
     d.height = height;
@@ -203,7 +208,7 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
     const auto x_of = [&](int i) { return plot.x0 + (i + 0.5) * cell; };
     const auto y_of = [&](double mm) { return plot.y1 - 6 - (std::min(mm, high) - low) / (high - low) * (plot.height() - 12); };
     const double unit = order.unit == Unit::inch ? 25.4 : 1;
-    const double step = std::max(nice_step((high - low) / unit, 3), order.unit == Unit::inch ? 0.25 : 1) * unit;
+    const double step = std::max(nice_step((high - low) / unit, 4), order.unit == Unit::inch ? 0.25 : 1) * unit;
     for (double v = std::ceil(low / step) * step; v <= high; v += step) {
         d.line({{plot.x0, y_of(v)}, {plot.x1, y_of(v)}}, {palette::rule, 0.8, {}});
         d.text({plot.x0 - 8, y_of(v) + 4}, length_text(Length::from_mm(v), order.unit, false), 11.5, palette::quiet, Align::right);
@@ -228,7 +233,7 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
         if (size_at(fit, i).band < 0) d.fill({disc({x_of(i), y_of(size_at(fit, i).width)}, 4)}, palette::brick);
     // the legend, beside the name
     double x = 160;
-    const auto key = [&](const std::string& text, Stroke stroke) {
+    const auto key = [&](const std::string& text, const Stroke& stroke) {
         d.line({{x, 15}, {x + 22, 15}}, stroke);
         d.text({x + 28, 19}, text, 12, palette::quiet);
         x += 40 + text_width_guess(text, 12);
@@ -257,9 +262,12 @@ std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Uni
         const auto text = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit, false); };
         const char* u = unit == Unit::mm ? " mm" : " in";
         std::string where;
-        if (least >= 0) where = text(least) + " to " + text(most) + u + " higher";
-        else if (most <= 0) where = text(most) + " to " + text(least) + u + " lower";
-        else where = text(least) + u + " lower to " + text(most) + u + " higher";
+        if (least >= 0)
+            where = text(least) + " to " + text(most) + u + " higher";
+        else if (most <= 0)
+            where = text(most) + " to " + text(least) + u + " lower";
+        else
+            where = text(least) + u + " lower to " + text(most) + u + " higher";
         if (std::max(std::abs(least), std::abs(most)) < 1) where = "in the same place";
         out += (out.empty() ? "" : "; ") + std::string(placing_school_name(static_cast<PlacingSchool>(k))) + " would sit " + where;
     }

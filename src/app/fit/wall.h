@@ -9,11 +9,11 @@
 namespace orthema::app {
 
 struct WallSlot {
-    int size = 0;   ///< index into the fit's sizes
+    int size = 0;  ///< index into the fit's sizes
     int row = 0;
-    Rect cell;      ///< pixels
-    Rect pill;      ///< the size's name
-    Affine map;     ///< garment mm to pixels
+    Rect cell;   ///< pixels
+    Rect pill;   ///< the size's name
+    Affine map;  ///< garment mm to pixels
 };
 
 struct WallRail {
@@ -35,15 +35,16 @@ std::vector<Garment> wall_garments(const Order& order, const Decoration& decorat
 Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, double width, double height);
 
 struct WallLook {
-    std::string chosen;     ///< size whose hand measurements are shown
-    bool ghosts = true;     ///< where the other schools' usual figures would put it
-    int hot_rail = -1;      ///< band whose rail is being dragged
+    std::string chosen;  ///< size whose hand measurements are shown
+    bool ghosts = true;  ///< where the other schools' usual figures would put it
+    int hot_rail = -1;   ///< band whose rail is being dragged
 };
 
 Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
                      const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height);
 
-Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width, double height);
+Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width,
+                       double height);
 
 Colour band_colour(int band);
 

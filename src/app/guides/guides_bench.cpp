@@ -77,12 +77,16 @@ protected:
         d.height = height;
         if (!guide_) {
             d.text({width / 2, height / 2 - 12}, "No guide yet.", 17, palette::ink, Align::centre, true);
-            d.text({width / 2, height / 2 + 14}, "A guide comes with each design that is fitted on the Fit bench.", 13.5, palette::quiet, Align::centre);
+            d.text({width / 2, height / 2 + 14}, "A guide comes with each design that is fitted on the Fit bench.", 13.5, palette::quiet,
+                   Align::centre);
             return d;
         }
-        if (what_ == card) draw_card(d, width, height);
-        else if (what_ == tiles) draw_tiles(d, width, height);
-        else draw_real(d, width, height);
+        if (what_ == card)
+            draw_card(d, width, height);
+        else if (what_ == tiles)
+            draw_tiles(d, width, height);
+        else
+            draw_real(d, width, height);
         return d;
     }
     void mousePressEvent(QMouseEvent* event) override {
@@ -130,32 +134,32 @@ private:
                 const Point a = map({l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y});
                 const Point b = map({l.area.x0 + column * l.step_x + l.tile_width, l.area.y0 + row * l.step_y + l.tile_height});
                 d.rect({a.x, a.y, b.x, b.y}, Colour{1, 1, 1, opacity}, Stroke{palette::verdigris, 1.1, {}});
-                d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris, Align::left, true);
+                d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris,
+                       Align::left, true);
             }
-        for (const Mark& m : guide_->tiles.front().drawing.marks)
-            if (const auto* path = std::get_if<PathMark>(&m)) {
-                // the first tile's lines, unclipped, are the whole template: brought back into the garment's frame
-                const double margin = 10;
-                const Affine back = Affine::shift(l.area.x0 - margin, l.area.y0 - margin);
-                Mark mark = through(PathMark{*path}, back);
-                Mark out = through(mark, map);
-                if (auto* p = std::get_if<PathMark>(&out); p != nullptr && p->stroke) p->stroke->width = 1;
-                d.marks.push_back(out);
-            }
+        for (const Mark& m : guide_->whole.marks) {
+            if (!std::holds_alternative<PathMark>(m)) continue;
+            Mark line = through(m, map);
+            if (auto& path = std::get<PathMark>(line); path.stroke) path.stroke->width = 1;
+            d.marks.push_back(std::move(line));
+        }
     }
     void draw_tiles(Drawing& d, double width, double height) {
         const TemplateLayout& l = guide_->layout;
         const double pw = guide_->tiles.front().drawing.width, ph = guide_->tiles.front().drawing.height;
         const double gap = 14;
-        const double k = std::min((width - 20 - gap * (l.columns - 1)) / (pw * l.columns), (height - 34 - gap * (l.rows - 1)) / (ph * l.rows));
+        const double k =
+            std::min((width - 20 - gap * (l.columns - 1)) / (pw * l.columns), (height - 34 - gap * (l.rows - 1)) / (ph * l.rows));
         const double total = k * pw * l.columns + gap * (l.columns - 1);
         for (int row = 0; row < l.rows; ++row)
             for (int column = 0; column < l.columns; ++column) {
                 const auto i = std::size_t(row * l.columns + column);
                 if (i >= guide_->tiles.size()) continue;
-                draw_page(d, guide_->tiles[i].drawing, {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
+                draw_page(d, guide_->tiles[i].drawing,
+                          {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
             }
-        d.text({width / 2, height - 8}, "trim along the dotted edges, close the diamonds, tape; print at 100 %", 12.5, palette::quiet, Align::centre);
+        d.text({width / 2, height - 8}, "trim along the dotted edges, close the diamonds, tape; print at 100 %", 12.5, palette::quiet,
+               Align::centre);
     }
     void draw_real(Drawing& d, double width, double height) {
         const double k = screen() != nullptr ? screen()->physicalDotsPerInch() / 25.4 : 96 / 25.4;
@@ -187,7 +191,8 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
             s.decoration = id;
             s.run = d->run;
             s.style = d->run.style;
-            if (const DecorationFit* fit = find_fit(room_.plan(), id); fit != nullptr && find_size(*fit, s.size) == nullptr) s.size = fit->sizes[fit->sizes.size() / 2].size;
+            if (const DecorationFit* fit = find_fit(room_.plan(), id); fit != nullptr && find_size(*fit, s.size) == nullptr)
+                s.size = fit->sizes[fit->sizes.size() / 2].size;
         }
         room_.select(s);
     };
@@ -234,26 +239,32 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
         const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
         if (path.isEmpty()) return;
-        room_.background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline), art = room_.art()]() -> std::function<void()> {
+        room_.background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline),
+                          art = room_.art()]() -> std::function<void()> {
             std::vector<const Drawing*> pages{&guide.card.drawing};
             for (const GuidePage& p : guide.tiles) pages.push_back(&p.drawing);
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
-            return [this, path, done] { room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}}); };
+            return [this, path, done] {
+                room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
+            };
         });
     });
     panel_->fill();
     auto* caution = panel_->note();
-    caution->setText(QStringLiteral("Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
+    caution->setText(QStringLiteral(
+        "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
 }
 
 QWidget* GuidesBench::figures() { return panel_; }
+QWidget* GuidesBench::first_focus() { return view_; }
 
 void GuidesBench::refresh() {
     const Order& order = room_.order();
     const Selection& s = room_.selection();
     std::vector<Chip> chips;
     for (const DecorationFit& f : room_.plan().decorations)
-        if (const Decoration* d = find_decoration(order, f.decoration)) chips.push_back({d->id, qt(d->name), qt(run_name(order, d->run)), Standing::settled, {}});
+        if (const Decoration* d = find_decoration(order, f.decoration))
+            chips.push_back({d->id, qt(d->name), qt(run_name(order, d->run)), Standing::settled, {}});
     decorations_->show_chips(chips, s.decoration);
     const Decoration* d = room_.decoration();
     const DecorationFit* fit = room_.fit();
@@ -276,13 +287,15 @@ void GuidesBench::refresh() {
     title_->setText(qt(on->size) + ", " + qt(d->name));
     QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
     for (const CardLine& l : card_lines(*on, d->location, order.unit))
-        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td></tr>").arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)));
+        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td></tr>")
+                    .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)));
     lines_->setText(rows + QStringLiteral("</table>"));
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
     pages_->setText(QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
                         .arg(guide.layout.pages())
-                        .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"), guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
+                        .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"),
+                             guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
                         .arg(all));
     const BlankStyle* style = find_style(order, d->run.style);
     view_->show_guide(guide, garment_for(*style, on->size, d->location), run_colour(order, d->run), what_->choice());
@@ -295,7 +308,9 @@ QString GuidesBench::word() const {
 }
 
 QString GuidesBench::help() const {
-    return QStringLiteral("Guides: what the hand at the press needs for each size. The card has the figures; the template is laid on the garment, its notch in the collar. Print at 100 % and check the 100 mm mark.");
+    return QStringLiteral(
+        "Guides: what the hand at the press needs for each size. The card has the figures; the template is laid on the garment, its notch "
+        "in the collar. Print at 100 % and check the 100 mm mark.");
 }
 
 }  // namespace orthema::app

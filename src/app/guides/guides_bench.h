@@ -19,6 +19,7 @@ public:
     explicit GuidesBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
 

@@ -104,7 +104,8 @@ void ListPreview::read() {
             self->import_ = std::move(*import);
             const LineImport& in = self->import_;
             self->says_->setText(QStringLiteral("%1 lines come in, %2 garments.").arg(in.lines.size()).arg(in.garments));
-            self->out_->setText(in.bad.empty() ? QStringLiteral("No row is kept out.") : QStringLiteral("%1 rows are kept out:").arg(in.bad.size()));
+            self->out_->setText(in.bad.empty() ? QStringLiteral("No row is kept out.")
+                                               : QStringLiteral("%1 rows are kept out:").arg(in.bad.size()));
             const int n = int(std::min<std::size_t>(in.bad.size(), 500));
             self->bad_->setRowCount(n);
             for (int r = 0; r < n; ++r) {

@@ -49,7 +49,8 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     scroll->setFocusPolicy(Qt::NoFocus);
     column->addWidget(scroll, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {}, QStringLiteral("Lists (*.csv *.tsv *.txt);;All files (*)"));
+        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
+                                                          QStringLiteral("Lists (*.csv *.tsv *.txt);;All files (*)"));
         if (!path.isEmpty()) bring_in_list(path);
     });
 
@@ -104,7 +105,8 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     notes_ = panel_->note();
     auto* out = push(QStringLiteral("Take this run out"), QStringLiteral("Removes its lines and decorations; undo brings them back"));
     panel_->add(out);
-    connect(out, &QPushButton::clicked, this, [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
+    connect(out, &QPushButton::clicked, this,
+            [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
     panel_->rule();
     panel_->head(QStringLiteral("Another run"));
     blank_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Which garment"));
@@ -122,6 +124,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
 }
 
 QWidget* OrderBench::figures() { return panel_; }
+QWidget* OrderBench::first_focus() { return picture_; }
 
 ListPreview* OrderBench::preview() const { return preview_; }
 
@@ -188,7 +191,9 @@ void OrderBench::refresh() {
 QString OrderBench::word() const { return QString::number(garments_in(room_.order())); }
 
 QString OrderBench::help() const {
-    return QStringLiteral("Order: what is to be pressed. Bring in the shop's list, or add a run and type quantities on the picture: arrows choose a size, digits set it, Delete empties it.");
+    return QStringLiteral(
+        "Order: what is to be pressed. Bring in the shop's list, or add a run and type quantities on the picture: arrows choose a size, "
+        "digits set it, Delete empties it.");
 }
 
 }  // namespace orthema::app

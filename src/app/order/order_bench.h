@@ -21,6 +21,7 @@ public:
     explicit OrderBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     /// Reads a list and shows its preview.

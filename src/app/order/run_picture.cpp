@@ -11,7 +11,7 @@ namespace orthema::app {
 namespace {
 
 constexpr double label_width = 178;
-constexpr double row_gap = 10;
+constexpr double row_gap = 7;
 
 int most_of(const Order& order) {
     int most = 1;
@@ -70,7 +70,8 @@ Drawing RunPicture::draw(double width, double height) {
     const auto runs = runs_of(order);
     if (runs.empty()) {
         d.text({width / 2, 150}, "An order begins with what is to be pressed.", 17, palette::ink, Align::centre, true);
-        d.text({width / 2, 178}, "Bring in the shop's list, drop it here, or choose a blank on the right and type how many.", 13.5, palette::quiet, Align::centre);
+        d.text({width / 2, 178}, "Bring in the shop's list, drop it here, or choose a blank on the right and type how many.", 13.5,
+               palette::quiet, Align::centre);
         return d;
     }
     const int most = most_of(order);
@@ -93,12 +94,15 @@ Drawing RunPicture::draw(double width, double height) {
         const auto comma = name.find(", ");
         d.text({72, y + 26}, name.substr(0, comma), 13.5, palette::ink, Align::left, true);
         d.text({72, y + 44}, comma == std::string::npos ? "no colour" : name.substr(comma + 2), 13, palette::quiet);
-        d.text({14, y + 74}, std::to_string(garments_in(order, run)) + " pieces", 13, palette::ink, Align::left, true);
+        d.text({14, y + 68}, std::to_string(garments_in(order, run)) + " pieces", 13, palette::ink, Align::left, true);
         int decorations = 0;
         for (const Decoration& dec : order.decorations)
             if (dec.run == run) ++decorations;
-        d.text({14, y + 93}, decorations == 0 ? "nothing on it yet" : decorations == 1 ? "1 decoration" : std::to_string(decorations) + " decorations", 12,
-               decorations == 0 ? palette::ochre_text : palette::quiet);
+        d.text({14, y + 86},
+               decorations == 0   ? "nothing on it yet"
+               : decorations == 1 ? "1 decoration"
+                                  : std::to_string(decorations) + " decorations",
+               12, decorations == 0 ? palette::ochre_text : palette::quiet);
         if (style == nullptr) d.text({label_width + 10, y + 60}, "This blank is not in the order's library.", 13, palette::carmine);
         d.line({{label_width, y + run_row_height - 26}, {width - 14, y + run_row_height - 26}}, {palette::rule, 1, {}});
         y += run_row_height + row_gap;
@@ -113,7 +117,7 @@ Drawing RunPicture::draw(double width, double height) {
             d.marks.emplace_back(PathMark{{round_rect(frame, 5)}, true, Colour{0.86, 0.92, 0.91, 1}, Stroke{palette::verdigris, 1.5, {}}});
         }
         if (quantity > 0) {
-            const double tall = std::max(3.0, 54.0 * quantity / most);
+            const double tall = std::max(3.0, 44.0 * quantity / most);
             const double half = std::min(13.0, s.box.width() / 4);
             Colour cloth = run_colour(order, s.run);
             d.rect({x - half, floor - tall, x + half, floor}, cloth, Stroke{palette::quiet, 0.8, {}});
@@ -176,12 +180,8 @@ void RunPicture::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Down: return step(0, 1);
     case Qt::Key_Plus: return put(quantity_of(room_.order(), s.run, s.size) + 1);
     case Qt::Key_Minus: return put(quantity_of(room_.order(), s.run, s.size) - 1);
-    case Qt::Key_Delete:
-        typed_.clear();
-        return put(0);
-    case Qt::Key_Backspace:
-        typed_.chop(1);
-        return put(typed_.toInt());
+    case Qt::Key_Delete: typed_.clear(); return put(0);
+    case Qt::Key_Backspace: typed_.chop(1); return put(typed_.toInt());
     default: break;
     }
     if (event->text().size() == 1 && event->text()[0].isDigit() && event->modifiers() == Qt::NoModifier) {

@@ -31,6 +31,6 @@ private:
     QString typed_;
 };
 
-constexpr double run_row_height = 112;
+constexpr double run_row_height = 100;
 
 }  // namespace orthema::app

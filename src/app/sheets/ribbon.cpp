@@ -16,6 +16,7 @@ namespace orthema::app {
 namespace {
 
 constexpr double rule_height = 24, foot = 8, sheet_gap = 24;
+constexpr Colour film{0.895, 0.912, 0.918, 1};  // dull enough that white ink shows on it
 
 const MediumPlan* plan_of(const Workroom& room) {
     for (const MediumPlan& m : room.sheets().media)
@@ -73,7 +74,8 @@ RibbonSheets ribbon_sheets(const Workroom& room) {
     std::vector<double> ends(std::size_t(count), 0);
     for (const PlacedCopy& c : copies_of(room))
         if (const Transfer* t = find_transfer(room.transfer_set(), c.transfer))
-            ends[std::size_t(c.sheet)] = std::max(ends[std::size_t(c.sheet)], bounds(mapped(t->contour.outer, copy_map(c))).x1 + medium->margin.mm());
+            ends[std::size_t(c.sheet)] =
+                std::max(ends[std::size_t(c.sheet)], bounds(mapped(t->contour.outer, copy_map(c))).x1 + medium->margin.mm());
     double x = 0;
     for (const double end : ends) {
         out.starts.push_back(x);
@@ -86,7 +88,8 @@ RibbonSheets ribbon_sheets(const Workroom& room) {
 
 Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Ribbon"));
-    setAccessibleName(QStringLiteral("The film with its pieces. Tab-free keys: N next piece, arrows nudge, R turns, L locks, plus and minus zoom."));
+    setAccessibleName(
+        QStringLiteral("The film with its pieces. Tab-free keys: N next piece, arrows nudge, R turns, L locks, plus and minus zoom."));
     glide_.setDuration(260);
     glide_.setStartValue(0.0);
     glide_.setEndValue(1.0);
@@ -176,11 +179,12 @@ Drawing Ribbon::draw(double width, double height) {
         const Affine map = strip_map(int(i));
         const Point a = map({0, 0}), b = map({all.lengths[i], all.width});
         if (b.x < -50 || a.x > width + 50) continue;
-        d.rect({a.x, a.y, b.x, b.y}, palette::white, Stroke{palette::rule, 1.2, {}});
+        d.rect({a.x, a.y, b.x, b.y}, film, Stroke{palette::rule, 1.2, {}});
         const double margin = m->margin.mm();
         const Point ma = map({margin, margin}), mb = map({all.lengths[i] - margin, all.width - margin});
         d.line({ma, {mb.x, ma.y}, mb, {ma.x, mb.y}, ma}, {palette::rule, 0.8, {3, 3}});
-        draw_rule(d, map, std::max(0.0, first_ - all.starts[i]), std::min(all.lengths[i], last_mm() - all.starts[i]), zoom_, room_.order().unit, 0, width);
+        draw_rule(d, map, std::max(0.0, first_ - all.starts[i]), std::min(all.lengths[i], last_mm() - all.starts[i]), zoom_,
+                  room_.order().unit, 0, width);
         if (i + 1 == all.starts.size() && m->shape == MediumShape::roll) {
             const double left = m->length.mm() > 0 ? m->length.mm() - all.lengths[i] : 1e6;
             const Rect over{b.x, a.y, std::min(width, b.x + left * zoom_), b.y};
@@ -195,6 +199,7 @@ Drawing Ribbon::draw(double width, double height) {
         }
     }
     const double t = glide_.state() == QAbstractAnimation::Running ? glide_.currentValue().toDouble() : 1.0;
+    std::vector<std::pair<Rect, std::string>> labels;
     for (std::size_t i = 0; i < copies.size(); ++i) {
         const Transfer* tr = find_transfer(set, copies[i].transfer);
         if (tr == nullptr) continue;
@@ -221,20 +226,57 @@ Drawing Ribbon::draw(double width, double height) {
             for (int s = 0; s <= 12; ++s) bow.push_back({c.x - 4 * std::cos(M_PI * s / 12), c.y - 3 - 6 * std::sin(M_PI * s / 12)});
             d.line(bow, {palette::brick, 2, {}});
         }
-        const std::string label = tr->sizes + (tr->count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(tr->count()) : "");
-        const double need = text_width_guess(label, 10.5) + 6;
-        if (box.width() > need && box.height() > 26) {
-            d.fill({round_rect({box.x0 + 2, box.y1 - 15, box.x0 + 2 + need, box.y1 - 1}, 3)}, Colour{0.984, 0.980, 0.965, 0.9});
-            d.text({box.x0 + 5, box.y1 - 4.5}, label, 10.5, palette::ink);
+        const std::string label =
+            tr->sizes + (tr->count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(tr->count()) : "");
+        const double need = text_width_guess(label, 10.5) + 8;
+        if (box.width() > need && box.height() > 30) {
+            const Point p = map(inner_point(*tr));
+            const double y = at.locked ? p.y + 16 : p.y;
+            labels.push_back({{p.x - need / 2, y - 8, p.x + need / 2, y + 8}, label});
         }
+    }
+    for (const auto& [plate, label] : labels) {  // over all pieces, so that a neighbour never hides one
+        d.fill({round_rect(plate, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
+        d.text({plate.centre().x, plate.y1 - 4.5}, label, 10.5, palette::ink, Align::centre);
     }
     if (copies.empty()) {
         const bool any = std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& tr) { return tr.medium == m->id; });
         d.fill({round_rect({width / 2 - 250, height / 2 - 36, width / 2 + 250, height / 2 + 30}, 6)}, palette::light);
-        d.text({width / 2, height / 2 - 8}, any ? "Nothing is laid out yet." : "Nothing is made with this medium.", 16, palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 16}, any ? "Settle the pieces: a layout comes at once and betters while it runs." : "Fit a design, and choose its medium on the Fit bench.", 13, palette::quiet, Align::centre);
+        d.text({width / 2, height / 2 - 8}, any ? "Nothing is laid out yet." : "Nothing is made with this medium.", 16, palette::ink,
+               Align::centre, true);
+        d.text({width / 2, height / 2 + 16},
+               any ? "Settle the pieces: a layout comes at once and betters while it runs."
+                   : "Fit a design, and choose its medium on the Fit bench.",
+               13, palette::quiet, Align::centre);
     }
     return d;
+}
+
+/// A point well inside a contour, for its label: of a grid's points the one farthest from the edge.
+Point Ribbon::inner_point(const Transfer& t) const {
+    const auto known = inner_.find(t.id);
+    if (known != inner_.end()) return known->second;
+    const Rect box = bounds(t.contour.outer);
+    Point best = box.centre();
+    double most = -1;
+    for (int i = 0; i < 17; ++i)
+        for (int j = 0; j < 17; ++j) {
+            const Point p{box.x0 + box.width() * (i + 0.5) / 17, box.y0 + box.height() * (j + 0.5) / 17};
+            if (!inside(t.contour, p)) continue;
+            double near = 1e18;
+            const auto ring = [&](const Ring& r) {
+                for (std::size_t k = 0; k < r.size(); ++k) near = std::min(near, norm((r[k] + r[(k + 1) % r.size()]) * 0.5 - p));
+            };
+            ring(t.contour.outer);
+            for (const Ring& hole : t.contour.holes) ring(hole);
+            if (near > most) {
+                most = near;
+                best = p;
+            }
+        }
+    if (inner_.size() > 2000) inner_.clear();
+    inner_[t.id] = best;
+    return best;
 }
 
 QPoint Ribbon::place_of(int copy) const {
@@ -243,11 +285,7 @@ QPoint Ribbon::place_of(int copy) const {
     const PlacedCopy& c = copies[std::size_t(copy)];
     const Transfer* t = find_transfer(room_.transfer_set(), c.transfer);
     if (t == nullptr) return {};
-    // The middle of the ink may be a bay: then a point just inside the contour's edge serves.
-    Point in = t->ink.centre();
-    const Rect box = bounds(t->contour.outer);
-    for (int k = 0; k < 400 && !inside(t->contour, in); ++k) in = {box.x0 + box.width() * ((k % 20) + 0.5) / 20, box.y0 + box.height() * (double(k / 20) + 0.5) / 20};
-    const Point p = strip_map(c.sheet).after(copy_map(c))(in);
+    const Point p = strip_map(c.sheet).after(copy_map(c))(inner_point(*t));
     return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
 }
 
@@ -302,7 +340,8 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
         there.sheet = sheet;
         there.x = at.x - grip_.x;
         there.y = at.y - grip_.y;
-        if (lies_free(*m, room_.transfer_set(), copies, outlines_, chosen_, there)) return put(there, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
+        if (lies_free(*m, room_.transfer_set(), copies, outlines_, chosen_, there))
+            return put(there, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
         return;
     }
     const PlacedCopy next = moved_copy(*m, room_.transfer_set(), all, outlines_, chosen_, at.x - grip_.x, at.y - grip_.y);
@@ -317,8 +356,10 @@ void Ribbon::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void Ribbon::wheelEvent(QWheelEvent* event) {
-    if (event->modifiers().testFlag(Qt::ControlModifier)) zoom_by(std::pow(1.0015, event->angleDelta().y()), event->position().x());
-    else show_from(first_ - (event->angleDelta().y() + event->angleDelta().x()) * 0.8 / zoom_);
+    if (event->modifiers().testFlag(Qt::ControlModifier))
+        zoom_by(std::pow(1.0015, event->angleDelta().y()), event->position().x());
+    else
+        show_from(first_ - (event->angleDelta().y() + event->angleDelta().x()) * 0.8 / zoom_);
     event->accept();
 }
 
@@ -329,9 +370,14 @@ void Ribbon::turn_chosen() {
     room_.stop_settling();
     room_.end_gesture();
     const auto next = turned_copy(*m, room_.transfer_set(), copies, lying_outlines(room_.transfer_set(), copies), chosen_);
-    if (next) put(*next, QStringLiteral("turn a piece"), {});
+    if (next)
+        put(*next, QStringLiteral("turn a piece"), {});
     else
-        room_.say({copies[std::size_t(chosen_)].locked ? QStringLiteral("This piece is locked: unlock it first.") : QStringLiteral("There is no room to turn it here: move it to a free place first."), true, {}, {}});
+        room_.say({copies[std::size_t(chosen_)].locked ? QStringLiteral("This piece is locked: unlock it first.")
+                                                       : QStringLiteral("There is no room to turn it here: move it to a free place first."),
+                   true,
+                   {},
+                   {}});
 }
 
 void Ribbon::lock_chosen() {
@@ -353,7 +399,7 @@ void Ribbon::keyPressEvent(QKeyEvent* event) {
         if (n > 0) {
             choose((chosen_ + (event->modifiers().testFlag(Qt::ShiftModifier) ? n - 1 : 1)) % n);
             const QPoint p = place_of(chosen_);
-            if (p.x() < 20 || p.x() > width() - 20) show_from(first_ + (p.x() - width() / 2) / zoom_);
+            if (p.x() < 20 || p.x() > width() - 20) show_from(first_ + (p.x() - width() / 2.0) / zoom_);
         }
         return;
     case Qt::Key_Plus: return zoom_by(1.25, width() / 2.0);
@@ -395,7 +441,8 @@ Drawing WholeRoll::draw(double width, double height) {
     const RibbonSheets all = ribbon_sheets(room_);
     d.text({12, 19}, m->shape == MediumShape::roll ? "Whole roll" : "All sheets", 13.5, palette::ink, Align::left, true);
     if (plan != nullptr) {
-        std::string text = plan->length > 0 ? length_text(Length::from_mm(plan->length), room_.order().unit) + " of film" : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? " sheet" : " sheets");
+        std::string text = plan->length > 0 ? length_text(Length::from_mm(plan->length), room_.order().unit) + " of film"
+                                            : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? " sheet" : " sheets");
         text += " for " + std::to_string(plan->placed) + " pieces";
         if (plan->sheets.size() > 1 && plan->length > 0) text += " in " + std::to_string(plan->sheets.size()) + " runs of the roll";
         d.text({96, 19}, text, 12, palette::quiet);
@@ -404,7 +451,9 @@ Drawing WholeRoll::draw(double width, double height) {
     const Rect strip{12, 30, width - curve_room - 24, height - 12};
     const double k = std::min(strip.height() / all.width, strip.width() / std::max(1.0, all.total));
     const double h = all.width * k, y0 = strip.y0 + (strip.height() - h) / 2;
-    for (std::size_t i = 0; i < all.starts.size(); ++i) d.rect({strip.x0 + all.starts[i] * k, y0, strip.x0 + (all.starts[i] + all.lengths[i]) * k, y0 + h}, palette::white, Stroke{palette::rule, 1, {}});
+    for (std::size_t i = 0; i < all.starts.size(); ++i)
+        d.rect({strip.x0 + all.starts[i] * k, y0, strip.x0 + (all.starts[i] + all.lengths[i]) * k, y0 + h}, film,
+               Stroke{palette::rule, 1, {}});
     for (const PlacedCopy& c : copies_of(room_)) {
         const Transfer* t = find_transfer(room_.transfer_set(), c.transfer);
         if (t == nullptr || std::size_t(c.sheet) >= all.starts.size()) continue;
@@ -414,7 +463,8 @@ Drawing WholeRoll::draw(double width, double height) {
         d.marks.emplace_back(std::move(art));
     }
     const double a = strip.x0 + std::max(0.0, ribbon_.first_mm()) * k, b = strip.x0 + std::min(all.total, ribbon_.last_mm()) * k;
-    d.marks.emplace_back(PathMark{{round_rect({a, y0 - 3, std::max(a + 6, b), y0 + h + 3}, 3)}, true, {}, Stroke{palette::verdigris, 2, {}}});
+    d.marks.emplace_back(
+        PathMark{{round_rect({a, y0 - 3, std::max(a + 6, b), y0 + h + 3}, 3)}, true, {}, Stroke{palette::verdigris, 2, {}}});
     // the curve of film used over the time of the last settling
     const Rect plot{width - curve_room, 34, width - 54, height - 22};
     d.text({plot.x0, 19}, "film used", 12, palette::quiet);

@@ -26,8 +26,8 @@ class Ribbon : public Canvas {
     Q_OBJECT
 public:
     explicit Ribbon(Workroom& room, QWidget* parent = nullptr);
-    void refresh_pieces();          ///< as refresh(), and pieces glide
-    void show_from(double mm);      ///< scrolls so that this place is at the left edge
+    void refresh_pieces();      ///< as refresh(), and pieces glide
+    void show_from(double mm);  ///< scrolls so that this place is at the left edge
     [[nodiscard]] double first_mm() const { return first_; }
     [[nodiscard]] double last_mm() const;
     void zoom_by(double factor, double at_x);
@@ -56,17 +56,19 @@ private:
     [[nodiscard]] const Medium* medium() const;
     [[nodiscard]] Point to_strip(Point p, int& sheet) const;
     [[nodiscard]] Affine strip_map(int sheet) const;
+    [[nodiscard]] Point inner_point(const Transfer& t) const;
     void put(const PlacedCopy& copy, const QString& what, const QString& gesture);
     Workroom& room_;
     double first_ = 0, zoom_ = 0;  ///< mm at the left edge; pixels a mm, 0: the whole width
     int chosen_ = -1;
     bool dragging_ = false, panning_ = false;
-    Point grip_;                   ///< from the copy's own place to the pointer, mm
+    Point grip_;  ///< from the copy's own place to the pointer, mm
     double pan_from_ = 0, pan_first_ = 0;
     std::vector<Polygon> outlines_;  ///< of the copies when the drag began
     std::map<std::pair<std::string, int>, PlacedCopy> shown_, gliding_from_;
     QVariantAnimation glide_;
     std::string shown_medium_;
+    mutable std::map<std::string, Point> inner_;
 };
 
 /// The whole roll in small, and how the film used fell over time.

@@ -37,14 +37,22 @@ protected:
         double y = 0;
         for (const Transfer* t : rows()) {
             const double k = 30 / std::max(t->width, t->height);
+            // on its garment's colour, or white ink would not show
+            if (const Decoration* on = find_decoration(room_.order(), t->decoration))
+                d.fill({round_rect({0, y + 2, 34, y + 36}, 4)}, run_colour(room_.order(), on->run));
             // shown as it reads on the garment, whatever the medium mirrors
             d.marks.emplace_back(ArtMark{t->art, {k * t->width, 0, 0, k * t->width, 17 - k * t->width / 2, y + 19 - k * t->height / 2}, 1});
             const Decoration* dec = find_decoration(room_.order(), t->decoration);
             const QString name = qt(dec != nullptr ? dec->name : t->name);
-            d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left, true);
-            d.text({40, y + 31}, length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " + length_text(Length::from_mm(t->height), room_.order().unit) + "  " + t->sizes, 11, palette::quiet);
+            d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left,
+                   true);
+            d.text({40, y + 31},
+                   length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
+                       length_text(Length::from_mm(t->height), room_.order().unit) + "  " + t->sizes,
+                   11, palette::quiet);
             const bool all = placed[t->id] == t->count();
-            d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5, all ? Colour{0.30, 0.42, 0.18, 1} : palette::carmine, Align::right, true);
+            d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5,
+                   all ? Colour{0.30, 0.42, 0.18, 1} : palette::carmine, Align::right, true);
             d.line({{0, y + row_height - 0.5}, {width - 4, y + row_height - 0.5}}, {palette::rule, 1, {}});
             y += row_height;
         }
@@ -134,12 +142,14 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
         change_medium(QStringLiteral("margin"), [l](Medium& medium) { medium.margin = l; });
         return std::nullopt;
     };
-    seconds_ = panel_->number_row(QStringLiteral("Settle for (s)"), QStringLiteral("How long the layout is bettered; Stop ends it earlier"), 0.2, 3600, 1);
+    seconds_ = panel_->number_row(QStringLiteral("Settle for (s)"), QStringLiteral("How long the layout is bettered; Stop ends it earlier"),
+                                  0.2, 3600, 1);
     seconds_->show_number(8);
     seconds_->entered = [](double) {};
 }
 
 QWidget* SheetsBench::figures() { return panel_; }
+QWidget* SheetsBench::first_focus() { return ribbon_; }
 
 void SheetsBench::change_medium(const QString& what, const std::function<void(Medium&)>& how) {
     Order next = room_.order();
@@ -178,7 +188,9 @@ void SheetsBench::refresh() {
     const Medium* m = find_medium(order, s.medium);
     if (m == nullptr) return;
     title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
-    about_->setText(QStringLiteral("gap %1, %2, cut by contour").arg(qt(length_text(m->gap, order.unit)), m->quarter_turns ? QStringLiteral("quarter turns") : QStringLiteral("no turning")));
+    about_->setText(
+        QStringLiteral("gap %1, %2, cut by contour")
+            .arg(qt(length_text(m->gap, order.unit)), m->quarter_turns ? QStringLiteral("quarter turns") : QStringLiteral("no turning")));
     const MediumPlan* plan = nullptr;
     for (const MediumPlan& p : room_.sheets().media)
         if (p.medium == m->id) plan = &p;
@@ -198,9 +210,11 @@ void SheetsBench::refresh() {
             last = sheet.length;
         }
         const bool roll = m->shape == MediumShape::roll;
-        used_->setText(roll ? qt(length_text(Length::from_mm(plan->length), order.unit)) : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
+        used_->setText(roll ? qt(length_text(Length::from_mm(plan->length), order.unit))
+                            : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
         density_->setText(QStringLiteral("%1 %").arg(100 * plan->density, 0, 'f', 1));
-        cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1) : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
+        cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
+                                             : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
         left_->setText(roll ? qt(length_text(Length::from_mm(std::max(0.0, m->length.mm() - last)), order.unit)) : QStringLiteral("–"));
         cost_->setText(QString::number(plan->cost, 'f', 2));
         each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
@@ -221,7 +235,9 @@ QString SheetsBench::word() const {
 }
 
 QString SheetsBench::help() const {
-    return QStringLiteral("Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it. Wheel scrolls, Ctrl and wheel zooms.");
+    return QStringLiteral(
+        "Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it. "
+        "Wheel scrolls, Ctrl and wheel zooms.");
 }
 
 }  // namespace orthema::app

@@ -22,6 +22,7 @@ public:
     explicit SheetsBench(Workroom& room);
     QWidget* figures() override;
     void refresh() override;
+    QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] Ribbon* ribbon() const { return ribbon_; }

@@ -16,6 +16,8 @@ public:
     [[nodiscard]] virtual QWidget* figures() = 0;
     /// Shows the workroom as it is now; called when it changed and this bench is seen.
     virtual void refresh() = 0;
+    /// What takes the keys when the bench is shown.
+    [[nodiscard]] virtual QWidget* first_focus() = 0;
     /// A few words under the stage's name on the job line.
     [[nodiscard]] virtual QString word() const = 0;
     /// What this bench is for, for F1.

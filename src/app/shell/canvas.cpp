@@ -1,5 +1,6 @@
 #include "app/shell/canvas.h"
 
+#include <QFocusEvent>
 #include <QPainter>
 
 #include <cmath>
@@ -19,7 +20,10 @@ void Canvas::refresh() {
 }
 
 void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
-void Canvas::focusInEvent(QFocusEvent*) { update(); }
+void Canvas::focusInEvent(QFocusEvent* event) {
+    by_keys_ = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
+    update();
+}
 void Canvas::focusOutEvent(QFocusEvent*) { update(); }
 
 void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio) {
@@ -27,8 +31,8 @@ void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art
     if (image.size() != size) image = QImage(size, QImage::Format_ARGB32_Premultiplied);
     image.setDevicePixelRatio(ratio);
     image.fill(to_qt(palette::paper));
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(image.bits(), CAIRO_FORMAT_ARGB32, size.width(), size.height(),
-                                                                   int(image.bytesPerLine()));
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(image.bits(), CAIRO_FORMAT_ARGB32, size.width(), size.height(), int(image.bytesPerLine()));
     cairo_surface_set_device_scale(surface, ratio, ratio);
     cairo_t* cr = cairo_create(surface);
     ScreenArt source(art);
@@ -44,7 +48,7 @@ void Canvas::paintEvent(QPaintEvent*) {
     }
     QPainter painter(this);
     painter.drawImage(0, 0, image_);
-    if (hasFocus()) {
+    if (hasFocus() && by_keys_) {
         painter.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
         painter.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
     }

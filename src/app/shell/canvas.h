@@ -32,6 +32,7 @@ private:
     const LoadedArtById& art_;
     QImage image_;
     bool stale_ = true;
+    bool by_keys_ = false;  ///< reached with Tab: a frame shows where the keys go
 };
 
 /// Paints a drawing into an image of `width` × `height` device-independent pixels.

@@ -54,6 +54,11 @@ void ChipButton::paintEvent(QPaintEvent*) {
     int x = 12;
     if (!chip_.picture.isNull()) {
         QSizeF size = QSizeF(chip_.picture.size()).scaled(30, 30, Qt::KeepAspectRatio);
+        if (chip_.behind) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(to_qt(*chip_.behind));
+            p.drawRoundedRect(QRectF(x - 3, height() / 2.0 - 17, 36, 34), 4, 4);
+        }
         p.setRenderHint(QPainter::SmoothPixmapTransform);
         p.drawImage(QRectF(x + (30 - size.width()) / 2, (height() - size.height()) / 2, size.width(), size.height()), chip_.picture);
         x += 38;
@@ -84,7 +89,8 @@ void ChipButton::paintEvent(QPaintEvent*) {
         small.setPixelSize(11);
         p.setFont(small);
         p.setPen(to_qt(palette::quiet));
-        p.drawText(QRectF(x, height() / 2.0 + 2, room, height() / 2.0), Qt::AlignTop | Qt::AlignLeft, QFontMetrics(small).elidedText(chip_.under, Qt::ElideRight, room));
+        p.drawText(QRectF(x, height() / 2.0 + 2, room, height() / 2.0), Qt::AlignTop | Qt::AlignLeft,
+                   QFontMetrics(small).elidedText(chip_.under, Qt::ElideRight, room));
     }
 }
 

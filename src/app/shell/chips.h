@@ -5,8 +5,10 @@
 #include <QImage>
 
 #include <functional>
+#include <optional>
 #include <vector>
 
+#include "core/base/colour.h"
 #include "core/base/finding.h"
 
 namespace orthema::app {
@@ -15,7 +17,8 @@ struct Chip {
     std::string id;
     QString name, under;
     Standing standing = Standing::settled;
-    QImage picture;
+    QImage picture = {};
+    std::optional<Colour> behind = {};  ///< the picture's ground
 };
 
 class ChipButton : public QAbstractButton {

@@ -50,7 +50,8 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         return b;
     };
     pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
-    png_ = box(QStringLiteral("Gang sheets as PNG with alpha, 300 dpi"), QStringLiteral("For printers that take pixels; long films take a while"));
+    png_ = box(QStringLiteral("Gang sheets as PNG with alpha, 300 dpi"),
+               QStringLiteral("For printers that take pixels; long films take a while"));
     cut_ = box(QStringLiteral("Cut lines as SVG and DXF, in mm"), QStringLiteral("For a cutter"));
     guides_ = box(QStringLiteral("Guide cards and 1:1 templates as PDF"), QStringLiteral("For the hand at the press"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));

@@ -96,8 +96,7 @@ NumberField::NumberField(const QString& name, double least, double most, int dig
     take = [this](const QString& text, bool) -> std::optional<QString> {
         bool fine = false;
         const double value = QString(text).replace(',', '.').trimmed().toDouble(&fine);
-        if (!fine || !(value >= least_) || !(value <= most_))
-            return QStringLiteral("Type a number from %1 to %2.").arg(least_).arg(most_);
+        if (!fine || !(value >= least_) || !(value <= most_)) return QStringLiteral("Type a number from %1 to %2.").arg(least_).arg(most_);
         if (entered) entered(digits_ == 0 ? std::round(value) : value);
         return std::nullopt;
     };

@@ -82,16 +82,16 @@ class FigurePanel : public QFrame {
     Q_OBJECT
 public:
     explicit FigurePanel(QWidget* parent = nullptr);
-    QLabel* head(const QString& text);              ///< a quiet caption
-    QLabel* title();                                ///< what is selected
-    QLabel* text_row(const QString& name);          ///< name and a bold value
+    QLabel* head(const QString& text);      ///< a quiet caption
+    QLabel* title();                        ///< what is selected
+    QLabel* text_row(const QString& name);  ///< name and a bold value
     LengthField* length_row(const QString& name, const QString& why);
     NumberField* number_row(const QString& name, const QString& why, double least, double most, int digits);
     QComboBox* choice_row(const QString& name, const QString& why);
-    QLabel* note();                                 ///< a wrapped line
+    QLabel* note();  ///< a wrapped line
     void add(QWidget* widget);
     void rule();
-    void fill();                                    ///< takes up what room is left
+    void fill();  ///< takes up what room is left
     [[nodiscard]] QVBoxLayout* rows() const { return rows_; }
 
 private:

@@ -48,9 +48,10 @@ void FindingsStrip::refresh() {
     at_ = std::clamp(at_, 0, std::max(0, n - 1));
     any_ = n > 0;
     severity_ = any_ ? all[std::size_t(at_)].severity : Severity::note;
-    full_ = any_ ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
-                 : room_.catching_up() ? QStringLiteral("Working it out.") : QStringLiteral("Nothing to mend.");
-    text_->setText(text_->fontMetrics().elidedText(full_, Qt::ElideRight, std::max(80, width() - 190)));
+    full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
+            : room_.catching_up() ? QStringLiteral("Working it out.")
+                                  : QStringLiteral("Nothing to mend.");
+    text_->setText(text_->fontMetrics().elidedText(full_, Qt::ElideRight, std::max(80, width() - 224)));
     setToolTip(full_);
     count_->setText(any_ ? QStringLiteral("%1 of %2").arg(at_ + 1).arg(n) : QString());
     for (QToolButton* b : {back_, count_, on_}) b->setVisible(any_);
@@ -70,12 +71,15 @@ void FindingsStrip::list_all() {
     QMenu menu(this);
     const Findings& all = room_.findings();
     for (std::size_t i = 0; i < all.size() && i < 40; ++i) {
-        const QString mark = all[i].severity == Severity::stop ? QStringLiteral("stop") : all[i].severity == Severity::caution ? QStringLiteral("caution") : QStringLiteral("note");
-        menu.addAction(mark + QStringLiteral(":  ") + qt(finding_text(all[i], room_.order().unit)).replace('&', QStringLiteral("&&")), this, [this, i] {
-            at_ = int(i);
-            go();
-            refresh();
-        });
+        const QString mark = all[i].severity == Severity::stop      ? QStringLiteral("stop")
+                             : all[i].severity == Severity::caution ? QStringLiteral("caution")
+                                                                    : QStringLiteral("note");
+        menu.addAction(mark + QStringLiteral(":  ") + qt(finding_text(all[i], room_.order().unit)).replace('&', QStringLiteral("&&")), this,
+                       [this, i] {
+                           at_ = int(i);
+                           go();
+                           refresh();
+                       });
     }
     menu.exec(mapToGlobal(QPoint(0, -menu.sizeHint().height())));
 }

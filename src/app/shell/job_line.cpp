@@ -38,7 +38,10 @@ void StageButton::show_state(Standing standing, bool waiting, int count, const Q
     count_ = count;
     word_ = word;
     chosen_ = chosen;
-    const char* says = waiting ? "waiting" : standing == Standing::settled ? "settled" : standing == Standing::look ? "needs a look" : "blocked";
+    const char* says = waiting                         ? "waiting"
+                       : standing == Standing::settled ? "settled"
+                       : standing == Standing::look    ? "needs a look"
+                                                       : "blocked";
     setAccessibleName(QStringLiteral("%1, %2, %3").arg(text(), QString::fromLatin1(says), word));
     update();
     parentWidget()->update();

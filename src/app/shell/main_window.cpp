@@ -55,8 +55,10 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     middle->setSpacing(0);
     column->addLayout(middle, 1);
 
-    benches_ = {new OrderBench(room), new BlanksBench(room), new ArtBench(room), new FitBench(room), new SheetsBench(room), new GuidesBench(room)};
-    line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"), QStringLiteral("Sheets"), QStringLiteral("Guides")});
+    benches_ = {new OrderBench(room), new BlanksBench(room), new ArtBench(room),
+                new FitBench(room),   new SheetsBench(room), new GuidesBench(room)};
+    line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"),
+                         QStringLiteral("Sheets"), QStringLiteral("Guides")});
     middle->addWidget(line_);
     auto* centre = new QVBoxLayout;
     centre->setContentsMargins(4, 10, 10, 10);
@@ -81,7 +83,8 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
         middle_->addWidget(b);
         right_->addWidget(b->figures());
         connect(b, &Bench::wanted, this, [this](const QString& stage) { go_to(stage); });
-        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this), &QShortcut::activated, this, [this, i] { go_to(int(i)); });
+        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this), &QShortcut::activated, this,
+                [this, i] { go_to(int(i)); });
     }
     delete upper;
     connect(line_, &JobLine::chosen, this, [this](int i) { go_to(i); });
@@ -116,7 +119,8 @@ void MainWindow::build_top(QWidget* top) {
     recent_ = menu->addMenu(QStringLiteral("Recent orders"));
     connect(menu, &QMenu::aboutToShow, this, [this] {
         recent_->clear();
-        for (const QString& p : room_.recent()) recent_->addAction(QFileInfo(p).fileName(), this, [this, p] { room_.open(p); })->setToolTip(p);
+        for (const QString& p : room_.recent())
+            recent_->addAction(QFileInfo(p).fileName(), this, [this, p] { room_.open(p); })->setToolTip(p);
         recent_->setEnabled(!recent_->isEmpty());
     });
     menu->addSeparator();
@@ -174,6 +178,7 @@ void MainWindow::go_to(int index) {
     current_ = index;
     middle_->setCurrentIndex(index);
     right_->setCurrentIndex(index);
+    benches_[std::size_t(index)]->first_focus()->setFocus();
     refresh();
 }
 
@@ -181,7 +186,8 @@ void MainWindow::refresh() {
     const Order& order = room_.order();
     name_->setText(qt(order.name));
     QString about = QStringLiteral("%1 pieces").arg(garments_in(order));
-    if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid()) about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
+    if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
+        about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
     if (room_.changed()) about += QStringLiteral(", not saved");
     about_->setText(about);
     double film = 0, used = 0;
@@ -190,7 +196,8 @@ void MainWindow::refresh() {
             film += m.length;
             used += m.length * m.density;
         }
-    film_->setText(film > 0 ? QStringLiteral("film %1 m, %2 % used").arg(film / 1000, 0, 'f', 2).arg(std::lround(100 * used / film)) : QString());
+    film_->setText(film > 0 ? QStringLiteral("film %1 m, %2 % used").arg(film / 1000, 0, 'f', 2).arg(std::lround(100 * used / film))
+                            : QString());
     units_->show_choice(order.unit == Unit::inch ? 0 : 1);
     undo_->setEnabled(room_.can_undo());
     undo_->setText(room_.can_undo() ? QStringLiteral("Undo ") + room_.undo_what() : QStringLiteral("Undo"));
@@ -199,7 +206,10 @@ void MainWindow::refresh() {
     for (std::size_t i = 0; i < benches_.size(); ++i) {
         const std::string stage = benches_[i]->stage().toStdString();
         const Standing standing = standing_of(room_.findings(), stage);
-        const bool empty = stage == "sheets" ? room_.sheets().media.empty() : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty() : stage == "art" ? order.art.empty() : order.lines.empty();
+        const bool empty = stage == "sheets"                     ? room_.sheets().media.empty()
+                           : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty()
+                           : stage == "art"                      ? order.art.empty()
+                                                                 : order.lines.empty();
         const bool waiting = empty || (stage == "sheets" && room_.catching_up());
         int count = 0;
         for (const Finding& f : room_.findings())
@@ -208,7 +218,8 @@ void MainWindow::refresh() {
         if (!waiting && standing == Standing::settled) ++settled;
     }
     ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
-    ready_->setStyleSheet(settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;") : QStringLiteral("color:#5B6770; font-weight:bold;"));
+    ready_->setStyleSheet(settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
+                                                          : QStringLiteral("color:#5B6770; font-weight:bold;"));
     findings_->refresh();
     benches_[std::size_t(current_)]->refresh();
     setWindowTitle(qt(order.name) + (room_.changed() ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
@@ -220,8 +231,10 @@ void MainWindow::open() {
 }
 
 void MainWindow::save() {
-    if (room_.path().isEmpty()) save_as();
-    else room_.save(room_.path());
+    if (room_.path().isEmpty())
+        save_as();
+    else
+        room_.save(room_.path());
 }
 
 void MainWindow::save_as() {

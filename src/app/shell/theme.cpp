@@ -32,6 +32,7 @@ QPushButton[main="true"]:hover { background: #276C67; }
 QPushButton[main="true"]:focus { border-color: #22303C; }
 QPushButton[main="true"]:disabled { background: #A9C2BE; border-color: #A9C2BE; color: #FFFFFF; }
 QToolButton::menu-indicator { image: none; }
+QPushButton::menu-indicator { image: url(:/icons/chevron.png); width: 10px; height: 6px; right: 8px; subcontrol-position: right center; }
 QPushButton[segment="true"] { border-radius: 4px; padding: 3px 4px; background: #F4F1EA; font-size: 12px; }
 QPushButton[segment="true"]:focus { padding: 2px 3px; }
 QPushButton[segment="true"]:checked { background: #22303C; border-color: #22303C; color: #FBFAF6; font-weight: bold; }
@@ -44,7 +45,7 @@ QLineEdit[figure="true"] { font-weight: bold; qproperty-alignment: AlignRight; c
 QComboBox { background: #FFFFFF; border: 1px solid #CFC9BA; border-radius: 4px; padding: 1px 6px; min-height: 20px; }
 QComboBox:focus { border: 2px solid #2F7F79; padding: 0px 5px; }
 QComboBox::drop-down { border: none; width: 16px; }
-QComboBox::down-arrow { image: none; border-left: 4px solid transparent; border-right: 4px solid transparent; border-top: 5px solid #5B6770; width: 0px; height: 0px; }
+QComboBox::down-arrow { image: url(:/icons/chevron.png); width: 10px; height: 6px; }
 QComboBox QAbstractItemView { background: #FFFFFF; border: 1px solid #CFC9BA; selection-background-color: #2F7F79; selection-color: #FFFFFF; }
 QMenu { background: #FBFAF6; border: 1px solid #CFC9BA; padding: 4px; }
 QMenu::item { padding: 5px 24px 5px 12px; border-radius: 3px; }

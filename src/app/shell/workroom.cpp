@@ -175,7 +175,8 @@ void Workroom::tidy_selection() {
                 break;
             }
     }
-    if (find_style(order_, s.style) == nullptr) s.style = !s.run.style.empty() ? s.run.style : order_.styles.empty() ? "" : order_.styles.front().id;
+    if (find_style(order_, s.style) == nullptr)
+        s.style = !s.run.style.empty() ? s.run.style : order_.styles.empty() ? "" : order_.styles.front().id;
     const BlankStyle* style = find_style(order_, s.run.style);
     if (style == nullptr) style = find_style(order_, s.style);
     if (style != nullptr && size_index(*style, s.size) < 0) {
@@ -376,7 +377,8 @@ void Workroom::settle(const std::string& medium_id, double seconds) {
     curve_.clear();
     end_gesture();
     const auto begun = std::chrono::steady_clock::now();
-    background([this, medium_id, begun, seconds, stop = stop_settling_, problem = sheet_problem(*medium, set_, now)]() -> std::function<void()> {
+    background([this, medium_id, begun, seconds, stop = stop_settling_,
+                problem = sheet_problem(*medium, set_, now)]() -> std::function<void()> {
         NestOptions options;
         options.seconds = seconds;
         options.threads = std::max(1, QThread::idealThreadCount());
@@ -397,7 +399,8 @@ void Workroom::settle(const std::string& medium_id, double seconds) {
             if (stop_settling_ == stop) {
                 settling_ = false;
                 end_gesture();
-                if (solution) curve_.push_back({std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(), solution->density});
+                if (solution)
+                    curve_.push_back({std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(), solution->density});
             }
             if (!solution) say({qt(solution.sentence()), true, {}, {}});
             emit updated();
@@ -423,7 +426,8 @@ void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
         Task task;
         task.cancelled = &stop_export_;
         task.report = [this](double share, const std::string& doing) {
-            QMetaObject::invokeMethod(this, [this, share, doing] { emit export_progress(share, qt(doing)); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, share, doing] { emit export_progress(share, qt(doing)); }, Qt::QueuedConnection);
         };
         const auto report = export_order(folder.toStdString(), order, art, choice, task);
         return [this, report] {
@@ -456,8 +460,10 @@ void Workroom::export_library(const QString& path) {
     background([this, path, content = library_]() -> std::function<void()> {
         const auto done = write_file(path.toStdString(), library_json(content));
         return [this, path, done] {
-            if (done) say({QStringLiteral("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
-            else say({qt(done.sentence()), true, {}, {}});
+            if (done)
+                say({QStringLiteral("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+            else
+                say({qt(done.sentence()), true, {}, {}});
         };
     });
 }

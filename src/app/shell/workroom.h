@@ -105,10 +105,10 @@ public:
     /// Runs `work` on a thread, and what it returns on this one.
     void background(std::function<std::function<void()>()> work);
 
-    void say(Notice notice) { emit noticed(notice); }
+    void say(const Notice& notice) { emit noticed(notice); }
 
 signals:
-    void updated();       ///< the order, the selection or what was worked out changed
+    void updated();  ///< the order, the selection or what was worked out changed
     void noticed(const Notice& notice);
     void export_progress(double share, const QString& doing);
     void export_finished(const QStringList& files, const QString& fault);

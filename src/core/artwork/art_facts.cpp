@@ -14,8 +14,7 @@ struct InkGrid {
     int width, height;
     std::vector<char> ink;
     InkGrid(const PixelView& px, int threshold)
-        : width(px.width), height(px.height),
-          ink(static_cast<std::size_t>(px.width + 2) * static_cast<std::size_t>(px.height + 2), 0) {
+        : width(px.width), height(px.height), ink(static_cast<std::size_t>(px.width + 2) * static_cast<std::size_t>(px.height + 2), 0) {
         for (int y = 0; y < height; ++y)
             for (int x = 0; x < width; ++x) ink[at(x, y)] = px.at(x, y)[3] >= threshold ? 1 : 0;
     }
@@ -38,15 +37,29 @@ Ring follow(const InkGrid& grid, int start_x, int start_y, std::vector<char>& se
         y += dy[static_cast<std::size_t>(heading)];
         bool right = false, left = false;  // the pixels ahead of this corner
         switch (heading) {
-        case 0: right = grid(x, y); left = grid(x, y - 1); break;
-        case 1: right = grid(x - 1, y); left = grid(x, y); break;
-        case 2: right = grid(x - 1, y - 1); left = grid(x - 1, y); break;
-        default: right = grid(x, y - 1); left = grid(x - 1, y - 1); break;
+        case 0:
+            right = grid(x, y);
+            left = grid(x, y - 1);
+            break;
+        case 1:
+            right = grid(x - 1, y);
+            left = grid(x, y);
+            break;
+        case 2:
+            right = grid(x - 1, y - 1);
+            left = grid(x - 1, y);
+            break;
+        default:
+            right = grid(x, y - 1);
+            left = grid(x - 1, y - 1);
+            break;
         }
         const int before = heading;
         // Where only corners meet, turning right first keeps diagonal pixels apart.
-        if (!right) heading = (heading + 1) & 3;
-        else if (left) heading = (heading + 3) & 3;
+        if (!right)
+            heading = (heading + 1) & 3;
+        else if (left)
+            heading = (heading + 3) & 3;
         if (heading != before) ring.push_back({static_cast<double>(x), static_cast<double>(y)});
     } while (x != start_x || y != start_y || heading != 0);
     return ring;
@@ -80,8 +93,7 @@ Region pixel_outline(const PixelView& px, int threshold) {
         const Point in_hole = inside(hole, probe) ? probe : other;
         Polygon* owner = nullptr;
         for (Polygon& p : region)
-            if (inside(p.outer, in_hole) &&
-                (owner == nullptr || std::abs(signed_area(p.outer)) < std::abs(signed_area(owner->outer))))
+            if (inside(p.outer, in_hole) && (owner == nullptr || std::abs(signed_area(p.outer)) < std::abs(signed_area(owner->outer))))
                 owner = &p;
         if (owner != nullptr) owner->holes.push_back(std::move(hole));
     }
@@ -142,8 +154,7 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     bool flat = true;
     const auto same = [&](int x, int y) {
         const auto* p = px.at(x, y);
-        flat = flat && p[3] >= 240 && std::abs(p[0] - first[0]) <= 10 && std::abs(p[1] - first[1]) <= 10 &&
-               std::abs(p[2] - first[2]) <= 10;
+        flat = flat && p[3] >= 240 && std::abs(p[0] - first[0]) <= 10 && std::abs(p[1] - first[1]) <= 10 && std::abs(p[2] - first[2]) <= 10;
     };
     for (int x = 0; x < px.width && flat; ++x) {
         same(x, 0);
@@ -163,8 +174,7 @@ std::optional<double> resolution(const ArtFacts& facts, Length width) {
     return facts.ink_px.width() / width.inches();
 }
 
-Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name,
-                      std::optional<Length> width) {
+Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name, std::optional<Length> width) {
     Findings out;
     const auto add = [&](Severity s, const char* code, std::map<std::string, double> numbers, std::string text) {
         Subject about;

@@ -34,9 +34,9 @@ struct ArtFacts {
     double aspect = 1;                ///< ink height / ink width
     /// Outline with holes; unit is the ink's width, origin the ink box's top left.
     Region outline;
-    Point optical_centre{0.5, 0.5};   ///< ink-weighted, in the outline's unit
-    double half_transparent = 0;      ///< share of ink pixels that are neither solid nor clear, edges left out
-    bool flat_background = false;     ///< an unbroken opaque border of one colour
+    Point optical_centre{0.5, 0.5};  ///< ink-weighted, in the outline's unit
+    double half_transparent = 0;     ///< share of ink pixels that are neither solid nor clear, edges left out
+    bool flat_background = false;    ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
     [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }
@@ -44,7 +44,7 @@ struct ArtFacts {
 
 /// Looks at the pixels. `vector` says that they are a rendering of vector art. The outline runs along pixel edges and
 /// is then simplified by `tolerance_px`; with 0 its area is exactly the count of ink pixels.
-ArtFacts look_at(const PixelView& pixels, bool vector, double tolerance_px = 0.75);
+ArtFacts look_at(const PixelView& pixels, bool vector, double tolerance_px = 1.0);
 
 /// The exact outline of all pixels with alpha >= threshold, along pixel edges, in pixels; outer rings and holes.
 /// Diagonal neighbours are not joined. Method: crack following.
@@ -54,7 +54,6 @@ Region pixel_outline(const PixelView& pixels, int threshold);
 std::optional<double> resolution(const ArtFacts& facts, Length width);
 
 /// Findings about the picture itself; `width` is the largest width planned, if any is.
-Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name,
-                      std::optional<Length> width);
+Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name, std::optional<Length> width);
 
 }  // namespace orthema

@@ -71,8 +71,7 @@ struct Drawing {
         marks.emplace_back(PathMark{{{{r.x0, r.y0}, {r.x1, r.y0}, {r.x1, r.y1}, {r.x0, r.y1}}}, true, fill, std::move(stroke)});
     }
     void line(Ring points, Stroke stroke) { marks.emplace_back(PathMark{{std::move(points)}, false, {}, std::move(stroke)}); }
-    void text(Point at, std::string words, double size, Colour colour, Align align = Align::left, bool bold = false,
-              double degrees = 0) {
+    void text(Point at, std::string words, double size, Colour colour, Align align = Align::left, bool bold = false, double degrees = 0) {
         marks.emplace_back(TextMark{at, std::move(words), size, colour, align, bold, degrees});
     }
     void clip(const Rect& to) { marks.emplace_back(ClipMark{to}); }
@@ -83,8 +82,8 @@ struct Drawing {
 inline Ring round_rect(const Rect& r, double radius) {
     radius = std::min({radius, r.width() / 2, r.height() / 2});
     Ring ring;
-    const Point centres[4] = {{r.x1 - radius, r.y0 + radius}, {r.x1 - radius, r.y1 - radius},
-                              {r.x0 + radius, r.y1 - radius}, {r.x0 + radius, r.y0 + radius}};
+    const Point centres[4] = {
+        {r.x1 - radius, r.y0 + radius}, {r.x1 - radius, r.y1 - radius}, {r.x0 + radius, r.y1 - radius}, {r.x0 + radius, r.y0 + radius}};
     for (int q = 0; q < 4; ++q)
         for (int i = 0; i <= 6; ++i) {
             const double t = (q - 1 + i / 6.0) * M_PI / 2;

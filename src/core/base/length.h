@@ -15,8 +15,14 @@ public:
     [[nodiscard]] constexpr double inches() const { return mm_ / 25.4; }
     constexpr auto operator<=>(const Length&) const = default;
     constexpr Length operator-() const { return Length(-mm_); }
-    constexpr Length& operator+=(Length other) { mm_ += other.mm_; return *this; }
-    constexpr Length& operator-=(Length other) { mm_ -= other.mm_; return *this; }
+    constexpr Length& operator+=(Length other) {
+        mm_ += other.mm_;
+        return *this;
+    }
+    constexpr Length& operator-=(Length other) {
+        mm_ -= other.mm_;
+        return *this;
+    }
     friend constexpr Length operator+(Length a, Length b) { return Length(a.mm_ + b.mm_); }
     friend constexpr Length operator-(Length a, Length b) { return Length(a.mm_ - b.mm_); }
     friend constexpr Length operator*(Length a, double k) { return Length(a.mm_ * k); }

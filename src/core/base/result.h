@@ -15,13 +15,19 @@ struct Error {
 template <class T>
 class [[nodiscard]] Result {
 public:
-    Result(T value) : held_(std::in_place_index<0>, std::move(value)) {}            // NOLINT: implicit on purpose
-    Result(Error error) : held_(std::in_place_index<1>, std::move(error)) {}        // NOLINT: implicit on purpose
+    Result(T value) : held_(std::in_place_index<0>, std::move(value)) {}      // NOLINT: implicit on purpose
+    Result(Error error) : held_(std::in_place_index<1>, std::move(error)) {}  // NOLINT: implicit on purpose
     [[nodiscard]] bool ok() const { return held_.index() == 0; }
     explicit operator bool() const { return ok(); }
     /// The value; asking for it where there is none is a bug and throws.
-    T& value() { require(); return std::get<0>(held_); }
-    const T& value() const { require(); return std::get<0>(held_); }
+    T& value() {
+        require();
+        return std::get<0>(held_);
+    }
+    const T& value() const {
+        require();
+        return std::get<0>(held_);
+    }
     T& operator*() { return value(); }
     const T& operator*() const { return value(); }
     T* operator->() { return &value(); }

@@ -100,8 +100,7 @@ void bodysuit_bottom(Ring& right, const Measures& m) {
     const double half_snap = measure_mm(m, Measure::snap_width) / 2;
     const double leg_y = length - half_hem * 0.95;
     right.push_back({half_hem, leg_y});
-    curve_to(right, {half_hem * 0.62, leg_y + (length - leg_y) * 0.35}, {half_snap * 1.25, length * 0.97},
-             {half_snap, length});
+    curve_to(right, {half_hem * 0.62, leg_y + (length - leg_y) * 0.35}, {half_snap * 1.25, length * 0.97}, {half_snap, length});
     right.push_back({0, length});
 }
 
@@ -150,7 +149,7 @@ Garment garment_of(Family family, const Measures& m, Side side) {
     g.outline = unite({Polygon{shape, {}}}, {});
 
     both_sides(g.seams, armhole);
-    const double inset = family == Family::hooded_fleece ? 60 : 18;
+    const double inset = family == Family::hooded_fleece ? rib : 18;
     const Point back = (g.shoulder_point - sleeve.top) * (inset / std::max(1.0, norm(g.shoulder_point - sleeve.top)));
     both_sides(g.seams, {sleeve.top + back, sleeve.bottom + back});
     if (family != Family::infant_bodysuit) {
@@ -176,8 +175,7 @@ Garment garment_of(Family family, const Measures& m, Side side) {
     if (family == Family::infant_bodysuit) {
         const double half = measure_mm(m, Measure::snap_width) / 2;
         const double tall = measure_mm(m, Measure::snap_height);
-        g.features.push_back(
-            {"snap tabs", box_region({-half, g.hem_y - tall, half, g.hem_y}), 3, snap_clearance, true});
+        g.features.push_back({"snap tabs", box_region({-half, g.hem_y - tall, half, g.hem_y}), 3, snap_clearance, true});
         g.seams.push_back({{-half * 1.1, g.hem_y - tall}, {half * 1.1, g.hem_y - tall}});
         for (const double x : {-0.6, 0.0, 0.6})
             g.details.push_back({{half * x - 3, g.hem_y - tall / 2}, {half * x + 3, g.hem_y - tall / 2}});
@@ -214,6 +212,8 @@ std::vector<TapeLine> tape_lines(Family family, const Measures& m, Side side) {
         const double top = mm(Measure::pouch_top), tall = mm(Measure::pouch_height), half = mm(Measure::pouch_width) / 2;
         out.push_back({Measure::pouch_top, {-neck, 0}, {-neck, top}});
         out.push_back({Measure::pouch_width, {-half, top + tall}, {half, top + tall}});
+        // the rib of a fleece is at its hem and cuffs
+        out.push_back({Measure::rib_height, {-neck * 1.3, length - mm(Measure::rib_height)}, {-neck * 1.3, length}});
         out.push_back({Measure::pouch_height, {-half * 0.62, top}, {-half * 0.62, top + tall}});
     } else {
         const double rib = mm(Measure::rib_height);
@@ -232,8 +232,7 @@ double body_half_width(const Garment& g, double y) {
     for (std::size_t i = 0; i + 1 < g.body_edge.size(); ++i) {
         const Point a = g.body_edge[i];
         const Point b = g.body_edge[i + 1];
-        if (y >= std::min(a.y, b.y) && y <= std::max(a.y, b.y) && a.y != b.y)
-            return a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y);
+        if (y >= std::min(a.y, b.y) && y <= std::max(a.y, b.y) && a.y != b.y) return a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y);
     }
     return 0;
 }

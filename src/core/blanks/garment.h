@@ -15,7 +15,7 @@ enum class Side { front, back };
 
 /// A raised or soft part of the garment: where it is, what it does to a print.
 struct Feature {
-    std::string name;         ///< "pouch seam", "snap tabs", "hood"
+    std::string name;  ///< "pouch seam", "snap tabs", "hood"
     Region place;
     double height_mm = 0;     ///< by which it stands above the cloth
     double clearance_mm = 0;  ///< ink keeps this far
@@ -24,20 +24,20 @@ struct Feature {
 
 struct Garment {
     Side side = Side::front;
-    Region outline;                   ///< the whole silhouette, sleeves and hood included
-    Region rib;                       ///< collar rib, for drawing
-    std::vector<Ring> seams;          ///< open lines for drawing: armholes, cuffs, hems
-    std::vector<Ring> details;        ///< open lines: drawcords, snaps
+    Region outline;             ///< the whole silhouette, sleeves and hood included
+    Region rib;                 ///< collar rib, for drawing
+    std::vector<Ring> seams;    ///< open lines for drawing: armholes, cuffs, hems
+    std::vector<Ring> details;  ///< open lines: drawcords, snaps
     std::vector<Feature> features;
-    double collar_seam_y = 0;         ///< at the centre line
+    double collar_seam_y = 0;  ///< at the centre line
     double pit_y = 0;
     double hem_y = 0;
     double body_length = 0;
     double chest = 0;
-    Point hps;                        ///< on the viewer's right
-    Point shoulder_point;             ///< on the viewer's right
-    Ring body_edge;                   ///< from shoulder point down armhole and side seam to the hem, viewer's right
-    Ring neck_edge;                   ///< collar seam from the centre line out to HPS, viewer's right
+    Point hps;             ///< on the viewer's right
+    Point shoulder_point;  ///< on the viewer's right
+    Ring body_edge;        ///< from shoulder point down armhole and side seam to the hem, viewer's right
+    Ring neck_edge;        ///< collar seam from the centre line out to HPS, viewer's right
 };
 
 /// The garment of these measures seen from one side.

@@ -19,10 +19,10 @@ constexpr std::array<LocationText, 5> texts = {{
     {"upper_back", "upper back"},
 }};
 
-constexpr double seam_clearance = 25;    // side and armhole seams, full locations
-constexpr double chest_clearance = 13;   // armhole seam and centre line, chest marks
+constexpr double seam_clearance = 25;   // side and armhole seams, full locations
+constexpr double chest_clearance = 13;  // armhole seam and centre line, chest marks
 constexpr double collar_clearance = 13;
-constexpr double hem_clearance = 45;     // the hem's own seam lies about 18 mm up
+constexpr double hem_clearance = 45;  // the hem's own seam lies about 18 mm up
 
 const LocationText& text(Location l) { return texts[static_cast<std::size_t>(l)]; }
 
@@ -37,9 +37,7 @@ std::optional<Location> location_from_key(const std::string& key) {
     return std::nullopt;
 }
 
-Side location_side(Location l) {
-    return l == Location::full_back || l == Location::upper_back ? Side::back : Side::front;
-}
+Side location_side(Location l) { return l == Location::full_back || l == Location::upper_back ? Side::back : Side::front; }
 
 bool is_chest(Location l) { return l == Location::left_chest || l == Location::right_chest; }
 
@@ -50,8 +48,7 @@ double anchor_x(Location l, const Garment& g) {
 }
 
 double default_offset(Location l, PlacingSchool school, AgeGroup group) {
-    const double grow = group == AgeGroup::infant ? 0.45 : group == AgeGroup::toddler ? 0.55
-                        : group == AgeGroup::youth ? 0.75 : 1.0;
+    const double grow = group == AgeGroup::infant ? 0.45 : group == AgeGroup::toddler ? 0.55 : group == AgeGroup::youth ? 0.75 : 1.0;
     if (school == PlacingSchool::body_fraction) {
         switch (l) {
         case Location::full_front: return 0.46;

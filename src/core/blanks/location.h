@@ -11,8 +11,8 @@
 namespace orthema {
 
 enum class Location { full_front, left_chest, right_chest, full_back, upper_back };
-constexpr std::array<Location, 5> all_locations = {Location::full_front, Location::left_chest, Location::right_chest,
-                                                   Location::full_back, Location::upper_back};
+constexpr std::array<Location, 5> all_locations = {Location::full_front, Location::left_chest, Location::right_chest, Location::full_back,
+                                                   Location::upper_back};
 
 enum class PlacingSchool { collar_drop, pit_line, body_fraction };
 
@@ -36,8 +36,8 @@ double default_width(Location location);
 
 /// One thing that the ink must stay clear of.
 struct Clash {
-    std::string with;    ///< "side seam", "armhole seam", "collar seam", "hem", "centre line", or a feature's name
-    double short_by = 0; ///< mm by which the clearance is not kept
+    std::string with;     ///< "side seam", "armhole seam", "collar seam", "hem", "centre line", or a feature's name
+    double short_by = 0;  ///< mm by which the clearance is not kept
 };
 
 /// Everything the ink box comes too close to at this location. Exact for the garment's straight-segment outline.

@@ -9,8 +9,8 @@ namespace orthema {
 
 namespace {
 
-constexpr std::array<const char*, 20> run = {"NB", "3M",  "6M",  "9M",  "12M", "18M", "24M", "2T",  "3T",  "4T",
-                                             "5T", "XS",  "S",   "M",   "L",   "XL",  "2XL", "3XL", "4XL", "5XL"};
+constexpr std::array<const char*, 20> run = {"NB", "3M", "6M", "9M", "12M", "18M", "24M", "2T",  "3T",  "4T",
+                                             "5T", "XS", "S",  "M",  "L",   "XL",  "2XL", "3XL", "4XL", "5XL"};
 
 /// Lower-case words and numbers: "6-12M" -> 6 12 m; "YthM" stays one word.
 std::vector<std::string> words_of(std::string_view text) {
@@ -37,10 +37,8 @@ std::vector<std::string> words_of(std::string_view text) {
 bool is_number(const std::string& word) { return std::isdigit(static_cast<unsigned char>(word[0])) != 0; }
 
 std::optional<AgeGroup> group_word(const std::string& w) {
-    if (w == "y" || w == "yth" || w == "youth" || w == "kids" || w == "kid" || w == "child" || w == "childrens")
-        return AgeGroup::youth;
-    if (w == "a" || w == "adult" || w == "adults" || w == "ad" || w == "mens" || w == "unisex" || w == "men")
-        return AgeGroup::adult;
+    if (w == "y" || w == "yth" || w == "youth" || w == "kids" || w == "kid" || w == "child" || w == "childrens") return AgeGroup::youth;
+    if (w == "a" || w == "adult" || w == "adults" || w == "ad" || w == "mens" || w == "unisex" || w == "men") return AgeGroup::adult;
     if (w == "infant" || w == "baby" || w == "inf") return AgeGroup::infant;
     if (w == "toddler" || w == "tod") return AgeGroup::toddler;
     return std::nullopt;
@@ -103,8 +101,7 @@ std::optional<SizeName> normalise_size(std::string_view text) {
         if (last == "m" || last == "mo" || last == "mos" || last == "mth" || last == "months" || last == "month") {
             const bool range = rest.size() >= 3 && is_number(rest[rest.size() - 2]) && rest[rest.size() - 2].size() <= 2;
             if (rest.size() == 2 || range)
-                if (const auto m = month_size(n, range ? std::stoi(rest[rest.size() - 2]) : n))
-                    return named(*m, AgeGroup::infant);
+                if (const auto m = month_size(n, range ? std::stoi(rest[rest.size() - 2]) : n)) return named(*m, AgeGroup::infant);
             return std::nullopt;
         }
         if (rest.size() == 2 && (last == "xl" || last == "x" || last == "xlarge") && n >= 1 && n <= 5)

@@ -32,8 +32,7 @@ constexpr std::array<MeasureText, measure_count> measure_texts = {{
     {"snap_height", "Snap tab height"},
 }};
 
-constexpr std::array<const char*, 5> family_keys = {"infant_bodysuit", "toddler_tee", "youth_tee", "adult_tee",
-                                                    "hooded_fleece"};
+constexpr std::array<const char*, 5> family_keys = {"infant_bodysuit", "toddler_tee", "youth_tee", "adult_tee", "hooded_fleece"};
 
 Figure& figure_of(BlankStyle& style, const std::string& size, Measure m) { return style.chart[size][m]; }
 
@@ -60,8 +59,8 @@ void grade(BlankStyle& style, Measure m) {
         for (std::size_t i = a + 1; i < b; ++i) {
             Figure& f = figure_of(style, style.sizes[i], m);
             const double span = published_mm(fb) - published_mm(fa);
-            const double t = span != 0 ? (published_mm(f) - published_mm(fa)) / span
-                                       : static_cast<double>(i - a) / static_cast<double>(b - a);
+            const double t =
+                span != 0 ? (published_mm(f) - published_mm(fa)) / span : static_cast<double>(i - a) / static_cast<double>(b - a);
             f.published = f.published.value_or(f.value);
             f.value = fa.value + (fb.value - fa.value) * t;
             f.source = Source::graded;
@@ -112,8 +111,7 @@ std::vector<Measure> family_measures(Family family) {
     std::vector<Measure> out;
     for (int i = 0; i <= static_cast<int>(Measure::sleeve_opening); ++i) out.push_back(static_cast<Measure>(i));
     if (family == Family::hooded_fleece)
-        out.insert(out.end(),
-                   {Measure::pouch_top, Measure::pouch_width, Measure::pouch_height, Measure::hood_height});
+        out.insert(out.end(), {Measure::pouch_top, Measure::pouch_width, Measure::pouch_height, Measure::hood_height});
     if (family == Family::infant_bodysuit) out.insert(out.end(), {Measure::snap_width, Measure::snap_height});
     return out;
 }
@@ -128,8 +126,7 @@ int size_index(const BlankStyle& style, const std::string& size) {
     return at == style.sizes.end() ? -1 : static_cast<int>(at - style.sizes.begin());
 }
 
-BlankStyle with_measured(const BlankStyle& style, const std::string& size, Measure m, Length value, int pieces,
-                         const std::string& date) {
+BlankStyle with_measured(const BlankStyle& style, const std::string& size, Measure m, Length value, int pieces, const std::string& date) {
     BlankStyle out = style;
     Figure& f = figure_of(out, size, m);
     f.published = Length::from_mm(published_mm(f));
@@ -160,8 +157,7 @@ std::optional<std::string> style_fault(const BlankStyle& style) {
                 return "“" + style.name + "”, size " + size + ": " + measure_name(m) +
                        " is missing or absurd; type it between 5 mm and 3 m.";
         }
-        if (mm(Measure::armhole_depth) >= mm(Measure::body_length) ||
-            mm(Measure::front_neck_drop) >= mm(Measure::armhole_depth) ||
+        if (mm(Measure::armhole_depth) >= mm(Measure::body_length) || mm(Measure::front_neck_drop) >= mm(Measure::armhole_depth) ||
             mm(Measure::neck_width) >= mm(Measure::across_shoulder))
             return "“" + style.name + "”, size " + size +
                    ": the figures contradict each other (neck inside shoulders, armhole inside body); check them.";

@@ -30,11 +30,11 @@ enum class Measure {
     armhole_depth,    ///< HPS level down to the pit line
     sleeve_length,    ///< shoulder point to sleeve opening
     sleeve_opening,
-    pouch_top,        ///< HPS level down to the pouch's top seam
-    pouch_width,      ///< at its bottom
+    pouch_top,    ///< HPS level down to the pouch's top seam
+    pouch_width,  ///< at its bottom
     pouch_height,
     hood_height,
-    snap_width,       ///< the closure of a bodysuit
+    snap_width,  ///< the closure of a bodysuit
     snap_height,
 };
 constexpr int measure_count = 18;
@@ -51,8 +51,8 @@ struct Figure {
     Length value;
     Source source = Source::published;
     std::optional<Length> published;
-    int pieces = 0;       ///< how many were measured
-    std::string date;     ///< when measured, ISO
+    int pieces = 0;    ///< how many were measured
+    std::string date;  ///< when measured, ISO
     bool operator==(const Figure&) const = default;
 };
 
@@ -72,7 +72,7 @@ struct BlankStyle {
     Length tolerance = Length::from_mm(13);  ///< by which a measured figure may differ from the published one
     std::vector<std::string> sizes;          ///< the run, smallest first
     std::vector<BlankColour> colours;
-    std::map<std::string, Measures> chart;   ///< size code -> figures
+    std::map<std::string, Measures> chart;  ///< size code -> figures
     bool operator==(const BlankStyle&) const = default;
 };
 
@@ -90,8 +90,7 @@ int size_index(const BlankStyle& style, const std::string& size);
 
 /// Sets what the tape said for one figure and grades the published figures that lie between two measured sizes:
 /// each keeps its published place between the two, as an interpolation along the published run.
-BlankStyle with_measured(const BlankStyle& style, const std::string& size, Measure m, Length value, int pieces,
-                         const std::string& date);
+BlankStyle with_measured(const BlankStyle& style, const std::string& size, Measure m, Length value, int pieces, const std::string& date);
 /// Takes a measured figure back to what was published, and grades again.
 BlankStyle with_published(const BlankStyle& style, const std::string& size, Measure m);
 

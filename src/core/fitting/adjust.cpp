@@ -24,9 +24,7 @@ Growth growth_of(const Order& order, const Decoration& d, const std::string& siz
     if (style == nullptr || !style->chart.contains(size)) return {};
     const auto body = [&](const std::string& s) { return measure_mm(style->chart.at(s), Measure::body_length); };
     const auto counts = counts_of(order, d.run);
-    const std::string base = size_index(*style, d.sizing.base_size) >= 0 ? d.sizing.base_size
-                             : counts.empty()                            ? size
-                                                                         : counts.front().size;
+    const std::string base = size_index(*style, d.sizing.base_size) >= 0 ? d.sizing.base_size : counts.empty() ? size : counts.front().size;
     Growth g{body(size), 1};
     if (body(base) > 0 && g.body > 0) g.factor = std::pow(g.body / body(base), d.placing.growth);
     return g;
@@ -45,7 +43,8 @@ Decoration with_starts(const Decoration& decoration, const DecorationFit& fit, c
     d.sizing.band_starts.clear();
     const int smallest = fit.bands.empty() ? 0 : fit.bands.front().first;
     for (const int s : starts)
-        if (s > smallest && s < static_cast<int>(fit.sizes.size())) d.sizing.band_starts.push_back(fit.sizes[static_cast<std::size_t>(s)].size);
+        if (s > smallest && s < static_cast<int>(fit.sizes.size()))
+            d.sizing.band_starts.push_back(fit.sizes[static_cast<std::size_t>(s)].size);
     // One band for all is a choice too: naming the smallest size alone says so.
     if (d.sizing.band_starts.empty() && !fit.sizes.empty())
         d.sizing.band_starts.push_back(fit.sizes[static_cast<std::size_t>(smallest)].size);
@@ -102,7 +101,7 @@ Decoration band_beginning_at(const Decoration& decoration, const DecorationFit& 
     const BandFit& b = fit.bands[static_cast<std::size_t>(band)];
     first = std::clamp(first, fit.bands.front().first, b.last);
     std::set<int> starts = starts_of(fit);
-    std::erase_if(starts, [&](int s) { return s > first && s <= b.first; });
+    std::erase_if(starts, [&](int s) { return s == b.first || (s > first && s <= b.first); });
     starts.insert(first);
     return with_starts(decoration, fit, starts);
 }

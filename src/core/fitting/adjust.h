@@ -12,8 +12,7 @@ enum class Reach { every_size, this_size };
 /// The decoration after its ink moved by (right, down) on the size that `on` describes. For every size the rule's
 /// offset or share and its place across change, so that this size lands exactly there and the others follow the rule;
 /// for this size its pin takes the move.
-Decoration moved(const Order& order, const Decoration& decoration, const SizeFit& on, Length right, Length down,
-                 Reach reach);
+Decoration moved(const Order& order, const Decoration& decoration, const SizeFit& on, Length right, Length down, Reach reach);
 
 /// The decoration after its ink on `on` was made `width` wide. For every size the base width changes in proportion, so
 /// that this size's ideal is `width`; for this size the width is pinned. Widths below 1 mm count as 1 mm.

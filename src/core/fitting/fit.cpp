@@ -50,13 +50,11 @@ struct Rule {
     const BlankStyle& style;
     const ArtFacts& facts;
     double aspect = 1;
-    double centre_x = 0.5;    ///< the point of the ink that is put on the anchor, in ink widths
+    double centre_x = 0.5;  ///< the point of the ink that is put on the anchor, in ink widths
     double base_measure = 0, base_body = 0;
 };
 
-double ratio_to(double value, double base, double exponent) {
-    return base > 0 && value > 0 ? std::pow(value / base, exponent) : 1.0;
-}
+double ratio_to(double value, double base, double exponent) { return base > 0 && value > 0 ? std::pow(value / base, exponent) : 1.0; }
 
 /// Top of ink under a school, for an ink box of this height.
 double top_of_ink(const Rule& r, const Garment& g, PlacingSchool school, double offset, double share, double height) {
@@ -186,10 +184,12 @@ void size_them(const Rule& r, DecorationFit& out) {
         for (int i = 0; i < n; ++i) starts.push_back(i);
         break;
     case SizingSchool::bands:
-        if (!rule.band_starts.empty()) starts = starts_by_hand(rule, names);
+        if (!rule.band_starts.empty())
+            starts = starts_by_hand(rule, names);
         else if (rule.band_count > 0)
             starts = by_count[static_cast<std::size_t>(std::min(rule.band_count, n) - 1)].starts;
-        else starts = best_partition(by_count, rule.price).starts;
+        else
+            starts = best_partition(by_count, rule.price).starts;
         break;
     }
     for (std::size_t b = 0; b < starts.size(); ++b) {
@@ -215,7 +215,8 @@ void size_them(const Rule& r, DecorationFit& out) {
             const double own = rounded_down(std::min(s.ideal, s.limit), step);
             if (own > s.width + 1e-9)
                 s.limited_by = (rule.school == SizingSchool::one_size ? "smallest (" : "band (") + band.set_by + ")";
-            else s.limited_by = s.ideal <= s.limit ? "ideal" : s.limit_by;
+            else
+                s.limited_by = s.ideal <= s.limit ? "ideal" : s.limit_by;
         }
         out.bands.push_back(band);
     }
@@ -250,22 +251,30 @@ void say(const Rule& r, const Garment& g, const Limit& limit, const SizeFit& s, 
     for (const Clash& c : clashes(r.decoration.location, g, s.ink)) {
         // Rounding and bisection leave hairs; half a millimetre is less than anyone presses to.
         if (c.short_by < 0.5) continue;
-        findings.push_back({Severity::stop, "ink-too-close", about, {{"short", c.short_by}},
+        findings.push_back({Severity::stop,
+                            "ink-too-close",
+                            about,
+                            {{"short", c.short_by}},
                             who + " is {short} too close to the " + c.with + ": move it, or make it smaller."});
     }
     if (const Press* press = find_press(r.order, r.decoration.press)) {
         const double over = std::max(s.width + 2 * press->margin.mm() - press->platen_width.mm(),
                                      s.height + 2 * press->margin.mm() - press->platen_height.mm());
         if (over > 0.5)
-            findings.push_back({Severity::stop, "off-platen", about, {{"over", over}},
-                                who + " is {over} too large for the platen of the " + press->name +
-                                    ": make it smaller, or choose another press."});
+            findings.push_back(
+                {Severity::stop,
+                 "off-platen",
+                 about,
+                 {{"over", over}},
+                 who + " is {over} too large for the platen of the " + press->name + ": make it smaller, or choose another press."});
     }
     if (s.band >= 0 && limit.mm < 0.8 * s.ideal)
-        findings.push_back({Severity::caution, "short-of-ideal", about,
-                            {{"limit", limit.mm}, {"ideal", s.ideal}},
-                            who + ": the " + limit.by + " holds it to {limit}, ideal {ideal}. Move it, or leave " +
-                                s.size + " to a band of its own."});
+        findings.push_back(
+            {Severity::caution,
+             "short-of-ideal",
+             about,
+             {{"limit", limit.mm}, {"ideal", s.ideal}},
+             who + ": the " + limit.by + " holds it to {limit}, ideal {ideal}. Move it, or leave " + s.size + " to a band of its own."});
 }
 
 }  // namespace
@@ -279,8 +288,7 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
     r.aspect = facts.aspect;
     if (d.placing.centre == Centre::optical) r.centre_x = facts.optical_centre.x;
     if (d.placing.centre == Centre::marked)
-        if (const Art* art = find_art(order, d.art); art != nullptr && art->marked_centre)
-            r.centre_x = art->marked_centre->x;
+        if (const Art* art = find_art(order, d.art); art != nullptr && art->marked_centre) r.centre_x = art->marked_centre->x;
     const std::string base = size_index(*style, d.sizing.base_size) >= 0 ? d.sizing.base_size : counts.front().size;
     r.base_measure = measure_mm(style->chart.at(base), d.sizing.measure);
     r.base_body = measure_mm(style->chart.at(base), Measure::body_length);
@@ -296,8 +304,8 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
         s.quantity = c.quantity;
         const SizePin* pin = find_pin(d, c.size);
         s.pinned = pin != nullptr;
-        s.ideal = std::max(1.0, d.sizing.base_width.mm() * ratio_to(measure_mm(style->chart.at(c.size), d.sizing.measure),
-                                                                    r.base_measure, d.sizing.exponent));
+        s.ideal = std::max(1.0, d.sizing.base_width.mm() *
+                                    ratio_to(measure_mm(style->chart.at(c.size), d.sizing.measure), r.base_measure, d.sizing.exponent));
         garments.push_back(garment_for(*style, c.size, d.location));
         limits.push_back(limit_of(r, garments.back(), pin));
         s.limit = limits.back().mm;

@@ -18,9 +18,9 @@ using ArtFactsById = std::map<std::string, ArtFacts>;  ///< by art id
 struct SizeFit {
     std::string size;
     int quantity = 0;
-    double ideal = 0;          ///< mm, all
+    double ideal = 0;  ///< mm, all
     double limit = 0;
-    std::string limit_by;      ///< what sets the limit: "side seam", "platen", "medium" …
+    std::string limit_by;  ///< what sets the limit: "side seam", "platen", "medium" …
     double width = 0, height = 0;
     std::string limited_by;    ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
     int band = -1;             ///< index into DecorationFit::bands; -1 when pinned to a width of its own
@@ -30,22 +30,22 @@ struct SizeFit {
     double ink_to_pit = 0;     ///< top of ink above the pit line; negative when below
     double left_margin = 0;    ///< ink's edge on the viewer's left to the body's edge there
     double right_margin = 0;
-    double ink_to_hem = 0;     ///< bottom of ink to the hem
-    double ink_to_pouch = 0;   ///< bottom of ink to the pouch's top seam; 0 where there is no pouch
+    double ink_to_hem = 0;                ///< bottom of ink to the hem
+    double ink_to_pouch = 0;              ///< bottom of ink to the pouch's top seam; 0 where there is no pouch
     std::array<double, 3> school_tops{};  ///< top of ink that each placing school's usual figure would give
 };
 
 struct BandFit {
     int first = 0, last = 0;  ///< indices into DecorationFit::sizes, both inclusive
     double width = 0;
-    std::string set_by;       ///< the member whose cap sets the width
+    std::string set_by;  ///< the member whose cap sets the width
     int quantity = 0;
 };
 
 struct DecorationFit {
     std::string decoration;
-    double aspect = 1;                ///< ink height / ink width
-    std::vector<SizeFit> sizes;       ///< smallest first
+    double aspect = 1;           ///< ink height / ink width
+    std::vector<SizeFit> sizes;  ///< smallest first
     std::vector<BandFit> bands;
     std::vector<double> cost_by_count;  ///< of the optimal partition into 1, 2 … bands
     Findings findings;                  ///< of this decoration on its garments

@@ -6,8 +6,7 @@
 namespace orthema {
 
 Affine Affine::after(const Affine& f) const {
-    return {a * f.a + c * f.b,   b * f.a + d * f.b,   a * f.c + c * f.d,
-            b * f.c + d * f.d,   a * f.tx + c * f.ty + tx, b * f.tx + d * f.ty + ty};
+    return {a * f.a + c * f.b, b * f.a + d * f.b, a * f.c + c * f.d, b * f.c + d * f.d, a * f.tx + c * f.ty + tx, b * f.tx + d * f.ty + ty};
 }
 
 Affine Affine::turn(double degrees) {
@@ -255,8 +254,7 @@ double ring_distance(const Ring& a, const Ring& b, double best) {
             const double gy = std::max({0.0, std::min(r.y, s.y) - py1, py0 - std::max(r.y, s.y)});
             if (gx * gx + gy * gy >= best * best) continue;
             if (segments_cross(p, q, r, s)) return 0;
-            best = std::min({best, point_segment(p, r, s), point_segment(q, r, s), point_segment(r, p, q),
-                             point_segment(s, p, q)});
+            best = std::min({best, point_segment(p, r, s), point_segment(q, r, s), point_segment(r, p, q), point_segment(s, p, q)});
         }
     }
     return best;
@@ -293,9 +291,8 @@ bool nearer_than(const Polygon& a, const Polygon& b, double limit) {
         const Rect reach = e.box.grown(limit);
         for (const Edge& f : theirs) {
             if (!reach.meets(f.box)) continue;
-            if (segments_cross(e.p, e.q, f.p, f.q) ||
-                std::min({point_segment(e.p, f.p, f.q), point_segment(e.q, f.p, f.q), point_segment(f.p, e.p, e.q),
-                          point_segment(f.q, e.p, e.q)}) < limit)
+            if (segments_cross(e.p, e.q, f.p, f.q) || std::min({point_segment(e.p, f.p, f.q), point_segment(e.q, f.p, f.q),
+                                                                point_segment(f.p, e.p, e.q), point_segment(f.q, e.p, e.q)}) < limit)
                 return true;
         }
     }
@@ -329,8 +326,6 @@ void curve_to(Ring& ring, Point p1, Point p2, Point p3, int steps) {
     }
 }
 
-Region box_region(const Rect& r) {
-    return {Polygon{{{r.x0, r.y0}, {r.x1, r.y0}, {r.x1, r.y1}, {r.x0, r.y1}}, {}}};
-}
+Region box_region(const Rect& r) { return {Polygon{{{r.x0, r.y0}, {r.x1, r.y0}, {r.x1, r.y1}, {r.x0, r.y1}}, {}}}; }
 
 }  // namespace orthema

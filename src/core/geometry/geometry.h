@@ -57,12 +57,12 @@ struct Affine {
     static Affine turn(double degrees);
 };
 
-double signed_area(const Ring& ring);           ///< mm²; positive anticlockwise in a y-up frame
-double area(const Polygon& polygon);            ///< mm², holes taken off
+double signed_area(const Ring& ring);  ///< mm²; positive anticlockwise in a y-up frame
+double area(const Polygon& polygon);   ///< mm², holes taken off
 double area(const Region& region);
-double perimeter(const Region& region);         ///< mm, holes included
+double perimeter(const Region& region);  ///< mm, holes included
 Rect bounds(const Ring& ring);
-Rect bounds(const Region& region);              ///< a zero Rect for an empty region
+Rect bounds(const Region& region);  ///< a zero Rect for an empty region
 Ring mapped(const Ring& ring, const Affine& map);
 Polygon mapped(const Polygon& polygon, const Affine& map);
 Region mapped(const Region& region, const Affine& map);

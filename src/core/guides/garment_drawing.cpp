@@ -57,14 +57,13 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     const double h = s.text_size * 1.35;
     const bool level = std::abs(d.x) > std::abs(d.y);
     Point middle = (a + b) * 0.5;
-    if (level && len < w + s.text_size) middle.y -= h;                           // too short: the figure stands above
+    if (level && len < w + s.text_size) middle.y -= h;                                 // too short: the figure stands above
     if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // or beside
     to.fill({round_rect({middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2}, h * 0.25)}, s.plate);
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
 
-void draw_hand_measurements(Drawing& to, const Garment& g, const SizeFit& fit, const Affine& map, Unit unit,
-                            const DimensionStyle& s) {
+void draw_hand_measurements(Drawing& to, const Garment& g, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
     const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
     const Rect& ink = fit.ink;
     const Point c = ink.centre();

@@ -49,8 +49,8 @@ void calibration(Drawing& d, Point at) {
 }
 
 /// The template in the garment's frame, mm.
-Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g,
-                         const Region& outline, const Rect& area) {
+Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g, const Region& outline,
+                         const Rect& area) {
     Drawing d;
     const Affine same;
     const Stroke solid{palette::ink, 0.35, {}};
@@ -83,9 +83,9 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     d.line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
     const Point label{std::max(area.x0 + 4, r.x0), r.y1 + 14};
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
-    d.text(label + Point{0, 5}, std::string(location_name(dec.location)) + ", ink " +
-                                    length_text(Length::from_mm(size.width), order.unit) + " wide, " +
-                                    length_text(Length::from_mm(size.collar_to_ink), order.unit) + " below the collar seam",
+    d.text(label + Point{0, 5},
+           std::string(location_name(dec.location)) + ", ink " + length_text(Length::from_mm(size.width), order.unit) + " wide, " +
+               length_text(Length::from_mm(size.collar_to_ink), order.unit) + " below the collar seam",
            3.2, palette::ink);
     calibration(d, label + Point{0, 14});
     return d;
@@ -107,14 +107,11 @@ Mark moved(const Mark& mark, const Affine& by) {
     return out;
 }
 
-std::string tile_name(int column, int row) {
-    return std::string(1, static_cast<char>('A' + row % 26)) + std::to_string(column + 1);
-}
+std::string tile_name(int column, int row) { return std::string(1, static_cast<char>('A' + row % 26)) + std::to_string(column + 1); }
 
 /// A diamond across a join: the halves of two sheets must close it.
 void join_mark(Drawing& d, Point at, const std::string& name) {
-    d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}},
-           {palette::verdigris, 0.3, {}});
+    d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}}, {palette::verdigris, 0.3, {}});
     d.text(at + Point{0, 1}, name, 2.4, palette::verdigris, Align::centre);
 }
 
@@ -136,15 +133,12 @@ std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, P
             page.drawing.clip(window);
             for (const Mark& m : whole.marks) page.drawing.marks.push_back(moved(m, to_page));
             // joins: the middle of the overlap with each neighbour
-            const auto mark = [&](double gx, double gy, const std::string& name) {
-                join_mark(page.drawing, to_page({gx, gy}), name);
-            };
+            const auto mark = [&](double gx, double gy, const std::string& name) { join_mark(page.drawing, to_page({gx, gy}), name); };
             const double half = overlap / 2;
             for (const double t : {0.2, 0.8}) {
                 const std::string no = t < 0.5 ? "1" : "2";
                 if (column > 0) mark(x0 + half, y0 + l.tile_height * t, tile_name(column - 1, row) + "·" + no);
-                if (column + 1 < l.columns)
-                    mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
+                if (column + 1 < l.columns) mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
                 if (row > 0) mark(x0 + l.tile_width * t, y0 + half, tile_name(column, row - 1) + "·" + no);
                 if (row + 1 < l.rows) mark(x0 + l.tile_width * t, y0 + l.step_y + half, tile_name(column, row) + "·" + no);
             }
@@ -171,8 +165,8 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
     d.text({x, 30}, dec.name + ", " + location_name(dec.location), 5, palette::ink);
-    d.text({paper.width - x, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6,
-           palette::ink, Align::right, true);
+    d.text({paper.width - x, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6, palette::ink,
+           Align::right, true);
     d.text({paper.width - x, 30}, date_line(order), 3.4, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
@@ -189,8 +183,9 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     style.text_size = 4;
     draw_hand_measurements(d, g, size, map, order.unit, style);
     d.text({paper.width - x, 184}, "drawn at 1 : " + mm_text(1 / scale, 1), 3, palette::quiet, Align::right);
-    d.text({x, 184}, std::string("seen from the ") + (g.side == Side::front ? "front: the wearer's left is on your right"
-                                                                            : "back: the wearer's left is on your left"),
+    d.text({x, 184},
+           std::string("seen from the ") +
+               (g.side == Side::front ? "front: the wearer's left is on your right" : "back: the wearer's left is on your left"),
            3, palette::quiet);
 
     double y = 196;
@@ -208,12 +203,14 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
                 : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.",
             3.4, column, palette::ink);
     if (const Press* press = find_press(order, dec.press))
-        wrapped(d, {right, 221}, press->name + ", platen " + length_text(press->platen_width, order.unit) + " × " +
-                                     length_text(press->platen_height, order.unit) + ".",
+        wrapped(d, {right, 221},
+                press->name + ", platen " + length_text(press->platen_width, order.unit) + " × " +
+                    length_text(press->platen_height, order.unit) + ".",
                 3.4, column, palette::ink);
     if (const Medium* medium = find_medium(order, dec.medium))
         wrapped(d, {right, 233}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
-    std::string caution = "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
+    std::string caution =
+        "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
     if (const BlankStyle* blank = find_style(order, dec.run.style); blank != nullptr && blank->family == Family::infant_bodysuit)
         caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
     wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
@@ -226,12 +223,12 @@ PaperSize paper_size(Paper paper) { return paper == Paper::a4 ? PaperSize{210, 2
 
 std::vector<CardLine> card_lines(const SizeFit& s, Location location, Unit unit) {
     const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
-    std::vector<CardLine> lines{{"Collar seam to top of ink", text(s.collar_to_ink)},
-                                {s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line",
-                                 text(std::abs(s.ink_to_pit))},
-                                {"Ink to side seam, your left", text(s.left_margin)},
-                                {"Ink to side seam, your right", text(s.right_margin)},
-                                {"Bottom of ink to the hem", text(s.ink_to_hem)}};
+    std::vector<CardLine> lines{
+        {"Collar seam to top of ink", text(s.collar_to_ink)},
+        {s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(s.ink_to_pit))},
+        {"Ink to side seam, your left", text(s.left_margin)},
+        {"Ink to side seam, your right", text(s.right_margin)},
+        {"Bottom of ink to the hem", text(s.ink_to_hem)}};
     if (is_chest(location)) {
         const double inner = std::min(std::abs(s.ink.x0), std::abs(s.ink.x1));
         lines.insert(lines.begin() + 2, {"Centre fold to ink", text(inner)});
@@ -262,8 +259,7 @@ TemplateLayout tile_layout(const Rect& area, PaperSize paper) {
     return best;
 }
 
-Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size,
-                const Region& outline) {
+Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size, const Region& outline) {
     Guide guide;
     guide.decoration = fit.decoration;
     guide.size = size.size;
@@ -277,8 +273,9 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
     area.y1 = std::max(area.y1, size.ink.y1 + 42);
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
     guide.layout = tile_layout(area, paper);
-    const Drawing whole = template_drawing(order, dec, size, g, outline, area);
-    guide.tiles = tiles_of(whole, guide.layout, paper, guide.card.title, dec.name + ", " + run_name(order, dec.run) + " " + size.size);
+    guide.whole = template_drawing(order, dec, size, g, outline, area);
+    guide.tiles =
+        tiles_of(guide.whole, guide.layout, paper, guide.card.title, dec.name + ", " + run_name(order, dec.run) + " " + size.size);
     return guide;
 }
 

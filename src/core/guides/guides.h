@@ -16,13 +16,13 @@ struct PaperSize {
 PaperSize paper_size(Paper paper);
 
 struct GuidePage {
-    Drawing drawing;    ///< millimetres, 1:1
+    Drawing drawing;  ///< millimetres, 1:1
     std::string title;
 };
 
 /// Where the template of one size lies on its tiles, for checking and for the screen.
 struct TemplateLayout {
-    Rect area;            ///< of the garment that the template shows, mm in the garment's frame
+    Rect area;  ///< of the garment that the template shows, mm in the garment's frame
     int columns = 1, rows = 1;
     double tile_width = 0, tile_height = 0;  ///< printed area of one page
     double step_x = 0, step_y = 0;           ///< from tile to tile; the rest overlaps
@@ -34,6 +34,7 @@ struct Guide {
     std::string decoration;
     std::string size;
     GuidePage card;
+    Drawing whole;  ///< the template untiled, mm in the garment's frame
     std::vector<GuidePage> tiles;
     TemplateLayout layout;
 };
@@ -43,8 +44,7 @@ struct GuideSet {
 };
 
 /// The guide of one fitted size. `outline` is the art's outline in ink widths, drawn on the template.
-Guide guide_for(const Order& order, const Decoration& decoration, const DecorationFit& fit, const SizeFit& size,
-                const Region& outline);
+Guide guide_for(const Order& order, const Decoration& decoration, const DecorationFit& fit, const SizeFit& size, const Region& outline);
 
 /// Guides for everything that is fitted, by garment and then location.
 GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& facts);

@@ -61,8 +61,10 @@ CellShape covered_cells(const Region& region, double cell, double x0, double y0)
         std::sort(runs.begin(), runs.end(), [](Run a, Run b) { return a.from < b.from; });
         std::vector<Run> merged;
         for (const Run& r : runs) {
-            if (!merged.empty() && r.from <= merged.back().to) merged.back().to = std::max(merged.back().to, r.to);
-            else merged.push_back(r);
+            if (!merged.empty() && r.from <= merged.back().to)
+                merged.back().to = std::max(merged.back().to, r.to);
+            else
+                merged.push_back(r);
         }
         runs = std::move(merged);
         for (const Run& r : runs) shape.height = std::max(shape.height, r.to);
@@ -87,8 +89,7 @@ void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words,
 
 }  // namespace
 
-void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked,
-                         std::vector<std::uint64_t>& work) const {
+void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked, std::vector<std::uint64_t>& work) const {
     const std::size_t w = words_;
     std::uint64_t* spread = work.data();
     std::uint64_t* shifted = work.data() + w;

@@ -34,8 +34,7 @@ public:
     void stamp(const CellShape& shape, int x, int y);
 
 private:
-    void blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked,
-                    std::vector<std::uint64_t>& work) const;
+    void blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked, std::vector<std::uint64_t>& work) const;
     int rows_;
     std::size_t words_;
     std::vector<std::vector<std::uint64_t>> columns_;  ///< only as many as were stamped

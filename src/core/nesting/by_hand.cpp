@@ -58,8 +58,8 @@ int copy_at(const std::vector<Polygon>& outlines, const std::vector<PlacedCopy>&
     return -1;
 }
 
-bool lies_free(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies,
-               const std::vector<Polygon>& outlines, int index, const PlacedCopy& there) {
+bool lies_free(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies, const std::vector<Polygon>& outlines,
+               int index, const PlacedCopy& there) {
     return free_there(medium, neighbours(copies, outlines, index, there.sheet), placed(set, there));
 }
 

@@ -17,8 +17,8 @@ std::vector<Polygon> lying_outlines(const TransferSet& set, const std::vector<Pl
 int copy_at(const std::vector<Polygon>& outlines, const std::vector<PlacedCopy>& copies, int sheet, Point p);
 
 /// Whether copy `index` would lie soundly at `there`: inside the margins and a gap away from its neighbours.
-bool lies_free(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies,
-               const std::vector<Polygon>& outlines, int index, const PlacedCopy& there);
+bool lies_free(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies, const std::vector<Polygon>& outlines,
+               int index, const PlacedCopy& there);
 
 /// Copy `index` moved towards (x, y): there when that is free, else as far as it slides along its neighbours, first
 /// along the feed and then across. Locked copies stay.

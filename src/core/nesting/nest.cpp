@@ -16,8 +16,7 @@
 namespace orthema {
 
 Polygon placed_outline(const NestProblem& problem, const NestPlacement& p) {
-    return mapped(problem.pieces[static_cast<std::size_t>(p.piece)].outline,
-                  Affine::shift(p.x, p.y).after(Affine::turn(p.rotation)));
+    return mapped(problem.pieces[static_cast<std::size_t>(p.piece)].outline, Affine::shift(p.x, p.y).after(Affine::turn(p.rotation)));
 }
 
 bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance) {
@@ -27,8 +26,7 @@ bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance)
     return area(intersect(offset({a}, -tolerance), offset({b}, -tolerance))) > 0;
 }
 
-std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements,
-                                     double tolerance) {
+std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance) {
     std::vector<std::string> faults;
     std::map<std::pair<int, int>, int> seen;
     struct Lying {
@@ -46,15 +44,13 @@ std::vector<std::string> nest_faults(const NestProblem& problem, const std::vect
         const NestPiece& piece = problem.pieces[static_cast<std::size_t>(p.piece)];
         const std::string name = piece.id + " (" + std::to_string(p.copy + 1) + ")";
         if (++seen[{p.piece, p.copy}] > 1) faults.push_back(name + " is placed twice");
-        const bool allowed = std::any_of(piece.rotations.begin(), piece.rotations.end(), [&](double r) {
-            return std::abs(std::remainder(r - p.rotation, 360.0)) < 1e-9;
-        });
+        const bool allowed = std::any_of(piece.rotations.begin(), piece.rotations.end(),
+                                         [&](double r) { return std::abs(std::remainder(r - p.rotation, 360.0)) < 1e-9; });
         if (!allowed) faults.push_back(name + " is turned by an angle it may not have");
         Lying lying{placed_outline(problem, p), {}, p.bin, name};
         lying.box = bounds(lying.outline.outer);
         if (lying.box.x0 < problem.margin - tolerance || lying.box.y0 < problem.margin - tolerance ||
-            lying.box.y1 > problem.width - problem.margin + tolerance ||
-            lying.box.x1 > problem.max_length - problem.margin + tolerance)
+            lying.box.y1 > problem.width - problem.margin + tolerance || lying.box.x1 > problem.max_length - problem.margin + tolerance)
             faults.push_back(name + " leaves the medium");
         all.push_back(std::move(lying));
     }
@@ -244,8 +240,8 @@ public:
                 const Turned& t = turns[best_turn];
                 bins[b].stamp(t.cells, best_x, best_y);
                 const double origin = problem_.margin - problem_.gap / 2;
-                out.push_back({copy.piece, copy.copy, static_cast<int>(b), t.rotation,
-                               origin + best_x * cell_ - t.cells.x0, origin + best_y * cell_ - t.cells.y0, false});
+                out.push_back({copy.piece, copy.copy, static_cast<int>(b), t.rotation, origin + best_x * cell_ - t.cells.x0,
+                               origin + best_y * cell_ - t.cells.y0, false});
                 placed = true;
             }
         }
@@ -286,8 +282,7 @@ void settle(const NestProblem& problem, std::vector<NestPlacement>& placements) 
                 (along_x ? way.x0 : way.y0) -= reach;
                 std::vector<const Polygon*> others;
                 for (std::size_t j = 0; j < outlines.size(); ++j)
-                    if (j != i && placements[j].bin == placements[i].bin && way.meets(boxes[j]))
-                        others.push_back(&outlines[j]);
+                    if (j != i && placements[j].bin == placements[i].bin && way.meets(boxes[j])) others.push_back(&outlines[j]);
                 const double by = slide(outlines[i], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
                 if (by <= 1e-6) continue;
                 const Point shift = along_x ? Point{-by, 0} : Point{0, -by};

@@ -23,16 +23,16 @@ struct NestPiece {
 struct NestPlacement {
     int piece = 0;  ///< index into NestProblem::pieces
     int copy = 0;
-    int bin = 0;    ///< sheet, or run of the roll
+    int bin = 0;  ///< sheet, or run of the roll
     double rotation = 0;
     double x = 0, y = 0;  ///< turned about its origin, then moved by this
     bool locked = false;
 };
 
 struct NestProblem {
-    double width = 0;      ///< across the strip
-    double gap = 0;        ///< least distance between two pieces
-    double margin = 0;     ///< kept free along every edge
+    double width = 0;                                             ///< across the strip
+    double gap = 0;                                               ///< least distance between two pieces
+    double margin = 0;                                            ///< kept free along every edge
     double max_length = std::numeric_limits<double>::infinity();  ///< of one bin
     std::vector<NestPiece> pieces;
     std::vector<NestPlacement> locked;  ///< copies that stay where they are
@@ -48,9 +48,9 @@ struct NestOptions {
 struct NestSolution {
     std::vector<NestPlacement> placements;
     int bins = 0;
-    double length = 0;     ///< of the longest bin, margins included
-    double last_length = 0;///< of the last bin
-    double density = 0;    ///< pieces' area over the area of all bins, the last one up to its own length
+    double length = 0;       ///< of the longest bin, margins included
+    double last_length = 0;  ///< of the last bin
+    double density = 0;      ///< pieces' area over the area of all bins, the last one up to its own length
     double seconds = 0;
     int rounds = 0;
 };
@@ -64,8 +64,7 @@ Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options
 
 /// Independent check in plain double arithmetic: every copy there once, at an allowed turn, inside its bin, no two
 /// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven.
-std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements,
-                                     double tolerance = 1e-3);
+std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3);
 
 /// The outline of a placement where it lies.
 Polygon placed_outline(const NestProblem& problem, const NestPlacement& placement);

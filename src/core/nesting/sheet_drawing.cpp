@@ -9,8 +9,8 @@ ArtMark transfer_art(const Transfer& t) {
 
 std::string sheet_title(const Order& order, const Sheet& sheet) {
     const Medium* medium = find_medium(order, sheet.medium);
-    return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " +
-           std::to_string(sheet.number + 1) + "   " + (medium != nullptr ? reading_direction(*medium) : "");
+    return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " + std::to_string(sheet.number + 1) + "   " +
+           (medium != nullptr ? reading_direction(*medium) : "");
 }
 
 Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set) {

@@ -28,9 +28,10 @@ NestProblem sheet_problem(const Medium& medium, const TransferSet& set, const st
 
 std::vector<PlacedCopy> to_copies(const NestProblem& problem, const std::vector<NestPlacement>& placements) {
     std::vector<PlacedCopy> out;
+    out.reserve(placements.size());
     for (const NestPlacement& p : placements)
-        out.push_back({problem.pieces[static_cast<std::size_t>(p.piece)].id, p.copy, p.bin,
-                       static_cast<int>(std::lround(p.rotation)), p.x, p.y, p.locked});
+        out.push_back({problem.pieces[static_cast<std::size_t>(p.piece)].id, p.copy, p.bin, static_cast<int>(std::lround(p.rotation)), p.x,
+                       p.y, p.locked});
     return out;
 }
 
@@ -40,8 +41,8 @@ std::vector<NestPlacement> to_placements(const NestProblem& problem, const std::
     std::vector<NestPlacement> out;
     for (const PlacedCopy& c : copies) {
         const auto at = index.find(c.transfer);
-        if (at == index.end() || c.copy < 0 || c.copy >= problem.pieces[static_cast<std::size_t>(at->second)].count ||
-            c.sheet < 0 || c.sheet > 10000)
+        if (at == index.end() || c.copy < 0 || c.copy >= problem.pieces[static_cast<std::size_t>(at->second)].count || c.sheet < 0 ||
+            c.sheet > 10000)
             continue;
         out.push_back({at->second, c.copy, c.sheet, static_cast<double>(c.turn), c.x, c.y, c.locked});
     }
@@ -55,16 +56,18 @@ Affine page_map(const Sheet& s) { return {0, 1, -1, 0, s.width, 0}; }
 Order with_layout(const Order& order, const std::string& medium, std::vector<PlacedCopy> copies) {
     Order out = order;
     const auto at = std::find_if(out.layouts.begin(), out.layouts.end(), [&](const auto& l) { return l.medium == medium; });
-    if (at != out.layouts.end()) at->copies = std::move(copies);
-    else out.layouts.push_back({medium, std::move(copies)});
+    if (at != out.layouts.end())
+        at->copies = std::move(copies);
+    else
+        out.layouts.push_back({medium, std::move(copies)});
     return out;
 }
 
 SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
     SheetPlan plan;
     for (const Medium& medium : order.media) {
-        const auto layout = std::find_if(order.layouts.begin(), order.layouts.end(),
-                                         [&](const MediumLayout& l) { return l.medium == medium.id; });
+        const auto layout =
+            std::find_if(order.layouts.begin(), order.layouts.end(), [&](const MediumLayout& l) { return l.medium == medium.id; });
         const std::vector<PlacedCopy> copies = layout == order.layouts.end() ? std::vector<PlacedCopy>{} : layout->copies;
         const NestProblem problem = sheet_problem(medium, set, copies);
         MediumPlan m;
@@ -110,12 +113,18 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
             m.sheets.push_back(std::move(s));
         }
         if (m.placed == 0)
-            plan.findings.push_back({Severity::caution, "sheet-empty", about, {},
+            plan.findings.push_back({Severity::caution,
+                                     "sheet-empty",
+                                     about,
+                                     {},
                                      medium.name + ": nothing is laid out yet. Settle the pieces on the Sheets bench."});
         else if (m.stale)
-            plan.findings.push_back({Severity::stop, "sheet-stale", about, {},
-                                     medium.name + ": the layout is not for the transfers of now (" + faults.front() +
-                                         "). Settle it again."});
+            plan.findings.push_back(
+                {Severity::stop,
+                 "sheet-stale",
+                 about,
+                 {},
+                 medium.name + ": the layout is not for the transfers of now (" + faults.front() + "). Settle it again."});
         plan.media.push_back(std::move(m));
     }
     return plan;

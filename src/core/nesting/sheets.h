@@ -12,11 +12,11 @@ namespace orthema {
 /// One sheet, or one run of a roll. Strip frame: x along the feed, y across, origin at the start.
 struct Sheet {
     std::string medium;
-    int number = 0;        ///< from 0, within its medium
-    double length = 0;     ///< used, margins included; a cut sheet's own height
+    int number = 0;     ///< from 0, within its medium
+    double length = 0;  ///< used, margins included; a cut sheet's own height
     double width = 0;
     double density = 0;
-    double cut_length = 0; ///< of all contours, mm
+    double cut_length = 0;  ///< of all contours, mm
     std::vector<PlacedCopy> copies;
 };
 
@@ -25,9 +25,9 @@ struct MediumPlan {
     std::vector<Sheet> sheets;
     int asked = 0, placed = 0;
     double density = 0;
-    double length = 0;     ///< of film, all runs; 0 for cut sheets
+    double length = 0;  ///< of film, all runs; 0 for cut sheets
     double cost = 0;
-    bool stale = false;    ///< laid out for other transfers than those of now
+    bool stale = false;  ///< laid out for other transfers than those of now
 };
 
 struct SheetPlan {

@@ -9,8 +9,10 @@ namespace {
 template <class List, class Item>
 void put(List& list, const Item& item) {
     const auto at = std::find_if(list.begin(), list.end(), [&](const auto& other) { return other.id == item.id; });
-    if (at != list.end()) *at = item;
-    else list.push_back(item);
+    if (at != list.end())
+        *at = item;
+    else
+        list.push_back(item);
 }
 
 }  // namespace
@@ -25,8 +27,10 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
     if (change == 0) return out;
     const auto last = std::find_if(out.lines.rbegin(), out.lines.rend(), ours);
     if (change > 0) {
-        if (last != out.lines.rend()) last->quantity += change;
-        else out.lines.push_back({run.style, run.colour, size, change, ""});
+        if (last != out.lines.rend())
+            last->quantity += change;
+        else
+            out.lines.push_back({run.style, run.colour, size, change, ""});
         return out;
     }
     for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {

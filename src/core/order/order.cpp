@@ -80,8 +80,10 @@ Colour run_colour(const Order& order, const RunKey& run) {
 std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken) {
     std::string base;
     for (const char c : stem) {
-        if (std::isalnum(static_cast<unsigned char>(c)) != 0) base += static_cast<char>(std::tolower(c));
-        else if (!base.empty() && base.back() != '-') base += '-';
+        if (std::isalnum(static_cast<unsigned char>(c)) != 0)
+            base += static_cast<char>(std::tolower(c));
+        else if (!base.empty() && base.back() != '-')
+            base += '-';
     }
     while (!base.empty() && base.back() == '-') base.pop_back();
     if (base.empty()) base = "item";
@@ -136,7 +138,9 @@ void chart_findings(const Order& order, Findings& out) {
                 const Length off = figure.value - *figure.published;
                 if (std::abs(off.mm()) <= style.tolerance.mm()) continue;
                 about.size = size;
-                out.push_back({Severity::caution, "measured-differs", about,
+                out.push_back({Severity::caution,
+                               "measured-differs",
+                               about,
                                {{"measured", figure.value.mm()}, {"published", figure.published->mm()}},
                                style.name + " " + size + ", " + measure_name(measure) +
                                    ": measured {measured}, published {published}. Measure a second piece, and the "
@@ -152,7 +156,10 @@ void chart_findings(const Order& order, Findings& out) {
             if (chest == chart.end() || chest->second.source != Source::published) continue;
             about.size = counts.front().size;
             about.colour = run.colour;
-            out.push_back({Severity::note, "smallest-unmeasured", about, {},
+            out.push_back({Severity::note,
+                           "smallest-unmeasured",
+                           about,
+                           {},
                            run_name(order, run) + ": the smallest size, " + counts.front().size +
                                ", is as published. Measure it first: everything is sized from it."});
         }
@@ -168,8 +175,7 @@ Findings order_findings(const Order& order) {
     };
     Subject here;
     here.stage = "order";
-    if (order.lines.empty())
-        add(Severity::caution, "order-empty", here, "The order has no lines yet: import a list, or type the first.");
+    if (order.lines.empty()) add(Severity::caution, "order-empty", here, "The order has no lines yet: import a list, or type the first.");
     for (const OrderLine& line : order.lines) {
         Subject about = here;
         about.style = line.style;
@@ -180,10 +186,8 @@ Findings order_findings(const Order& order) {
             add(Severity::stop, "line-blank-unknown", about,
                 "A line asks for the blank “" + line.style + "”, which is not in the order: choose its blank.");
         else if (size_index(*style, line.size) < 0)
-            add(Severity::stop, "line-size-unknown", about,
-                style->name + " has no size “" + line.size + "”: correct the line's size.");
-        if (line.quantity <= 0)
-            add(Severity::caution, "line-quantity", about, "A line has no quantity: type one, or take the line out.");
+            add(Severity::stop, "line-size-unknown", about, style->name + " has no size “" + line.size + "”: correct the line's size.");
+        if (line.quantity <= 0) add(Severity::caution, "line-quantity", about, "A line has no quantity: type one, or take the line out.");
     }
     std::set<std::string> used_art;
     for (const Decoration& d : order.decorations) {

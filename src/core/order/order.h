@@ -14,11 +14,11 @@
 namespace orthema {
 
 struct OrderLine {
-    std::string style;   ///< blank style id
+    std::string style;  ///< blank style id
     std::string colour;
-    std::string size;    ///< size code of that style
+    std::string size;  ///< size code of that style
     int quantity = 0;
-    std::string note;    ///< whose it is, or the shop's own order number
+    std::string note;  ///< whose it is, or the shop's own order number
     bool operator==(const OrderLine&) const = default;
 };
 
@@ -98,15 +98,15 @@ enum class MirrorBy { program, printer_software, nobody };
 struct Medium {
     std::string id;
     std::string name;
-    std::string method;           ///< "direct-to-film", "transfer paper, light" …
+    std::string method;  ///< "direct-to-film", "transfer paper, light" …
     MediumShape shape = MediumShape::roll;
     Length width;
-    Length length;                ///< a roll's longest run, a sheet's height
+    Length length;  ///< a roll's longest run, a sheet's height
     Length margin;
-    Length gap;                   ///< between pieces
+    Length gap;  ///< between pieces
     MirrorBy mirror = MirrorBy::program;
     bool quarter_turns = true;
-    double price = 0;             ///< a metre of roll, or a sheet
+    double price = 0;  ///< a metre of roll, or a sheet
     bool operator==(const Medium&) const = default;
 };
 

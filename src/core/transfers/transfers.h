@@ -9,18 +9,18 @@
 namespace orthema {
 
 struct Transfer {
-    std::string id;          ///< decoration and width in 0.1 mm: stable while those stay
+    std::string id;  ///< decoration and width in 0.1 mm: stable while those stay
     std::string decoration;
-    std::string art;         ///< art id
-    std::string name;        ///< for people: "Long-tail kite 290"
-    std::string sizes;       ///< "S M L"
+    std::string art;    ///< art id
+    std::string name;   ///< for people: "Long-tail kite 290"
+    std::string sizes;  ///< "S M L"
     std::string medium;
     double width = 0, height = 0;  ///< of the ink, mm
-    int quantity = 0;        ///< garments
+    int quantity = 0;              ///< garments
     int spares = 0;
-    bool mirrored = false;   ///< printed mirrored by this program
-    Polygon contour;         ///< cutting contour as printed; its box starts at (0, 0), y down
-    Rect ink;                ///< the ink box in the contour's frame
+    bool mirrored = false;  ///< printed mirrored by this program
+    Polygon contour;        ///< cutting contour as printed; its box starts at (0, 0), y down
+    Rect ink;               ///< the ink box in the contour's frame
     [[nodiscard]] int count() const { return quantity + spares; }
 };
 

@@ -1,0 +1,151 @@
+// Guides: the figures on a card, and the tiles of a template.
+#include "core/guides/guides.h"
+
+#include <cmath>
+
+#include "files/order_file.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+struct Guided {
+    Order order = test::small_order();
+    ArtFactsById facts;
+    FitPlan plan;
+    explicit Guided(Unit unit = Unit::mm, Paper paper = Paper::a4) {
+        order.unit = unit;
+        order.paper = paper;
+        facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+        plan = fit(order, facts);
+    }
+};
+
+std::vector<std::string> words(const Drawing& d) {
+    std::vector<std::string> out;
+    for (const Mark& m : d.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) out.push_back(t->text);
+    return out;
+}
+
+bool has(const std::vector<std::string>& words, const std::string& text) {
+    return std::any_of(words.begin(), words.end(), [&](const std::string& w) { return w.find(text) != std::string::npos; });
+}
+
+TEST(Guides, OneForEverySizeOfEveryDecoration) {
+    const Guided g;
+    const GuideSet set = guides(g.order, g.plan, g.facts);
+    ASSERT_EQ(set.guides.size(), 5u);
+    for (const Guide& guide : set.guides) {
+        const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
+        const auto text = words(guide.card.drawing);
+        EXPECT_TRUE(has(text, "Adult tee, ash  " + guide.size));
+        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.collar_to_ink), Unit::mm)));
+        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.width), Unit::mm)));
+        EXPECT_TRUE(has(text, "wearer's left"));
+        EXPECT_TRUE(has(text, "Hot platen"));
+        EXPECT_EQ(guide.tiles.size(), static_cast<std::size_t>(guide.layout.pages()));
+    }
+}
+
+TEST(Guides, FiguresComeInTheOrdersUnit) {
+    const Guided g(Unit::inch);
+    const SizeFit& s = g.plan.decorations[0].sizes[1];
+    bool found = false;
+    for (const CardLine& line : card_lines(s, Location::full_front, Unit::inch)) {
+        EXPECT_NE(line.figure.find(" in"), std::string::npos) << line.what;
+        found = found || (line.what.find("Collar seam") == 0 && line.figure == length_text(Length::from_mm(s.collar_to_ink), Unit::inch));
+    }
+    EXPECT_TRUE(found);
+}
+
+TEST(Guides, PitLineFigureSaysAboveOrBelow) {
+    SizeFit s;
+    s.ink_to_pit = -12;
+    const auto below = card_lines(s, Location::full_front, Unit::mm);
+    EXPECT_TRUE(std::any_of(below.begin(), below.end(), [](const CardLine& l) { return l.what == "Top of ink below the pit line" && l.figure == "12 mm"; }));
+}
+
+TEST(Guides, TilesCoverTheWholeTemplateWithTheirOverlap) {
+    for (const Paper paper : {Paper::a4, Paper::letter})
+        for (double w = 60; w < 900; w += 77)
+            for (double h = 80; h < 900; h += 91) {
+                const Rect area{-w / 3, 40, w * 2 / 3, 40 + h};
+                const TemplateLayout l = tile_layout(area, paper_size(paper));
+                EXPECT_GE(l.tile_width + (l.columns - 1) * l.step_x, w - 1e-9);
+                EXPECT_GE(l.tile_height + (l.rows - 1) * l.step_y, h - 1e-9);
+                EXPECT_GT(l.tile_width - l.step_x, 5) << "pages overlap, to be joined";
+                // no page too many: one column or row less would not do
+                if (l.columns > 1) EXPECT_LT(l.tile_width + (l.columns - 2) * l.step_x, w);
+                if (l.rows > 1) EXPECT_LT(l.tile_height + (l.rows - 2) * l.step_y, h);
+            }
+}
+
+TEST(Guides, TheTemplateCarriesItsMarksAtTrueLength) {
+    const Guided g;
+    const Guide guide = guides(g.order, g.plan, g.facts).guides[2];
+    bool hundred = false, four = false, pit = false;
+    const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
+    const double pit_y = s.ink.y0 + s.ink_to_pit;
+    int corners = 0;
+    for (const Mark& m : guide.whole.marks) {
+        const auto* path = std::get_if<PathMark>(&m);
+        if (path == nullptr) continue;
+        for (const Ring& r : path->rings) {
+            if (r.size() == 2) {
+                const double length = norm(r[1] - r[0]);
+                hundred = hundred || std::abs(length - 100) < 1e-9;
+                four = four || std::abs(length - 101.6) < 1e-9;
+                pit = pit || (std::abs(r[0].y - pit_y) < 1e-9 && std::abs(r[1].y - pit_y) < 1e-9 && length > 100);
+            }
+            if (r.size() == 3)
+                for (const Point corner : {Point{s.ink.x0, s.ink.y0}, Point{s.ink.x1, s.ink.y0}, Point{s.ink.x0, s.ink.y1}, Point{s.ink.x1, s.ink.y1}})
+                    if (norm(r[1] - corner) < 1e-9) ++corners;
+        }
+    }
+    EXPECT_TRUE(hundred);
+    EXPECT_TRUE(four);
+    EXPECT_TRUE(pit);
+    EXPECT_EQ(corners, 4) << "ink corner brackets stand on the ink box";
+    EXPECT_TRUE(has(words(guide.whole), "centre fold"));
+    EXPECT_TRUE(has(words(guide.whole), "cut along the collar seam"));
+}
+
+TEST(Guides, JoinMarksOfNeighboursMeet) {
+    Guided g;
+    g.order.decorations[0].sizing.base_width = Length::from_mm(300);
+    g.plan = fit(g.order, g.facts);
+    const Guide guide = guides(g.order, g.plan, g.facts).guides.back();
+    const TemplateLayout& l = guide.layout;
+    ASSERT_GT(l.pages(), 1);
+    // every join's name stands on exactly two pages, at the same place of the template
+    std::map<std::string, std::vector<Point>> joins;
+    for (int row = 0; row < l.rows; ++row)
+        for (int column = 0; column < l.columns; ++column) {
+            const Drawing& page = guide.tiles[std::size_t(row * l.columns + column)].drawing;
+            for (const Mark& m : page.marks)
+                if (const auto* t = std::get_if<TextMark>(&m); t != nullptr && t->text.find("·") != std::string::npos)
+                    joins[t->text + (t->at.x > page.width - 40 || t->at.x < 40 ? " side" : " edge")].push_back(
+                        {t->at.x + l.area.x0 + column * l.step_x, t->at.y + l.area.y0 + row * l.step_y});
+        }
+    ASSERT_FALSE(joins.empty());
+    for (const auto& [name, places] : joins) {
+        ASSERT_EQ(places.size(), 2u) << name;
+        EXPECT_NEAR(norm(places[0] - places[1]), 0, 1e-6) << name;
+    }
+}
+
+TEST(Guides, InfantWearCarriesItsOwnCaution) {
+    Guided g;
+    g.order.lines = {{"infant-bodysuit", "sky", "6M", 3, ""}};
+    g.order.decorations[0].run = {"infant-bodysuit", "sky"};
+    g.order.decorations[0].sizing.base_width = Length::from_mm(90);
+    g.order.decorations[0].sizing.base_size = "6M";
+    g.plan = fit(g.order, g.facts);
+    const GuideSet set = guides(g.order, g.plan, g.facts);
+    ASSERT_EQ(set.guides.size(), 1u);
+    EXPECT_TRUE(has(words(set.guides[0].card.drawing), "Infant wear"));
+}
+
+}  // namespace
+}  // namespace orthema

@@ -1,0 +1,187 @@
+// Gang sheets: layouts in the order, moves by hand, and the page that is printed.
+#include "core/nesting/sheets.h"
+
+#include "core/nesting/by_hand.h"
+#include "core/nesting/sheet_drawing.h"
+#include "files/order_file.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+struct Laid {
+    Order order = test::small_order();
+    ArtFactsById facts;
+    TransferSet set;
+    std::string medium_id = "film-559";
+    Laid() {
+        order.decorations[0].medium = medium_id;
+        facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+        set = transfers(order, fit(order, facts), facts);
+        NestOptions options;
+        options.rounds = 1;
+        const NestProblem p = sheet_problem(medium(), set, {});
+        order = with_layout(order, medium_id, to_copies(p, nest(p, options)->placements));
+    }
+    [[nodiscard]] const Medium& medium() const { return *find_medium(order, medium_id); }
+    [[nodiscard]] const std::vector<PlacedCopy>& copies() const { return order.layouts[0].copies; }
+    [[nodiscard]] std::vector<std::string> faults(const std::vector<PlacedCopy>& copies) const {
+        const NestProblem p = sheet_problem(medium(), set, {});
+        return nest_faults(p, to_placements(p, copies), 0.01);
+    }
+};
+
+TEST(Sheets, APlanFromTheLayoutMeasuresWhatIsThere) {
+    const Laid l;
+    const SheetPlan plan = sheet_plan(l.order, l.set);
+    ASSERT_EQ(plan.media.size(), 1u);
+    const MediumPlan& m = plan.media[0];
+    EXPECT_FALSE(m.stale);
+    EXPECT_EQ(m.placed, garments_in(l.order));
+    EXPECT_EQ(m.asked, m.placed);
+    double end = 0, used = 0, cut = 0;
+    for (const PlacedCopy& c : l.copies()) {
+        const Polygon at = mapped(find_transfer(l.set, c.transfer)->contour, copy_map(c));
+        end = std::max(end, bounds(at.outer).x1);
+        used += area(at);
+        cut += perimeter({at});
+    }
+    EXPECT_NEAR(m.length, end + l.medium().margin.mm(), 1e-6);
+    EXPECT_NEAR(m.density, used / (m.length * l.medium().width.mm()), 1e-9);
+    EXPECT_NEAR(m.sheets[0].cut_length, cut, 1e-6);
+    EXPECT_NEAR(m.cost, m.length / 1000 * l.medium().price, 1e-9);
+}
+
+TEST(Sheets, AChangedFitMakesTheLayoutStaleAndSaysSo) {
+    Laid l;
+    l.order.decorations[0].sizing.base_width = Length::from_mm(150);
+    const TransferSet now = transfers(l.order, fit(l.order, l.facts), l.facts);
+    const SheetPlan plan = sheet_plan(l.order, now);
+    ASSERT_FALSE(plan.findings.empty());
+    EXPECT_TRUE(plan.findings[0].code == "sheet-stale" || plan.findings[0].code == "sheet-empty");
+    l.order.layouts.clear();
+    EXPECT_EQ(sheet_plan(l.order, l.set).findings.at(0).code, "sheet-empty");
+}
+
+TEST(Sheets, CutSheetsAreCountedAndPaidWhole) {
+    Laid l;
+    Medium& paper = *std::find_if(l.order.media.begin(), l.order.media.end(), [](const Medium& m) { return m.shape == MediumShape::sheet; });
+    l.order.decorations[0].medium = paper.id;
+    const TransferSet set = transfers(l.order, fit(l.order, l.facts), l.facts);
+    const NestProblem p = sheet_problem(paper, set, {});
+    NestOptions options;
+    options.rounds = 1;
+    const auto s = nest(p, options);
+    ASSERT_TRUE(s) << s.sentence();
+    const SheetPlan plan = sheet_plan(with_layout(l.order, paper.id, to_copies(p, s->placements)), set);
+    const MediumPlan& m = plan.media.at(0);
+    EXPECT_GT(m.sheets.size(), 1u);
+    EXPECT_NEAR(m.cost, paper.price * static_cast<double>(m.sheets.size()), 1e-9);
+    for (const Sheet& sheet : m.sheets) EXPECT_EQ(sheet.length, paper.length.mm());
+}
+
+TEST(Sheets, ThePageMapPutsTheFeedDownThePage) {
+    const Laid l;
+    const Sheet sheet = sheet_plan(l.order, l.set).media[0].sheets[0];
+    const Affine page = page_map(sheet);
+    EXPECT_NEAR(page.determinant(), 1, 1e-12) << "a turn, not a mirror";
+    EXPECT_EQ(page({0, 0}), (Point{sheet.width, 0}));
+    EXPECT_EQ(page({sheet.length, sheet.width}), (Point{0, sheet.length}));
+    const Drawing d = sheet_page(l.order, sheet, l.set);
+    EXPECT_EQ(d.width, sheet.width);
+    EXPECT_EQ(d.height, sheet.length);
+    int art = 0;
+    for (const Mark& m : d.marks)
+        if (const auto* a = std::get_if<ArtMark>(&m)) {
+            ++art;
+            EXPECT_LT(a->place.determinant(), 0) << "mirrored exactly once, by the transfer";
+        }
+    EXPECT_EQ(art, garments_in(l.order));
+    EXPECT_EQ(cut_contours(sheet, l.set).size(), static_cast<std::size_t>(art));
+    EXPECT_NE(sheet_title(l.order, sheet).find("mirrored here"), std::string::npos);
+}
+
+TEST(ByHand, AMovedPieceNeverComesToLieOnAnother) {
+    Laid l;
+    std::mt19937 random(31);
+    std::uniform_real_distribution<double> x(-50, 900), y(-50, 600);
+    std::vector<PlacedCopy> copies = l.copies();
+    int moved = 0;
+    for (int k = 0; k < 120; ++k) {
+        const int i = k % static_cast<int>(copies.size());
+        const PlacedCopy next = moved_copy(l.medium(), l.set, copies, lying_outlines(l.set, copies), i, x(random), y(random));
+        moved += next == copies[std::size_t(i)] ? 0 : 1;
+        copies[std::size_t(i)] = next;
+    }
+    EXPECT_GT(moved, 15);
+    EXPECT_TRUE(l.faults(copies).empty()) << l.faults(copies).front();
+}
+
+TEST(ByHand, SlidesUpToItsNeighbourAndStops) {
+    Laid l;
+    const Transfer& t = l.set.transfers[0];
+    const Rect box = bounds(t.contour.outer);
+    const double gap = l.medium().gap.mm();
+    std::vector<PlacedCopy> two{{t.id, 0, 0, 0, 10, 10, false}, {t.id, 1, 0, 0, 10 + box.width() + 60, 10, false}};
+    const PlacedCopy next = moved_copy(l.medium(), l.set, two, lying_outlines(l.set, two), 0, two[1].x - 20, 10);
+    EXPECT_GT(next.x, 10 + 30);
+    EXPECT_GE(distance(mapped(t.contour, copy_map(next)), mapped(t.contour, copy_map(two[1]))), gap - 1e-3);
+    EXPECT_LE(distance(mapped(t.contour, copy_map(next)), mapped(t.contour, copy_map(two[1]))), gap + 0.1);
+}
+
+TEST(ByHand, StaysInsideTheMarginsAndLockedPiecesStay) {
+    Laid l;
+    const Transfer& t = l.set.transfers[0];
+    std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 100, 100, false}};
+    const PlacedCopy out = moved_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0, -500, 9000);
+    const Rect box = bounds(mapped(t.contour, copy_map(out)).outer);
+    EXPECT_NEAR(box.x0, l.medium().margin.mm(), 1e-6);
+    EXPECT_NEAR(box.y1, l.medium().width.mm() - l.medium().margin.mm(), 1e-6);
+    one[0].locked = true;
+    EXPECT_EQ(moved_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0, 200, 200), one[0]);
+    EXPECT_FALSE(turned_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0));
+}
+
+TEST(ByHand, TurnsAboutItsMiddleWhereThereIsRoom) {
+    Laid l;
+    const Transfer& t = l.set.transfers[0];
+    std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 180, 160, false}};
+    const auto outlines = lying_outlines(l.set, one);
+    const auto next = turned_copy(l.medium(), l.set, one, outlines, 0);
+    ASSERT_TRUE(next);
+    EXPECT_EQ(next->turn, 90);
+    const Point before = bounds(outlines[0].outer).centre(), after = bounds(mapped(t.contour, copy_map(*next)).outer).centre();
+    EXPECT_NEAR(norm(before - after), 0, 1e-6);
+    PlacedCopy round = one[0];
+    for (int k = 0; k < 4; ++k) {
+        std::vector<PlacedCopy> now{round};
+        round = *turned_copy(l.medium(), l.set, now, lying_outlines(l.set, now), 0);
+    }
+    EXPECT_EQ(round.turn, 0);
+    EXPECT_NEAR(round.x, one[0].x, 1e-6);
+    Medium grain = l.medium();
+    grain.quarter_turns = false;
+    EXPECT_FALSE(turned_copy(grain, l.set, one, outlines, 0));
+}
+
+TEST(ByHand, APointInABayBelongsToWhatLiesThere) {
+    Laid l;
+    const Transfer& t = l.set.transfers[0];  // an L: its bay is free
+    std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 50, 50, false}};
+    const auto outlines = lying_outlines(l.set, one);
+    const Rect box = bounds(outlines[0].outer);
+    int inside_count = 0;
+    for (int i = 0; i < 30; ++i)
+        for (int j = 0; j < 30; ++j) {
+            const Point p{box.x0 + box.width() * (i + 0.5) / 30, box.y0 + box.height() * (j + 0.5) / 30};
+            const bool hit = copy_at(outlines, one, 0, p) == 0;
+            EXPECT_EQ(hit, test::winds_around(outlines[0], p));
+            inside_count += hit ? 1 : 0;
+        }
+    EXPECT_GT(inside_count, 200);
+    EXPECT_LT(inside_count, 700);
+    EXPECT_EQ(copy_at(outlines, one, 1, box.centre()), -1);
+}
+
+}  // namespace
+}  // namespace orthema

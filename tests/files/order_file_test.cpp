@@ -1,0 +1,238 @@
+// The order on disk: it comes back the same, and what is hostile or damaged is refused with a sentence.
+#include "files/order_file.h"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+#include <zip.h>
+
+#include <nlohmann/json.hpp>
+
+#include "core/nesting/sheets.h"
+#include "files/order_json.h"
+#include "files/safe_file.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+using nlohmann::json;
+using test::Folder;
+
+Order full_order() {
+    Order order = test::small_order();
+    order.due = "2027-06-12";
+    order.unit = Unit::inch;
+    order.paper = Paper::letter;
+    Decoration& d = order.decorations[0];
+    d.pins.push_back({"L", Length::from_mm(123.5), {}, Length::from_mm(-4)});
+    d.sizing.band_starts = {"L"};
+    d.placing.school = PlacingSchool::body_fraction;
+    d.placing.centre = Centre::marked;
+    d.spares = 3;
+    order.art[0].marked_centre = Point{0.25, 0.5};
+    order.layouts.push_back({"film-559", {{"front@2000", 0, 0, 90, 12.5, 33.25, true}, {"front@2000", 1, 1, 0, 0.1, 0.2, false}}});
+    for (BlankStyle& s : order.styles)
+        if (s.id == "adult-tee") s = with_measured(s, "S", Measure::chest, Length::from_mm(451.25), 3, "2026-11-20");
+    return order;
+}
+
+/// A ZIP with these entries, made by libzip straight.
+std::string zip_of(const std::vector<std::pair<std::string, std::string>>& entries, const std::string& path) {
+    int error = 0;
+    zip_t* zip = zip_open(path.c_str(), ZIP_CREATE | ZIP_TRUNCATE, &error);
+    for (const auto& [name, bytes] : entries) {
+        zip_source_t* s = zip_source_buffer(zip, bytes.data(), bytes.size(), 0);
+        zip_file_add(zip, name.c_str(), s, ZIP_FL_ENC_UTF_8);
+    }
+    zip_close(zip);
+    return path;
+}
+
+void expect_refused(const std::string& path, const std::string& part = "") {
+    const auto opened = open_order(path);
+    ASSERT_FALSE(opened) << path;
+    EXPECT_GT(opened.sentence().size(), 20u);
+    EXPECT_EQ(opened.sentence().back(), '.');
+    if (!part.empty()) EXPECT_NE(opened.sentence().find(part), std::string::npos) << opened.sentence();
+}
+
+TEST(OrderFile, ComesBackTheSame) {
+    const Folder folder;
+    const Order order = full_order();
+    ASSERT_TRUE(save_order(folder / "a.orthema", order, test::small_art()));
+    const auto back = open_order(folder / "a.orthema");
+    ASSERT_TRUE(back) << back.sentence();
+    EXPECT_EQ(back->order, order);
+    EXPECT_EQ(*back->art.at(order.art[0].hash), test::corner_svg);
+}
+
+TEST(OrderFile, SavingTwiceGivesTheSameBytes) {
+    const Folder folder;
+    ASSERT_TRUE(save_order(folder / "a", full_order(), test::small_art()));
+    ASSERT_TRUE(save_order(folder / "b", full_order(), test::small_art()));
+    EXPECT_EQ(test::slurp(folder / "a"), test::slurp(folder / "b"));
+}
+
+TEST(OrderFile, OpensUnpackedAsWell) {
+    const Folder folder;
+    ASSERT_TRUE(save_order(folder / "a.orthema", full_order(), test::small_art()));
+    ASSERT_EQ(test::run("cd '" + folder.path() + "' && mkdir u && cd u && python3 -m zipfile -e ../a.orthema .").code, 0);
+    const auto back = open_order(folder / "u");
+    ASSERT_TRUE(back) << back.sentence();
+    EXPECT_EQ(back->order, full_order());
+    test::spill(folder / "u/art/" + full_order().art[0].hash + ".svg", "<svg/>");
+    expect_refused(folder / "u", "changed or damaged");
+}
+
+TEST(OrderFile, TheDemoOpensWithItsTwoFindings) {
+    const auto demo = open_order(test::source("demo/marrow-hill"));
+    ASSERT_TRUE(demo) << demo.sentence();
+    EXPECT_GE(garments_in(demo->order), 120);
+    EXPECT_EQ(demo->order.art.size(), 6u);
+    Findings all = order_findings(demo->order);
+    const auto art = load_all_art(demo->order, demo->art, &all);
+    const FitPlan plan = fit(demo->order, facts_of(art));
+    const SheetPlan sheets = sheet_plan(demo->order, transfers(demo->order, plan, facts_of(art)));
+    all.insert(all.end(), plan.findings.begin(), plan.findings.end());
+    all.insert(all.end(), sheets.findings.begin(), sheets.findings.end());
+    std::erase_if(all, [](const Finding& f) { return f.severity == Severity::note; });
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_FALSE(has_stop(all)) << "its layout is sound";
+}
+
+TEST(OrderFile, ValidatesAgainstItsSchema) {
+    const Folder folder;
+    test::spill(folder / "order.json", to_json(full_order()).dump());
+    const std::string script =
+        "import json,sys,jsonschema\n"
+        "schema=json.load(open(sys.argv[1]));jsonschema.Draft7Validator.check_schema(schema)\n"
+        "v=jsonschema.Draft7Validator(schema)\n"
+        "for f in sys.argv[2:]:\n"
+        " e=list(v.iter_errors(json.load(open(f))))\n"
+        " print(f, len(e), [x.message for x in e[:3]])\n"
+        " if e: sys.exit(1)\n";
+    test::spill(folder / "validate.py", script);
+    const auto said = test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" + (folder / "order.json") +
+                                "' '" + test::source("demo/marrow-hill/order.json") + "'");
+    EXPECT_EQ(said.code, 0) << said.out;
+    json wrong = to_json(full_order());
+    wrong["decorations"][0]["sizing"]["step_mm"] = "five";
+    test::spill(folder / "wrong.json", wrong.dump());
+    EXPECT_NE(test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" + (folder / "wrong.json") + "'").code, 0)
+        << "the schema must be able to fail";
+}
+
+TEST(OrderFile, HostileArchivesAreRefused) {
+    const Folder folder;
+    const std::string good = to_json(full_order()).dump();
+    const std::string art = "art/" + full_order().art[0].hash + ".svg";
+    expect_refused(zip_of({{"order.json", good}, {"../../evil", "x"}}, folder / "climb"), "leads out");
+    expect_refused(zip_of({{"order.json", good}, {"/etc/evil", "x"}}, folder / "root"), "leads out");
+    expect_refused(zip_of({{"order.json", good}, {"art\\..\\evil", "x"}}, folder / "back"), "leads out");
+    expect_refused(zip_of({{"order.json", good}}, folder / "no-art"), "lacks the picture");
+    expect_refused(zip_of({{"order.json", good}, {art, "<svg/>"}}, folder / "wrong-hash"), "changed or damaged");
+    expect_refused(zip_of({{"readme.txt", "hello"}}, folder / "no-order"));
+    expect_refused(zip_of({{"order.json", "{\"format\": "}, {art, test::corner_svg}}, folder / "half-json"));
+    std::vector<std::pair<std::string, std::string>> many{{"order.json", good}, {art, test::corner_svg}};
+    for (int i = 0; i < 2500; ++i) many.emplace_back("art/" + std::to_string(i), "x");
+    expect_refused(zip_of(many, folder / "many"), "thousands");
+    // a bomb: 1.1 GB of zeros packs to about a megabyte
+    const std::string bomb = folder / "bomb";
+    ASSERT_EQ(test::run("python3 -c \"import zipfile,sys\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\nz.writestr('order.json','{}')\n"
+                        "f=z.open('art/big','w',force_zip64=True)\n[f.write(bytes(1<<20)) for _ in range(1100)]\nf.close();z.close()\" '" + bomb + "'")
+                  .code,
+              0);
+    EXPECT_LT(std::filesystem::file_size(bomb), 4u << 20);
+    expect_refused(bomb, "1 GB");
+}
+
+TEST(OrderFile, TruncatedAtAnyPlaceIsRefused) {
+    const Folder folder;
+    ASSERT_TRUE(save_order(folder / "a", full_order(), test::small_art()));
+    const std::string whole = test::slurp(folder / "a");
+    for (std::size_t keep = 0; keep < whole.size(); keep += 1 + whole.size() / 60) {
+        test::spill(folder / "cut", whole.substr(0, keep));
+        expect_refused(folder / "cut");
+    }
+}
+
+TEST(OrderFile, ABitFlippedAnywhereNeverCrashesAndNeverLies) {
+    const Folder folder;
+    ASSERT_TRUE(save_order(folder / "a", full_order(), test::small_art()));
+    const std::string whole = test::slurp(folder / "a");
+    for (std::size_t at = 0; at < whole.size(); at += 1 + whole.size() / 250) {
+        std::string flipped = whole;
+        flipped[at] = static_cast<char>(flipped[at] ^ 0x10);
+        test::spill(folder / "flip", flipped);
+        const auto opened = open_order(folder / "flip");
+        if (opened) EXPECT_EQ(opened->order, full_order()) << "only bytes without meaning may change unseen";
+    }
+}
+
+TEST(OrderFile, WrongFieldsAreNamed) {
+    const auto expect_fault = [](const std::function<void(json&)>& spoil, const std::string& place) {
+        json j = to_json(full_order());
+        spoil(j);
+        const auto order = order_from_json(j);
+        ASSERT_FALSE(order) << place;
+        EXPECT_NE(order.sentence().find(place), std::string::npos) << order.sentence();
+    };
+    expect_fault([](json& j) { j["decorations"][0]["sizing"]["step_mm"] = "five"; }, "decorations[0].sizing.step_mm");
+    expect_fault([](json& j) { j["decorations"][0].erase("location"); }, "location");
+    expect_fault([](json& j) { j["lines"][1]["quantity"] = 1e18; }, "lines[1].quantity");
+    expect_fault([](json& j) { j["lines"][1]["quantity"] = -1; }, "lines[1].quantity");
+    expect_fault([](json& j) { j["media"][0]["width_mm"] = -4; }, "media[0].width_mm");
+    expect_fault([](json& j) { j["version"] = 99; }, "newer");
+    expect_fault([](json& j) { j["format"] = "something-else"; }, "");
+    expect_fault([](json& j) { j["art"][0]["hash"] = "../../etc/passwd"; }, "art[0].hash");
+    expect_fault([](json& j) { j = json::array(); }, "");
+    EXPECT_FALSE(parse_json(std::string(100000, '['), "x")) << "nesting without end";
+}
+
+TEST(OrderFile, OpeningWhatIsNotThereSaysSo) {
+    const Folder folder;
+    expect_refused(folder / "missing.orthema", "not there");
+    std::filesystem::create_directory(folder / "empty");
+    expect_refused(folder / "empty");
+}
+
+TEST(SafeFile, AFailedWriteLeavesTheOldFileWhole) {
+    const Folder folder;
+    test::spill(folder / "kept", "old content");
+    {
+        SafeFile file(folder / "kept");
+        ASSERT_TRUE(file.open());
+        EXPECT_TRUE(file.write("new", 3));
+        EXPECT_EQ(test::slurp(folder / "kept"), "old content") << "nothing changes before the commit";
+    }
+    EXPECT_EQ(test::slurp(folder / "kept"), "old content");
+    int files = 0;
+    for (const auto& e : std::filesystem::directory_iterator(folder.path())) files += e.is_regular_file() ? 1 : 0;
+    EXPECT_EQ(files, 1) << "and no half file stays";
+    EXPECT_TRUE(write_file(folder / "kept", "new content"));
+    EXPECT_EQ(test::slurp(folder / "kept"), "new content");
+}
+
+TEST(SafeFile, AFullDiskIsSaidAndLosesNothing) {
+    if (::access("/dev/full", W_OK) != 0) GTEST_SKIP() << "no /dev/full here";
+    const Folder folder;
+    // the temporary file's own name leads to a device that is always full
+    const std::string path = folder / "order.orthema";
+    test::spill(path, "old");
+    ASSERT_EQ(::symlink("/dev/full", (path + ".part" + std::to_string(::getpid())).c_str()), 0);
+    const auto done = save_order(path, full_order(), test::small_art());
+    ASSERT_FALSE(done);
+    EXPECT_NE(done.sentence().find("disk is full"), std::string::npos) << done.sentence();
+    EXPECT_EQ(test::slurp(path), "old");
+}
+
+TEST(SafeFile, NamesAreSafeInAnyFolder) {
+    EXPECT_EQ(file_stem("Marrow Hill: Kite/Fair?"), "marrow-hill-kite-fair");
+    EXPECT_EQ(file_stem("../../x"), "x");
+    EXPECT_EQ(file_stem("***"), "order");
+    EXPECT_LE(file_stem(std::string(500, 'a')).size(), 60u);
+}
+
+}  // namespace
+}  // namespace orthema
