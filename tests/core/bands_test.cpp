@@ -65,7 +65,8 @@ TEST(Bands, OptimalAgainstBruteForceOnRandomRuns) {
         for (const double price : {0.0, 0.01, 0.3, 5.0}) {
             const Partition chosen = best_partition(found, price);
             for (int k = 1; k <= n; ++k)
-                EXPECT_LE(chosen.cost + price * static_cast<double>(chosen.starts.size()), best[static_cast<std::size_t>(k)] + price * k + 1e-9);
+                EXPECT_LE(chosen.cost + price * static_cast<double>(chosen.starts.size()),
+                          best[static_cast<std::size_t>(k)] + price * k + 1e-9);
         }
     }
 }

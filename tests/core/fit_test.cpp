@@ -21,7 +21,9 @@ struct Bench {
     [[nodiscard]] DecorationFit fitted() const { return fit(order, facts).decorations.at(0); }
     [[nodiscard]] const Measures& chart(const std::string& size) const { return find_style(order, "adult-tee")->chart.at(size); }
     [[nodiscard]] double mm(const std::string& size, Measure m) const { return measure_mm(chart(size), m); }
-    [[nodiscard]] Garment garment(const std::string& size) const { return garment_for(*find_style(order, "adult-tee"), size, order.decorations.front().location); }
+    [[nodiscard]] Garment garment(const std::string& size) const {
+        return garment_for(*find_style(order, "adult-tee"), size, order.decorations.front().location);
+    }
 };
 
 TEST(Fit, IdealWidthFollowsTheMeasureAndExponent) {
@@ -173,7 +175,8 @@ TEST(Fit, SaysWhatIsWrong) {
     b.d().pins.push_back({"S", Length::from_mm(600), {}, {}});
     const FitPlan plan = fit(b.order, b.facts);
     EXPECT_TRUE(std::any_of(plan.findings.begin(), plan.findings.end(), [](const Finding& f) {
-        return f.code == "ink-too-close" && f.severity == Severity::stop && f.about.size == "S" && f.sentence.find("side seam") != std::string::npos;
+        return f.code == "ink-too-close" && f.severity == Severity::stop && f.about.size == "S" &&
+               f.sentence.find("side seam") != std::string::npos;
     }));
     EXPECT_TRUE(std::any_of(plan.findings.begin(), plan.findings.end(), [](const Finding& f) { return f.code == "off-platen"; }));
 }

@@ -23,7 +23,8 @@ TEST(Library, ShipsFiveFamiliesWithWholeRuns) {
         runs[s.family] = s.sizes;
         EXPECT_FALSE(style_fault(s)) << s.name;
         for (const std::string& size : s.sizes)
-            for (const Measure m : family_measures(s.family)) EXPECT_TRUE(s.chart.at(size).contains(m)) << s.name << size << measure_name(m);
+            for (const Measure m : family_measures(s.family))
+                EXPECT_TRUE(s.chart.at(size).contains(m)) << s.name << size << measure_name(m);
     }
     EXPECT_EQ(runs[Family::infant_bodysuit], (std::vector<std::string>{"NB", "3M", "6M", "12M", "18M", "24M"}));
     EXPECT_EQ(runs[Family::toddler_tee], (std::vector<std::string>{"2T", "3T", "4T", "5T"}));

@@ -63,7 +63,8 @@ TEST(Guides, PitLineFigureSaysAboveOrBelow) {
     SizeFit s;
     s.ink_to_pit = -12;
     const auto below = card_lines(s, Location::full_front, Unit::mm);
-    EXPECT_TRUE(std::any_of(below.begin(), below.end(), [](const CardLine& l) { return l.what == "Top of ink below the pit line" && l.figure == "12 mm"; }));
+    EXPECT_TRUE(std::any_of(below.begin(), below.end(),
+                            [](const CardLine& l) { return l.what == "Top of ink below the pit line" && l.figure == "12 mm"; }));
 }
 
 TEST(Guides, TilesCoverTheWholeTemplateWithTheirOverlap) {
@@ -99,7 +100,8 @@ TEST(Guides, TheTemplateCarriesItsMarksAtTrueLength) {
                 pit = pit || (std::abs(r[0].y - pit_y) < 1e-9 && std::abs(r[1].y - pit_y) < 1e-9 && length > 100);
             }
             if (r.size() == 3)
-                for (const Point corner : {Point{s.ink.x0, s.ink.y0}, Point{s.ink.x1, s.ink.y0}, Point{s.ink.x0, s.ink.y1}, Point{s.ink.x1, s.ink.y1}})
+                for (const Point corner :
+                     {Point{s.ink.x0, s.ink.y0}, Point{s.ink.x1, s.ink.y0}, Point{s.ink.x0, s.ink.y1}, Point{s.ink.x1, s.ink.y1}})
                     if (norm(r[1] - corner) < 1e-9) ++corners;
         }
     }

@@ -146,7 +146,8 @@ TEST(Nest, LockedCopiesStay) {
     const auto s = nest(p, options);
     ASSERT_TRUE(s);
     expect_sound(p, *s);
-    const auto at = std::find_if(s->placements.begin(), s->placements.end(), [](const NestPlacement& q) { return q.piece == 1 && q.copy == 0; });
+    const auto at =
+        std::find_if(s->placements.begin(), s->placements.end(), [](const NestPlacement& q) { return q.piece == 1 && q.copy == 0; });
     ASSERT_NE(at, s->placements.end());
     EXPECT_TRUE(at->locked);
     EXPECT_EQ(at->x, 150);

@@ -84,7 +84,8 @@ TEST(Order, FindingsSayWhatIsMissing) {
     order.decorations[0].art = "gone";
     order.decorations[0].medium = "gone";
     const Findings all = order_findings(order);
-    for (const char* code : {"line-blank-unknown", "line-size-unknown", "line-quantity", "decoration-art", "decoration-medium", "art-unused"})
+    for (const char* code :
+         {"line-blank-unknown", "line-size-unknown", "line-quantity", "decoration-art", "decoration-medium", "art-unused"})
         EXPECT_TRUE(says(all, code)) << code;
     for (const Finding& f : all) EXPECT_FALSE(f.about.stage.empty()) << f.code;
 }
@@ -98,7 +99,8 @@ TEST(Order, ATapedFigureFarFromThePublishedOneIsAFinding) {
     EXPECT_FALSE(says(order_findings(order), "smallest-unmeasured"));
     order = with_style(order, with_measured(style, "S", Measure::chest, published + style.tolerance - Length::from_mm(1), 1, ""));
     const Findings near = order_findings(order);
-    EXPECT_FALSE(std::any_of(near.begin(), near.end(), [](const Finding& f) { return f.code == "measured-differs" && f.about.size == "S"; }));
+    EXPECT_FALSE(
+        std::any_of(near.begin(), near.end(), [](const Finding& f) { return f.code == "measured-differs" && f.about.size == "S"; }));
 }
 
 }  // namespace

@@ -65,7 +65,8 @@ TEST(Sheets, AChangedFitMakesTheLayoutStaleAndSaysSo) {
 
 TEST(Sheets, CutSheetsAreCountedAndPaidWhole) {
     Laid l;
-    Medium& paper = *std::find_if(l.order.media.begin(), l.order.media.end(), [](const Medium& m) { return m.shape == MediumShape::sheet; });
+    Medium& paper =
+        *std::find_if(l.order.media.begin(), l.order.media.end(), [](const Medium& m) { return m.shape == MediumShape::sheet; });
     l.order.decorations[0].medium = paper.id;
     const TransferSet set = transfers(l.order, fit(l.order, l.facts), l.facts);
     const NestProblem p = sheet_problem(paper, set, {});

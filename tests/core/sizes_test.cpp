@@ -12,15 +12,32 @@ struct Case {
 
 TEST(Sizes, OneSpellingForEach) {
     const Case cases[] = {
-        {"Yth M", "M", AgeGroup::youth},        {"YM", "M", AgeGroup::youth},          {"Youth Large", "L", AgeGroup::youth},
-        {"YXL", "XL", AgeGroup::youth},         {"youth x-small", "XS", AgeGroup::youth}, {"2XL", "2XL", AgeGroup::any},
-        {"XXL", "2XL", AgeGroup::any},          {"xxxl", "3XL", AgeGroup::any},        {"3X", "3XL", AgeGroup::any},
-        {"5xl", "5XL", AgeGroup::any},          {"1XL", "XL", AgeGroup::any},          {"Extra Large", "XL", AgeGroup::any},
-        {"X-Large", "XL", AgeGroup::any},       {"Adult Large", "L", AgeGroup::adult}, {"Mens S", "S", AgeGroup::adult},
-        {"6-12M", "12M", AgeGroup::infant},     {"6M", "6M", AgeGroup::infant},        {"12-18 months", "18M", AgeGroup::infant},
-        {"0-3 mo", "3M", AgeGroup::infant},     {"Newborn", "NB", AgeGroup::infant},   {"NB", "NB", AgeGroup::infant},
-        {"4T", "4T", AgeGroup::toddler},        {"Toddler 3T", "3T", AgeGroup::toddler}, {"Size M", "M", AgeGroup::any},
-        {"medium", "M", AgeGroup::any},         {" s ", "S", AgeGroup::any},
+        {"Yth M", "M", AgeGroup::youth},
+        {"YM", "M", AgeGroup::youth},
+        {"Youth Large", "L", AgeGroup::youth},
+        {"YXL", "XL", AgeGroup::youth},
+        {"youth x-small", "XS", AgeGroup::youth},
+        {"2XL", "2XL", AgeGroup::any},
+        {"XXL", "2XL", AgeGroup::any},
+        {"xxxl", "3XL", AgeGroup::any},
+        {"3X", "3XL", AgeGroup::any},
+        {"5xl", "5XL", AgeGroup::any},
+        {"1XL", "XL", AgeGroup::any},
+        {"Extra Large", "XL", AgeGroup::any},
+        {"X-Large", "XL", AgeGroup::any},
+        {"Adult Large", "L", AgeGroup::adult},
+        {"Mens S", "S", AgeGroup::adult},
+        {"6-12M", "12M", AgeGroup::infant},
+        {"6M", "6M", AgeGroup::infant},
+        {"12-18 months", "18M", AgeGroup::infant},
+        {"0-3 mo", "3M", AgeGroup::infant},
+        {"Newborn", "NB", AgeGroup::infant},
+        {"NB", "NB", AgeGroup::infant},
+        {"4T", "4T", AgeGroup::toddler},
+        {"Toddler 3T", "3T", AgeGroup::toddler},
+        {"Size M", "M", AgeGroup::any},
+        {"medium", "M", AgeGroup::any},
+        {" s ", "S", AgeGroup::any},
     };
     for (const Case& c : cases) {
         const auto size = normalise_size(c.text);
@@ -37,7 +54,8 @@ TEST(Sizes, NothingIsMadeUp) {
 }
 
 TEST(Sizes, CodesReadAsThemselvesAndRiseAlongTheRun) {
-    const char* const run[] = {"NB", "3M", "6M", "9M", "12M", "18M", "24M", "2T", "3T", "4T", "5T", "XS", "S", "M", "L", "XL", "2XL", "3XL", "4XL", "5XL"};
+    const char* const run[] = {"NB", "3M", "6M", "9M", "12M", "18M", "24M", "2T",  "3T",  "4T",
+                               "5T", "XS", "S",  "M",  "L",   "XL",  "2XL", "3XL", "4XL", "5XL"};
     int before = -1;
     for (const char* code : run) {
         const auto size = normalise_size(code);

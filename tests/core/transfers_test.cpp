@@ -15,7 +15,11 @@ struct Made {
     ArtFactsById facts;
     FitPlan plan;
     TransferSet set;
-    explicit Made(Order o) : order(std::move(o)), facts(facts_of(load_all_art(order, test::small_art(), nullptr))), plan(fit(order, facts)), set(transfers(order, plan, facts)) {}
+    explicit Made(Order o)
+        : order(std::move(o)),
+          facts(facts_of(load_all_art(order, test::small_art(), nullptr))),
+          plan(fit(order, facts)),
+          set(transfers(order, plan, facts)) {}
 };
 
 TEST(Transfers, OneForEachDistinctWidthAndNoneLost) {
@@ -65,7 +69,9 @@ TEST(Transfers, TheContourKeepsItsMarginFromAllInk) {
                     const Polygon dot{{q, q + Point{1e-7, 0}, q + Point{0, 1e-7}}, {}};
                     double near = 1e9;
                     for (std::size_t i = 0; i < t.contour.outer.size(); ++i) {
-                        const Polygon edge{{t.contour.outer[i], t.contour.outer[(i + 1) % t.contour.outer.size()], t.contour.outer[i] + Point{1e-9, 1e-9}}, {}};
+                        const Polygon edge{
+                            {t.contour.outer[i], t.contour.outer[(i + 1) % t.contour.outer.size()], t.contour.outer[i] + Point{1e-9, 1e-9}},
+                            {}};
                         near = std::min(near, distance(dot, edge));
                     }
                     EXPECT_GE(near, cut_margin_mm - 0.1);

@@ -42,15 +42,17 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
     ExportChoice choice;
     choice.dpi = 60;
     std::vector<double> shares;
-    const auto report = export_order(folder / "out", package->order, art, choice, Task{[&](double s, const std::string&) { shares.push_back(s); }, nullptr});
+    const auto report = export_order(folder / "out", package->order, art, choice,
+                                     Task{[&](double s, const std::string&) { shares.push_back(s); }, nullptr});
     ASSERT_TRUE(report) << report.sentence();
     std::set<std::string> names;
     for (const std::string& f : report->files) {
         EXPECT_GT(std::filesystem::file_size(f), 50u) << f;
         names.insert(std::filesystem::path(f).filename());
     }
-    EXPECT_EQ(names, (std::set<std::string>{"small-order_film-roll-330_sheet-1.pdf", "small-order_film-roll-330_sheet-1.png", "small-order_film-roll-330_sheet-1_cut.svg",
-                                            "small-order_film-roll-330_sheet-1_cut.dxf", "small-order_guide-cards.pdf", "small-order_templates.pdf", "small-order_fit.csv",
+    EXPECT_EQ(names, (std::set<std::string>{"small-order_film-roll-330_sheet-1.pdf", "small-order_film-roll-330_sheet-1.png",
+                                            "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
+                                            "small-order_guide-cards.pdf", "small-order_templates.pdf", "small-order_fit.csv",
                                             "small-order_pieces.csv", "small-order_lines.csv"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
@@ -58,7 +60,8 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
         const auto check = test::run("qpdf --check '" + (folder / "out/") + pdf + "'");
         EXPECT_EQ(check.code, 0) << check.out;
     }
-    EXPECT_NE(test::run("pdfinfo '" + (folder / "out/small-order_guide-cards.pdf") + "'").out.find("Pages:           5"), std::string::npos);
+    EXPECT_NE(test::run("pdfinfo '" + (folder / "out/small-order_guide-cards.pdf") + "'").out.find("Pages:           5"),
+              std::string::npos);
     const std::string words = test::run("pdftotext -layout '" + (folder / "out/small-order_guide-cards.pdf") + "' -").out;
     EXPECT_NE(words.find("Collar seam to top of ink"), std::string::npos);
 }
@@ -90,7 +93,8 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
     const auto package = open_order(saved(folder));
     Order order = package->order;
     order.decorations[0].sizing.base_width = Length::from_mm(120);
-    const auto report = export_order(folder / "out", order, load_all_art(order, package->art, nullptr), {true, true, true, false, false, 60});
+    const auto report =
+        export_order(folder / "out", order, load_all_art(order, package->art, nullptr), {true, true, true, false, false, 60});
     ASSERT_TRUE(report);
     EXPECT_TRUE(report->files.empty());
     ASSERT_FALSE(report->findings.empty());
@@ -138,7 +142,8 @@ TEST(Cli, FitsAnOrderWithTheKeysThatAreDocumented) {
     ASSERT_EQ(j["decorations"].size(), 1u);
     ASSERT_EQ(j["decorations"][0]["sizes"].size(), 5u);
     for (const json& s : j["decorations"][0]["sizes"])
-        for (const char* key : {"width_mm", "height_mm", "collar_to_ink_mm", "ink_to_pit_line_mm", "left_margin_mm", "right_margin_mm", "ideal_width_mm", "limited_by", "band"})
+        for (const char* key : {"width_mm", "height_mm", "collar_to_ink_mm", "ink_to_pit_line_mm", "left_margin_mm", "right_margin_mm",
+                                "ideal_width_mm", "limited_by", "band"})
             EXPECT_TRUE(s.contains(key)) << key;
     EXPECT_TRUE(j["findings"].is_array());
 }
@@ -158,7 +163,8 @@ TEST(Cli, ChecksWithAnExitCodeForStops) {
 
 TEST(Cli, BadUsageAndUnreadableInputExitWithTwo) {
     const Folder folder;
-    for (const char* bad : {"", "dance", "fit", "fit /no/such/order", "nest /no/such --out /tmp/x", "export", "import x.csv"}) EXPECT_EQ(test::run(cli(bad)).code, 2) << bad;
+    for (const char* bad : {"", "dance", "fit", "fit /no/such/order", "nest /no/such --out /tmp/x", "export", "import x.csv"})
+        EXPECT_EQ(test::run(cli(bad)).code, 2) << bad;
     test::spill(folder / "x.orthema", "not an order");
     const auto said = test::run(cli("fit '" + (folder / "x.orthema") + "'"));
     EXPECT_EQ(said.code, 2);
@@ -170,9 +176,11 @@ TEST(Cli, NestsAnInstanceFile) {
     const Folder folder;
     json instance{{"format", "nest-instance/1"}, {"width_mm", 100}, {"gap_mm", 2}, {"margin_mm", 3}, {"pieces", json::array()}};
     instance["pieces"].push_back({{"id", "tri"}, {"count", 6}, {"rotations", {0, 180}}, {"outline", {{0, 0}, {40, 0}, {0, 30}}}});
-    instance["pieces"].push_back({{"id", "bar"}, {"count", 3}, {"rotations", "any"}, {"outline", {{0, 0}, {50, 0}, {50, 8}, {0, 8}}}, {"holes", json::array()}});
+    instance["pieces"].push_back(
+        {{"id", "bar"}, {"count", 3}, {"rotations", "any"}, {"outline", {{0, 0}, {50, 0}, {50, 8}, {0, 8}}}, {"holes", json::array()}});
     test::spill(folder / "i.json", instance.dump());
-    ASSERT_EQ(test::run(cli("nest '" + (folder / "i.json") + "' --out '" + (folder / "s.json") + "' --rounds 3 --seed 2 --threads 2")).code, 0);
+    ASSERT_EQ(test::run(cli("nest '" + (folder / "i.json") + "' --out '" + (folder / "s.json") + "' --rounds 3 --seed 2 --threads 2")).code,
+              0);
     const json s = json::parse(test::slurp(folder / "s.json"));
     EXPECT_EQ(s["format"], "nest-solution/1");
     ASSERT_EQ(s["placements"].size(), 9u);
@@ -185,7 +193,9 @@ TEST(Cli, NestsAnInstanceFile) {
             if (piece["id"] == p["id"])
                 for (const json& q : piece["outline"]) outline.outer.push_back({q[0].get<double>(), q[1].get<double>()});
         const double t = p["rotation_deg"].get<double>() * M_PI / 180;
-        for (Point& q : outline.outer) q = {q.x * std::cos(t) - q.y * std::sin(t) + p["x_mm"].get<double>(), q.x * std::sin(t) + q.y * std::cos(t) + p["y_mm"].get<double>()};
+        for (Point& q : outline.outer)
+            q = {q.x * std::cos(t) - q.y * std::sin(t) + p["x_mm"].get<double>(),
+                 q.x * std::sin(t) + q.y * std::cos(t) + p["y_mm"].get<double>()};
         const Rect box = bounds(outline.outer);
         EXPECT_GE(box.y0, 3 - 1e-3);
         EXPECT_LE(box.y1, 97 + 1e-3);

@@ -51,7 +51,8 @@ TEST(ShopLibrary, AnOldOneIsMigratedWithItsContent) {
     Press press{"p", "Old press", Length::from_mm(300), Length::from_mm(300), Length::from_mm(5)};
     sql(path,
         "CREATE TABLE item(kind TEXT NOT NULL, id TEXT NOT NULL, json TEXT NOT NULL, PRIMARY KEY(kind, id));"
-        "INSERT INTO item VALUES('press', 'p', '{\"id\":\"p\",\"name\":\"Old press\",\"platen_width_mm\":300,\"platen_height_mm\":300,\"margin_mm\":5}');"
+        "INSERT INTO item VALUES('press', 'p', '{\"id\":\"p\",\"name\":\"Old "
+        "press\",\"platen_width_mm\":300,\"platen_height_mm\":300,\"margin_mm\":5}');"
         "PRAGMA user_version = 1;");
     const auto library = Library::open(path);
     ASSERT_TRUE(library) << library.sentence();
@@ -59,7 +60,9 @@ TEST(ShopLibrary, AnOldOneIsMigratedWithItsContent) {
     const auto content = (*library)->content();
     ASSERT_TRUE(content);
     EXPECT_EQ(content->presses, (std::vector<Press>{press}));
-    EXPECT_EQ(test::run("sqlite3 -version >/dev/null").code == 0 ? test::run("sqlite3 '" + path + "' \"SELECT name FROM item\"").out : "Old press\n", "Old press\n");
+    EXPECT_EQ(test::run("sqlite3 -version >/dev/null").code == 0 ? test::run("sqlite3 '" + path + "' \"SELECT name FROM item\"").out
+                                                                 : "Old press\n",
+              "Old press\n");
 }
 
 TEST(ShopLibrary, ANewerOrDamagedOneIsLeftAsItIs) {

@@ -113,13 +113,16 @@ TEST(OrderFile, ValidatesAgainstItsSchema) {
         " print(f, len(e), [x.message for x in e[:3]])\n"
         " if e: sys.exit(1)\n";
     test::spill(folder / "validate.py", script);
-    const auto said = test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" + (folder / "order.json") +
-                                "' '" + test::source("demo/marrow-hill/order.json") + "'");
+    const auto said = test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" +
+                                (folder / "order.json") + "' '" + test::source("demo/marrow-hill/order.json") + "'");
     EXPECT_EQ(said.code, 0) << said.out;
     json wrong = to_json(full_order());
     wrong["decorations"][0]["sizing"]["step_mm"] = "five";
     test::spill(folder / "wrong.json", wrong.dump());
-    EXPECT_NE(test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" + (folder / "wrong.json") + "'").code, 0)
+    EXPECT_NE(test::run("/usr/bin/python3 '" + (folder / "validate.py") + "' '" + test::source("docs/order.schema.json") + "' '" +
+                        (folder / "wrong.json") + "'")
+                  .code,
+              0)
         << "the schema must be able to fail";
 }
 
@@ -139,10 +142,13 @@ TEST(OrderFile, HostileArchivesAreRefused) {
     expect_refused(zip_of(many, folder / "many"), "thousands");
     // a bomb: 1.1 GB of zeros packs to about a megabyte
     const std::string bomb = folder / "bomb";
-    ASSERT_EQ(test::run("python3 -c \"import zipfile,sys\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\nz.writestr('order.json','{}')\n"
-                        "f=z.open('art/big','w',force_zip64=True)\n[f.write(bytes(1<<20)) for _ in range(1100)]\nf.close();z.close()\" '" + bomb + "'")
-                  .code,
-              0);
+    ASSERT_EQ(
+        test::run(
+            "python3 -c \"import zipfile,sys\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\nz.writestr('order.json','{}')\n"
+            "f=z.open('art/big','w',force_zip64=True)\n[f.write(bytes(1<<20)) for _ in range(1100)]\nf.close();z.close()\" '" +
+            bomb + "'")
+            .code,
+        0);
     EXPECT_LT(std::filesystem::file_size(bomb), 4u << 20);
     expect_refused(bomb, "1 GB");
 }

@@ -40,7 +40,8 @@ struct Laid {
 std::pair<double, double> page_size_mm(const std::string& pdf, int page = 1) {
     const std::string said = test::run("pdfinfo -f " + std::to_string(page) + " -l " + std::to_string(page) + " '" + pdf + "'").out;
     std::smatch m;
-    if (!std::regex_search(said, m, std::regex("Page +[0-9]+ size: +([0-9.]+) x ([0-9.]+)")) && !std::regex_search(said, m, std::regex("Page size: +([0-9.]+) x ([0-9.]+)")))
+    if (!std::regex_search(said, m, std::regex("Page +[0-9]+ size: +([0-9.]+) x ([0-9.]+)")) &&
+        !std::regex_search(said, m, std::regex("Page size: +([0-9.]+) x ([0-9.]+)")))
         return {};
     return {std::stod(m[1]) / 72 * 25.4, std::stod(m[2]) / 72 * 25.4};
 }
@@ -122,7 +123,8 @@ TEST(Pdf, VectorArtStaysVectorAndRepeatedArtIsStoredOnce) {
     const auto pages = [&](int copies) {
         Drawing d;
         d.width = d.height = 500;
-        for (int i = 0; i < copies; ++i) d.marks.emplace_back(ArtMark{"noise", {80, 0, 0, 80, 10.0 + 20 * (i % 5), 10.0 + 30 * (i / 5)}, 1});
+        for (int i = 0; i < copies; ++i)
+            d.marks.emplace_back(ArtMark{"noise", {80, 0, 0, 80, 10.0 + 20 * (i % 5), 10.0 + 30 * (i / 5)}, 1});
         EXPECT_TRUE(write_pdf(folder / "n.pdf", {&d}, art, "Noise"));
         return std::filesystem::file_size(folder / "n.pdf");
     };
@@ -181,7 +183,8 @@ TEST(Png, BandsJoinWithoutASeam) {
     cairo_surface_flush(s);
     long off = 0;
     for (int y = 0; y < tall.height; ++y) {
-        const auto* row = reinterpret_cast<const std::uint32_t*>(cairo_image_surface_get_data(s) + std::ptrdiff_t(y) * cairo_image_surface_get_stride(s));
+        const auto* row =
+            reinterpret_cast<const std::uint32_t*>(cairo_image_surface_get_data(s) + std::ptrdiff_t(y) * cairo_image_surface_get_stride(s));
         for (int x = 0; x < tall.width; ++x) off += std::abs(int(row[x] >> 24) - int(tall.at(x, y)[3])) > 3 ? 1 : 0;
     }
     cairo_surface_destroy(s);
@@ -201,9 +204,11 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
     // vertices of both, in order
     std::vector<Point> from_svg, from_dxf;
     const std::regex step("[ML](-?[0-9.]+) (-?[0-9.]+)");
-    for (std::sregex_iterator i(svg.begin(), svg.end(), step), end; i != end; ++i) from_svg.push_back({std::stod((*i)[1]), std::stod((*i)[2])});
+    for (std::sregex_iterator i(svg.begin(), svg.end(), step), end; i != end; ++i)
+        from_svg.push_back({std::stod((*i)[1]), std::stod((*i)[2])});
     const std::regex vertex("VERTEX\n8\nCUT\n10\n(-?[0-9.]+)\n20\n(-?[0-9.]+)");
-    for (std::sregex_iterator i(dxf.begin(), dxf.end(), vertex), end; i != end; ++i) from_dxf.push_back({std::stod((*i)[1]), page.height - std::stod((*i)[2])});
+    for (std::sregex_iterator i(dxf.begin(), dxf.end(), vertex), end; i != end; ++i)
+        from_dxf.push_back({std::stod((*i)[1]), page.height - std::stod((*i)[2])});
     std::vector<Point> asked;
     for (const Polygon& p : contours) {
         asked.insert(asked.end(), p.outer.begin(), p.outer.end());
@@ -222,7 +227,8 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
 TEST(CutLines, StayClearOfTheInkOnThePage) {
     const Laid l;
     for (const Polygon& p : cut_contours(l.sheet(), l.set))
-        for (std::size_t i = 0; i < p.outer.size(); ++i) EXPECT_FALSE(should_be_ink(l, (p.outer[i] + p.outer[(i + 1) % p.outer.size()]) * 0.5));
+        for (std::size_t i = 0; i < p.outer.size(); ++i)
+            EXPECT_FALSE(should_be_ink(l, (p.outer[i] + p.outer[(i + 1) % p.outer.size()]) * 0.5));
 }
 
 }  // namespace

@@ -27,7 +27,9 @@ Canvas badge() {
     return c;
 }
 
-Result<LoadedArtPtr> load(const std::string& bytes, const std::string& name = "picture") { return load_art(std::make_shared<const std::string>(bytes), name); }
+Result<LoadedArtPtr> load(const std::string& bytes, const std::string& name = "picture") {
+    return load_art(std::make_shared<const std::string>(bytes), name);
+}
 
 std::string tiff_bytes(const Canvas& c, const std::string& path) {
     TIFF* t = TIFFOpen(path.c_str(), "w");
@@ -83,7 +85,8 @@ std::string jpeg_bytes(const Canvas& c) {
 TEST(Pictures, LosslessKindsGiveTheSamePixelsAndFacts) {
     const Folder folder;
     const Canvas c = badge();
-    const std::pair<ArtKind, std::string> files[] = {{ArtKind::png, test::png_bytes(c)}, {ArtKind::tiff, tiff_bytes(c, folder / "t")}, {ArtKind::webp, webp_bytes(c)}};
+    const std::pair<ArtKind, std::string> files[] = {
+        {ArtKind::png, test::png_bytes(c)}, {ArtKind::tiff, tiff_bytes(c, folder / "t")}, {ArtKind::webp, webp_bytes(c)}};
     const ArtFacts plain = look_at(c.view(), false);
     for (const auto& [kind, bytes] : files) {
         SCOPED_TRACE(kind_key(kind));
@@ -117,7 +120,8 @@ TEST(Pictures, SvgComesOutAsLibrsvgDrawsIt) {
     const Folder folder;
     const std::string svg =
         "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 200 160' width='200' height='160'><defs>"
-        "<linearGradient id='g'><stop offset='0' stop-color='#d02020'/><stop offset='1' stop-color='#2020d0' stop-opacity='0.4'/></linearGradient>"
+        "<linearGradient id='g'><stop offset='0' stop-color='#d02020'/><stop offset='1' stop-color='#2020d0' "
+        "stop-opacity='0.4'/></linearGradient>"
         "<clipPath id='c'><circle cx='80' cy='80' r='60'/></clipPath>"
         "<mask id='m'><rect width='200' height='160' fill='white'/><circle cx='100' cy='80' r='20' fill='black'/></mask></defs>"
         "<g clip-path='url(#c)' mask='url(#m)'><rect x='10' y='10' width='180' height='140' fill='url(#g)'/></g>"
@@ -127,7 +131,10 @@ TEST(Pictures, SvgComesOutAsLibrsvgDrawsIt) {
     ASSERT_TRUE(art) << art.sentence();
     const ArtFacts& f = (*art)->facts;
     EXPECT_TRUE(f.vector);
-    ASSERT_EQ(test::run("rsvg-convert -w " + std::to_string(f.width_px) + " -h " + std::to_string(f.height_px) + " '" + (folder / "a.svg") + "' -o '" + (folder / "a.png") + "'").code, 0);
+    ASSERT_EQ(test::run("rsvg-convert -w " + std::to_string(f.width_px) + " -h " + std::to_string(f.height_px) + " '" + (folder / "a.svg") +
+                        "' -o '" + (folder / "a.png") + "'")
+                  .code,
+              0);
     const Canvas theirs = test::read_png(folder / "a.png");
     ASSERT_EQ(theirs.width, f.width_px);
     // drawn here through cairo and compared pixel by pixel
@@ -179,7 +186,8 @@ TEST(Pictures, AreKnownByContentNotByName) {
 TEST(Pictures, TruncatedOnesAreRefusedWithASentence) {
     const Folder folder;
     const Canvas c = badge();
-    for (const std::string& bytes : {test::png_bytes(c), tiff_bytes(c, folder / "t"), webp_bytes(c), jpeg_bytes(c), std::string(test::corner_svg)})
+    for (const std::string& bytes :
+         {test::png_bytes(c), tiff_bytes(c, folder / "t"), webp_bytes(c), jpeg_bytes(c), std::string(test::corner_svg)})
         for (const double share : {0.15, 0.5, 0.9}) {
             const auto art = load(bytes.substr(0, static_cast<std::size_t>(double(bytes.size()) * share)), "cut");
             ASSERT_FALSE(art) << bytes.substr(0, 4) << share;
@@ -191,7 +199,8 @@ TEST(Pictures, DamagedBytesNeverCrash) {
     const Folder folder;
     const Canvas c = badge();
     int refused = 0;
-    for (const std::string& bytes : {test::png_bytes(c), tiff_bytes(c, folder / "t"), webp_bytes(c), jpeg_bytes(c), test::slurp(test::source("demo/src/wind-rose.svg"))})
+    for (const std::string& bytes : {test::png_bytes(c), tiff_bytes(c, folder / "t"), webp_bytes(c), jpeg_bytes(c),
+                                     test::slurp(test::source("demo/src/wind-rose.svg"))})
         for (std::size_t at = 8; at < bytes.size(); at += 1 + bytes.size() / 40) {
             std::string spoiled = bytes;
             spoiled[at] = static_cast<char>(~spoiled[at]);
@@ -224,7 +233,9 @@ TEST(Pictures, HugeDimensionsAreRefusedBeforeTheyAreRead) {
 }
 
 TEST(Pictures, AMissingFontIsSaid) {
-    const auto art = load("<svg xmlns='http://www.w3.org/2000/svg' width='200' height='60'><text x='5' y='40' font-family='Nowhere Grotesk 9000' font-size='30'>Fair</text></svg>");
+    const auto art = load(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='200' height='60'><text x='5' y='40' font-family='Nowhere Grotesk 9000' "
+        "font-size='30'>Fair</text></svg>");
     ASSERT_TRUE(art);
     EXPECT_EQ((*art)->facts.missing_fonts, (std::vector<std::string>{"Nowhere Grotesk 9000"}));
     const Findings said = art_findings((*art)->facts, "a", "A", std::nullopt);

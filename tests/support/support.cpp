@@ -121,7 +121,8 @@ Canvas render_pdf(const std::string& path, int page, double dpi) {
     const Folder folder;
     const std::string stem = folder / "page";
     const std::string n = std::to_string(page);
-    const Answer done = run("pdftoppm -png -singlefile -f " + n + " -l " + n + " -r " + std::to_string(dpi) + " '" + path + "' '" + stem + "'");
+    const Answer done =
+        run("pdftoppm -png -singlefile -f " + n + " -l " + n + " -r " + std::to_string(dpi) + " '" + path + "' '" + stem + "'");
     if (done.code != 0) throw std::runtime_error("pdftoppm: " + done.out);
     return read_png(stem + ".png");
 }

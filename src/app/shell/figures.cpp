@@ -234,6 +234,7 @@ QPushButton* push(const QString& text, const QString& why, bool main) {
     b->setToolTip(why);
     b->setAccessibleName(text);
     b->setObjectName(text);
+    b->setAutoDefault(false);  // Enter in a dialog's field belongs to the field
     if (main) b->setProperty("main", true);
     return b;
 }

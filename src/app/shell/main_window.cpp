@@ -111,6 +111,7 @@ void MainWindow::build_top(QWidget* top) {
     auto* papers = new QToolButton;
     papers->setText(QStringLiteral("Order file"));
     papers->setObjectName(QStringLiteral("Order file"));
+    papers->setAccessibleName(QStringLiteral("Order file"));
     papers->setPopupMode(QToolButton::InstantPopup);
     papers->setToolTip(QStringLiteral("New, open, save, recent orders"));
     auto* menu = new QMenu(papers);

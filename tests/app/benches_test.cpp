@@ -1,0 +1,354 @@
+// Order, Blanks, Art, Sheets and Guides benches, each through mouse and keys.
+#include <cmath>
+
+#include "app/art/art_bench.h"
+#include "app/art/art_view.h"
+#include "app/blanks/blanks_bench.h"
+#include "app/blanks/tape_drawing.h"
+#include "app/guides/guides_bench.h"
+#include "app/order/list_preview.h"
+#include "app/order/order_bench.h"
+#include "app/order/run_picture.h"
+#include "app/sheets/ribbon.h"
+#include "app/sheets/sheets_bench.h"
+#include "app/shell/chips.h"
+#include "app/shell/figures.h"
+#include "core/nesting/by_hand.h"
+#include "files/order_file.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::Window;
+
+struct SmallWindow : Window {
+    explicit SmallWindow(int stage) {
+        EXPECT_TRUE(save_order(data("small.orthema"), test::small_order(), test::small_art()));
+        open(data("small.orthema"));
+        go(stage);
+    }
+    int quantity(const std::string& size) {
+        for (const SizeCount& c : counts_of(order(), {"adult-tee", "ash"}))
+            if (c.size == size) return c.quantity;
+        return 0;
+    }
+};
+
+TEST(OrderBench, QuantitiesAreTypedStraightOnThePicture) {
+    SmallWindow w(1);
+    RunPicture* picture = w.bench<OrderBench>("order")->picture();
+    w.click(picture, picture->slot_centre({"adult-tee", "ash"}, "2XL"));
+    EXPECT_EQ(w.room().selection().size, "2XL");
+    w.key(picture, Qt::Key_1);
+    w.key(picture, Qt::Key_2);
+    EXPECT_EQ(w.quantity("2XL"), 12);
+    w.key(picture, Qt::Key_Backspace);
+    EXPECT_EQ(w.quantity("2XL"), 1);
+    w.key(picture, Qt::Key_Plus);
+    EXPECT_EQ(w.quantity("2XL"), 2);
+    w.key(picture, Qt::Key_Left);
+    EXPECT_EQ(w.room().selection().size, "XL");
+    w.key(picture, Qt::Key_Delete);
+    EXPECT_EQ(w.quantity("XL"), 0);
+    w.undo();
+    EXPECT_EQ(w.quantity("XL"), 3);
+    w.undo();
+    EXPECT_EQ(w.quantity("2XL"), 0) << "typing one quantity is one step";
+}
+
+TEST(OrderBench, ARunIsAddedAndTakenOut) {
+    SmallWindow w(1);
+    auto* blank = w.find<QComboBox>("Blank");
+    blank->setFocus();
+    w.key(blank, Qt::Key_End);
+    const std::string style = blank->currentData().toString().toStdString();
+    w.click(w.find<QPushButton>("Add the run"));
+    ASSERT_EQ(runs_of(w.order()).size(), 2u);
+    EXPECT_EQ(w.room().selection().run.style, style);
+    w.type(w.find<QLineEdit>("Quantity"), "7");
+    EXPECT_EQ(garments_in(w.order(), w.room().selection().run), 7);
+    w.type(w.find<QLineEdit>("Quantity"), "many");
+    EXPECT_EQ(garments_in(w.order(), w.room().selection().run), 7);
+    w.click(w.find<QPushButton>("Take this run out"));
+    EXPECT_EQ(runs_of(w.order()).size(), 1u);
+    w.type(w.find<QLineEdit>("Due date"), "12 June 2027");
+    EXPECT_EQ(w.order().due, "2027-06-12");
+    w.type(w.find<QLineEdit>("Due date"), "someday");
+    EXPECT_EQ(w.order().due, "2027-06-12");
+}
+
+TEST(OrderBench, ColumnsCanBeMappedByHand) {
+    SmallWindow w(1);
+    // two columns could be the size: the guess takes the first, the user the second
+    test::spill(w.data("l.tsv"), "Product\tSize of box\tFits\tCount\nAdult Tee ash\tM\tXXL\t4\nAdult Tee ash\tM\tL\t2\n");
+    w.drop({w.data("l.tsv")});
+    ListPreview* preview = w.bench<OrderBench>("order")->preview();
+    ASSERT_NE(preview, nullptr);
+    EXPECT_EQ(preview->result().lines.at(0).size, "M");
+    preview->column(1)->setCurrentIndex(0);
+    preview->column(2)->setCurrentText("size");
+    w.wait();
+    ASSERT_EQ(preview->result().lines.size(), 2u);
+    EXPECT_EQ(preview->result().lines[0].size, "2XL");
+    const Order before = w.order();
+    w.click(preview->accept_button());
+    EXPECT_EQ(w.quantity("2XL"), 4);
+    w.wait();
+    w.undo();
+    EXPECT_EQ(w.order(), before);
+}
+
+TEST(OrderBench, AListThatIsNoneIsSaidAndNothingIsLost) {
+    SmallWindow w(1);
+    const Order before = w.order();
+    test::spill(w.data("empty.csv"), "");
+    w.drop({w.data("empty.csv")});
+    EXPECT_NE(w.notice().find("empty.csv"), std::string::npos) << w.notice();
+    EXPECT_EQ(w.bench<OrderBench>("order")->preview(), nullptr);
+    EXPECT_EQ(w.order(), before);
+}
+
+TEST(BlanksBench, TheTapeIsTypedOnTheDrawing) {
+    SmallWindow w(2);
+    auto* sizes = w.bench<BlanksBench>("blanks");
+    TapeDrawing* drawing = sizes->drawing();
+    w.click(w.window().findChild<ChipButton*>("chip L"));
+    drawing->repaint();
+    const auto figure = [&](const char* size) { return find_style(w.order(), "adult-tee")->chart.at(size).at(Measure::chest); };
+    const double published = figure("L").value.mm();
+    const double drawn = w.room().fit()->sizes[2].ideal;
+    w.click(drawing, drawing->figure_place(Measure::chest));
+    ASSERT_TRUE(drawing->field()->isVisible());
+    QTest::keyClick(drawing->field(), Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClicks(drawing->field(), "57.2cm");
+    QTest::keyClick(drawing->field(), Qt::Key_Return);
+    EXPECT_EQ(figure("L").source, Source::measured);
+    EXPECT_DOUBLE_EQ(figure("L").value.mm(), 572);
+    EXPECT_DOUBLE_EQ(figure("L").published->mm(), published);
+    EXPECT_EQ(figure("L").pieces, 1);
+    EXPECT_FALSE(drawing->field()->isVisible());
+    // taped in the panel on another size, and the one between is graded
+    w.click(w.window().findChild<ChipButton*>("chip 2XL"));
+    w.type(w.find<QLineEdit>("Chest, pit to pit"), "670");
+    EXPECT_EQ(figure("XL").source, Source::graded);
+    w.click(w.find<QPushButton>("Back to published"));
+    EXPECT_EQ(figure("2XL").source, Source::published);
+    EXPECT_EQ(figure("XL").source, Source::published);
+    w.undo();
+    EXPECT_EQ(figure("2XL").source, Source::measured);
+    (void)drawn;
+}
+
+TEST(BlanksBench, AFigureThatContradictsTheOthersIsRefused) {
+    SmallWindow w(2);
+    const Order before = w.order();
+    w.type(w.find<QLineEdit>("Neck width"), "900");
+    EXPECT_EQ(w.order(), before);
+    EXPECT_NE(w.notice().find("contradict"), std::string::npos) << w.notice();
+    w.type(w.find<QLineEdit>("Neck width"), "9 m");
+    EXPECT_EQ(w.order(), before);
+}
+
+TEST(BlanksBench, TheLibraryKeepsABlankForLaterOrders) {
+    SmallWindow w(2);
+    w.type(w.find<QLineEdit>("Chest, pit to pit"), "571");
+    const BlankStyle taped = *find_style(w.order(), "adult-tee");
+    w.room().keep_in_library(taped);
+    w.wait();
+    w.room().export_library(QString::fromStdString(w.data("lib.json")));
+    w.wait();
+    EXPECT_EQ(test::run("python3 -m json.tool '" + w.data("lib.json") + "' > /dev/null").code, 0);
+    w.room().start_new();
+    w.wait();
+    EXPECT_EQ(*find_style(w.order(), "adult-tee"), taped);
+    Window other;
+    other.room().import_library(QString::fromStdString(w.data("lib.json")));
+    other.wait();
+    EXPECT_TRUE(std::find(other.room().library().styles.begin(), other.room().library().styles.end(), taped) !=
+                other.room().library().styles.end());
+    test::spill(w.data("lib.json"), "{\"format\": 3}");
+    other.room().import_library(QString::fromStdString(w.data("lib.json")));
+    other.wait();
+    EXPECT_NE(other.notice().find("not a library"), std::string::npos) << other.notice();
+}
+
+TEST(ArtBench, TheCentreIsMarkedWithAClick) {
+    SmallWindow w(3);
+    ArtView* view = w.bench<ArtBench>("art")->view();
+    w.click(view, view->place_of({0.6, 0.3}));
+    EXPECT_FALSE(w.order().art[0].marked_centre) << "a click alone marks nothing";
+    w.click(w.find<QPushButton>("Mark the centre"));
+    w.click(view, view->place_of({0.6, 0.3}));
+    ASSERT_TRUE(w.order().art[0].marked_centre);
+    EXPECT_NEAR(w.order().art[0].marked_centre->x, 0.6, 0.01);
+    EXPECT_NEAR(w.order().art[0].marked_centre->y, 0.3, 0.01);
+    w.key(view, Qt::Key_Right);
+    EXPECT_GT(w.order().art[0].marked_centre->x, 0.6);
+    w.key(view, Qt::Key_Delete);
+    EXPECT_FALSE(w.order().art[0].marked_centre);
+}
+
+TEST(ArtBench, BrokenPicturesAreSaidAndTheOthersComeIn) {
+    SmallWindow w(3);
+    test::spill(w.data("half.png"), test::slurp(test::source("demo/src/cloud-kite.png")).substr(0, 9000));
+    w.drop({w.data("half.png"), test::source("demo/src/wind-rose.svg")});
+    EXPECT_EQ(w.order().art.size(), 2u);
+    EXPECT_NE(w.notice().find("half.png"), std::string::npos) << w.notice();
+    w.undo();
+    EXPECT_EQ(w.order().art.size(), 1u);
+    w.drop({test::source("demo/src/cloud-kite.png")});
+    ASSERT_EQ(w.order().art.size(), 2u);
+    EXPECT_GT(w.room().facts().at(w.order().art[1].id).half_transparent, 0.05);
+}
+
+TEST(ArtBench, APictureGoesOnAnotherLocationToo) {
+    SmallWindow w(3);
+    auto* location = w.find<QComboBox>("Location");
+    location->setFocus();
+    w.key(location, Qt::Key_End);
+    w.click(w.find<QPushButton>("Put it on"));
+    ASSERT_EQ(w.order().decorations.size(), 2u);
+    EXPECT_EQ(w.order().decorations[1].location, Location::upper_back);
+    EXPECT_EQ(w.room().selection().decoration, w.order().decorations[1].id);
+    w.go(3);
+    w.click(w.find<QPushButton>("Take this picture out"));
+    EXPECT_TRUE(w.order().decorations.empty());
+    w.undo();
+    EXPECT_EQ(w.order().decorations.size(), 2u);
+}
+
+struct SheetsWindow : SmallWindow {
+    SheetsWindow() : SmallWindow(5) {
+        type(find<QLineEdit>("Settle for (s)"), "0.2");
+        click(find<QPushButton>("Settle"));
+        wait();
+    }
+    Ribbon* ribbon() { return bench<SheetsBench>("sheets")->ribbon(); }
+    const std::vector<PlacedCopy>& copies() { return copies_of(room()); }
+    bool sound() {
+        wait();
+        return !room().sheets().media.at(0).stale;
+    }
+};
+
+TEST(SheetsBench, SettlesEveryPieceAndSaysWhatItTakes) {
+    SheetsWindow w;
+    EXPECT_EQ(w.copies().size(), std::size_t(garments_in(w.order())));
+    EXPECT_TRUE(w.sound());
+    EXPECT_GE(w.room().settle_curve().size(), 2u);
+    for (std::size_t i = 1; i < w.room().settle_curve().size(); ++i)
+        EXPECT_GE(w.room().settle_curve()[i].density + 1e-9, w.room().settle_curve()[i - 1].density);
+    EXPECT_TRUE(w.find<QLabel>("Film used")->text().endsWith(" mm"));
+    EXPECT_NE(w.find<QLabel>("Cost a piece")->text(), "–");
+    w.undo();
+    EXPECT_TRUE(w.copies().empty()) << "settling is one step";
+}
+
+TEST(SheetsBench, LockedPiecesStayWhileTheOthersSettle) {
+    SheetsWindow w;
+    const QPoint at = w.ribbon()->place_of(3);
+    w.click(w.ribbon(), at);
+    ASSERT_EQ(w.ribbon()->chosen(), 3);
+    w.key(w.ribbon(), Qt::Key_L);
+    const PlacedCopy locked = w.copies()[3];
+    EXPECT_TRUE(locked.locked);
+    w.drag(w.ribbon(), at, at + QPoint(80, 40));
+    EXPECT_EQ(w.copies()[3], locked) << "it cannot be dragged";
+    w.wait();
+    w.click(w.find<QPushButton>("Settle"));  // the same button, now "Settle more"
+    w.wait();
+    EXPECT_TRUE(std::find(w.copies().begin(), w.copies().end(), locked) != w.copies().end());
+    EXPECT_TRUE(w.sound());
+}
+
+TEST(SheetsBench, APieceTurnsNudgesAndNeverOverlaps) {
+    SheetsWindow w;
+    std::mt19937 random(2);
+    for (int k = 0; k < 25; ++k) {
+        const int i = int(random() % w.copies().size());
+        const QPoint at = w.ribbon()->place_of(i);
+        if (!w.ribbon()->rect().adjusted(10, 30, -10, -10).contains(at)) continue;
+        w.drag(w.ribbon(), at, QPoint(20 + int(random() % 800), 40 + int(random() % 400)));
+        if (k % 5 == 0) w.key(w.ribbon(), Qt::Key_R);
+        if (k % 3 == 0) w.key(w.ribbon(), Qt::Key_Right, Qt::ShiftModifier);
+    }
+    EXPECT_TRUE(w.sound());
+}
+
+TEST(SheetsBench, TurningWithoutRoomIsSaid) {
+    SheetsWindow w;
+    Order next = w.order();
+    for (Medium& m : next.media)
+        if (m.id == w.room().selection().medium) m.quarter_turns = false;
+    w.room().edit("grain", next);
+    w.wait();
+    w.ribbon()->choose(0);
+    w.key(w.ribbon(), Qt::Key_R);
+    EXPECT_NE(w.notice().find("no room"), std::string::npos) << w.notice();
+}
+
+TEST(SheetsBench, AWiderGapMakesTheLayoutStaleUntilSettledAgain) {
+    SheetsWindow w;
+    w.type(w.find<QLineEdit>("Gap between pieces"), "9");
+    EXPECT_FALSE(w.sound());
+    EXPECT_EQ(standing_of(w.room().findings(), "sheets"), Standing::blocked);
+    w.click(w.find<QPushButton>("Settle"));
+    w.wait();
+    EXPECT_TRUE(w.sound());
+    w.type(w.find<QLineEdit>("Margin"), "400");
+    EXPECT_NE(find_medium(w.order(), w.room().selection().medium)->margin.mm(), 400) << "no room would be left";
+}
+
+TEST(SheetsBench, ZoomsAndScrollsByKeys) {
+    SheetsWindow w;
+    Ribbon* r = w.ribbon();
+    const double span = r->last_mm() - r->first_mm();
+    w.key(r, Qt::Key_Plus);
+    EXPECT_LT(r->last_mm() - r->first_mm(), span);
+    w.key(r, Qt::Key_End);
+    EXPECT_GT(r->first_mm(), 0);
+    w.key(r, Qt::Key_Home);
+    EXPECT_EQ(r->first_mm(), 0);
+    w.key(r, Qt::Key_N);
+    EXPECT_EQ(r->chosen(), 0);
+}
+
+TEST(GuidesBench, ShowsCardTemplateAndRealSizeForEverySize) {
+    SmallWindow w(6);
+    auto* view = w.find("Guide view");
+    QImage last;
+    for (const char* show : {"Show/card", "Show/template", "Show/at real size"}) {
+        w.click(w.find<QPushButton>(show));
+        const QImage now = view->grab().toImage();
+        EXPECT_NE(now, last) << show;
+        last = now;
+    }
+    for (const char* size : {"S", "3XL"}) {
+        for (ChipButton* chip : w.window().findChildren<ChipButton*>("chip " + QString(size)))
+            if (chip->isVisible()) w.click(chip);
+        EXPECT_EQ(w.room().selection().size, size);
+    }
+    w.click(w.find<QPushButton>("Paper for guides/letter"));
+    EXPECT_EQ(w.order().paper, Paper::letter);
+}
+
+TEST(GuidesBench, FiguresFollowTheFit) {
+    SmallWindow w(6);
+    const auto text = [&] {
+        QString all;
+        for (QLabel* l : w.bench<GuidesBench>("guides")->figures()->findChildren<QLabel*>()) all += l->text();
+        return all;
+    };
+    const QString before = text();
+    Order next = w.order();
+    next.decorations[0].placing.offset = Length::from_mm(41);
+    next.decorations[0].placing.growth = 0;
+    w.room().edit("offset", next);
+    EXPECT_NE(text(), before);
+    EXPECT_TRUE(text().contains(QStringLiteral("41") + QChar(0xA0) + "mm"));
+}
+
+}  // namespace
+}  // namespace orthema

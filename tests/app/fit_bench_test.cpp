@@ -1,0 +1,244 @@
+// The Fit bench: rails, corners, pins, schools, figures.
+#include "app/fit/fit_bench.h"
+
+#include <cmath>
+
+#include "app/fit/fit_wall.h"
+#include "app/shell/chips.h"
+#include "app/shell/figures.h"
+#include "files/order_file.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::Window;
+
+struct FitWindow : Window {
+    FitWindow() {
+        EXPECT_TRUE(save_order(data("small.orthema"), test::small_order(), test::small_art()));
+        open(data("small.orthema"));
+        go(4);
+    }
+    FitWall* wall() { return bench<FitBench>("fit")->wall(); }
+    const DecorationFit& fit() { return room().plan().decorations.at(0); }
+    const Decoration& d() { return order().decorations.at(0); }
+    const SizeFit& size(const char* s) { return *find_size(fit(), s); }
+    void choose(const char* s) { click(wall(), wall()->design_at(s)); }
+};
+
+TEST(FitBench, ShowsEverySizeOnOneFloorLineAtOneScale) {
+    FitWindow w;
+    const Wall& wall = w.wall()->wall();
+    ASSERT_EQ(wall.stands.size(), 5u);
+    for (const WallSlot& s : wall.stands) {
+        EXPECT_EQ(s.map.a, wall.scale);
+        EXPECT_GE(s.cell.x0, -1e-9);
+        EXPECT_LE(s.cell.x1, w.wall()->width() + 1e-9);
+        EXPECT_LE(s.cell.y1, w.wall()->height() + 1e-9);
+        for (const WallSlot& o : wall.stands)
+            if (o.row == s.row) EXPECT_EQ(o.pill.y0, s.pill.y0);
+    }
+}
+
+TEST(FitBench, ACornerSizesTheRule) {
+    FitWindow w;
+    w.choose("L");
+    const double before = w.size("L").ideal;
+    const QPoint corner = w.wall()->corner_at("L");
+    w.drag(w.wall(), corner, corner + QPoint(-10, -8));
+    EXPECT_LT(w.size("L").ideal, before - 4);
+    EXPECT_NEAR(std::remainder(w.size("L").ideal, 5), 0, 1e-6) << "in whole steps";
+    EXPECT_LT(w.size("S").ideal, before);
+    EXPECT_TRUE(w.d().pins.empty());
+}
+
+TEST(FitBench, ARailsEndMovesASizeToTheNextBand) {
+    FitWindow w;
+    Order next = w.order();
+    next.decorations[0].sizing.band_starts = {"L"};
+    w.room().edit("two bands", next);
+    w.wait();
+    QCoreApplication::processEvents();
+    w.wall()->repaint();
+    ASSERT_EQ(w.fit().bands.size(), 2u);
+    EXPECT_EQ(w.fit().bands[0].last, 1);
+    const QPoint end = w.wall()->rail_end(0, true);
+    ASSERT_NE(end, QPoint());
+    // to the middle of S, so that M goes over to the next band
+    const WallSlot& s = w.wall()->wall().stands[0];
+    w.drag(w.wall(), end, QPoint(int(s.cell.centre().x) + 6, end.y()));
+    ASSERT_EQ(w.fit().bands.size(), 2u);
+    EXPECT_EQ(w.fit().bands[0].last, 0);
+    EXPECT_EQ(w.fit().bands[1].first, 1);
+    EXPECT_EQ(w.d().sizing.band_starts, (std::vector<std::string>{"M"}));
+    w.undo();
+    EXPECT_EQ(w.fit().bands[0].last, 1) << "one drag is one step";
+}
+
+TEST(FitBench, ArrowsNudgeByAMillimetreOrASixteenth) {
+    FitWindow w;
+    w.choose("M");
+    const double y = w.size("M").ink.y0;
+    w.key(w.wall(), Qt::Key_Down);
+    EXPECT_NEAR(w.size("M").ink.y0, y + 1, 1e-9);
+    w.key(w.wall(), Qt::Key_Down, Qt::ShiftModifier);
+    EXPECT_NEAR(w.size("M").ink.y0, y + 9, 1e-9);
+    w.key(w.wall(), Qt::Key_Right, Qt::ControlModifier);
+    EXPECT_NEAR(w.size("M").ink.centre().x, 1, 1e-9);
+    EXPECT_NEAR(w.size("L").ink.centre().x, 0, 1e-9) << "Ctrl pins this size only";
+    w.key(w.wall(), Qt::Key_Delete);
+    EXPECT_NEAR(w.size("M").ink.centre().x, 0, 1e-9);
+    w.click(w.find<QPushButton>("Units/in"));
+    EXPECT_EQ(w.order().unit, Unit::inch);
+    w.key(w.wall(), Qt::Key_Up);
+    EXPECT_NEAR(w.size("M").ink.y0, y + 9 - 25.4 / 16, 1e-9);
+    EXPECT_TRUE(w.find<QLineEdit>("Collar to ink")->text().contains('/') || w.find<QLineEdit>("Collar to ink")->text().toInt() > 0);
+}
+
+TEST(FitBench, PageKeysChooseASize) {
+    FitWindow w;
+    w.choose("S");
+    EXPECT_EQ(w.room().selection().size, "S");
+    w.key(w.wall(), Qt::Key_PageDown);
+    EXPECT_EQ(w.room().selection().size, "M");
+    w.key(w.wall(), Qt::Key_PageUp);
+    w.key(w.wall(), Qt::Key_PageUp);
+    EXPECT_EQ(w.room().selection().size, "S");
+}
+
+TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
+    FitWindow w;
+    w.choose("XL");
+    const double others = w.size("L").ideal;
+    w.type(w.find<QLineEdit>("Ink width"), "150", Qt::ControlModifier);
+    EXPECT_EQ(w.size("XL").width, 150);
+    EXPECT_EQ(w.size("L").ideal, others);
+    EXPECT_EQ(w.size("XL").limited_by, "pinned by hand");
+    w.click(w.find<QPushButton>("A change is for/this size"));
+    w.type(w.find<QLineEdit>("Collar to ink"), "99");
+    EXPECT_NEAR(w.size("XL").collar_to_ink, 99, 1e-9);
+    EXPECT_NE(w.size("L").collar_to_ink, 99);
+    w.click(w.find<QPushButton>("Take the pin away"));
+    EXPECT_TRUE(w.d().pins.empty());
+}
+
+TEST(FitBench, SchoolsAreOneClick) {
+    FitWindow w;
+    w.choose("L");
+    const Rect place = w.size("L").ink;
+    w.click(w.find<QPushButton>("Sizing/one size"));
+    EXPECT_EQ(w.fit().bands.size(), 1u);
+    w.click(w.find<QPushButton>("Sizing/graded"));
+    EXPECT_EQ(w.fit().bands.size(), 5u);
+    w.click(w.find<QPushButton>("Sizing/bands"));
+    EXPECT_EQ(w.d().sizing.school, SizingSchool::bands);
+    w.click(w.find<QPushButton>("Placing/pit line"));
+    EXPECT_EQ(w.d().placing.school, PlacingSchool::pit_line);
+    EXPECT_NEAR(w.size("L").ink.y0, place.y0, 1e-6) << "the chosen size keeps its place";
+    w.type(w.find<QLineEdit>("Extra transfer costs"), "50");
+    EXPECT_EQ(w.fit().bands.size(), 1u);
+    w.type(w.find<QLineEdit>("Grows with chest"), "0");
+    for (const SizeFit& s : w.fit().sizes) EXPECT_NEAR(s.ideal, w.d().sizing.base_width.mm(), 1e-9);
+    w.click(w.find<QPushButton>("Centred by/optical"));
+    EXPECT_GT(w.size("L").ink.centre().x, 5) << "the L is heavier on its left";
+}
+
+TEST(FitBench, LocationMediumPressAndSparesAreChosenInPlace) {
+    FitWindow w;
+    auto* location = w.find<QComboBox>("Location");
+    ASSERT_NE(location, nullptr);
+    location->setFocus();
+    w.key(location, Qt::Key_Down);
+    EXPECT_EQ(w.d().location, Location::left_chest);
+    EXPECT_GT(w.size("L").ink.centre().x, 0) << "the wearer's left is the viewer's right";
+    w.type(w.find<QLineEdit>("Spares a transfer"), "2");
+    EXPECT_EQ(w.d().spares, 2);
+    auto* press = w.find<QComboBox>("Press");
+    press->setFocus();
+    w.key(press, Qt::Key_End);
+    EXPECT_EQ(w.d().press, w.order().presses.back().id);
+    auto* medium = w.find<QComboBox>("Medium");
+    medium->setFocus();
+    w.key(medium, Qt::Key_End);
+    EXPECT_EQ(w.d().medium, w.order().media.back().id);
+}
+
+TEST(FitBench, ADragThatClashesIsSaidAtTheBottom) {
+    FitWindow w;
+    w.choose("S");
+    w.type(w.find<QLineEdit>("Ink width"), "500", Qt::ControlModifier);
+    w.wait();
+    EXPECT_TRUE(has_stop(w.room().findings()));
+    EXPECT_EQ(standing_of(w.room().findings(), "fit"), Standing::blocked);
+    auto* strip = w.find("Findings");
+    EXPECT_TRUE(strip->accessibleDescription().contains("too close")) << strip->accessibleDescription().toStdString();
+    w.go(1);
+    w.click(strip, QPoint(200, 20));
+    EXPECT_EQ(w.window().current(), 3) << "a click leads there";
+    EXPECT_EQ(w.room().selection().size, "S");
+}
+
+TEST(FitBench, UndoGoesAllTheWayBackAndRedoForth) {
+    FitWindow w;
+    const Order begun = w.order();
+    w.choose("L");
+    w.key(w.wall(), Qt::Key_Down);
+    w.click(w.find<QPushButton>("Sizing/graded"));
+    w.type(w.find<QLineEdit>("Ink width"), "180");
+    w.click(w.find<QPushButton>("Placing/body share"));
+    const Order done = w.order();
+    int steps = 0;
+    while (w.room().can_undo() && steps < 50) {
+        w.undo();
+        ++steps;
+    }
+    EXPECT_EQ(w.order(), begun);
+    EXPECT_EQ(steps, 4);
+    EXPECT_FALSE(w.room().changed());
+    while (w.room().can_redo()) w.key(&w.window(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_EQ(w.order(), done);
+}
+
+TEST(Wall, FortySizesStandWithoutOverlap) {
+    const Order order = test::ladder_order(40, 8);
+    const ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+    const FitPlan plan = fit(order, facts);
+    const auto garments = wall_garments(order, order.decorations[0], plan.decorations[0]);
+    for (const auto& [width, height] : {std::pair{890.0, 480.0}, std::pair{1500.0, 760.0}, std::pair{640.0, 300.0}}) {
+        const Wall wall = wall_of(plan.decorations[0], garments, width, height);
+        ASSERT_EQ(wall.stands.size(), 40u);
+        std::vector<Rect> boxes;
+        for (const WallSlot& s : wall.stands) {
+            const Rect box = bounds(mapped(garments[std::size_t(s.size)].outline, s.map));
+            EXPECT_GE(box.x0, -0.5);
+            EXPECT_LE(box.x1, width + 0.5);
+            EXPECT_GE(box.y0, s.cell.y0 - 0.5);
+            for (const Rect& o : boxes) EXPECT_FALSE(o.grown(-0.5).meets(box.grown(-0.5)));
+            boxes.push_back(box);
+        }
+        // every band's rail covers its sizes once
+        std::map<int, int> ends;
+        for (const WallRail& r : wall.rails) {
+            EXPECT_LT(r.x0, r.x1);
+            ends[r.band] += (r.begins ? 1 : 0) + (r.ends ? 1 : 0);
+        }
+        for (std::size_t b = 0; b < plan.decorations[0].bands.size(); ++b) EXPECT_EQ(ends[int(b)], 2);
+    }
+}
+
+TEST(Wall, SaysWhereTheSchoolsDisagree) {
+    DecorationFit f;
+    SizeFit s;
+    s.ink = {-10, 100, 10, 120};
+    s.school_tops = {100, 86, 131};
+    f.sizes.push_back(s);
+    s.school_tops = {100, 69, 112};
+    f.sizes.push_back(s);
+    EXPECT_EQ(schools_disagree(f, PlacingSchool::collar_drop, Unit::mm),
+              "pit line would sit 14 to 31 mm higher; body share would sit 12 to 31 mm lower");
+}
+
+}  // namespace
+}  // namespace orthema

@@ -1,0 +1,250 @@
+// What must never be lost: opening that fails, orders put aside, autosave, hostile files; and the shell around it.
+#include "app/shell/workroom.h"
+
+#include <sys/stat.h>
+
+#include "app/shell/findings_strip.h"
+#include "app/shell/job_line.h"
+#include "app/shell/notice_bar.h"
+#include "files/order_file.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::Window;
+
+void save_small(const std::string& path, const std::string& name = "Small order") {
+    Order order = test::small_order();
+    order.name = name;
+    ASSERT_TRUE(save_order(path, order, test::small_art()));
+}
+
+Order renamed(const Order& order, const std::string& name) {
+    Order next = order;
+    next.name = name;
+    return next;
+}
+
+TEST(Workroom, OpeningWhatCannotBeOpenedLosesNothing) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    w.room().edit("name", renamed(w.order(), "Changed by hand"));
+    const Order now = w.order();
+    test::spill(w.data("bad.orthema"), "PK\x03\x04 not really");
+    for (const std::string& path : {w.data("bad.orthema"), w.data("missing.orthema"), w.data()}) {
+        w.open(path);
+        EXPECT_EQ(w.order(), now);
+        EXPECT_TRUE(w.room().can_undo());
+        EXPECT_FALSE(w.notice().empty());
+        EXPECT_EQ(w.room().path().toStdString(), w.data("a.orthema"));
+    }
+}
+
+TEST(Workroom, AnUnsavedOrderIsPutAsideAndCanBeBroughtBack) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.drop({test::source("demo/src/wind-rose.svg")});
+    w.room().edit("name", renamed(w.order(), "Half done"));
+    w.open(w.data("a.orthema"));
+    EXPECT_EQ(w.order().name, "Small order");
+    EXPECT_NE(w.notice().find("put aside"), std::string::npos) << w.notice();
+    w.click(w.window().notices()->action());
+    w.wait();
+    EXPECT_EQ(w.order().name, "Half done");
+    EXPECT_EQ(w.order().art.size(), 1u);
+    EXPECT_TRUE(w.room().changed()) << "it still is not saved";
+    EXPECT_TRUE(w.room().path().isEmpty());
+}
+
+TEST(Workroom, ClosingKeepsWhatIsUnsavedForTheNextStart) {
+    Window w;
+    w.drop({test::source("demo/src/wind-rose.svg")});
+    w.room().edit("name", renamed(w.order(), "Closed in a hurry"));
+    w.close();
+    Window second(&w);
+    second.room().offer_put_aside();
+    ASSERT_NE(second.notice().find("not saved"), std::string::npos) << second.notice();
+    second.click(second.window().notices()->action());
+    second.wait();
+    EXPECT_EQ(second.order().name, "Closed in a hurry");
+    // once saved, nothing is offered any more
+    second.room().save(QString::fromStdString(second.data("kept.orthema")));
+    second.wait();
+    EXPECT_FALSE(second.room().changed());
+    second.close();
+    Window third(&w);
+    third.room().offer_put_aside();
+    EXPECT_EQ(third.notice(), "");
+}
+
+TEST(Workroom, AnAutosaveBesideAFileIsOfferedWhenItIsOpened) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    save_small(autosave_path(w.data("a.orthema")), "Later state");
+    w.open(w.data("a.orthema"));
+    EXPECT_EQ(w.order().name, "Small order");
+    ASSERT_NE(w.notice().find("later state"), std::string::npos) << w.notice();
+    w.click(w.window().notices()->action());
+    w.wait();
+    EXPECT_EQ(w.order().name, "Later state");
+    EXPECT_TRUE(w.room().changed());
+    w.room().save(w.room().path());
+    w.wait();
+    EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Later state");
+    EXPECT_FALSE(std::filesystem::exists(autosave_path(w.data("a.orthema")))) << "and gone once it is saved";
+}
+
+TEST(Workroom, SavingWhereItCannotIsSaidAndStaysUnsaved) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    w.room().edit("name", renamed(w.order(), "More"));
+    w.room().save(QStringLiteral("/proc/nowhere/x.orthema"));
+    w.wait();
+    EXPECT_NE(w.notice().find("cannot be written"), std::string::npos) << w.notice();
+    EXPECT_TRUE(w.room().changed());
+    EXPECT_EQ(w.room().path().toStdString(), w.data("a.orthema"));
+    EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Small order");
+}
+
+TEST(Workroom, UndoneSavedAndRedoneKnowsWhetherItChanged) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    EXPECT_FALSE(w.room().changed());
+    w.room().edit("name", renamed(w.order(), "B"));
+    EXPECT_TRUE(w.room().changed());
+    w.undo();
+    EXPECT_FALSE(w.room().changed());
+    w.room().redo();
+    w.room().save(w.room().path());
+    w.wait();
+    EXPECT_FALSE(w.room().changed());
+    w.undo();
+    EXPECT_TRUE(w.room().changed()) << "undo reaches behind a save";
+}
+
+TEST(Workroom, GesturesMergeAndEnd) {
+    Window w;
+    for (const char* name : {"a", "ab", "abc"}) w.room().edit("name", renamed(w.order(), name), "typing");
+    w.room().end_gesture();
+    w.room().edit("name", renamed(w.order(), "abcd"), "typing");
+    w.undo();
+    EXPECT_EQ(w.order().name, "abc");
+    w.undo();
+    EXPECT_EQ(w.order().name, "New order");
+    EXPECT_FALSE(w.room().can_undo());
+}
+
+TEST(Workroom, AnUnpackedOrderIsNeverWrittenOver) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    EXPECT_EQ(w.order().name, "Marrow Hill Kite Fair");
+    EXPECT_TRUE(w.room().path().isEmpty()) << "saving asks for a name";
+    EXPECT_FALSE(w.room().changed());
+}
+
+TEST(Workroom, RecentOrdersForgetWhatIsGone) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    save_small(w.data("b.orthema"));
+    w.open(w.data("a.orthema"));
+    w.open(w.data("b.orthema"));
+    ASSERT_EQ(w.room().recent().size(), 2);
+    EXPECT_EQ(w.room().recent().front().toStdString(), w.data("b.orthema"));
+    std::filesystem::remove(w.data("b.orthema"));
+    EXPECT_EQ(w.room().recent().size(), 1);
+}
+
+TEST(Shell, TheJobLineShowsHowEachStageStands) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    auto* line = w.window().findChild<JobLine*>();
+    EXPECT_EQ(line->stage(0)->standing(), Standing::settled);
+    EXPECT_EQ(line->stage(1)->standing(), Standing::look) << "a taped figure differs";
+    EXPECT_EQ(line->stage(2)->standing(), Standing::look) << "a picture has soft edges";
+    EXPECT_EQ(line->stage(3)->standing(), Standing::settled);
+    EXPECT_EQ(line->stage(4)->standing(), Standing::settled);
+    EXPECT_TRUE(line->stage(1)->accessibleName().contains("needs a look"));
+    EXPECT_EQ(w.find<QLabel>("Readiness")->text(), "4 of 6 settled");
+}
+
+TEST(Shell, EveryBenchOpensByKeysAndByTheLine) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    for (int i = 1; i <= 6; ++i) w.go(i);
+    auto* line = w.window().findChild<JobLine*>();
+    for (int i = 0; i < 6; ++i) {
+        w.click(line->stage(i));
+        EXPECT_EQ(w.window().current(), i);
+        w.key(&w.window(), Qt::Key_F1);
+        EXPECT_GT(w.notice().size(), 40u) << "F1 says what the bench is for";
+    }
+}
+
+TEST(Shell, EverythingThatTakesKeysHasANameAndEveryButtonATip) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    for (int i = 1; i <= 6; ++i) {
+        w.go(i);
+        for (QWidget* child : w.window().findChildren<QWidget*>()) {
+            if (!child->isVisible() || child->focusPolicy() == Qt::NoFocus || child->objectName().startsWith("qt_")) continue;
+            if (qobject_cast<QAbstractScrollArea*>(child) != nullptr || qobject_cast<QScrollBar*>(child) != nullptr) continue;
+            if (qobject_cast<QComboBox*>(child->parentWidget()) != nullptr) continue;  // an editable box's own field
+            EXPECT_FALSE(child->accessibleName().isEmpty()) << child->metaObject()->className() << " " << child->objectName().toStdString();
+        }
+    }
+}
+
+TEST(Shell, NothingIsCutOffAtTheUsualSize) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    w.window().resize(1280, 800);
+    for (int i = 1; i <= 6; ++i) {
+        w.go(i);
+        w.wait();
+        for (QAbstractButton* b : w.window().findChildren<QAbstractButton*>()) {
+            if (!b->isVisible() || b->width() == 0) continue;
+            EXPECT_GE(b->width(), b->fontMetrics().horizontalAdvance(b->text()) / 2) << b->objectName().toStdString();
+            const QRect in_window(b->mapTo(&w.window(), QPoint(0, 0)), b->size());
+            EXPECT_TRUE(w.window().rect().contains(in_window)) << "stage " << i << " " << b->objectName().toStdString();
+        }
+        for (QLineEdit* f : w.window().findChildren<QLineEdit*>()) {
+            if (!f->isVisible()) continue;
+            const QRect in_window(f->mapTo(&w.window(), QPoint(0, 0)), f->size());
+            EXPECT_TRUE(w.window().rect().contains(in_window)) << "stage " << i << " " << f->objectName().toStdString();
+            EXPECT_GE(f->width() - 12, f->fontMetrics().horizontalAdvance(f->text()))
+                << f->objectName().toStdString() << " " << f->text().toStdString();
+        }
+    }
+}
+
+TEST(Shell, TheFindingsStripStepsAndLeads) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    auto* strip = w.window().findChild<FindingsStrip*>();
+    ASSERT_GE(w.room().findings().size(), 2u);
+    w.key(strip, Qt::Key_Right);
+    EXPECT_EQ(strip->shown(), 1);
+    w.key(strip, Qt::Key_Return);
+    EXPECT_EQ(w.window().bench(QString::fromStdString(w.room().findings()[1].about.stage))->isVisible(), true);
+}
+
+TEST(Shell, UnitsAreSwitchedEverywhereAtOnce) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    w.go(4);
+    const QString mm = w.find<QLineEdit>("Ink width")->text();
+    w.click(w.find<QPushButton>("Units/in"));
+    const QString inches = w.find<QLineEdit>("Ink width")->text();
+    EXPECT_NE(mm, inches);
+    EXPECT_NEAR(parse_length(inches.toStdString(), Unit::inch)->mm(), mm.toDouble(), 0.8);
+    w.undo();
+    EXPECT_EQ(w.find<QLineEdit>("Ink width")->text(), mm);
+}
+
+}  // namespace
+}  // namespace orthema
