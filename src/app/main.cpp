@@ -3,6 +3,7 @@
 #include <QStandardPaths>
 
 #include <cstdio>
+#include <cstdlib>
 
 #include "app/shell/main_window.h"
 #include "app/shell/theme.h"
@@ -27,7 +28,7 @@ int main(int argc, char** argv) {
             files << a;
         }
     }
-    if (only_start) QObject::connect(&window, &orthema::app::MainWindow::first_painted, &application, &QCoreApplication::quit);
+    if (only_start) QObject::connect(&window, &orthema::app::MainWindow::first_painted, &application, [] { std::_Exit(0); });
     window.show();
     if (!only_start) {
         if (!files.isEmpty()) window.bring_in(files);

@@ -6,7 +6,6 @@
 
 #include <map>
 #include <memory>
-#include <mutex>
 #include <string>
 
 #include "core/artwork/art_facts.h"
@@ -28,8 +27,8 @@ struct ScreenImage {
 /// A picture that has been read, looked at, and can be drawn. Safe to draw from several threads.
 class LoadedArt {
 public:
-    LoadedArt();
-    ~LoadedArt();
+    LoadedArt() = default;
+    virtual ~LoadedArt() = default;
     LoadedArt(const LoadedArt&) = delete;
     LoadedArt& operator=(const LoadedArt&) = delete;
 
@@ -39,20 +38,9 @@ public:
     std::vector<ScreenImage> screen;  ///< largest first; empty when there is no ink
 
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
-    void draw(cairo_t* cr) const;
-    /// Maps the art's unit frame to canvas pixels.
-    [[nodiscard]] Affine unit_to_canvas() const;
+    virtual void draw(cairo_t* cr) const = 0;
     /// A surface that can be painted many times and is stored once in a PDF; the caller destroys it.
-    [[nodiscard]] cairo_surface_t* reusable_surface() const;
-
-private:
-    struct Vector;
-    friend Result<std::shared_ptr<const LoadedArt>> load_art(const Bytes& bytes, const std::string& name);
-    std::unique_ptr<Vector> vector_;
-    Bytes bytes_;
-    cairo_surface_t* raster_ = nullptr;
-    std::vector<std::uint32_t> raster_pixels_;
-    mutable std::mutex guard_;  ///< librsvg and poppler draw one at a time
+    [[nodiscard]] virtual cairo_surface_t* reusable_surface() const = 0;
 };
 
 using LoadedArtPtr = std::shared_ptr<const LoadedArt>;

@@ -11,7 +11,7 @@
 #include <cstring>
 
 #include "files/art_file.h"
-#include "files/pixels.h"
+#include "files/heavy/pixels.h"
 #include "support/support.h"
 
 namespace orthema {

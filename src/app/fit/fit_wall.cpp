@@ -35,12 +35,13 @@ void FitWall::lay_out(double width, double height) {
     wall_ = {};
     if (d == nullptr || fit == nullptr) return;
     // Garments are kept while their blank stays: making their outlines is the dear part.
-    std::string key = d->run.style + "/" + location_key(d->location);
+    std::string key = d->run.style + "/" + d->run.colour + "/" + location_key(d->location);
     for (const SizeFit& s : fit->sizes) key += "/" + s.size;
     const BlankStyle* style = find_style(room_.order(), d->run.style);
     if (key != garments_key_ || !(*style == garments_style_)) {
         garments_ = wall_garments(room_.order(), *d, *fit);
         garments_key_ = key;
+        ++garments_round_;  // a taped figure reshapes the garment under the same name
         garments_style_ = *style;
     }
     wall_ = wall_of(*fit, garments_, width, height);
@@ -63,6 +64,11 @@ Drawing FitWall::draw(double width, double height) {
     look.chosen = room_.selection().size;
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
     return wall_drawing(room_.order(), room_.plan(), *d, *fit, garments_, wall_, look, width, height);
+}
+
+Drawing FitWall::draw_backdrop(double width, double height) {
+    const Decoration* d = room_.decoration();
+    return d == nullptr ? Drawing{} : wall_backdrop(room_.order(), *d, garments_, wall_, width, height);
 }
 
 const SizeFit* FitWall::size_of(const WallSlot& slot) const {

@@ -23,6 +23,10 @@ public:
 
 protected:
     Drawing draw(double width, double height) override;
+    std::string backdrop_key() override {
+        return wall_.stands.empty() ? std::string() : garments_key_ + " " + std::to_string(garments_round_);
+    }
+    Drawing draw_backdrop(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -46,6 +50,7 @@ private:
     std::vector<Garment> garments_;
     BlankStyle garments_style_;
     std::string garments_key_;
+    int garments_round_ = 0;
     Grip held_;
     Point from_;
     Decoration decoration_then_;

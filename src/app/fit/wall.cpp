@@ -102,13 +102,12 @@ Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, dou
     return wall;
 }
 
-Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
-                     const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height) {
+Drawing wall_backdrop(const Order& order, const Decoration& decoration, const std::vector<Garment>& garments, const Wall& wall,
+                      double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
     const Colour cloth = run_colour(order, decoration.run);
-    const Side side = location_side(decoration.location);
     int floor_row = -1;
     for (const WallSlot& s : wall.stands) {
         if (s.row != floor_row) {
@@ -116,9 +115,20 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
             d.line({{0, s.pill.y0 - 4}, {width, s.pill.y0 - 4}}, {palette::rule, 1.2, {}});
         }
         const Garment& g = garments[static_cast<std::size_t>(s.size)];
-        const SizeFit& size = size_at(fit, s.size);
         draw_garment(d, g, s.map, cloth, 0.9);
         draw_landmarks(d, g, s.map, 0.9);
+    }
+    return d;
+}
+
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
+                     const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const Side side = location_side(decoration.location);
+    for (const WallSlot& s : wall.stands) {
+        const SizeFit& size = size_at(fit, s.size);
         // what else this garment wears on the same side
         for (const Decoration& other : order.decorations) {
             if (other.id == decoration.id || other.run != decoration.run || location_side(other.location) != side) continue;

@@ -40,6 +40,11 @@ struct WallLook {
     int hot_rail = -1;   ///< band whose rail is being dragged
 };
 
+/// The garments on their floor lines: what a drag leaves as it is.
+Drawing wall_backdrop(const Order& order, const Decoration& decoration, const std::vector<Garment>& garments, const Wall& wall,
+                      double width, double height);
+
+/// Designs, figures, names and rails, over the backdrop.
 Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
                      const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height);
 

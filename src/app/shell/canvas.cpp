@@ -4,6 +4,7 @@
 #include <QPainter>
 
 #include <cmath>
+#include <cstring>
 
 #include "app/shell/theme.h"
 
@@ -26,11 +27,14 @@ void Canvas::focusInEvent(QFocusEvent* event) {
 }
 void Canvas::focusOutEvent(QFocusEvent*) { update(); }
 
-void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio) {
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio, const QImage* over) {
     const QSize size(std::max(1, int(std::ceil(width * ratio))), std::max(1, int(std::ceil(height * ratio))));
     if (image.size() != size) image = QImage(size, QImage::Format_ARGB32_Premultiplied);
     image.setDevicePixelRatio(ratio);
-    image.fill(to_qt(palette::paper));
+    if (over != nullptr && over->sizeInBytes() == image.sizeInBytes())
+        std::memcpy(image.bits(), over->constBits(), std::size_t(image.sizeInBytes()));
+    else
+        image.fill(to_qt(palette::paper));
     cairo_surface_t* surface =
         cairo_image_surface_create_for_data(image.bits(), CAIRO_FORMAT_ARGB32, size.width(), size.height(), int(image.bytesPerLine()));
     cairo_surface_set_device_scale(surface, ratio, ratio);
@@ -43,7 +47,19 @@ void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art
 
 void Canvas::paintEvent(QPaintEvent*) {
     if (stale_ || image_.devicePixelRatio() != devicePixelRatioF()) {
-        paint_image(image_, draw(width(), height()), art_, width(), height(), devicePixelRatioF());
+        // drawn first: drawing may lay out what the backdrop shows
+        const Drawing top = draw(width(), height());
+        std::string key = backdrop_key();
+        const QImage* over = nullptr;
+        if (!key.empty()) {
+            key += " " + std::to_string(width()) + " " + std::to_string(height()) + " " + std::to_string(devicePixelRatioF());
+            if (key != backdrop_key_) {
+                paint_image(backdrop_, draw_backdrop(width(), height()), art_, width(), height(), devicePixelRatioF());
+                backdrop_key_ = key;
+            }
+            over = &backdrop_;
+        }
+        paint_image(image_, top, art_, width(), height(), devicePixelRatioF(), over);
         stale_ = false;
     }
     QPainter painter(this);

@@ -22,6 +22,9 @@ public:
 protected:
     /// What to show in a widget of this size, in device-independent pixels.
     virtual Drawing draw(double width, double height) = 0;
+    /// What lies under it and seldom changes; painted again only when the key does. No key: nothing lies under it.
+    virtual std::string backdrop_key() { return {}; }
+    virtual Drawing draw_backdrop(double /*width*/, double /*height*/) { return {}; }
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
@@ -30,13 +33,16 @@ protected:
 
 private:
     const LoadedArtById& art_;
-    QImage image_;
+    QImage image_, backdrop_;
+    std::string backdrop_key_;
     bool stale_ = true;
     bool by_keys_ = false;  ///< reached with Tab: a frame shows where the keys go
 };
 
-/// Paints a drawing into an image of `width` × `height` device-independent pixels.
-void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio);
+/// Paints a drawing into an image of `width` × `height` device-independent pixels, on paper or over another image of
+/// that size.
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio,
+                 const QImage* over = nullptr);
 
 inline Point to_point(QPointF p) { return {p.x(), p.y()}; }
 

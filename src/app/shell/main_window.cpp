@@ -11,6 +11,7 @@
 #include <QMimeData>
 #include <QShortcut>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QToolButton>
 
 #include "app/art/art_bench.h"
@@ -28,6 +29,14 @@
 namespace orthema::app {
 
 namespace {
+
+constexpr std::array<const char*, 6> stages = {"order", "blanks", "art", "fit", "sheets", "guides"};
+
+int stage_index(const QString& stage) {
+    for (std::size_t i = 0; i < stages.size(); ++i)
+        if (stage == QLatin1String(stages[i])) return int(i);
+    return -1;
+}
 
 const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)");
 
@@ -55,8 +64,10 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     middle->setSpacing(0);
     column->addLayout(middle, 1);
 
-    benches_ = {new OrderBench(room), new BlanksBench(room), new ArtBench(room),
-                new FitBench(room),   new SheetsBench(room), new GuidesBench(room)};
+    makers_ = {[&room] { return new OrderBench(room); },  [&room] { return new BlanksBench(room); },
+               [&room] { return new ArtBench(room); },    [&room] { return new FitBench(room); },
+               [&room] { return new SheetsBench(room); }, [&room] { return new GuidesBench(room); }};
+    benches_.assign(makers_.size(), nullptr);
     line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"),
                          QStringLiteral("Sheets"), QStringLiteral("Guides")});
     middle->addWidget(line_);
@@ -74,23 +85,18 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     auto* side = new QVBoxLayout;
     side->setContentsMargins(0, 10, 14, 10);
     side->addWidget(right_, 1);
-    auto* upper = new QHBoxLayout;
-    upper->setSpacing(0);
     middle->addLayout(side);
     centre->addWidget(findings_);
-    for (std::size_t i = 0; i < benches_.size(); ++i) {
-        Bench* b = benches_[i];
-        middle_->addWidget(b);
-        right_->addWidget(b->figures());
-        connect(b, &Bench::wanted, this, [this](const QString& stage) { go_to(stage); });
+    for (std::size_t i = 0; i < makers_.size(); ++i) {
+        middle_->addWidget(new QWidget);  // its place, until it is made
+        right_->addWidget(new QWidget);
         connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this), &QShortcut::activated, this,
                 [this, i] { go_to(int(i)); });
     }
-    delete upper;
     connect(line_, &JobLine::chosen, this, [this](int i) { go_to(i); });
     connect(findings_, &FindingsStrip::wanted, this, [this](const Subject& about) {
         go_to(qt(about.stage));
-        benches_[std::size_t(current_)]->go(about);
+        made(current_)->go(about);
     });
     connect(&room, &Workroom::updated, this, &MainWindow::refresh);
     connect(&room, &Workroom::noticed, notice_, &NoticeBar::show_notice);
@@ -163,23 +169,48 @@ void MainWindow::build_actions() {
     connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+Y")), this), &QShortcut::activated, this, [this] { room_.redo(); });
 }
 
-Bench* MainWindow::bench(const QString& stage) const {
-    for (Bench* b : benches_)
-        if (b->stage() == stage) return b;
-    return nullptr;
+/// A bench is made when it is first wanted: the first frame does not wait for all six.
+Bench* MainWindow::made(int index) {
+    Bench*& b = benches_[std::size_t(index)];
+    if (b != nullptr) return b;
+    b = makers_[std::size_t(index)]();
+    for (const auto& [stack, widget] : {std::pair<QStackedWidget*, QWidget*>{middle_, b}, {right_, b->figures()}}) {
+        QWidget* place = stack->widget(index);
+        const bool shown = stack->currentWidget() == place;
+        stack->insertWidget(index, widget);
+        if (shown) stack->setCurrentWidget(widget);
+        stack->removeWidget(place);
+        delete place;
+    }
+    connect(b, &Bench::wanted, this, [this](const QString& stage) { go_to(stage); });
+    return b;
 }
 
-void MainWindow::go_to(const QString& stage) {
-    for (std::size_t i = 0; i < benches_.size(); ++i)
-        if (benches_[i]->stage() == stage) go_to(int(i));
+/// One at a time, when nothing else is to be done.
+void MainWindow::make_the_rest() {
+    for (std::size_t i = 0; i < benches_.size(); ++i) {
+        if (benches_[i] != nullptr) continue;
+        made(int(i));
+        QTimer::singleShot(0, this, &MainWindow::make_the_rest);
+        return;
+    }
+    refresh();
 }
+
+Bench* MainWindow::bench(const QString& stage) {
+    const int i = stage_index(stage);
+    return i < 0 ? nullptr : made(i);
+}
+
+void MainWindow::go_to(const QString& stage) { go_to(stage_index(stage)); }
 
 void MainWindow::go_to(int index) {
     if (index < 0 || index >= int(benches_.size())) return;
     current_ = index;
+    made(index);
     middle_->setCurrentIndex(index);
     right_->setCurrentIndex(index);
-    benches_[std::size_t(index)]->first_focus()->setFocus();
+    made(index)->first_focus()->setFocus();
     refresh();
 }
 
@@ -205,7 +236,7 @@ void MainWindow::refresh() {
     redo_->setEnabled(room_.can_redo());
     int settled = 0;
     for (std::size_t i = 0; i < benches_.size(); ++i) {
-        const std::string stage = benches_[i]->stage().toStdString();
+        const std::string stage = stages[i];
         const Standing standing = standing_of(room_.findings(), stage);
         const bool empty = stage == "sheets"                     ? room_.sheets().media.empty()
                            : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty()
@@ -215,14 +246,15 @@ void MainWindow::refresh() {
         int count = 0;
         for (const Finding& f : room_.findings())
             if (f.about.stage == stage && f.severity != Severity::note) ++count;
-        line_->stage(int(i))->show_state(standing, waiting, count, benches_[i]->word(), int(i) == current_);
+        line_->stage(int(i))->show_state(standing, waiting, count, benches_[i] != nullptr ? benches_[i]->word() : QString(),
+                                         int(i) == current_);
         if (!waiting && standing == Standing::settled) ++settled;
     }
     ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
     ready_->setStyleSheet(settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
                                                           : QStringLiteral("color:#5B6770; font-weight:bold;"));
     findings_->refresh();
-    benches_[std::size_t(current_)]->refresh();
+    made(current_)->refresh();
     setWindowTitle(qt(order.name) + (room_.changed() ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
 }
 
@@ -255,7 +287,7 @@ ExportPanel* MainWindow::show_export() {
     return export_;
 }
 
-void MainWindow::help() { room_.say({benches_[std::size_t(current_)]->help(), false, {}, {}}); }
+void MainWindow::help() { room_.say({made(current_)->help(), false, {}, {}}); }
 
 void MainWindow::bring_in(const QStringList& paths) {
     QStringList pictures;
@@ -298,6 +330,7 @@ void MainWindow::paintEvent(QPaintEvent* event) {
     if (!painted_) {
         painted_ = true;
         QMetaObject::invokeMethod(this, &MainWindow::first_painted, Qt::QueuedConnection);
+        QTimer::singleShot(0, this, &MainWindow::make_the_rest);
     }
 }
 

@@ -27,7 +27,7 @@ public:
     void go_to(int index);
     void go_to(const QString& stage);
     [[nodiscard]] int current() const { return current_; }
-    [[nodiscard]] Bench* bench(const QString& stage) const;
+    [[nodiscard]] Bench* bench(const QString& stage);
     [[nodiscard]] NoticeBar* notices() const { return notice_; }
     /// Brings in a file by what it is: an order is opened, a list imported, a picture added.
     void bring_in(const QStringList& paths);
@@ -52,7 +52,10 @@ private:
     void open();
     void help();
     Workroom& room_;
-    std::vector<Bench*> benches_;
+    Bench* made(int index);
+    void make_the_rest();
+    std::vector<std::function<Bench*()>> makers_;
+    std::vector<Bench*> benches_;  ///< null until it is first wanted
     int current_ = 0;
     JobLine* line_ = nullptr;
     QStackedWidget* middle_ = nullptr;

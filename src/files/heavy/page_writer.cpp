@@ -1,4 +1,4 @@
-#include "files/page_export.h"
+#include "files/heavy/heavy.h"
 
 #include <cairo-pdf.h>
 #include <png.h>
@@ -10,10 +10,11 @@
 #include <cmath>
 #include <condition_variable>
 #include <csetjmp>
+#include <array>
 #include <cstring>
+#include <mutex>
 #include <thread>
 
-#include "core/base/units.h"
 #include "files/safe_file.h"
 
 namespace orthema {
@@ -21,21 +22,6 @@ namespace orthema {
 namespace {
 
 const Error stopped{"Stopped: nothing was written."};
-
-std::string escaped(const std::string& text) {
-    std::string out;
-    for (const char c : text) {
-        if (c == '<')
-            out += "&lt;";
-        else if (c == '&')
-            out += "&amp;";
-        else if (c == '>')
-            out += "&gt;";
-        else
-            out += c;
-    }
-    return out;
-}
 
 }  // namespace
 
@@ -58,8 +44,8 @@ std::string tidied(const std::string& pdf) {
 
 }  // namespace
 
-Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
-                       const std::string& title, const Task& task) {
+Result<Done> heavy::write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
+                              const std::string& title, const Task& task) {
     constexpr double points = 72 / 25.4;
     if (const SafeFile probe(path); !probe.open()) return probe.fault();
     std::string drawn;
@@ -197,7 +183,7 @@ bool png_finish(PngState& s) {
 
 }  // namespace
 
-Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+Result<Done> heavy::write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
     const double scale = dpi / 25.4;
     const double w = page.width * scale, h = page.height * scale;
     if (!(w >= 1) || !(h >= 1) || w > 200000 || h > 20000000) return Error{"The sheet has no size that a picture can have."};
@@ -260,40 +246,6 @@ Result<Done> write_png(const std::string& path, const Drawing& page, const Loade
     if (given_up) return stopped;
     if (!fine || !png_finish(png)) return file.fault();
     return file.commit();
-}
-
-Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
-                           const std::string& title) {
-    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + mm_text(width, 3) +
-                      "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " + mm_text(height, 3) +
-                      "\">\n<title>" + escaped(title) + "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
-    for (const Polygon& p : contours) {
-        out += "<path d=\"";
-        const auto ring = [&](const Ring& r) {
-            for (std::size_t i = 0; i < r.size(); ++i) out += (i == 0 ? "M" : "L") + mm_text(r[i].x, 3) + " " + mm_text(r[i].y, 3);
-            out += "Z";
-        };
-        ring(p.outer);
-        for (const Ring& hole : p.holes) ring(hole);
-        out += "\"/>\n";
-    }
-    return write_file(path, out + "</g>\n</svg>\n");
-}
-
-Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& contours, double height) {
-    std::string out =
-        "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\n"
-        "LAYER\n70\n1\n0\nLAYER\n2\nCUT\n70\n0\n62\n7\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
-    const auto ring = [&](const Ring& r) {
-        out += "0\nPOLYLINE\n8\nCUT\n66\n1\n70\n1\n10\n0\n20\n0\n30\n0\n";
-        for (const Point& p : r) out += "0\nVERTEX\n8\nCUT\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
-        out += "0\nSEQEND\n8\nCUT\n";
-    };
-    for (const Polygon& p : contours) {
-        ring(p.outer);
-        for (const Ring& hole : p.holes) ring(hole);
-    }
-    return write_file(path, out + "0\nENDSEC\n0\nEOF\n");
 }
 
 }  // namespace orthema

@@ -1,4 +1,4 @@
-#include "files/art_file.h"
+#include "files/heavy/heavy.h"
 
 #include <fontconfig/fontconfig.h>
 #include <librsvg/rsvg.h>
@@ -7,10 +7,11 @@
 #include <array>
 #include <cmath>
 #include <cstring>
+#include <mutex>
 #include <regex>
 #include <set>
 
-#include "files/pixels.h"
+#include "files/heavy/pixels.h"
 
 namespace orthema {
 
@@ -19,11 +20,11 @@ namespace {
 constexpr double vector_side = 2048;  ///< pixels along the longer side when vector art is looked at
 constexpr int screen_side = 1024;
 
-constexpr std::array<const char*, 6> kind_keys = {"png", "jpeg", "tiff", "webp", "svg", "pdf"};
-
 }  // namespace
 
-struct LoadedArt::Vector {
+namespace {
+
+struct Vector {
     RsvgHandle* svg = nullptr;
     PopplerDocument* document = nullptr;
     PopplerPage* page = nullptr;
@@ -35,57 +36,55 @@ struct LoadedArt::Vector {
     }
 };
 
-LoadedArt::LoadedArt() = default;
-LoadedArt::~LoadedArt() {
-    if (raster_ != nullptr) cairo_surface_destroy(raster_);
-}
+/// A picture with what its library needs to draw it.
+class FileArt final : public LoadedArt {
+public:
+    FileArt() = default;
+    ~FileArt() override {
+        if (raster != nullptr) cairo_surface_destroy(raster);
+    }
+    FileArt(const FileArt&) = delete;
+    FileArt& operator=(const FileArt&) = delete;
+    void draw(cairo_t* cr) const override;
+    [[nodiscard]] cairo_surface_t* reusable_surface() const override;
 
-const char* kind_key(ArtKind kind) { return kind_keys[static_cast<std::size_t>(kind)]; }
+    std::unique_ptr<Vector> vector;
+    Bytes bytes;
+    cairo_surface_t* raster = nullptr;
+    std::vector<std::uint32_t> raster_pixels;
 
-std::optional<ArtKind> kind_from_key(const std::string& key) {
-    for (std::size_t i = 0; i < kind_keys.size(); ++i)
-        if (key == kind_keys[i]) return static_cast<ArtKind>(i);
-    return std::nullopt;
-}
+private:
+    mutable std::mutex guard_;  ///< librsvg and poppler draw one at a time
+};
 
-std::optional<ArtKind> kind_of(const std::string& b) {
-    if (b.rfind("\x89PNG", 0) == 0) return ArtKind::png;
-    if (b.rfind("\xff\xd8\xff", 0) == 0) return ArtKind::jpeg;
-    if (b.rfind(std::string("II*\0", 4), 0) == 0 || b.rfind(std::string("MM\0*", 4), 0) == 0) return ArtKind::tiff;
-    if (b.rfind("RIFF", 0) == 0 && b.size() > 12 && b.compare(8, 4, "WEBP") == 0) return ArtKind::webp;
-    if (b.rfind("%PDF", 0) == 0) return ArtKind::pdf;
-    if (b.substr(0, 4096).find("<svg") != std::string::npos) return ArtKind::svg;
-    return std::nullopt;
-}
+}  // namespace
 
-void LoadedArt::draw(cairo_t* cr) const {
+void FileArt::draw(cairo_t* cr) const {
     const std::scoped_lock lock(guard_);
     cairo_save(cr);
-    if (raster_ != nullptr) {
-        cairo_set_source_surface(cr, raster_, 0, 0);
+    if (raster != nullptr) {
+        cairo_set_source_surface(cr, raster, 0, 0);
         cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
         cairo_paint(cr);
-    } else if (vector_ && vector_->svg != nullptr) {
+    } else if (vector && vector->svg != nullptr) {
         const RsvgRectangle view{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
-        rsvg_handle_render_document(vector_->svg, cr, &view, nullptr);
-    } else if (vector_ && vector_->page != nullptr) {
-        cairo_scale(cr, vector_->scale, vector_->scale);
-        poppler_page_render(vector_->page, cr);
+        rsvg_handle_render_document(vector->svg, cr, &view, nullptr);
+    } else if (vector && vector->page != nullptr) {
+        cairo_scale(cr, vector->scale, vector->scale);
+        poppler_page_render(vector->page, cr);
     }
     cairo_restore(cr);
 }
 
-Affine LoadedArt::unit_to_canvas() const { return {facts.ink_px.width(), 0, 0, facts.ink_px.width(), facts.ink_px.x0, facts.ink_px.y0}; }
-
-cairo_surface_t* LoadedArt::reusable_surface() const {
-    if (raster_ != nullptr) {
+cairo_surface_t* FileArt::reusable_surface() const {
+    if (raster != nullptr) {
         if (kind == ArtKind::jpeg) {  // the PDF keeps the JPEG's own bytes
-            auto* held = new Bytes(bytes_);
+            auto* held = new Bytes(bytes);
             cairo_surface_set_mime_data(
-                raster_, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(bytes_->data()), bytes_->size(),
+                raster, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(bytes->data()), bytes->size(),
                 [](void* p) { delete static_cast<Bytes*>(p); }, held);
         }
-        return cairo_surface_reference(raster_);
+        return cairo_surface_reference(raster);
     }
     const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
     cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);
@@ -188,28 +187,28 @@ std::vector<ScreenImage> screen_levels(const LoadedArt& art) {
 
 }  // namespace
 
-Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
+Result<LoadedArtPtr> heavy::load_art(const Bytes& bytes, const std::string& name) {
     if (!bytes || bytes->empty()) return Error{name + " is empty."};
     const auto kind = kind_of(*bytes);
     if (!kind) return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, SVG or PDF."};
-    auto art = std::make_shared<LoadedArt>();
+    auto art = std::make_shared<FileArt>();
     art->kind = *kind;
-    art->bytes_ = bytes;
+    art->bytes = bytes;
     art->hash = content_hash(*bytes);
-    const bool vector = *kind == ArtKind::svg || *kind == ArtKind::pdf;
+    const bool is_vector = *kind == ArtKind::svg || *kind == ArtKind::pdf;
     std::vector<std::uint8_t> rgba;
-    if (!vector) {
+    if (!is_vector) {
         auto pixels = decode_pixels(*kind, *bytes, name);
         if (!pixels) return pixels.error();
         art->facts.width_px = pixels->width;
         art->facts.height_px = pixels->height;
         rgba = std::move(pixels->rgba);
-        art->raster_pixels_.resize(rgba.size() / 4);
-        for (std::size_t i = 0; i < art->raster_pixels_.size(); ++i) art->raster_pixels_[i] = premultiplied(&rgba[i * 4]);
-        art->raster_ = image_over(art->raster_pixels_, pixels->width, pixels->height);
+        art->raster_pixels.resize(rgba.size() / 4);
+        for (std::size_t i = 0; i < art->raster_pixels.size(); ++i) art->raster_pixels[i] = premultiplied(&rgba[i * 4]);
+        art->raster = image_over(art->raster_pixels, pixels->width, pixels->height);
     } else {
-        art->vector_ = std::make_unique<LoadedArt::Vector>();
-        LoadedArt::Vector& v = *art->vector_;
+        art->vector = std::make_unique<Vector>();
+        Vector& v = *art->vector;
         double w = 0, h = 0;
         GError* error = nullptr;
         if (*kind == ArtKind::svg) {
@@ -253,61 +252,9 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
         rgba = straight(canvas);
     }
     const auto missing = art->facts.missing_fonts;
-    art->facts = look_at({rgba.data(), art->facts.width_px, art->facts.height_px}, vector);
+    art->facts = look_at({rgba.data(), art->facts.width_px, art->facts.height_px}, is_vector);
     art->facts.missing_fonts = missing;
     art->screen = screen_levels(*art);
     return LoadedArtPtr(std::move(art));
 }
-
-PrintArt::~PrintArt() {
-    for (auto& [id, surface] : surfaces_) cairo_surface_destroy(surface);
-}
-
-void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
-    const auto at = art_.find(art_id);
-    if (at == art_.end() || at->second->facts.empty()) return;
-    const LoadedArt& art = *at->second;
-    const Rect& ink = art.facts.ink_px;
-    cairo_scale(cr, 1 / ink.width(), 1 / ink.width());
-    cairo_translate(cr, -ink.x0, -ink.y0);
-    if (!stored_once_) {
-        art.draw(cr);
-        return;
-    }
-    cairo_surface_t*& surface = surfaces_[art_id];
-    if (surface == nullptr) surface = art.reusable_surface();
-    cairo_set_source_surface(cr, surface, 0, 0);
-    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
-    if (opacity < 1)
-        cairo_paint_with_alpha(cr, opacity);
-    else
-        cairo_paint(cr);
-}
-
-void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
-    const auto at = art_.find(art_id);
-    if (at == art_.end() || at->second->screen.empty()) return;
-    const auto& levels = at->second->screen;
-    double dx = 1, dy = 0;
-    cairo_user_to_device_distance(cr, &dx, &dy);
-    double device_x = 1, device_y = 1;
-    cairo_surface_get_device_scale(cairo_get_target(cr), &device_x, &device_y);
-    const double want = std::hypot(dx, dy) * device_x;
-    std::size_t level = 0;
-    while (level + 1 < levels.size() && levels[level + 1].width >= want) ++level;
-    const ScreenImage& image = levels[level];
-    cairo_surface_t* surface =
-        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
-                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
-    const double unit = 1.0 / image.width;
-    cairo_scale(cr, unit, at->second->facts.aspect / image.height);
-    cairo_set_source_surface(cr, surface, 0, 0);
-    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BILINEAR);
-    if (opacity < 1)
-        cairo_paint_with_alpha(cr, opacity);
-    else
-        cairo_paint(cr);
-    cairo_surface_destroy(surface);
-}
-
 }  // namespace orthema

@@ -1,4 +1,4 @@
-#include "files/pixels.h"
+#include "files/heavy/pixels.h"
 
 #include <csetjmp>
 #include <cstdio>

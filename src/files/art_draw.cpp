@@ -1,0 +1,84 @@
+// What is asked of pictures without reading them: their kinds, and drawing what has been read.
+#include <array>
+#include <cmath>
+
+#include "files/art_file.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr std::array<const char*, 6> kind_keys = {"png", "jpeg", "tiff", "webp", "svg", "pdf"};
+
+}  // namespace
+
+const char* kind_key(ArtKind kind) { return kind_keys[static_cast<std::size_t>(kind)]; }
+
+std::optional<ArtKind> kind_from_key(const std::string& key) {
+    for (std::size_t i = 0; i < kind_keys.size(); ++i)
+        if (key == kind_keys[i]) return static_cast<ArtKind>(i);
+    return std::nullopt;
+}
+
+std::optional<ArtKind> kind_of(const std::string& b) {
+    if (b.rfind("\x89PNG", 0) == 0) return ArtKind::png;
+    if (b.rfind("\xff\xd8\xff", 0) == 0) return ArtKind::jpeg;
+    if (b.rfind(std::string("II*\0", 4), 0) == 0 || b.rfind(std::string("MM\0*", 4), 0) == 0) return ArtKind::tiff;
+    if (b.rfind("RIFF", 0) == 0 && b.size() > 12 && b.compare(8, 4, "WEBP") == 0) return ArtKind::webp;
+    if (b.rfind("%PDF", 0) == 0) return ArtKind::pdf;
+    if (b.substr(0, 4096).find("<svg") != std::string::npos) return ArtKind::svg;
+    return std::nullopt;
+}
+
+PrintArt::~PrintArt() {
+    for (auto& [id, surface] : surfaces_) cairo_surface_destroy(surface);
+}
+
+void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
+    const auto at = art_.find(art_id);
+    if (at == art_.end() || at->second->facts.empty()) return;
+    const LoadedArt& art = *at->second;
+    const Rect& ink = art.facts.ink_px;
+    cairo_scale(cr, 1 / ink.width(), 1 / ink.width());
+    cairo_translate(cr, -ink.x0, -ink.y0);
+    if (!stored_once_) {
+        art.draw(cr);
+        return;
+    }
+    cairo_surface_t*& surface = surfaces_[art_id];
+    if (surface == nullptr) surface = art.reusable_surface();
+    cairo_set_source_surface(cr, surface, 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
+    if (opacity < 1)
+        cairo_paint_with_alpha(cr, opacity);
+    else
+        cairo_paint(cr);
+}
+
+void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
+    const auto at = art_.find(art_id);
+    if (at == art_.end() || at->second->screen.empty()) return;
+    const auto& levels = at->second->screen;
+    double dx = 1, dy = 0;
+    cairo_user_to_device_distance(cr, &dx, &dy);
+    double device_x = 1, device_y = 1;
+    cairo_surface_get_device_scale(cairo_get_target(cr), &device_x, &device_y);
+    const double want = std::hypot(dx, dy) * device_x;
+    std::size_t level = 0;
+    while (level + 1 < levels.size() && levels[level + 1].width >= want) ++level;
+    const ScreenImage& image = levels[level];
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
+                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
+    const double unit = 1.0 / image.width;
+    cairo_scale(cr, unit, at->second->facts.aspect / image.height);
+    cairo_set_source_surface(cr, surface, 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BILINEAR);
+    if (opacity < 1)
+        cairo_paint_with_alpha(cr, opacity);
+    else
+        cairo_paint(cr);
+    cairo_surface_destroy(surface);
+}
+
+}  // namespace orthema

@@ -1,0 +1,157 @@
+#include "files/heavy/heavy.h"
+
+#include <zip.h>
+
+#include <filesystem>
+#include <set>
+
+#include "files/order_json.h"
+#include "files/safe_file.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr zip_int64_t most_entries = 2000;
+constexpr zip_uint64_t most_unpacked = 1ull << 30;
+
+std::string entry_name(const Art& art) { return "art/" + art.hash + "." + kind_key(art.kind); }
+
+/// Checks that every picture is there and is what its hash says.
+Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& entries) {
+    OrderPackage package{std::move(order), {}};
+    for (const Art& art : package.order.art) {
+        const auto at = entries.find(entry_name(art));
+        if (at == entries.end()) return Error{"The order lacks the picture of “" + art.name + "”: it was not packed whole."};
+        if (content_hash(*at->second) != art.hash)
+            return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
+        package.art[art.hash] = at->second;
+    }
+    return package;
+}
+
+Result<Order> parse_order(const std::string& text) {
+    const auto json = parse_json(text, "The order file");
+    if (!json) return json.error();
+    return order_from_json(*json);
+}
+
+Result<OrderPackage> open_folder(const std::string& path) {
+    const auto text = read_file(path + "/order.json", 64u << 20);
+    if (!text) return text.error();
+    auto order = parse_order(*text);
+    if (!order) return order.error();
+    std::map<std::string, Bytes> entries;
+    for (const Art& art : order->art) {
+        auto bytes = read_file(path + "/" + entry_name(art));
+        if (bytes) entries[entry_name(art)] = std::make_shared<const std::string>(std::move(*bytes));
+    }
+    return matched(std::move(*order), entries);
+}
+
+bool climbs_out(const std::string& name) {
+    return name.empty() || name[0] == '/' || name.find('\\') != std::string::npos || name.find('\0') != std::string::npos || name == ".." ||
+           name.rfind("../", 0) == 0 || name.find("/../") != std::string::npos;
+}
+
+struct ZipCloser {
+    void operator()(zip_t* z) const { zip_discard(z); }
+};
+
+}  // namespace
+
+Result<OrderPackage> heavy::open_order(const std::string& path) {
+    std::error_code none;
+    if (std::filesystem::is_directory(path, none)) return open_folder(path);
+    const auto packed = read_file(path);
+    if (!packed) return packed.error();
+    const Error not_ours{"“" + std::filesystem::path(path).filename().string() +
+                         "” is not an order file of this program, or it is cut short."};
+    zip_error_t error;
+    zip_error_init(&error);
+    zip_source_t* source = zip_source_buffer_create(packed->data(), packed->size(), 0, &error);
+    zip_t* raw = source == nullptr ? nullptr : zip_open_from_source(source, ZIP_RDONLY, &error);
+    if (raw == nullptr) {
+        if (source != nullptr) zip_source_free(source);
+        return not_ours;
+    }
+    const std::unique_ptr<zip_t, ZipCloser> zip(raw);
+    const zip_int64_t count = zip_get_num_entries(raw, 0);
+    if (count > most_entries) return Error{"The order file has thousands of entries, which no order has: it is not opened."};
+    std::map<std::string, Bytes> entries;
+    zip_uint64_t total = 0;
+    for (zip_int64_t i = 0; i < count; ++i) {
+        zip_stat_t stat;
+        if (zip_stat_index(raw, static_cast<zip_uint64_t>(i), 0, &stat) != 0 || (stat.valid & ZIP_STAT_SIZE) == 0) return not_ours;
+        const std::string name = stat.name == nullptr ? "" : stat.name;
+        if (climbs_out(name)) return Error{"The order file holds a path that leads out of it: it is not opened."};
+        const bool wanted = name == "order.json" || name.rfind("art/", 0) == 0;
+        if (!wanted || name.back() == '/') continue;
+        total += stat.size;
+        if (stat.size > most_unpacked || total > most_unpacked) return Error{"The order file unpacks to more than 1 GB: it is not opened."};
+        zip_file_t* file = zip_fopen_index(raw, static_cast<zip_uint64_t>(i), 0);
+        if (file == nullptr) return not_ours;
+        std::string content(stat.size, '\0');
+        const zip_int64_t got = zip_fread(file, content.data(), stat.size);
+        // A byte past the size that it states would be a lie about its size.
+        char more = 0;
+        const bool whole = got == static_cast<zip_int64_t>(stat.size) && zip_fread(file, &more, 1) == 0;
+        if (zip_fclose(file) != 0 || !whole) return not_ours;
+        if (entries.contains(name)) return not_ours;
+        entries[name] = std::make_shared<const std::string>(std::move(content));
+    }
+    const auto text = entries.find("order.json");
+    if (text == entries.end()) return not_ours;
+    auto order = parse_order(*text->second);
+    if (!order) return order.error();
+    return matched(std::move(*order), entries);
+}
+
+Result<Done> heavy::save_order(const std::string& path, const Order& order, const ArtBytes& art) {
+    const std::string json = to_json(order).dump(1);
+    zip_error_t error;
+    zip_error_init(&error);
+    zip_source_t* target = zip_source_buffer_create(nullptr, 0, 0, &error);
+    zip_source_keep(target);
+    zip_t* zip = zip_open_from_source(target, ZIP_CREATE | ZIP_TRUNCATE, &error);
+    if (zip == nullptr) {
+        zip_source_free(target);
+        return Error{"The order could not be packed."};
+    }
+    const auto add = [&](const std::string& name, const std::string& bytes, bool deflate) {
+        zip_source_t* source = zip_source_buffer(zip, bytes.data(), bytes.size(), 0);
+        const zip_int64_t at = zip_file_add(zip, name.c_str(), source, ZIP_FL_ENC_UTF_8);
+        if (at < 0) return false;
+        // a fixed time, so that the same order gives the same bytes
+        zip_file_set_mtime(zip, static_cast<zip_uint64_t>(at), 1577836800, 0);
+        zip_set_file_compression(zip, static_cast<zip_uint64_t>(at), deflate ? ZIP_CM_DEFLATE : ZIP_CM_STORE, 0);
+        return true;
+    };
+    bool fine = add("order.json", json, true);
+    std::set<std::string> done;
+    for (const Art& a : order.art) {
+        const auto bytes = art.find(a.hash);
+        if (bytes == art.end()) {
+            zip_discard(zip);
+            zip_source_free(target);
+            return Error{"The picture of “" + a.name + "” is no longer in memory: bring it in again, then save."};
+        }
+        if (!done.insert(entry_name(a)).second) continue;
+        fine = fine && add(entry_name(a), *bytes->second, a.kind == ArtKind::svg);
+    }
+    if (!fine || zip_close(zip) != 0) {
+        zip_discard(zip);
+        zip_source_free(target);
+        return Error{"The order could not be packed."};
+    }
+    zip_stat_t stat;
+    zip_source_stat(target, &stat);
+    std::string packed(stat.size, '\0');
+    zip_source_open(target);
+    zip_source_read(target, packed.data(), stat.size);
+    zip_source_close(target);
+    zip_source_free(target);
+    return write_file(path, packed);
+}
+
+}  // namespace orthema
