@@ -1,10 +1,13 @@
 #!/usr/bin/env bash
 # Time from launch to the first painted frame and out again, against a bare QMainWindow program, taken in turns.
-# usage: start.sh [rounds]
+# Under an X server of its own unless QT_QPA_PLATFORM says otherwise. usage: start.sh [rounds]
 set -euo pipefail
 cd "$(dirname "$0")/.."
 rounds=${1:-20}
-export QT_QPA_PLATFORM=${QT_QPA_PLATFORM:-offscreen}
+if [ -z "${QT_QPA_PLATFORM:-}" ]; then
+  export QT_QPA_PLATFORM=xcb
+  exec xvfb-run -a -s "-screen 0 1280x800x24" "$0" "$@"
+fi
 export XDG_DATA_HOME; XDG_DATA_HOME=$(mktemp -d)
 trap 'rm -rf "$XDG_DATA_HOME"' EXIT
 once() { local a b; a=$(date +%s%N); "$@" >/dev/null 2>&1; b=$(date +%s%N); echo $(((b - a) / 1000)); }

@@ -312,6 +312,8 @@ void FitBench::refresh() {
     short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on->ideal)
                     : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on->ideal)
                                   : QStringLiteral("at its ideal"));
+    const QString look = std::abs(lack) > 0.5 ? QString() : QStringLiteral("color:#4F6D2F; font-size:12px;");
+    if (short_->styleSheet() != look) short_->setStyleSheet(look);
     unpin_->setVisible(find_pin(*d, on->size) != nullptr);
     sizing_->show_choice(int(d->sizing.school));
     base_width_->show_length(d->sizing.base_width, unit);

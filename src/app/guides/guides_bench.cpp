@@ -28,7 +28,7 @@ Mark through(const Mark& mark, const Affine& by) {
     if (auto* path = std::get_if<PathMark>(&out)) {
         for (Ring& ring : path->rings) ring = mapped(ring, by);
         if (path->stroke) {
-            path->stroke->width *= by.a;
+            path->stroke->width = std::max(0.8, path->stroke->width * by.a);  // hairlines of paper stay to be seen
             for (double& dash : path->stroke->dash) dash *= by.a;
         }
     } else if (auto* text = std::get_if<TextMark>(&out)) {

@@ -1,6 +1,8 @@
 // The Order bench: what is to be pressed, as a picture of the run; lists brought in, lines typed.
 #pragma once
 
+#include <QPointer>
+
 #include "app/shell/bench.h"
 
 class QComboBox;

@@ -5,6 +5,7 @@
 #include <QWheelEvent>
 
 #include <cmath>
+#include <unordered_map>
 
 #include "app/shell/figures.h"
 #include "core/guides/garment_drawing.h"
@@ -17,6 +18,21 @@ namespace {
 
 constexpr double rule_height = 24, foot = 8, sheet_gap = 24;
 constexpr Colour film{0.895, 0.912, 0.918, 1};  // dull enough that white ink shows on it
+
+/// Transfers by id, for a pass over many copies.
+class TransferIndex {
+public:
+    explicit TransferIndex(const TransferSet& set) {
+        for (const Transfer& t : set.transfers) by_id_[t.id] = &t;
+    }
+    [[nodiscard]] const Transfer* find(const std::string& id) const {
+        const auto at = by_id_.find(id);
+        return at == by_id_.end() ? nullptr : at->second;
+    }
+
+private:
+    std::unordered_map<std::string, const Transfer*> by_id_;
+};
 
 const MediumPlan* plan_of(const Workroom& room) {
     for (const MediumPlan& m : room.sheets().media)
@@ -51,7 +67,10 @@ void draw_rule(Drawing& d, const Affine& map, double from, double to, double zoo
         if (x < x_min - 1 || x > x_max + 1) continue;
         const bool big = std::abs(std::remainder(v, label)) < tick / 4;
         d.line({{x, rule_height - (big ? 11 : 5)}, {x, rule_height}}, {palette::quiet, 0.9, {}});
-        if (big) d.text({x + 3, rule_height - 10}, unit == Unit::mm ? mm_text(v, 0) : mm_text(v / inch, 0), 11.5, palette::quiet);
+        if (big)
+            d.text({x + 3, rule_height - 10},
+                   (unit == Unit::mm ? mm_text(v, 0) : mm_text(v / inch, 0)) + (v == 0 ? (unit == Unit::mm ? " mm" : " in") : ""), 11.5,
+                   palette::quiet);
     }
 }
 
@@ -72,10 +91,14 @@ RibbonSheets ribbon_sheets(const Workroom& room) {
     int count = 1;
     for (const PlacedCopy& c : copies_of(room)) count = std::max(count, c.sheet + 1);
     std::vector<double> ends(std::size_t(count), 0);
+    const TransferIndex index(room.transfer_set());
     for (const PlacedCopy& c : copies_of(room))
-        if (const Transfer* t = find_transfer(room.transfer_set(), c.transfer))
-            ends[std::size_t(c.sheet)] =
-                std::max(ends[std::size_t(c.sheet)], bounds(mapped(t->contour.outer, copy_map(c))).x1 + medium->margin.mm());
+        if (const Transfer* t = index.find(c.transfer)) {
+            const Rect box = bounds(t->contour.outer);
+            const Affine map = copy_map(c);
+            for (const Point p : {Point{box.x0, box.y0}, Point{box.x1, box.y1}})
+                ends[std::size_t(c.sheet)] = std::max(ends[std::size_t(c.sheet)], map(p).x + medium->margin.mm());
+        }
     double x = 0;
     for (const double end : ends) {
         out.starts.push_back(x);
@@ -100,13 +123,12 @@ Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), ro
 const Medium* Ribbon::medium() const { return find_medium(room_.order(), room_.selection().medium); }
 
 Affine Ribbon::strip_map(int sheet) const {
-    const RibbonSheets all = ribbon_sheets(room_);
-    const double start = std::size_t(sheet) < all.starts.size() ? all.starts[std::size_t(sheet)] : 0;
+    const double start = std::size_t(sheet) < sheets_.starts.size() ? sheets_.starts[std::size_t(sheet)] : 0;
     return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height};
 }
 
 Point Ribbon::to_strip(Point p, int& sheet) const {
-    const RibbonSheets all = ribbon_sheets(room_);
+    const RibbonSheets& all = sheets_;
     const double along = (p.x - 6) / zoom_ + first_;
     sheet = 0;
     for (std::size_t i = 0; i < all.starts.size(); ++i)
@@ -129,7 +151,7 @@ void Ribbon::resizeEvent(QResizeEvent* event) {
 }
 
 void Ribbon::show_from(double mm) {
-    const double total = ribbon_sheets(room_).total;
+    const double total = sheets_.total;
     first_ = std::clamp(mm, 0.0, std::max(0.0, total - 0.5 * width() / std::max(0.01, zoom_)));
     refresh();
     emit moved_view();
@@ -142,6 +164,7 @@ void Ribbon::zoom_by(double factor, double at_x) {
 }
 
 void Ribbon::refresh_pieces() {
+    sheets_ = ribbon_sheets(room_);
     const auto& copies = copies_of(room_);
     std::map<std::pair<std::string, int>, PlacedCopy> now;
     for (const PlacedCopy& c : copies) now[{c.transfer, c.copy}] = c;
@@ -170,7 +193,9 @@ Drawing Ribbon::draw(double width, double height) {
     if (m == nullptr) return d;
     if (zoom_ <= 0) zoom_to_width();
     if (zoom_ <= 0) return d;
-    const RibbonSheets all = ribbon_sheets(room_);
+    sheets_ = ribbon_sheets(room_);
+    const RibbonSheets& all = sheets_;
+    const TransferIndex index(room_.transfer_set());
     const auto& copies = copies_of(room_);
     const TransferSet& set = room_.transfer_set();
     const Rect window{0, 0, width, height};
@@ -201,12 +226,15 @@ Drawing Ribbon::draw(double width, double height) {
     const double t = glide_.state() == QAbstractAnimation::Running ? glide_.currentValue().toDouble() : 1.0;
     std::vector<std::pair<Rect, std::string>> labels;
     for (std::size_t i = 0; i < copies.size(); ++i) {
-        const Transfer* tr = find_transfer(set, copies[i].transfer);
+        const Transfer* tr = index.find(copies[i].transfer);
         if (tr == nullptr) continue;
         PlacedCopy at = copies[i];
         if (t < 1)
             if (const auto was = gliding_from_.find({at.transfer, at.copy}); was != gliding_from_.end()) at = between(was->second, at, t);
         const Affine map = strip_map(at.sheet).after(copy_map(at));
+        const Rect own = bounds(tr->contour.outer);
+        const Point c0 = map({own.x0, own.y0}), c1 = map({own.x1, own.y1});
+        if (std::max(c0.x, c1.x) < 0 || std::min(c0.x, c1.x) > width) continue;
         const Region contour = mapped(Region{tr->contour}, map);
         const Rect box = bounds(contour);
         if (!box.meets(window)) continue;
@@ -429,12 +457,60 @@ WholeRoll::WholeRoll(Workroom& room, Ribbon& ribbon, QWidget* parent) : Canvas(r
     connect(&ribbon, &Ribbon::moved_view, this, [this] { refresh(); });
 }
 
+namespace {
+
+constexpr double curve_room = 190;
+
+/// Where the roll lies in small: its place, its scale, its height and its upper edge.
+struct Small {
+    Rect strip;
+    double k, h, y0;
+};
+Small small(double width, double height, const RibbonSheets& all) {
+    const Rect strip{12, 30, width - curve_room - 24, height - 12};
+    const double k = std::min(strip.height() / std::max(1.0, all.width), strip.width() / std::max(1.0, all.total));
+    return {strip, k, all.width * k, strip.y0 + (strip.height() - all.width * k) / 2};
+}
+
+}  // namespace
+
+/// Changes when any piece, or what it looks like, does.
+std::string WholeRoll::backdrop_key() {
+    std::size_t mix = 1469598103934665603ull;
+    const auto stir = [&](std::size_t v) { mix = (mix ^ v) * 1099511628211ull; };
+    for (const PlacedCopy& c : copies_of(room_)) {
+        stir(std::hash<std::string>{}(c.transfer));
+        for (const double v : {c.x, c.y, double(c.turn), double(c.sheet)}) stir(std::hash<double>{}(v));
+    }
+    stir(room_.transfer_set().transfers.size());
+    return room_.selection().medium + std::to_string(mix);
+}
+
+Drawing WholeRoll::draw_backdrop(double width, double height) {
+    Drawing d;
+    const Rect card{0.5, 0.5, width - 0.5, height - 0.5};
+    d.marks.emplace_back(PathMark{{round_rect(card, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
+    const RibbonSheets all = ribbon_sheets(room_);
+    const TransferIndex index(room_.transfer_set());
+    const auto [strip, k, h, y0] = small(width, height, all);
+    for (std::size_t i = 0; i < all.starts.size(); ++i)
+        d.rect({strip.x0 + all.starts[i] * k, y0, strip.x0 + (all.starts[i] + all.lengths[i]) * k, y0 + h}, film,
+               Stroke{palette::rule, 1, {}});
+    for (const PlacedCopy& c : copies_of(room_)) {
+        const Transfer* t = index.find(c.transfer);
+        if (t == nullptr || std::size_t(c.sheet) >= all.starts.size()) continue;
+        const Affine map = Affine{k, 0, 0, k, strip.x0 + all.starts[std::size_t(c.sheet)] * k, y0}.after(copy_map(c));
+        ArtMark art = transfer_art(*t);
+        art.place = map.after(art.place);
+        d.marks.emplace_back(std::move(art));
+    }
+    return d;
+}
+
 Drawing WholeRoll::draw(double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
-    const Rect card{0.5, 0.5, width - 0.5, height - 0.5};
-    d.marks.emplace_back(PathMark{{round_rect(card, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
     const Medium* m = find_medium(room_.order(), room_.selection().medium);
     const MediumPlan* plan = plan_of(room_);
     if (m == nullptr) return d;
@@ -447,21 +523,7 @@ Drawing WholeRoll::draw(double width, double height) {
         if (plan->sheets.size() > 1 && plan->length > 0) text += " in " + std::to_string(plan->sheets.size()) + " runs of the roll";
         d.text({96, 19}, text, 12, palette::quiet);
     }
-    const double curve_room = 190;
-    const Rect strip{12, 30, width - curve_room - 24, height - 12};
-    const double k = std::min(strip.height() / all.width, strip.width() / std::max(1.0, all.total));
-    const double h = all.width * k, y0 = strip.y0 + (strip.height() - h) / 2;
-    for (std::size_t i = 0; i < all.starts.size(); ++i)
-        d.rect({strip.x0 + all.starts[i] * k, y0, strip.x0 + (all.starts[i] + all.lengths[i]) * k, y0 + h}, film,
-               Stroke{palette::rule, 1, {}});
-    for (const PlacedCopy& c : copies_of(room_)) {
-        const Transfer* t = find_transfer(room_.transfer_set(), c.transfer);
-        if (t == nullptr || std::size_t(c.sheet) >= all.starts.size()) continue;
-        const Affine map = Affine{k, 0, 0, k, strip.x0 + all.starts[std::size_t(c.sheet)] * k, y0}.after(copy_map(c));
-        ArtMark art = transfer_art(*t);
-        art.place = map.after(art.place);
-        d.marks.emplace_back(std::move(art));
-    }
+    const auto [strip, k, h, y0] = small(width, height, all);
     const double a = strip.x0 + std::max(0.0, ribbon_.first_mm()) * k, b = strip.x0 + std::min(all.total, ribbon_.last_mm()) * k;
     d.marks.emplace_back(
         PathMark{{round_rect({a, y0 - 3, std::max(a + 6, b), y0 + h + 3}, 3)}, true, {}, Stroke{palette::verdigris, 2, {}}});
@@ -498,8 +560,7 @@ Drawing WholeRoll::draw(double width, double height) {
 
 void WholeRoll::go(double x) {
     const RibbonSheets all = ribbon_sheets(room_);
-    const Rect strip{12, 30, width() - 190.0 - 24, height() - 12.0};
-    const double k = std::min(strip.height() / all.width, strip.width() / std::max(1.0, all.total));
+    const auto [strip, k, h, y0] = small(width(), height(), all);
     ribbon_.show_from((x - strip.x0) / k - (ribbon_.last_mm() - ribbon_.first_mm()) / 2);
 }
 

@@ -32,6 +32,7 @@ public:
     [[nodiscard]] double last_mm() const;
     void zoom_by(double factor, double at_x);
     void zoom_to_width();
+    [[nodiscard]] bool dragging() const { return dragging_; }
     [[nodiscard]] int chosen() const { return chosen_; }
     void choose(int copy);
     void turn_chosen();
@@ -59,6 +60,7 @@ private:
     [[nodiscard]] Point inner_point(const Transfer& t) const;
     void put(const PlacedCopy& copy, const QString& what, const QString& gesture);
     Workroom& room_;
+    RibbonSheets sheets_;          ///< as of the last refresh
     double first_ = 0, zoom_ = 0;  ///< mm at the left edge; pixels a mm, 0: the whole width
     int chosen_ = -1;
     bool dragging_ = false, panning_ = false;
@@ -79,6 +81,8 @@ public:
 
 protected:
     Drawing draw(double width, double height) override;
+    std::string backdrop_key() override;
+    Drawing draw_backdrop(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
 

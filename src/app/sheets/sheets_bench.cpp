@@ -198,9 +198,11 @@ void SheetsBench::refresh() {
     settle_->setText(room_.settling() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
     settle_->setEnabled(room_.settling() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
     ribbon_->refresh_pieces();
-    roll_->refresh();
-    pieces_->fit();
-    pieces_->refresh();
+    if (!ribbon_->dragging()) {  // in small, a piece under way is not worth a frame
+        roll_->refresh();
+        pieces_->fit();
+        pieces_->refresh();
+    }
     show_piece();
     for (QLabel* l : {used_, density_, cut_, left_, cost_, each_}) l->setText(QStringLiteral("–"));
     if (plan != nullptr && plan->placed > 0) {

@@ -190,7 +190,9 @@ Bench* MainWindow::made(int index) {
 void MainWindow::make_the_rest() {
     for (std::size_t i = 0; i < benches_.size(); ++i) {
         if (benches_[i] != nullptr) continue;
-        made(int(i));
+        Bench* b = made(int(i));
+        for (QWidget* part : {static_cast<QWidget*>(b), b->figures()})  // styled now, not when it is first looked at
+            for (QWidget* child : part->findChildren<QWidget*>()) child->ensurePolished();
         QTimer::singleShot(0, this, &MainWindow::make_the_rest);
         return;
     }
@@ -251,8 +253,9 @@ void MainWindow::refresh() {
         if (!waiting && standing == Standing::settled) ++settled;
     }
     ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
-    ready_->setStyleSheet(settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
-                                                          : QStringLiteral("color:#5B6770; font-weight:bold;"));
+    const QString ready = settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
+                                                          : QStringLiteral("color:#5B6770; font-weight:bold;");
+    if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
     made(current_)->refresh();
     setWindowTitle(qt(order.name) + (room_.changed() ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));

@@ -74,6 +74,7 @@ void apply_theme(QApplication& application) {
     }
     QFont font(QStringLiteral("Lato"));
     font.setPixelSize(13);
+    font.setHintingPreference(QFont::PreferNoHinting);
     application.setFont(font);
     application.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     QPalette p;

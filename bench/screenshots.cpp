@@ -1,0 +1,63 @@
+// Takes the pictures of docs/screenshots from the demo order, one for each bench, as the window shows them.
+// usage: screenshots ORDER FOLDER
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QPushButton>
+#include <QTemporaryDir>
+
+#include "app/order/list_preview.h"
+#include "app/order/order_bench.h"
+#include "app/sheets/ribbon.h"
+#include "app/sheets/sheets_bench.h"
+#include "app/shell/export_panel.h"
+#include "app/shell/main_window.h"
+#include "app/shell/theme.h"
+
+using namespace orthema::app;
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    if (argc < 3) return 2;
+    const QString order = QString::fromLocal8Bit(argv[1]), folder = QString::fromLocal8Bit(argv[2]);
+    apply_theme(application);
+    const QTemporaryDir data;
+    Workroom room(data.path());
+    MainWindow window(room);
+    window.resize(1280, 800);
+    window.show();
+    const auto wait = [&](int least = 150) {
+        QElapsedTimer timer;
+        timer.start();
+        while (timer.elapsed() < least || room.busy() || room.catching_up()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    };
+    const auto take = [&](const char* name) {
+        wait();
+        window.grab().save(folder + "/" + name + ".png");
+    };
+    const auto press = [&](const QString& name) {
+        for (auto* b : window.findChildren<QPushButton*>(name))
+            if (b->isVisible()) b->click();
+    };
+    wait();
+    room.open(order);
+    wait();
+    take("order");
+    window.go_to(QStringLiteral("blanks"));
+    take("blanks");
+    window.go_to(QStringLiteral("art"));
+    take("art");
+    Selection s = room.selection();
+    s.size = "L";
+    s.decoration = "crew-kite";
+    room.select(s);
+    window.go_to(QStringLiteral("fit"));
+    take("fit");
+    window.go_to(QStringLiteral("sheets"));
+    static_cast<SheetsBench*>(window.bench(QStringLiteral("sheets")))->ribbon()->choose(4);
+    take("sheets");
+    window.go_to(QStringLiteral("guides"));
+    take("guides");
+    press(QStringLiteral("Show/template"));
+    take("template");
+    return 0;
+}
