@@ -194,7 +194,7 @@ QString BlanksBench::word() const {
     for (const BlankStyle& style : room_.order().styles)
         for (const auto& [size, row] : style.chart)
             for (const auto& [m, f] : row) taped += f.source == Source::measured ? 1 : 0;
-    return taped == 0 ? QStringLiteral("as published") : QStringLiteral("%1 taped").arg(taped);
+    return taped == 0 ? QStringLiteral("published") : QStringLiteral("%1 taped").arg(taped);
 }
 
 QString BlanksBench::help() const {

@@ -138,10 +138,9 @@ void FitBench::build_figures() {
             move_by(0, on->ink_to_pit - l.mm(), pin);
         return std::nullopt;
     };
-    left_ = panel_->text_row(QStringLiteral("Left to side seam"));
-    right_ = panel_->text_row(QStringLiteral("Right to side seam"));
+    sides_ = panel_->text_row(QStringLiteral("To side seams"));
+    sides_->setToolTip(QStringLiteral("From the ink's edges to the seams, your left and your right"));
     hem_ = panel_->text_row(QStringLiteral("Ink to hem"));
-    pouch_ = panel_->text_row(QStringLiteral("Ink to pouch"));
     held_ = panel_->text_row(QStringLiteral("Width held by"));
     short_ = panel_->note();
     short_->setProperty("caution", true);
@@ -303,10 +302,8 @@ void FitBench::refresh() {
     height_->setText(text(on->height));
     collar_->show_length(Length::from_mm(on->collar_to_ink), unit);
     pit_->show_length(Length::from_mm(on->ink_to_pit), unit);
-    left_->setText(text(on->left_margin));
-    right_->setText(text(on->right_margin));
-    hem_->setText(text(on->ink_to_hem));
-    pouch_->setText(on->ink_to_pouch != 0 ? text(on->ink_to_pouch) : QStringLiteral("–"));
+    sides_->setText(qt(length_text(Length::from_mm(on->left_margin), unit, false)) + QStringLiteral(" and ") + text(on->right_margin));
+    hem_->setText(text(on->ink_to_hem) + (on->ink_to_pouch != 0 ? QStringLiteral(", pouch ") + text(on->ink_to_pouch) : QString()));
     held_->setText(qt(on->limited_by));
     const double lack = on->ideal - on->width;
     short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on->ideal)
@@ -359,7 +356,7 @@ void FitBench::refresh() {
 
 QString FitBench::word() const {
     const Decoration* d = room_.decoration();
-    return d != nullptr ? QString::fromLatin1(sizing_school_name(d->sizing.school)) : QStringLiteral("nothing yet");
+    return d != nullptr ? QString::fromLatin1(sizing_school_name(d->sizing.school)) : QStringLiteral("empty");
 }
 
 QString FitBench::help() const {

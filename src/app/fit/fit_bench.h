@@ -41,7 +41,7 @@ private:
     FitWall* wall_;
     Ladder* ladder_;
     FigurePanel* panel_;
-    QLabel *title_, *height_, *left_, *right_, *hem_, *pouch_, *pouch_name_, *held_, *short_;
+    QLabel *title_, *height_, *sides_, *hem_, *held_, *short_;
     LengthField *width_, *collar_, *pit_;
     Segments *reach_, *sizing_, *placing_, *centre_;
     LengthField *base_width_, *step_;

@@ -23,23 +23,10 @@ namespace {
 
 constexpr int card = 0, tiles = 1, real_size = 2;
 
-Mark through(const Mark& mark, const Affine& by) {
-    Mark out = mark;
-    if (auto* path = std::get_if<PathMark>(&out)) {
-        for (Ring& ring : path->rings) ring = mapped(ring, by);
-        if (path->stroke) {
-            path->stroke->width = std::max(0.8, path->stroke->width * by.a);  // hairlines of paper stay to be seen
-            for (double& dash : path->stroke->dash) dash *= by.a;
-        }
-    } else if (auto* text = std::get_if<TextMark>(&out)) {
-        text->at = by(text->at);
-        text->size *= by.a;
-    } else if (auto* art = std::get_if<ArtMark>(&out)) {
-        art->place = by.after(art->place);
-    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
-        const Point a = by({clip->to->x0, clip->to->y0}), b = by({clip->to->x1, clip->to->y1});
-        clip->to = Rect{a.x, a.y, b.x, b.y};
-    }
+/// A page's mark on the screen: hairlines of paper stay to be seen.
+Mark on_screen(const Mark& mark, const Affine& map) {
+    Mark out = mapped(mark, map);
+    if (auto* path = std::get_if<PathMark>(&out); path != nullptr && path->stroke) path->stroke->width = std::max(0.8, path->stroke->width);
     return out;
 }
 
@@ -47,7 +34,7 @@ void draw_page(Drawing& d, const Drawing& page, const Affine& map) {
     const Point a = map({0, 0}), b = map({page.width, page.height});
     d.rect({a.x + 3, a.y + 3, b.x + 3, b.y + 3}, palette::rule);
     d.rect({a.x, a.y, b.x, b.y}, palette::white, Stroke{palette::quiet, 0.8, {}});
-    for (const Mark& m : page.marks) d.marks.push_back(through(m, map));
+    for (const Mark& m : page.marks) d.marks.push_back(on_screen(m, map));
 }
 
 }  // namespace
@@ -139,8 +126,7 @@ private:
             }
         for (const Mark& m : guide_->whole.marks) {
             if (!std::holds_alternative<PathMark>(m)) continue;
-            Mark line = through(m, map);
-            if (auto& path = std::get<PathMark>(line); path.stroke) path.stroke->width = 1;
+            Mark line = on_screen(m, map);
             d.marks.push_back(std::move(line));
         }
     }

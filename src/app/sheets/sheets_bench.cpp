@@ -232,7 +232,7 @@ QString SheetsBench::word() const {
     const auto& media = room_.sheets().media;
     if (media.empty()) return QStringLiteral("no pieces");
     for (const MediumPlan& m : media)
-        if (m.stale || m.placed < m.asked) return m.placed == 0 ? QStringLiteral("not laid out") : QStringLiteral("stale");
+        if (m.stale || m.placed < m.asked) return m.placed == 0 ? QStringLiteral("to settle") : QStringLiteral("stale");
     return media.size() == 1 ? QStringLiteral("1 medium") : QStringLiteral("%1 media").arg(media.size());
 }
 

@@ -91,25 +91,15 @@ void Workroom::edit(const QString& what, Order next, const QString& gesture) {
     refit_now(before);
 }
 
-void Workroom::undo() {
-    if (past_.empty()) return;
+/// Takes the last step of one pile and lays the present on the other.
+void Workroom::step(std::vector<Step>& from, std::vector<Step>& to) {
+    if (from.empty()) return;
     stop_settling();
     gesture_.clear();
-    Step step = std::move(past_.back());
-    past_.pop_back();
-    const Order before = std::exchange(order_, std::move(step.order));
-    future_.push_back({before, step.what});
-    refit_now(before);
-}
-
-void Workroom::redo() {
-    if (future_.empty()) return;
-    stop_settling();
-    gesture_.clear();
-    Step step = std::move(future_.back());
-    future_.pop_back();
-    const Order before = std::exchange(order_, std::move(step.order));
-    past_.push_back({before, step.what});
+    Step last = std::move(from.back());
+    from.pop_back();
+    const Order before = std::exchange(order_, std::move(last.order));
+    to.push_back({before, last.what});
     refit_now(before);
 }
 

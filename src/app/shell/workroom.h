@@ -69,8 +69,8 @@ public:
     [[nodiscard]] bool can_undo() const { return !past_.empty(); }
     [[nodiscard]] bool can_redo() const { return !future_.empty(); }
     [[nodiscard]] QString undo_what() const { return past_.empty() ? QString() : past_.back().what; }
-    void undo();
-    void redo();
+    void undo() { step(past_, future_); }
+    void redo() { step(future_, past_); }
 
     // Files
     [[nodiscard]] const QString& path() const { return path_; }
@@ -120,6 +120,7 @@ private:
     };
     void take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan plan, const QString& path);
     void put_aside_if_changed();
+    void step(std::vector<Step>& from, std::vector<Step>& to);
     void refit_now(const Order& before);
     void gather();
     void compute_later();

@@ -78,6 +78,28 @@ struct Drawing {
     void unclip() { marks.emplace_back(ClipMark{}); }
 };
 
+/// A mark through a map of uniform scale: lengths of strokes, dashes and letters scale with it.
+inline Mark mapped(const Mark& mark, const Affine& by) {
+    Mark out = mark;
+    if (auto* path = std::get_if<PathMark>(&out)) {
+        for (Ring& ring : path->rings) ring = mapped(ring, by);
+        if (path->stroke) {
+            path->stroke->width *= by.a;
+            for (double& dash : path->stroke->dash) dash *= by.a;
+        }
+    } else if (auto* text = std::get_if<TextMark>(&out)) {
+        text->at = by(text->at);
+        text->size *= by.a;
+    } else if (auto* art = std::get_if<ArtMark>(&out)) {
+        art->place = by.after(art->place);
+    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
+        const Point a = by({clip->to->x0, clip->to->y0});
+        const Point b = by({clip->to->x1, clip->to->y1});
+        clip->to = Rect{a.x, a.y, b.x, b.y};
+    }
+    return out;
+}
+
 /// A rectangle with round corners; a radius of half the height makes a pill.
 inline Ring round_rect(const Rect& r, double radius) {
     radius = std::min({radius, r.width() / 2, r.height() / 2});

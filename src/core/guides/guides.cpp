@@ -91,22 +91,6 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     return d;
 }
 
-Mark moved(const Mark& mark, const Affine& by) {
-    Mark out = mark;
-    if (auto* path = std::get_if<PathMark>(&out)) {
-        for (Ring& ring : path->rings) ring = mapped(ring, by);
-    } else if (auto* text = std::get_if<TextMark>(&out)) {
-        text->at = by(text->at);
-    } else if (auto* art = std::get_if<ArtMark>(&out)) {
-        art->place = by.after(art->place);
-    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
-        const Point a = by({clip->to->x0, clip->to->y0});
-        const Point b = by({clip->to->x1, clip->to->y1});
-        clip->to = Rect{a.x, a.y, b.x, b.y};
-    }
-    return out;
-}
-
 std::string tile_name(int column, int row) { return std::string(1, static_cast<char>('A' + row % 26)) + std::to_string(column + 1); }
 
 /// A diamond across a join: the halves of two sheets must close it.
@@ -131,7 +115,7 @@ std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, P
             const Affine to_page = Affine::shift(paper_margin - x0, paper_margin - y0);
             const Rect window{paper_margin, paper_margin, paper_margin + l.tile_width, paper_margin + l.tile_height};
             page.drawing.clip(window);
-            for (const Mark& m : whole.marks) page.drawing.marks.push_back(moved(m, to_page));
+            for (const Mark& m : whole.marks) page.drawing.marks.push_back(mapped(m, to_page));
             // joins: the middle of the overlap with each neighbour
             const auto mark = [&](double gx, double gy, const std::string& name) { join_mark(page.drawing, to_page({gx, gy}), name); };
             const double half = overlap / 2;

@@ -1,0 +1,172 @@
+// The pieces that panels are made of, and the export panel.
+#include "app/shell/chips.h"
+#include "app/shell/export_panel.h"
+#include "app/shell/figures.h"
+#include "app/shell/notice_bar.h"
+#include "files/order_file.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::Window;
+
+struct Field {
+    QWidget host;
+    LengthField* field = new LengthField("Width", &host);
+    std::vector<double> taken;
+    bool ctrl = false;
+    Field() {
+        field->entered = [this](Length l, bool with_ctrl) -> std::optional<QString> {
+            if (l.mm() > 500) return QStringLiteral("Too wide.");
+            taken.push_back(l.mm());
+            ctrl = with_ctrl;
+            return std::nullopt;
+        };
+        host.show();
+        host.activateWindow();
+        EXPECT_TRUE(QTest::qWaitForWindowActive(&host));
+        field->setFocus();
+        field->show_length(Length::from_mm(120), Unit::mm);
+    }
+    void type(const char* text) {
+        field->selectAll();
+        QTest::keyClicks(field, text);
+    }
+};
+
+TEST(LengthField, TakesWhatIsTypedOnEnterOnlyOnce) {
+    Field f;
+    f.type("12.5cm");
+    EXPECT_TRUE(f.taken.empty());
+    QTest::keyClick(f.field, Qt::Key_Return);
+    QTest::keyClick(f.field, Qt::Key_Return);
+    EXPECT_EQ(f.taken, (std::vector<double>{125}));
+    EXPECT_FALSE(f.ctrl);
+    QTest::keyClick(f.field, Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(f.ctrl) << "Ctrl asks again, for this size alone";
+}
+
+TEST(LengthField, KeepsWhatCannotBeReadAndSaysWhy) {
+    Field f;
+    for (const char* bad : {"wide", "900"}) {
+        f.type(bad);
+        QTest::keyClick(f.field, Qt::Key_Return);
+        EXPECT_EQ(f.field->text(), bad);
+        EXPECT_TRUE(f.field->property("wrong").toBool());
+        EXPECT_FALSE(f.field->toolTip().isEmpty());
+    }
+    EXPECT_TRUE(f.taken.empty());
+    f.field->show_length(Length::from_mm(120), Unit::mm);
+    EXPECT_EQ(f.field->text(), "900") << "what is being typed is not overwritten";
+    f.type("80");
+    QTest::keyClick(f.field, Qt::Key_Return);
+    EXPECT_EQ(f.taken, (std::vector<double>{80}));
+    EXPECT_FALSE(f.field->property("wrong").toBool());
+}
+
+TEST(LengthField, EscapeTakesTypingBack) {
+    Field f;
+    f.type("77");
+    QTest::keyClick(f.field, Qt::Key_Escape);
+    EXPECT_EQ(f.field->text(), "120");
+    EXPECT_TRUE(f.taken.empty());
+}
+
+TEST(LengthField, ReadsBareNumbersInTheUnitThatIsShown) {
+    Field f;
+    f.field->show_length(Length::from_mm(50.8), Unit::inch);
+    EXPECT_EQ(f.field->text(), "2");
+    f.type("3 1/2");
+    QTest::keyClick(f.field, Qt::Key_Return);
+    ASSERT_EQ(f.taken.size(), 1u);
+    EXPECT_NEAR(f.taken[0], 88.9, 1e-9);
+}
+
+TEST(Chips, WrapAndAreWalkedWithArrows) {
+    ChipRow row("Sizes");
+    std::vector<Chip> chips;
+    for (int i = 0; i < 12; ++i)
+        chips.push_back({"s" + std::to_string(i), QStringLiteral("Size %1").arg(i), QStringLiteral("published"), Standing::settled});
+    std::string chosen = "s0";
+    row.chosen = [&](const std::string& id) {
+        chosen = id;
+        row.show_chips(chips, id);
+    };
+    row.resize(300, 40);
+    row.show();
+    row.show_chips(chips, chosen);
+    EXPECT_GT(row.height(), 80) << "they do not fit one line";
+    for (int i = 0; i < 12; ++i) {
+        const QRect at = row.chip("s" + std::to_string(i))->geometry();
+        EXPECT_LE(at.right(), 300);
+        for (int j = 0; j < i; ++j) EXPECT_FALSE(at.intersects(row.chip("s" + std::to_string(j))->geometry()));
+    }
+    QTest::keyClick(&row, Qt::Key_Right);
+    QTest::keyClick(&row, Qt::Key_Right);
+    EXPECT_EQ(chosen, "s2");
+    QTest::keyClick(&row, Qt::Key_Left);
+    EXPECT_EQ(chosen, "s1");
+    QTest::mouseClick(row.chip("s9"), Qt::LeftButton);
+    EXPECT_EQ(chosen, "s9");
+    chips.resize(3);
+    row.show_chips(chips, "s0");
+    EXPECT_EQ(row.chip("s9"), nullptr);
+    EXPECT_TRUE(row.chip("s0")->accessibleName().contains("chosen"));
+}
+
+TEST(Notices, WaitBehindOneAnotherWhileSomethingCanBeDone) {
+    NoticeBar bar;
+    int done = 0;
+    bar.show_notice({QStringLiteral("An order was put aside."), false, QStringLiteral("Bring it back"), [&] { ++done; }});
+    bar.show_notice({QStringLiteral("That file is broken."), true, {}, {}});
+    EXPECT_EQ(bar.text(), "That file is broken.");
+    QTest::mouseClick(bar.findChild<QPushButton*>("Put away"), Qt::LeftButton);
+    EXPECT_EQ(bar.text(), "An order was put aside.");
+    bar.action()->click();
+    EXPECT_EQ(done, 1);
+    EXPECT_EQ(bar.text(), "");
+}
+
+TEST(ExportPanel, CanBeStoppedAndLeavesOnlyWholeFiles) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    ExportPanel* panel = w.window().show_export();
+    const std::string out = w.data("out");
+    w.type(panel->findChild<QLineEdit*>("Folder"), QString::fromStdString(out));
+    w.click(panel->findChild<QPushButton*>("Write the files"));
+    EXPECT_TRUE(w.room().exporting());
+    // once the long picture is under way
+    QElapsedTimer timer;
+    timer.start();
+    while (!panel->findChild<QLabel*>("Export says")->text().endsWith(".png") && timer.elapsed() < 60000)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    w.click(panel->findChild<QPushButton*>("Stop"));
+    w.wait();
+    EXPECT_FALSE(w.room().exporting());
+    EXPECT_TRUE(panel->findChild<QLabel*>("Export says")->text().startsWith("Stopped"))
+        << panel->findChild<QLabel*>("Export says")->text().toStdString();
+    int files = 0;
+    for (const auto& e : std::filesystem::directory_iterator(out)) {
+        ++files;
+        EXPECT_EQ(e.path().extension(), ".pdf") << "no half picture stays: " << e.path();
+        EXPECT_EQ(test::run("qpdf --check '" + e.path().string() + "'").code, 0);
+    }
+    EXPECT_EQ(files, 1);
+    EXPECT_TRUE(panel->findChild<QPushButton*>("Write the files")->isEnabled());
+}
+
+TEST(ExportPanel, SaysWhereItCannotWrite) {
+    Window w;
+    ASSERT_TRUE(save_order(w.data("s.orthema"), test::small_order(), test::small_art()));
+    w.open(w.data("s.orthema"));
+    ExportPanel* panel = w.window().show_export();
+    w.type(panel->findChild<QLineEdit*>("Folder"), "/proc/nowhere");
+    w.click(panel->findChild<QPushButton*>("Write the files"));
+    w.wait();
+    EXPECT_TRUE(panel->findChild<QLabel*>("Export says")->text().contains("cannot be made"));
+}
+
+}  // namespace
+}  // namespace orthema
