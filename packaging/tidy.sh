@@ -31,4 +31,5 @@ look() {
 export -f look
 rooms=(src/core src/files src/drawing src/cli)
 [ "${1:-}" = all ] && rooms=(src)
-git ls-files "${rooms[@]/%//*.cpp}" | xargs -P "$(nproc)" -I{} bash -c 'look "$1"' _ {}
+# pdf_tidy.cpp is left out: clang cannot compile that library's headers with this standard library
+git ls-files "${rooms[@]/%//*.cpp}" | grep -v heavy/pdf_tidy.cpp | xargs -P "$(nproc)" -I{} bash -c 'look "$1"' _ {}

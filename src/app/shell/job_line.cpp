@@ -123,7 +123,8 @@ void JobLine::paintEvent(QPaintEvent*) {
     QPainter p(this);
     for (std::size_t i = 0; i + 1 < stages_.size(); ++i) {
         const double from = stages_[i]->geometry().center().y() + 16, to = stages_[i + 1]->geometry().center().y() - 16;
-        p.setPen(QPen(colour_of(stages_[i]->standing()), 3, Qt::CustomDashLine, Qt::FlatCap));
+        p.setPen(
+            QPen(stages_[i]->waiting() ? to_qt(palette::rule) : colour_of(stages_[i]->standing()), 3, Qt::CustomDashLine, Qt::FlatCap));
         QPen pen = p.pen();
         pen.setDashPattern({2, 1.4});
         p.setPen(pen);

@@ -16,6 +16,7 @@ public:
     StageButton(const QString& name, int number, QWidget* parent);
     void show_state(Standing standing, bool waiting, int count, const QString& word, bool chosen);
     [[nodiscard]] Standing standing() const { return standing_; }
+    [[nodiscard]] bool waiting() const { return waiting_; }
     [[nodiscard]] QSize sizeHint() const override { return {96, 56}; }
 
 protected:

@@ -45,7 +45,8 @@ const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)")
 MainWindow::MainWindow(Workroom& room) : room_(room) {
     setWindowTitle(QStringLiteral("Orthema"));
     setAcceptDrops(true);
-    resize(1280, 800);
+    const QSize room_on_screen = screen()->availableSize();
+    resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
     setMinimumSize(1024, 700);
     auto* whole = new QWidget;
     setCentralWidget(whole);

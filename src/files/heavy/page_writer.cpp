@@ -3,10 +3,6 @@
 #include <cairo-pdf.h>
 #include <png.h>
 
-#include <qpdf/JSON.hh>
-#include <qpdf/QPDF.hh>
-#include <qpdf/QPDFWriter.hh>
-
 #include <cmath>
 #include <condition_variable>
 #include <csetjmp>
@@ -15,6 +11,7 @@
 #include <mutex>
 #include <thread>
 
+#include "files/heavy/pdf_tidy.h"
 #include "files/safe_file.h"
 
 namespace orthema {
@@ -22,25 +19,6 @@ namespace orthema {
 namespace {
 
 const Error stopped{"Stopped: nothing was written."};
-
-}  // namespace
-
-namespace {
-
-/// cairo names a picture again in a page's resources each time it is used, which the format forbids. Reading the pages
-/// and writing them anew leaves each name once; it also packs the objects.
-std::string tidied(const std::string& pdf) {
-    QPDF document;
-    document.setSuppressWarnings(true);
-    document.processMemoryFile("pages", pdf.data(), pdf.size());
-    QPDFWriter writer(document);
-    writer.setOutputMemory();
-    writer.setDeterministicID(true);
-    writer.setObjectStreamMode(qpdf_o_generate);
-    writer.write();
-    const auto buffer = writer.getBufferSharedPointer();
-    return {reinterpret_cast<const char*>(buffer->getBuffer()), buffer->getSize()};
-}
 
 }  // namespace
 
@@ -84,7 +62,7 @@ Result<Done> heavy::write_pdf(const std::string& path, const std::vector<const D
     }
     if (given_up) return stopped;
     if (status != CAIRO_STATUS_SUCCESS) return Error{"“" + path + "” could not be drawn: " + cairo_status_to_string(status) + "."};
-    return write_file(path, tidied(drawn));
+    return write_file(path, heavy::tidied(drawn));
 }
 
 namespace {
