@@ -263,6 +263,21 @@ TEST(SheetsBench, LockedPiecesStayWhileTheOthersSettle) {
     EXPECT_TRUE(w.sound());
 }
 
+TEST(SheetsBench, SettlingMoreNeverMakesItWorse) {
+    SheetsWindow w;
+    w.type(w.find<QLineEdit>("Settle for (s)"), "1.5");
+    w.click(w.find<QPushButton>("Settle"));
+    w.wait();
+    w.type(w.find<QLineEdit>("Settle for (s)"), "0.2");
+    for (int k = 0; k < 4; ++k) {
+        const double length = w.room().sheets().media.at(0).length;
+        w.click(w.find<QPushButton>("Settle"));
+        w.wait();
+        EXPECT_LE(w.room().sheets().media.at(0).length, length + 1e-6);
+        EXPECT_TRUE(w.sound());
+    }
+}
+
 TEST(SheetsBench, APieceTurnsNudgesAndNeverOverlaps) {
     SheetsWindow w;
     std::mt19937 random(2);

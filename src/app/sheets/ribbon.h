@@ -7,20 +7,10 @@
 #include <map>
 
 #include "app/shell/canvas.h"
+#include "app/sheets/ribbon_sheets.h"
 #include "app/shell/workroom.h"
 
 namespace orthema::app {
-
-/// Where the sheets of a medium lie along the ribbon, mm.
-struct RibbonSheets {
-    std::vector<double> starts, lengths;
-    double width = 0;
-    double total = 0;
-};
-RibbonSheets ribbon_sheets(const Workroom& room);
-
-/// The copies of the chosen medium as the order has them.
-const std::vector<PlacedCopy>& copies_of(const Workroom& room);
 
 class Ribbon : public Canvas {
     Q_OBJECT
@@ -71,25 +61,6 @@ private:
     QVariantAnimation glide_;
     std::string shown_medium_;
     mutable std::map<std::string, Point> inner_;
-};
-
-/// The whole roll in small, and how the film used fell over time.
-class WholeRoll : public Canvas {
-    Q_OBJECT
-public:
-    WholeRoll(Workroom& room, Ribbon& ribbon, QWidget* parent = nullptr);
-
-protected:
-    Drawing draw(double width, double height) override;
-    std::string backdrop_key() override;
-    Drawing draw_backdrop(double width, double height) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-
-private:
-    void go(double x);
-    Workroom& room_;
-    Ribbon& ribbon_;
 };
 
 }  // namespace orthema::app

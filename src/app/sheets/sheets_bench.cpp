@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "app/sheets/ribbon.h"
+#include "app/sheets/whole_roll.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "core/nesting/sheet_drawing.h"
@@ -103,7 +104,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
             room_.stop_settling();
             refresh();
         } else {
-            room_.settle(room_.selection().medium, std::max(0.2, seconds_->text().toDouble()));
+            room_.settle(room_.selection().medium, settle_seconds_);
         }
     });
     connect(turn_, &QPushButton::clicked, ribbon_, &Ribbon::turn_chosen);
@@ -144,8 +145,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     };
     seconds_ = panel_->number_row(QStringLiteral("Settle for (s)"), QStringLiteral("How long the layout is bettered; Stop ends it earlier"),
                                   0.2, 3600, 1);
-    seconds_->show_number(8);
-    seconds_->entered = [](double) {};
+    seconds_->show_number(settle_seconds_);
+    seconds_->entered = [this](double v) { settle_seconds_ = v; };
 }
 
 QWidget* SheetsBench::figures() { return panel_; }

@@ -40,6 +40,7 @@ private:
     QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *piece_;
     LengthField *gap_, *margin_;
     NumberField* seconds_;
+    double settle_seconds_ = 8;
 };
 
 }  // namespace orthema::app

@@ -362,40 +362,54 @@ void Workroom::settle(const std::string& medium_id, double seconds) {
     std::vector<PlacedCopy> now;
     for (const MediumLayout& l : order_.layouts)
         if (l.medium == medium_id) now = l.copies;
+    const NestProblem problem = sheet_problem(*medium, set_, now);
+    // A sound layout is replaced only by a better one.
+    NestSolution present;
+    present.placements = to_placements(problem, now);
+    present.bins = std::numeric_limits<int>::max();
+    curve_.clear();
+    for (const MediumPlan& plan : sheets_.media)
+        if (plan.medium == medium_id && !plan.stale && plan.placed == plan.asked) {
+            measure_solution(problem, present);
+            curve_.push_back({0, present.density});
+        }
     settling_ = true;
     stop_settling_ = std::make_shared<std::atomic<bool>>(false);
-    curve_.clear();
     end_gesture();
     const auto begun = std::chrono::steady_clock::now();
-    background([this, medium_id, begun, seconds, stop = stop_settling_,
-                problem = sheet_problem(*medium, set_, now)]() -> std::function<void()> {
-        NestOptions options;
-        options.seconds = seconds;
-        options.threads = std::max(1, QThread::idealThreadCount());
-        options.seed = 1;
-        const auto show = [&](const NestSolution& s) {
-            const double at = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
-            QMetaObject::invokeMethod(
-                this,
-                [this, stop, medium_id, at, density = s.density, copies = to_copies(problem, s.placements)] {
-                    if (*stop || !settling_) return;
-                    curve_.push_back({at, density});
-                    edit(QStringLiteral("settle"), with_layout(order_, medium_id, copies), QStringLiteral("settle"));
-                },
-                Qt::QueuedConnection);
-        };
-        const auto solution = nest(problem, options, Task{{}, stop.get()}, show);
-        return [this, stop, solution, begun] {
-            if (stop_settling_ == stop) {
-                settling_ = false;
-                end_gesture();
-                if (solution)
-                    curve_.push_back({std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(), solution->density});
-            }
-            if (!solution) say({qt(solution.sentence()), true, {}, {}});
-            emit updated();
-        };
-    });
+    background(
+        [this, medium_id, begun, seconds, stop = stop_settling_, problem, present, seed = ++settle_seed_]() -> std::function<void()> {
+            NestOptions options;
+            options.seconds = seconds;
+            options.threads = std::max(1, QThread::idealThreadCount());
+            options.seed = seed;
+            const auto passed = [begun] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(); };
+            bool gained = false;
+            const auto show = [&](const NestSolution& s) {
+                if (s.bins > present.bins || (s.bins == present.bins && s.last_length > present.last_length - 0.01)) return;
+                gained = true;
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, stop, medium_id, at = passed(), density = s.density, copies = to_copies(problem, s.placements)] {
+                        if (*stop || !settling_) return;
+                        curve_.push_back({at, density});
+                        edit(QStringLiteral("settle"), with_layout(order_, medium_id, copies), QStringLiteral("settle"));
+                    },
+                    Qt::QueuedConnection);
+            };
+            const auto solution = nest(problem, options, Task{{}, stop.get()}, show);
+            return [this, stop, solution, gained, at = passed()] {
+                if (stop_settling_ == stop) {
+                    settling_ = false;
+                    end_gesture();
+                    if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
+                    if (solution && !gained && !*stop)
+                        say({QStringLiteral("No better layout was found in that time: this one stays."), false, {}, {}});
+                }
+                if (!solution) say({qt(solution.sentence()), true, {}, {}});
+                emit updated();
+            };
+        });
     emit updated();
 }
 

@@ -149,6 +149,7 @@ private:
     bool settling_ = false;
     std::shared_ptr<std::atomic<bool>> stop_settling_;
     std::vector<SettlePoint> curve_;
+    unsigned settle_seed_ = 0;  ///< settling more tries something else
     bool exporting_ = false;
     std::atomic<bool> stop_export_ = false;
     LibraryContent library_;
