@@ -50,6 +50,7 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     const double len = norm(d);
     if (len <= 0) return;
     const Point n = Point{-d.y, d.x} * (s.text_size * 0.32 / len);
+    to.line({a, b}, {{s.plate.r, s.plate.g, s.plate.b, 0.6}, s.hair * 3, {}});  // or it drowns in a dark cloth
     to.line({a, b}, stroke);
     to.line({a - n, a + n}, stroke);
     to.line({b - n, b + n}, stroke);
