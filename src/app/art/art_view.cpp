@@ -3,6 +3,8 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 
+#include <cmath>
+
 #include "core/guides/garment_drawing.h"
 
 namespace orthema::app {
@@ -93,11 +95,18 @@ Drawing ArtView::draw(double width, double height) {
     cross(f.optical_centre, Colour{0.36, 0.28, 0.52, 1}, false, "optical centre", 0);
     if (const Art* entry = find_art(room_.order(), room_.selection().art); entry != nullptr && entry->marked_centre)
         cross(*entry->marked_centre, palette::brick, true, "marked centre", 20);
-    d.text({width / 2, height - 12},
-           marking_ ? "Click the point that must sit on the garment's centre line. Delete takes the mark away."
-                    : std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") +
-                          ", outline in carmine as it will be traced",
-           12.5, palette::quiet, Align::centre);
+    std::string says =
+        std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") + ", outline in carmine";
+    double widest = 0;
+    for (const DecorationFit& fit : room_.plan().decorations)
+        if (const Decoration* on = find_decoration(room_.order(), fit.decoration); on != nullptr && on->art == room_.selection().art)
+            for (const SizeFit& size : fit.sizes) widest = std::max(widest, size.width);
+    if (const auto dpi = resolution(f, Length::from_mm(widest)))
+        says += "; " + mm_text(std::round(*dpi), 0) + " dpi at " + length_text(Length::from_mm(widest), room_.order().unit);
+    says += "; " + mm_text(f.half_transparent * 100, 1) + " % half-transparent";
+    if (f.flat_background) says += "; flat background not removed";
+    if (marking_) says = "Click the point that must sit on the garment's centre line. Delete takes the mark away.";
+    d.text({width / 2, height - 12}, says, 12.5, palette::quiet, Align::centre);
     return d;
 }
 
