@@ -49,10 +49,7 @@ void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity)
     if (surface == nullptr) surface = art.reusable_surface();
     cairo_set_source_surface(cr, surface, 0, 0);
     cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_GOOD);
-    if (opacity < 1)
-        cairo_paint_with_alpha(cr, opacity);
-    else
-        cairo_paint(cr);
+    cairo_paint_with_alpha(cr, opacity);  // paints as without alpha when there is none
 }
 
 void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
@@ -74,10 +71,7 @@ void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity
     cairo_scale(cr, unit, at->second->facts.aspect / image.height);
     cairo_set_source_surface(cr, surface, 0, 0);
     cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BILINEAR);
-    if (opacity < 1)
-        cairo_paint_with_alpha(cr, opacity);
-    else
-        cairo_paint(cr);
+    cairo_paint_with_alpha(cr, opacity);  // paints as without alpha when there is none
     cairo_surface_destroy(surface);
 }
 

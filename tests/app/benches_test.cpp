@@ -118,7 +118,6 @@ TEST(BlanksBench, TheTapeIsTypedOnTheDrawing) {
     drawing->repaint();
     const auto figure = [&](const char* size) { return find_style(w.order(), "adult-tee")->chart.at(size).at(Measure::chest); };
     const double published = figure("L").value.mm();
-    const double drawn = w.room().fit()->sizes[2].ideal;
     w.click(drawing, drawing->figure_place(Measure::chest));
     ASSERT_TRUE(drawing->field()->isVisible());
     QTest::keyClick(drawing->field(), Qt::Key_A, Qt::ControlModifier);
@@ -138,7 +137,6 @@ TEST(BlanksBench, TheTapeIsTypedOnTheDrawing) {
     EXPECT_EQ(figure("XL").source, Source::published);
     w.undo();
     EXPECT_EQ(figure("2XL").source, Source::measured);
-    (void)drawn;
 }
 
 TEST(BlanksBench, AFigureThatContradictsTheOthersIsRefused) {

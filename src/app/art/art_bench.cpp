@@ -130,10 +130,11 @@ void ArtBench::refresh() {
     const Order& order = room_.order();
     std::vector<Chip> chips;
     for (const Art& a : order.art) {
-        Findings own;
-        for (const Finding& f : room_.findings())
-            if (f.about.art == a.id) own.push_back(f);
-        Chip chip{a.id, qt(a.name), QString::fromLatin1(kind_key(a.kind)).toUpper(), standing_of(own, "art"), {}};
+        Chip chip{a.id,
+                  qt(a.name),
+                  QString::fromLatin1(kind_key(a.kind)).toUpper(),
+                  standing_where([&](const Subject& about) { return about.art == a.id; }),
+                  {}};
         if (const auto at = room_.art().find(a.id); at != room_.art().end()) {
             chip.picture = thumbnail(*at->second, 48);
             chip.behind = own_cloth(a.id);

@@ -11,7 +11,6 @@ class ArtView : public Canvas {
 public:
     explicit ArtView(Workroom& room, QWidget* parent = nullptr);
     void set_marking(bool on);
-    [[nodiscard]] bool marking() const { return marking_; }
     void set_cloth(std::optional<Colour> cloth);
     /// Where a point of the art's unit frame is on the widget.
     [[nodiscard]] QPoint place_of(Point unit) const;

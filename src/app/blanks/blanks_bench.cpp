@@ -133,13 +133,10 @@ void BlanksBench::refresh() {
         int ordered = 0;
         for (const OrderLine& l : order.lines)
             if (l.style == style.id) ordered += l.quantity;
-        Findings own;
-        for (const Finding& f : room_.findings())
-            if (f.about.style == style.id) own.push_back(f);
         chips.push_back({style.id,
                          qt(style.name),
                          ordered == 0 ? QStringLiteral("not in this order") : QStringLiteral("%1 ordered").arg(ordered),
-                         standing_of(own, "blanks"),
+                         standing_where([&](const Subject& about) { return about.style == style.id; }),
                          {}});
     }
     styles_->show_chips(chips, s.style);
@@ -149,13 +146,10 @@ void BlanksBench::refresh() {
         for (const std::string& size : style->sizes) {
             int taped = 0;
             for (const auto& [m, f] : style->chart.at(size)) taped += f.source == Source::measured ? 1 : 0;
-            Findings own;
-            for (const Finding& f : room_.findings())
-                if (f.about.style == style->id && f.about.size == size) own.push_back(f);
             chips.push_back({size,
                              qt(size),
                              taped > 0 ? QStringLiteral("%1 taped").arg(taped) : QStringLiteral("published"),
-                             standing_of(own, "blanks"),
+                             standing_where([&](const Subject& about) { return about.style == style->id && about.size == size; }),
                              {}});
         }
     }

@@ -258,23 +258,24 @@ void FitBench::refresh() {
     const Selection& s = room_.selection();
     std::vector<Chip> chips;
     for (const RunKey& run : runs_of(order)) {
-        Findings own;
-        for (const Finding& f : room_.findings())
-            if (const Decoration* d = find_decoration(order, f.about.decoration); d != nullptr && d->run == run) own.push_back(f);
-        chips.push_back({run_id(run), qt(run_name(order, run)), {}, standing_of(own, "fit"), {}});
+        chips.push_back({run_id(run),
+                         qt(run_name(order, run)),
+                         {},
+                         standing_where([&](const Subject& about) {
+                             const Decoration* d = find_decoration(order, about.decoration);
+                             return d != nullptr && d->run == run;
+                         }),
+                         {}});
     }
     runs_->show_chips(chips, run_id(s.run));
     chips.clear();
     for (const Decoration& d : order.decorations) {
         if (d.run != s.run) continue;
         const Medium* medium = find_medium(order, d.medium);
-        Findings own;
-        for (const Finding& f : room_.findings())
-            if (f.about.decoration == d.id) own.push_back(f);
         chips.push_back({d.id,
                          qt(d.name),
                          QString::fromLatin1(location_name(d.location)) + (medium != nullptr ? ", " + qt(medium->name) : QString()),
-                         standing_of(own, "fit"),
+                         standing_where([&](const Subject& about) { return about.decoration == d.id; }),
                          {}});
     }
     decorations_->show_chips(chips, s.decoration);

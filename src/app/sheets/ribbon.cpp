@@ -137,7 +137,6 @@ Drawing Ribbon::draw(double width, double height) {
     if (m == nullptr) return d;
     if (zoom_ <= 0) zoom_to_width();
     if (zoom_ <= 0) return d;
-    sheets_ = ribbon_sheets(room_);
     const RibbonSheets& all = sheets_;
     const TransferIndex index(room_.transfer_set());
     const auto& copies = copies_of(room_);
@@ -306,7 +305,6 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
     int sheet = 0;
     const Point at = to_strip(p, sheet);
     PlacedCopy from = copies[std::size_t(chosen_)];
-    std::vector<PlacedCopy> all = copies;
     if (sheet != from.sheet && !from.locked) {  // over another sheet: it goes there when there is room
         PlacedCopy there = from;
         there.sheet = sheet;
@@ -316,7 +314,7 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
             return put(there, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
         return;
     }
-    const PlacedCopy next = moved_copy(*m, room_.transfer_set(), all, outlines_, chosen_, at.x - grip_.x, at.y - grip_.y);
+    const PlacedCopy next = moved_copy(*m, room_.transfer_set(), copies, outlines_, chosen_, at.x - grip_.x, at.y - grip_.y);
     if (!(next == from)) put(next, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
 }
 

@@ -179,10 +179,11 @@ void SheetsBench::refresh() {
         for (const Transfer& t : room_.transfer_set().transfers)
             if (t.medium == m.id) pieces += t.count();
         if (pieces == 0 && m.id != s.medium) continue;
-        Findings own;
-        for (const Finding& f : room_.findings())
-            if (f.about.medium == m.id) own.push_back(f);
-        chips.push_back({m.id, qt(m.name), QStringLiteral("%1 pieces").arg(pieces), standing_of(own, "sheets"), {}});
+        chips.push_back({m.id,
+                         qt(m.name),
+                         QStringLiteral("%1 pieces").arg(pieces),
+                         standing_where([&](const Subject& about) { return about.medium == m.id; }),
+                         {}});
     }
     media_->show_chips(chips, s.medium);
     media_->setVisible(chips.size() > 1);

@@ -32,6 +32,14 @@ signals:
     void wanted(const QString& stage);
 
 protected:
+    /// How this stage stands as far as findings go that are about one thing only.
+    template <class About>
+    [[nodiscard]] Standing standing_where(About is_about) const {
+        Findings own;
+        for (const Finding& f : room_.findings())
+            if (is_about(f.about)) own.push_back(f);
+        return standing_of(own, stage_.toStdString());
+    }
     Workroom& room_;
 
 private:

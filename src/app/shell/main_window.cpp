@@ -219,11 +219,12 @@ void MainWindow::go_to(int index) {
 
 void MainWindow::refresh() {
     const Order& order = room_.order();
+    const bool changed = room_.changed();  // compares whole orders: once is enough
     name_->setText(qt(order.name));
     QString about = QStringLiteral("%1 pieces").arg(garments_in(order));
     if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
         about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
-    if (room_.changed()) about += QStringLiteral(", not saved");
+    if (changed) about += QStringLiteral(", not saved");
     about_->setText(about);
     double film = 0, used = 0;
     for (const MediumPlan& m : room_.sheets().media)
@@ -259,7 +260,7 @@ void MainWindow::refresh() {
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
     made(current_)->refresh();
-    setWindowTitle(qt(order.name) + (room_.changed() ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
+    setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
 }
 
 void MainWindow::open() {

@@ -194,8 +194,11 @@ QString Workroom::aside_path() const {
     return data_folder_ + "/aside/" + qt(file_stem(order_.name)) + "-" + aside_ + ".orthema";
 }
 
+/// Unsaved, and with something in it.
+bool Workroom::worth_keeping() const { return changed() && !(order_.lines.empty() && order_.art.empty()); }
+
 void Workroom::autosave() {
-    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
+    if (!worth_keeping()) return;
     background([order = order_, bytes = bytes_, to = aside_path()]() -> std::function<void()> {
         QDir().mkpath(QFileInfo(to).path());
         (void)save_order(to.toStdString(), order, bytes);
@@ -203,19 +206,18 @@ void Workroom::autosave() {
     });
 }
 
-void Workroom::put_aside_now() {
-    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
+bool Workroom::put_aside_now() {
+    if (!worth_keeping()) return false;
     const QString to = aside_path();
     QDir().mkpath(QFileInfo(to).path());
     (void)save_order(to.toStdString(), order_, bytes_);
+    return true;
 }
 
 void Workroom::put_aside_if_changed() {
-    if (!changed() || order_.lines.size() + order_.art.size() == 0) return;
-    const QString to = aside_path();
-    put_aside_now();
+    if (!put_aside_now()) return;
     say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(order_.name)), false,
-         QStringLiteral("Bring it back"), [this, to] { open(to); }});
+         QStringLiteral("Bring it back"), [this, to = aside_path()] { open(to); }});
 }
 
 void Workroom::offer_put_aside() {

@@ -82,8 +82,8 @@ public:
     void bring_in_art(const QStringList& paths);
     /// Offers what was put aside when the program last ended early.
     void offer_put_aside();
-    /// Writes what is unsaved aside, at once. For the moment before the window closes.
-    void put_aside_now();
+    /// Writes what is unsaved aside, at once; false when there is nothing to keep. For the moment before the window closes.
+    bool put_aside_now();
 
     // Settling
     void settle(const std::string& medium, double seconds);
@@ -125,6 +125,7 @@ private:
     void gather();
     void compute_later();
     void tidy_selection();
+    [[nodiscard]] bool worth_keeping() const;
     void autosave();
     [[nodiscard]] QString aside_path() const;
     void remember(const QString& path);

@@ -241,6 +241,11 @@ bool segments_cross(Point a, Point b, Point c, Point d) {
     return ((d1 > 0) != (d2 > 0)) && ((d3 > 0) != (d4 > 0)) && d1 != 0 && d2 != 0 && d3 != 0 && d4 != 0;
 }
 
+/// Distance of two segments that do not cross.
+double apart(Point p, Point q, Point r, Point s) {
+    return std::min({point_segment(p, r, s), point_segment(q, r, s), point_segment(r, p, q), point_segment(s, p, q)});
+}
+
 double ring_distance(const Ring& a, const Ring& b, double best) {
     for (std::size_t i = 0; i < a.size(); ++i) {
         const Point p = a[i];
@@ -254,7 +259,7 @@ double ring_distance(const Ring& a, const Ring& b, double best) {
             const double gy = std::max({0.0, std::min(r.y, s.y) - py1, py0 - std::max(r.y, s.y)});
             if (gx * gx + gy * gy >= best * best) continue;
             if (segments_cross(p, q, r, s)) return 0;
-            best = std::min({best, point_segment(p, r, s), point_segment(q, r, s), point_segment(r, p, q), point_segment(s, p, q)});
+            best = std::min(best, apart(p, q, r, s));
         }
     }
     return best;
@@ -291,9 +296,7 @@ bool nearer_than(const Polygon& a, const Polygon& b, double limit) {
         const Rect reach = e.box.grown(limit);
         for (const Edge& f : theirs) {
             if (!reach.meets(f.box)) continue;
-            if (segments_cross(e.p, e.q, f.p, f.q) || std::min({point_segment(e.p, f.p, f.q), point_segment(e.q, f.p, f.q),
-                                                                point_segment(f.p, e.p, e.q), point_segment(f.q, e.p, e.q)}) < limit)
-                return true;
+            if (segments_cross(e.p, e.q, f.p, f.q) || apart(e.p, e.q, f.p, f.q) < limit) return true;
         }
     }
     return false;
