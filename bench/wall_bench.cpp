@@ -26,22 +26,21 @@ struct Scene {
 
 void drag_step(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));
-    const auto garments = app::wall_garments(s.order, s.order.decorations[0], s.plan.decorations[0]);
     QImage image, back;
-    const app::Wall stands = app::wall_of(s.plan.decorations[0], garments, 892, 478);
-    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], garments, stands, 892, 478), s.art, 892, 478, 1);
+    const app::Wall stands = app::wall_of(s.plan.decorations[0], 892, 478);
+    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], stands, 892, 478), s.art, 892, 478, 1);
     double by = 0.25;
     for (auto _ : state) {
         by = -by;
         const Decoration next =
-            moved(s.order, s.order.decorations[0], s.plan.decorations[0].sizes[0], Length{}, Length::from_mm(by), Reach::every_size);
+            moved(s.order.decorations[0], s.plan.decorations[0].sizes[0], Length{}, Length::from_mm(by), Reach::every_size);
         const Order before = s.order;
         s.order = with_decoration(s.order, next);
         s.plan = refit(s.order, s.facts, before, s.plan);
-        const app::Wall wall = app::wall_of(s.plan.decorations[0], garments, 892, 478);
+        const app::Wall wall = app::wall_of(s.plan.decorations[0], 892, 478);
         app::WallLook look;
         look.chosen = s.plan.decorations[0].sizes[0].size;
-        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], garments, wall, look, 892, 478);
+        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], wall, look, 892, 478);
         app::paint_image(image, d, s.art, 892, 478, 1, &back);
         benchmark::DoNotOptimize(image.bits());
     }
@@ -60,12 +59,11 @@ BENCHMARK(refit_only)->Arg(6)->Arg(40)->Unit(benchmark::kMillisecond);
 
 void paint_only(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));
-    const auto garments = app::wall_garments(s.order, s.order.decorations[0], s.plan.decorations[0]);
-    const app::Wall wall = app::wall_of(s.plan.decorations[0], garments, 892, 478);
+    const app::Wall wall = app::wall_of(s.plan.decorations[0], 892, 478);
     QImage image, back;
-    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], garments, wall, 892, 478), s.art, 892, 478, 1);
+    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], wall, 892, 478), s.art, 892, 478, 1);
     for (auto _ : state) {
-        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], garments, wall, {}, 892, 478);
+        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], wall, {}, 892, 478);
         app::paint_image(image, d, s.art, 892, 478, 1, &back);
         benchmark::DoNotOptimize(image.bits());
     }

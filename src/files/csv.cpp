@@ -246,9 +246,10 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
         const std::set<std::string> need = word_set(s.name);
         std::size_t hits = 0;
         for (const std::string& w : need) hits += have.contains(w) ? 1 : 0;
+        if (s.archived) continue;
         const AgeGroup group = family_group(s.family);
         const bool group_fits = size != nullptr && size->group == group;
-        const bool group_clashes = size != nullptr && size->group != AgeGroup::any && size->group != group;
+        const bool group_clashes = size != nullptr && size->group != AgeGroup::any && group != AgeGroup::any && size->group != group;
         const bool has_size = size == nullptr || size_index(s, size->code) >= 0;
         if (hits == 0 || group_clashes || !has_size) continue;
         // A style is meant when all its words are there, or all but the age group that the size itself tells.
@@ -284,13 +285,22 @@ LineImport import_lines(const Table& table, const std::vector<Column>& columns, 
             continue;
         }
         const std::string size_text = field(Column::size);
-        const auto size = normalise_size(size_text);
+        auto size = normalise_size(size_text);
+        const std::string blank_text = field(Column::blank);
+        const BlankStyle* style = nullptr;
+        if (!size) {  // a size that only this blank has: "325 ml", "small square"
+            if (const BlankStyle* own = match_style(blank_text, nullptr, styles))
+                for (const std::string& s : own->sizes)
+                    if (lower(s) == lower(size_text)) {
+                        size = SizeName{s, AgeGroup::any};
+                        style = own;
+                    }
+        }
         if (!size) {
             refuse(size_text.empty() ? "the size is empty" : "“" + size_text + "” is not a size that is known");
             continue;
         }
-        const std::string blank_text = field(Column::blank);
-        const BlankStyle* style = match_style(blank_text, &*size, styles);
+        if (style == nullptr) style = match_style(blank_text, &*size, styles);
         if (style == nullptr) {
             refuse(blank_text.empty() ? "the blank is empty"
                                       : "“" + blank_text + "” in size " + size->code + " matches no blank, or more than one");
@@ -333,8 +343,8 @@ std::string lines_csv(const Order& order) {
 
 std::string fit_csv(const Order& order, const FitPlan& plan) {
     std::string out =
-        "decoration,blank,colour,location,size,quantity,width_mm,height_mm,ideal_width_mm,limited_by,band,collar_to_ink_mm,"
-        "ink_to_pit_line_mm,left_margin_mm,right_margin_mm,ink_to_hem_mm\r\n";
+        "decoration,blank,colour,location,size,quantity,width_mm,height_mm,ideal_width_mm,limited_by,band,top_to_ink_mm,"
+        "ink_to_pit_line_mm,left_margin_mm,right_margin_mm,ink_to_bottom_mm\r\n";
     for (const DecorationFit& f : plan.decorations) {
         const Decoration* d = find_decoration(order, f.decoration);
         if (d == nullptr) continue;
@@ -343,8 +353,8 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
             out += csv_field(d->name) + "," + csv_field(style != nullptr ? style->name : d->run.style) + "," + csv_field(d->run.colour) +
                    "," + csv_field(location_name(d->location)) + "," + csv_field(s.size) + "," + std::to_string(s.quantity) + "," +
                    number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," + csv_field(s.limited_by) + "," +
-                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.collar_to_ink) + "," + number(s.ink_to_pit) + "," +
-                   number(s.left_margin) + "," + number(s.right_margin) + "," + number(s.ink_to_hem) + "\r\n";
+                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.top_to_ink) + "," + (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," +
+                   number(s.left_margin) + "," + number(s.right_margin) + "," + number(s.ink_to_bottom) + "\r\n";
     }
     return out;
 }

@@ -15,8 +15,12 @@ const char* mirror_key(MirrorBy m) {
 }
 const char* school_key(SizingSchool s) { return s == SizingSchool::one_size ? "one-size" : s == SizingSchool::bands ? "bands" : "graded"; }
 const char* school_key(PlacingSchool s) {
-    return s == PlacingSchool::collar_drop ? "collar-drop" : s == PlacingSchool::pit_line ? "pit-line" : "body-fraction";
+    return s == PlacingSchool::collar_drop ? "collar-drop"
+           : s == PlacingSchool::pit_line  ? "pit-line"
+           : s == PlacingSchool::feature   ? "feature"
+                                           : "body-fraction";
 }
+const char* press_kind_key(PressKind k) { return k == PressKind::flat ? "flat" : k == PressKind::cap ? "cap" : "wrap"; }
 const char* centre_key(Centre c) { return c == Centre::ink_box ? "ink-box" : c == Centre::optical ? "optical" : "marked"; }
 
 std::string colour_text(Colour c) {
@@ -110,7 +114,10 @@ Figure read_figure(const In& in) {
     f.value = in["mm"].length(0);
     f.source = in["source"].one_of<Source>(3, source_name);
     if (in.has("published_mm")) f.published = in["published_mm"].length(0);
-    if (in.has("pieces")) f.pieces = in["pieces"].whole(0, 100000);
+    if (in.has("readings_mm"))
+        in["readings_mm"].each(200, [&](const In& e) { f.readings.push_back(e.length(0)); });
+    else if (in.has("pieces"))  // files of version 1 kept the count only
+        f.readings.assign(static_cast<std::size_t>(in["pieces"].whole(0, 200)), f.value);
     if (in.has("date")) f.date = in["date"].text();
     return f;
 }
@@ -124,7 +131,7 @@ BlankStyle read_style(const In& in) {
     s.family = *family;
     if (in.has("fabric")) s.fabric = in["fabric"].text();
     if (in.has("tolerance_mm")) s.tolerance = in["tolerance_mm"].length(0);
-    in["sizes"].each(60, [&](const In& e) { s.sizes.push_back(e.text()); });
+    in["sizes"].each(400, [&](const In& e) { s.sizes.push_back(e.text()); });
     in["colours"].each(400, [&](const In& e) { s.colours.push_back({e["name"].text(), read_colour(e["rgb"])}); });
     for (const std::string& size : s.sizes) {
         const In row = in["chart"][size.c_str()];
@@ -134,7 +141,24 @@ BlankStyle read_style(const In& in) {
             s.chart[size][*measure] = read_figure({value, row.path + "." + key});
         }
     }
-    return s;
+    if (in.has("sample_size")) s.sample_size = in["sample_size"].text();
+    if (in.has("features"))
+        in["features"].each(60, [&](const In& e) {
+            StyleFeature f;
+            f.kind = e["kind"].one_of<FeatureKind>(feature_kind_count, feature_kind_name);
+            f.face = e["face"].one_of<Face>(face_count, face_key);
+            f.across = e["across_mm"].length();
+            f.down = e["down_mm"].length();
+            f.width = e["width_mm"].length(0);
+            f.height = e["height_mm"].length(0);
+            f.raised = e["raised_mm"].length(0);
+            f.clearance = e["clearance_mm"].length(0);
+            if (e.has("growth")) f.growth = e["growth"].number(-4, 4);
+            s.features.push_back(f);
+        });
+    if (in.has("tags")) in["tags"].each(60, [&](const In& e) { s.tags.push_back(e.text()); });
+    if (in.has("archived")) s.archived = in["archived"].flag();
+    return completed(std::move(s));
 }
 
 Medium read_medium(const In& in) {
@@ -150,12 +174,29 @@ Medium read_medium(const In& in) {
     m.mirror = in["mirror"].one_of<MirrorBy>(3, mirror_key);
     m.quarter_turns = in["quarter_turns"].flag();
     if (in.has("price")) m.price = in["price"].number(0, 1e6);
+    if (in.has("min_stroke_mm")) m.min_stroke = in["min_stroke_mm"].length(0);
+    if (in.has("min_gap_mm")) m.min_gap = in["min_gap_mm"].length(0);
+    if (in.has("cut_width_mm")) m.cut_width = in["cut_width_mm"].length(0);
+    if (in.has("cut_length_mm")) m.cut_length = in["cut_length_mm"].length(0);
     return m;
 }
 
 Press read_press(const In& in) {
-    return {in["id"].text(), in["name"].text(), in["platen_width_mm"].length(1), in["platen_height_mm"].length(1),
-            in["margin_mm"].length(0)};
+    Press p;
+    p.id = in["id"].text();
+    p.name = in["name"].text();
+    p.margin = in["margin_mm"].length(0);
+    if (in.has("kind")) p.kind = in["kind"].one_of<PressKind>(3, press_kind_key);
+    if (in.has("platens"))
+        in["platens"].each(40, [&](const In& e) { p.platens.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1)}); });
+    else  // files of version 1 had one platen
+        p.platens.push_back({"platen", in["platen_width_mm"].length(1), in["platen_height_mm"].length(1)});
+    if (p.platens.empty()) in["platens"].fail("has no platen");
+    if (in.has("pads"))
+        in["pads"].each(40, [&](const In& e) {
+            p.pads.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1), e["thickness_mm"].length(0)});
+        });
+    return p;
 }
 
 SizingRule read_sizing(const In& in) {
@@ -169,18 +210,21 @@ SizingRule read_sizing(const In& in) {
     r.exponent = in["exponent"].number(-4, 4);
     r.step = in["step_mm"].length(0);
     r.price = in["price"].number(0, 1e9);
-    r.band_count = in["band_count"].whole(0, 60);
-    in["band_starts"].each(60, [&](const In& e) { r.band_starts.push_back(e.text()); });
+    r.band_count = in["band_count"].whole(0, 400);
+    in["band_starts"].each(400, [&](const In& e) { r.band_starts.push_back(e.text()); });
+    if (in.has("shared")) in["shared"].each(60, [&](const In& e) { r.shared.push_back({e["first"].text(), e["width_mm"].length(1)}); });
+    if (in.has("past_platen")) r.past_platen = in["past_platen"].flag();
     return r;
 }
 
 PlacingRule read_placing(const In& in) {
     PlacingRule r;
-    r.school = in["school"].one_of<PlacingSchool>(3, [](PlacingSchool s) { return school_key(s); });
+    r.school = in["school"].one_of<PlacingSchool>(placing_school_count, [](PlacingSchool s) { return school_key(s); });
     r.offset = in["offset_mm"].length();
     r.share = in["share"].number(-1, 2);
     r.growth = in["growth"].number(-4, 4);
     r.across = in["across_mm"].length();
+    if (in.has("landmark")) r.landmark = in["landmark"].text();
     r.centre = in["centre"].one_of<Centre>(3, centre_key);
     return r;
 }
@@ -198,8 +242,11 @@ Decoration read_decoration(const In& in) {
     d.press = in["press"].text();
     d.sizing = read_sizing(in["sizing"]);
     d.placing = read_placing(in["placing"]);
+    if (in.has("meetings"))
+        in["meetings"].each(20, [&](const In& e) { d.meetings.push_back({e["mark"].text(), e["landmark"].text()}); });
+    if (in.has("apart_mm")) d.apart = in["apart_mm"].length(0);
     if (in.has("pins"))
-        in["pins"].each(60, [&](const In& e) {
+        in["pins"].each(400, [&](const In& e) {
             SizePin pin{e["size"].text(), {}, {}, {}};
             if (e.has("width_mm")) pin.width = e["width_mm"].length(1);
             if (e.has("down_mm")) pin.down = e["down_mm"].length();
@@ -226,6 +273,8 @@ Art read_art(const In& in) {
         if (xy.size() != 2) in["marked_centre"].fail("is not two numbers");
         a.marked_centre = Point{xy[0], xy[1]};
     }
+    if (in.has("marks"))
+        in["marks"].each(40, [&](const In& e) { a.marks.push_back({e["name"].text(), {e["x"].number(-10, 1000), e["y"].number(-10, 1000)}}); });
     return a;
 }
 
@@ -266,7 +315,10 @@ json figure_json(const Figure& f) {
     if (f.source == Source::published) return f.value.mm();
     json j{{"mm", f.value.mm()}, {"source", source_name(f.source)}};
     if (f.published) j["published_mm"] = f.published->mm();
-    if (f.pieces > 0) j["pieces"] = f.pieces;
+    if (!f.readings.empty()) {
+        j["readings_mm"] = json::array();
+        for (const Length r : f.readings) j["readings_mm"].push_back(r.mm());
+    }
     if (!f.date.empty()) j["date"] = f.date;
     return j;
 }
@@ -285,6 +337,19 @@ json to_json(const BlankStyle& s) {
     for (const BlankColour& c : s.colours) j["colours"].push_back({{"name", c.name}, {"rgb", colour_text(c.ink)}});
     for (const auto& [size, row] : s.chart)
         for (const auto& [measure, figure] : row) j["chart"][size][measure_key(measure)] = figure_json(figure);
+    if (!s.sample_size.empty()) j["sample_size"] = s.sample_size;
+    for (const StyleFeature& f : s.features)
+        j["features"].push_back({{"kind", feature_kind_name(f.kind)},
+                                 {"face", face_key(f.face)},
+                                 {"across_mm", f.across.mm()},
+                                 {"down_mm", f.down.mm()},
+                                 {"width_mm", f.width.mm()},
+                                 {"height_mm", f.height.mm()},
+                                 {"raised_mm", f.raised.mm()},
+                                 {"clearance_mm", f.clearance.mm()},
+                                 {"growth", f.growth}});
+    if (!s.tags.empty()) j["tags"] = s.tags;
+    if (s.archived) j["archived"] = true;
     return j;
 }
 
@@ -299,15 +364,20 @@ json to_json(const Medium& m) {
             {"gap_mm", m.gap.mm()},
             {"mirror", mirror_key(m.mirror)},
             {"quarter_turns", m.quarter_turns},
-            {"price", m.price}};
+            {"price", m.price},
+            {"min_stroke_mm", m.min_stroke.mm()},
+            {"min_gap_mm", m.min_gap.mm()},
+            {"cut_width_mm", m.cut_width.mm()},
+            {"cut_length_mm", m.cut_length.mm()}};
 }
 
 json to_json(const Press& p) {
-    return {{"id", p.id},
-            {"name", p.name},
-            {"platen_width_mm", p.platen_width.mm()},
-            {"platen_height_mm", p.platen_height.mm()},
-            {"margin_mm", p.margin.mm()}};
+    json j{{"id", p.id}, {"name", p.name}, {"kind", press_kind_key(p.kind)}, {"margin_mm", p.margin.mm()}, {"platens", json::array()}};
+    for (const Platen& e : p.platens) j["platens"].push_back({{"name", e.name}, {"width_mm", e.width.mm()}, {"height_mm", e.height.mm()}});
+    for (const Pad& e : p.pads)
+        j["pads"].push_back(
+            {{"name", e.name}, {"width_mm", e.width.mm()}, {"height_mm", e.height.mm()}, {"thickness_mm", e.thickness.mm()}});
+    return j;
 }
 
 json to_json(const Order& o) {
@@ -326,6 +396,7 @@ json to_json(const Order& o) {
     for (const Art& a : o.art) {
         json e{{"id", a.id}, {"name", a.name}, {"kind", kind_key(a.kind)}, {"hash", a.hash}};
         if (a.marked_centre) e["marked_centre"] = {a.marked_centre->x, a.marked_centre->y};
+        for (const NamedMark& m : a.marks) e["marks"].push_back({{"name", m.name}, {"x", m.at.x}, {"y", m.at.y}});
         j["art"].push_back(e);
     }
     for (const Decoration& d : o.decorations) {
@@ -365,7 +436,13 @@ json to_json(const Order& o) {
                                       {"across_mm", p.across.mm()},
                                       {"centre", centre_key(p.centre)}}},
                                     {"pins", pins},
+                                    {"apart_mm", d.apart.mm()},
                                     {"spares", d.spares}});
+        json& last = j["decorations"].back();
+        if (!p.landmark.empty()) last["placing"]["landmark"] = p.landmark;
+        for (const SharedWidth& w : s.shared) last["sizing"]["shared"].push_back({{"first", w.first}, {"width_mm", w.width.mm()}});
+        if (s.past_platen) last["sizing"]["past_platen"] = true;
+        for (const Meeting& m : d.meetings) last["meetings"].push_back({{"mark", m.mark}, {"landmark", m.landmark}});
     }
     for (const BlankStyle& s : o.styles) j["blanks"].push_back(to_json(s));
     for (const Medium& m : o.media) j["media"].push_back(to_json(m));

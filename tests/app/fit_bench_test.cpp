@@ -118,8 +118,8 @@ TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
     EXPECT_EQ(w.size("XL").limited_by, "pinned by hand");
     w.click(w.find<QPushButton>("A change is for/this size"));
     w.type(w.find<QLineEdit>("Collar to ink"), "99");
-    EXPECT_NEAR(w.size("XL").collar_to_ink, 99, 1e-9);
-    EXPECT_NE(w.size("L").collar_to_ink, 99);
+    EXPECT_NEAR(w.size("XL").top_to_ink, 99, 1e-9);
+    EXPECT_NE(w.size("L").top_to_ink, 99);
     w.click(w.find<QPushButton>("Take the pin away"));
     EXPECT_TRUE(w.d().pins.empty());
 }
@@ -205,7 +205,7 @@ TEST(Wall, FortySizesStandWithoutOverlap) {
     const Order order = test::ladder_order(40, 8);
     const ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));
     const FitPlan plan = fit(order, facts);
-    const auto garments = wall_garments(order, order.decorations[0], plan.decorations[0]);
+    const auto garments = wall_panels(order, order.decorations[0], plan.decorations[0]);
     for (const auto& [width, height] : {std::pair{890.0, 480.0}, std::pair{1500.0, 760.0}, std::pair{640.0, 300.0}}) {
         const Wall wall = wall_of(plan.decorations[0], garments, width, height);
         ASSERT_EQ(wall.stands.size(), 40u);

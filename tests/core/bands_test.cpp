@@ -49,7 +49,8 @@ TEST(Bands, OptimalAgainstBruteForceOnRandomRuns) {
             const auto k = static_cast<std::size_t>(__builtin_popcount(cuts) + 1);
             best[k] = std::min(best[k], cost_of(members, cuts, step));
         }
-        const auto found = optimal_partitions(members, step);
+        const BandCosts costs(members, step);
+        const auto found = optimal_partitions(costs, n);
         ASSERT_EQ(found.size(), static_cast<std::size_t>(n));
         for (int k = 1; k <= n; ++k) {
             const Partition& p = found[static_cast<std::size_t>(k) - 1];
@@ -63,7 +64,7 @@ TEST(Bands, OptimalAgainstBruteForceOnRandomRuns) {
             EXPECT_NEAR(cost_of(members, cuts, step), p.cost, 1e-9);
         }
         for (const double price : {0.0, 0.01, 0.3, 5.0}) {
-            const Partition chosen = best_partition(found, price);
+            const Partition chosen = best_partition(costs, price);
             for (int k = 1; k <= n; ++k)
                 EXPECT_LE(chosen.cost + price * static_cast<double>(chosen.starts.size()),
                           best[static_cast<std::size_t>(k)] + price * k + 1e-9);
@@ -73,9 +74,25 @@ TEST(Bands, OptimalAgainstBruteForceOnRandomRuns) {
 
 TEST(Bands, MoreBandsNeverCostMoreAndTheCostNeedsNoPrice) {
     std::mt19937 random(9);
-    const auto found = optimal_partitions(random_members(random, 14), 5);
+    const BandCosts costs(random_members(random, 14), 5);
+    const auto found = optimal_partitions(costs, 14);
     for (std::size_t k = 1; k < found.size(); ++k) EXPECT_LE(found[k].cost, found[k - 1].cost + 1e-12);
-    EXPECT_EQ(best_partition(found, 1e9).starts.size(), 1u);
+    EXPECT_EQ(best_partition(costs, 1e9).starts.size(), 1u);
+}
+
+TEST(Bands, ACutShortCurveIsTheBeginningOfTheWholeOne) {
+    std::mt19937 random(3);
+    const BandCosts costs(random_members(random, 60), 5);
+    const auto whole = optimal_partitions(costs, 60), begun = optimal_partitions(costs, 7);
+    ASSERT_EQ(begun.size(), 7u);
+    for (std::size_t k = 0; k < 7; ++k) EXPECT_EQ(begun[k].starts, whole[k].starts);
+    // what the price chooses is the least of the whole curve
+    for (const double price : {0.001, 0.02, 0.4}) {
+        double least = 1e18;
+        for (std::size_t k = 0; k < whole.size(); ++k) least = std::min(least, whole[k].cost + price * static_cast<double>(k + 1));
+        const Partition p = best_partition(costs, price);
+        EXPECT_NEAR(p.cost + price * static_cast<double>(p.starts.size()), least, 1e-9);
+    }
 }
 
 TEST(Bands, RoundsDownOnly) {

@@ -1,15 +1,15 @@
-// Drawings as values: maps of marks, garments and dimensions as they are drawn.
+// Drawings as values: maps of marks, panels and dimensions as they are drawn.
 #include "core/base/drawing.h"
 
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 #include "files/library.h"
 
 namespace orthema {
 namespace {
 
-Garment tee(Side side = Side::front) {
+Panel tee(Face face = Face::front) {
     const BlankStyle& style = starting_library().styles.front();
-    return garment_of(style.family, style.chart.at("M"), side);
+    return panel_of(style, "M", face);
 }
 
 TEST(Drawing, MappingAMarkScalesEverythingAboutIt) {
@@ -38,10 +38,10 @@ TEST(Drawing, RoundRectanglesAndDiscsStayInTheirBounds) {
     EXPECT_NEAR(std::abs(signed_area(disc({0, 0}, 10, 200))), M_PI * 100, 0.1);
 }
 
-TEST(GarmentDrawing, ADarkClothGetsALighterLine) {
+TEST(PanelDrawing, ADarkClothGetsALighterLine) {
     for (const Colour cloth : {Colour{0.1, 0.12, 0.2, 1}, Colour{0.9, 0.9, 0.88, 1}}) {
         Drawing d;
-        draw_garment(d, tee(), Affine{}, cloth, 1);
+        draw_panel(d, tee(), Affine{}, cloth, 1);
         const auto& outline = std::get<PathMark>(d.marks.front());
         EXPECT_EQ(*outline.fill, cloth);
         if (cloth.r < 0.5)
@@ -51,13 +51,13 @@ TEST(GarmentDrawing, ADarkClothGetsALighterLine) {
     }
 }
 
-TEST(GarmentDrawing, HandMeasurementsStandBetweenWhatTheyMeasure) {
-    const Garment g = tee();
+TEST(PanelDrawing, HandMeasurementsStandBetweenWhatTheyMeasure) {
+    const Panel g = tee();
     SizeFit s;
     s.width = 200;
     s.height = 150;
-    s.ink = {-100, g.collar_seam_y + 80, 100, g.collar_seam_y + 230};
-    s.collar_to_ink = 80;
+    s.ink = {-100, g.top_y + 80, 100, g.top_y + 230};
+    s.top_to_ink = 80;
     s.left_margin = s.right_margin = 149.6;
     Drawing d;
     draw_hand_measurements(d, g, s, Affine{}, Unit::mm, {});
@@ -67,10 +67,10 @@ TEST(GarmentDrawing, HandMeasurementsStandBetweenWhatTheyMeasure) {
     EXPECT_EQ(figures, (std::vector<std::string>{"80", "150", "150", "200"}));
     // the first dimension runs from the collar seam to the top of ink
     const auto& first = std::get<PathMark>(d.marks.front());
-    EXPECT_EQ(first.rings[0], (Ring{{0, g.collar_seam_y}, {0, g.collar_seam_y + 80}}));
+    EXPECT_EQ(first.rings[0], (Ring{{0, g.top_y}, {0, g.top_y + 80}}));
 }
 
-TEST(GarmentDrawing, AShortDimensionPutsItsFigureAside) {
+TEST(PanelDrawing, AShortDimensionPutsItsFigureAside) {
     const auto plate_of = [](Point a, Point b) {
         Drawing d;
         draw_dimension(d, a, b, "123", {});

@@ -40,7 +40,7 @@ TEST(Guides, OneForEverySizeOfEveryDecoration) {
         const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
         const auto text = words(guide.card.drawing);
         EXPECT_TRUE(has(text, "Adult tee, ash  " + guide.size));
-        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.collar_to_ink), Unit::mm)));
+        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.top_to_ink), Unit::mm)));
         EXPECT_TRUE(has(text, length_text(Length::from_mm(s.width), Unit::mm)));
         EXPECT_TRUE(has(text, "wearer's left"));
         EXPECT_TRUE(has(text, "Hot platen"));
@@ -52,9 +52,9 @@ TEST(Guides, FiguresComeInTheOrdersUnit) {
     const Guided g(Unit::inch);
     const SizeFit& s = g.plan.decorations[0].sizes[1];
     bool found = false;
-    for (const CardLine& line : card_lines(s, Location::full_front, Unit::inch)) {
+    for (const CardLine& line : card_lines(g.plan.decorations[0].ground->sizes[1].panel, s, Location::full_front, {6, 3}, Unit::inch)) {
         EXPECT_NE(line.figure.find(" in"), std::string::npos) << line.what;
-        found = found || (line.what.find("Collar seam") == 0 && line.figure == length_text(Length::from_mm(s.collar_to_ink), Unit::inch));
+        found = found || (line.what.find("Collar seam") == 0 && line.figure == length_text(Length::from_mm(s.top_to_ink), Unit::inch));
     }
     EXPECT_TRUE(found);
 }
@@ -62,7 +62,7 @@ TEST(Guides, FiguresComeInTheOrdersUnit) {
 TEST(Guides, PitLineFigureSaysAboveOrBelow) {
     SizeFit s;
     s.ink_to_pit = -12;
-    const auto below = card_lines(s, Location::full_front, Unit::mm);
+    const auto below = card_lines(Panel{}, s, Location::full_front, {6, 3}, Unit::mm);
     EXPECT_TRUE(std::any_of(below.begin(), below.end(),
                             [](const CardLine& l) { return l.what == "Top of ink below the pit line" && l.figure == "12 mm"; }));
 }
@@ -87,7 +87,7 @@ TEST(Guides, TheTemplateCarriesItsMarksAtTrueLength) {
     const Guide guide = guides(g.order, g.plan, g.facts).guides[2];
     bool hundred = false, four = false, pit = false;
     const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
-    const double pit_y = s.ink.y0 + s.ink_to_pit;
+    const double pit_y = s.ink.y0 + *s.ink_to_pit;
     int corners = 0;
     for (const Mark& m : guide.whole.marks) {
         const auto* path = std::get_if<PathMark>(&m);

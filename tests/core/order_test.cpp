@@ -58,10 +58,10 @@ TEST(Order, TakingOutLeavesNothingBehind) {
 
 TEST(Order, ANewDecorationBeginsWithUsualFigures) {
     const Order order = test::small_order();
-    for (const Location l : all_locations) {
+    for (const Location l : locations_of(*find_style(order, "adult-tee"))) {
         const Decoration d = new_decoration(order, ash, l, order.art[0]);
         EXPECT_EQ(d.sizing.base_size, "L") << "the middle of what is ordered";
-        EXPECT_GT(d.sizing.base_width.mm(), is_chest(l) ? 50 : 80);
+        EXPECT_GT(d.sizing.base_width.mm(), is_sided(l) ? 50 : 80);
         EXPECT_NE(d.id, order.decorations[0].id);
         EXPECT_FALSE(d.medium.empty());
         EXPECT_FALSE(d.press.empty());
@@ -94,10 +94,10 @@ TEST(Order, ATapedFigureFarFromThePublishedOneIsAFinding) {
     Order order = test::small_order();
     const BlankStyle style = *find_style(order, "adult-tee");
     const Length published = style.chart.at("S").at(Measure::chest).published.value_or(style.chart.at("S").at(Measure::chest).value);
-    order = with_style(order, with_measured(style, "S", Measure::chest, published + style.tolerance + Length::from_mm(1), 1, ""));
+    order = with_style(order, with_reading(style, "S", Measure::chest, published + style.tolerance + Length::from_mm(1), ""));
     EXPECT_TRUE(says(order_findings(order), "measured-differs"));
     EXPECT_FALSE(says(order_findings(order), "smallest-unmeasured"));
-    order = with_style(order, with_measured(style, "S", Measure::chest, published + style.tolerance - Length::from_mm(1), 1, ""));
+    order = with_style(order, with_reading(style, "S", Measure::chest, published + style.tolerance - Length::from_mm(1), ""));
     const Findings near = order_findings(order);
     EXPECT_FALSE(
         std::any_of(near.begin(), near.end(), [](const Finding& f) { return f.code == "measured-differs" && f.about.size == "S"; }));

@@ -142,7 +142,7 @@ TEST(Cli, FitsAnOrderWithTheKeysThatAreDocumented) {
     ASSERT_EQ(j["decorations"].size(), 1u);
     ASSERT_EQ(j["decorations"][0]["sizes"].size(), 5u);
     for (const json& s : j["decorations"][0]["sizes"])
-        for (const char* key : {"width_mm", "height_mm", "collar_to_ink_mm", "ink_to_pit_line_mm", "left_margin_mm", "right_margin_mm",
+        for (const char* key : {"width_mm", "height_mm", "top_to_ink_mm", "ink_to_pit_line_mm", "left_margin_mm", "right_margin_mm",
                                 "ideal_width_mm", "limited_by", "band"})
             EXPECT_TRUE(s.contains(key)) << key;
     EXPECT_TRUE(j["findings"].is_array());

@@ -4,6 +4,8 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 
+#include <cmath>
+
 #include "app/art/art_view.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
@@ -58,6 +60,10 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     kind_ = panel_->text_row(QStringLiteral("Kind"));
     planned_ = panel_->text_row(QStringLiteral("Largest use"));
     resolution_ = panel_->text_row(QStringLiteral("Resolution there"));
+    stroke_ = panel_->text_row(QStringLiteral("Thinnest stroke"));
+    stroke_->setToolTip(QStringLiteral("At its smallest use; the medium says what it holds"));
+    gap_ = panel_->text_row(QStringLiteral("Narrowest gap"));
+    gap_->setToolTip(QStringLiteral("At its smallest use; narrower ones close"));
     half_ = panel_->text_row(QStringLiteral("Half-transparent"));
     background_ = panel_->text_row(QStringLiteral("Flat background"));
     optical_ = panel_->text_row(QStringLiteral("Optical centre"));
@@ -73,13 +79,58 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         view_->refresh();
         view_->setFocus();
     });
+    marks_ = panel_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
+    connect(marks_, &QComboBox::activated, this, [this] { refresh(); });
+    auto* marks_row = new QHBoxLayout;
+    mark_name_ = new ValueField(QStringLiteral("Name of the mark"));
+    mark_name_->setToolTip(QStringLiteral("What it is: the gap after “HILL”"));
+    mark_name_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const int i = marks_->currentIndex();
+        const std::string name = t.trimmed().toStdString();
+        if (name.empty() || name.size() > 60) return QStringLiteral("Give the mark a name of up to 60 letters.");
+        const Art* art = find_art(room_.order(), room_.selection().art);
+        if (art == nullptr || i < 0 || std::size_t(i) >= art->marks.size()) return std::nullopt;
+        for (std::size_t k = 0; k < art->marks.size(); ++k)
+            if (int(k) != i && art->marks[k].name == name) return QStringLiteral("Another mark has that name.");
+        change_marks(QStringLiteral("name a mark"), [i, name](std::vector<NamedMark>& all) { all[std::size_t(i)].name = name; });
+        return std::nullopt;
+    };
+    another_ = push(QStringLiteral("Set a mark"), QStringLiteral("Then click the point in the picture"));
+    another_->setCheckable(true);
+    mark_out_ = push(QStringLiteral("Out"), QStringLiteral("Takes the mark out"));
+    marks_row->addWidget(mark_name_, 1);
+    marks_row->addWidget(another_);
+    marks_row->addWidget(mark_out_);
+    panel_->rows()->addLayout(marks_row);
+    connect(another_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) mark_->setChecked(false);
+        view_->set_naming(on);
+        view_->refresh();
+        view_->setFocus();
+    });
+    connect(mark_out_, &QPushButton::clicked, this, [this] {
+        const int i = marks_->currentIndex();
+        change_marks(QStringLiteral("take a mark out"), [i](std::vector<NamedMark>& all) {
+            if (i >= 0 && std::size_t(i) < all.size()) all.erase(all.begin() + i);
+        });
+    });
+    view_->named = [this](Point p) {
+        another_->setChecked(false);
+        change_marks(QStringLiteral("set a mark"), [p](std::vector<NamedMark>& all) {
+            std::vector<std::string> taken;
+            for (const NamedMark& m : all) taken.push_back(m.name);
+            std::string name = "mark 1";
+            for (int n = 2; std::find(taken.begin(), taken.end(), name) != taken.end(); ++n) name = "mark " + std::to_string(n);
+            all.push_back({name, p});
+        });
+    };
     cloth_ = panel_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     panel_->rule();
     panel_->head(QStringLiteral("Put it on a garment"));
     run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
     location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
-    for (const Location l : all_locations) location_->addItem(QString::fromLatin1(location_name(l)));
+    connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
     put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
     panel_->add(put_);
     connect(put_, &QPushButton::clicked, this, &ArtBench::put_on);
@@ -98,7 +149,9 @@ void ArtBench::put_on() {
     const Art* art = find_art(room_.order(), room_.selection().art);
     const int r = run_->currentIndex();
     if (art == nullptr || r < 0 || std::size_t(r) >= runs.size()) return;
-    const Decoration d = new_decoration(room_.order(), runs[std::size_t(r)], all_locations[std::size_t(location_->currentIndex())], *art);
+    const int l = location_->currentIndex();
+    if (l < 0 || std::size_t(l) >= locations_.size()) return;
+    const Decoration d = new_decoration(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art);
     room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), with_decoration(room_.order(), d));
     Selection s = room_.selection();
     s.run = d.run;
@@ -106,6 +159,27 @@ void ArtBench::put_on() {
     s.size = d.sizing.base_size;
     room_.select(s);
     emit wanted(QStringLiteral("fit"));
+}
+
+/// The locations that the chosen run's blank has.
+void ArtBench::show_locations() {
+    const auto runs = runs_of(room_.order());
+    const int r = run_->currentIndex();
+    const BlankStyle* style = r >= 0 && std::size_t(r) < runs.size() ? find_style(room_.order(), runs[std::size_t(r)].style) : nullptr;
+    locations_ = style == nullptr ? std::vector<Location>{} : locations_of(*style);
+    std::vector<std::pair<std::string, QString>> items;
+    for (const Location l : locations_) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+    const std::string now = location_->currentData().toString().toStdString();
+    set_items(location_, items, now);
+    if (location_->currentIndex() < 0 && location_->count() > 0) location_->setCurrentIndex(0);
+}
+
+void ArtBench::change_marks(const QString& what, const std::function<void(std::vector<NamedMark>&)>& how) {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr) return;
+    std::vector<NamedMark> marks = art->marks;
+    how(marks);
+    room_.edit(what, with_marks(room_.order(), art->id, marks));
 }
 
 /// The colour of the first run that wears a picture; nothing when none does.
@@ -149,20 +223,30 @@ void ArtBench::refresh() {
     for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
     put_->setEnabled(any && !runs_of(order).empty());
     title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
-    for (QLabel* l : {kind_, planned_, resolution_, half_, background_, optical_, mark_says_, says_}) l->setText({});
+    for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
         const ArtFacts& f = loaded->second;
         kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() +
                        (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
-        double widest = 0;
+        double widest = 0, least = 0;
         for (const DecorationFit& fit : room_.plan().decorations)
             if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)
-                for (const SizeFit& s : fit.sizes) widest = std::max(widest, s.width);
+                for (const SizeFit& s : fit.sizes) {
+                    widest = std::max(widest, s.width);
+                    least = least == 0 ? s.width : std::min(least, s.width);
+                }
         planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + " wide" : QStringLiteral("not used yet"));
         const auto dpi = resolution(f, Length::from_mm(widest > 0 ? widest : 0));
         resolution_->setText(f.vector ? QStringLiteral("any, vector")
                              : dpi    ? QStringLiteral("%1 dpi").arg(std::lround(*dpi))
                                       : QStringLiteral("–"));
+        const auto fine = [&](double share) {
+            return share == 0   ? QStringLiteral("none that is thin")
+                   : least == 0 ? QStringLiteral("%1 % of its width").arg(share * 100, 0, 'f', 2)
+                                : QStringLiteral("%1 mm").arg(share * least, 0, 'f', 2);
+        };
+        stroke_->setText(fine(f.thin_stroke));
+        gap_->setText(fine(f.narrow_gap));
         half_->setText(QStringLiteral("%1 % of ink").arg(100 * f.half_transparent, 0, 'f', 1));
         background_->setText(f.flat_background ? QStringLiteral("yes, not removed") : QStringLiteral("none"));
         const auto off = [&](double x) {
@@ -190,6 +274,16 @@ void ArtBench::refresh() {
         cloth_->addItem(QStringLiteral("white paper"));
         cloth_->addItems(runs);
     }
+    show_locations();
+    std::vector<std::pair<std::string, QString>> marks;
+    if (entry != nullptr)
+        for (const NamedMark& m : entry->marks) marks.emplace_back(m.name, qt(m.name));
+    const std::string mark_now = marks_->currentData().toString().toStdString();
+    set_items(marks_, marks, mark_now);
+    if (marks_->currentIndex() < 0 && marks_->count() > 0) marks_->setCurrentIndex(marks_->count() - 1);
+    mark_name_->show_text(marks_->currentText());
+    mark_name_->setEnabled(marks_->count() > 0);
+    mark_out_->setEnabled(marks_->count() > 0);
 }
 
 QString ArtBench::word() const { return QString::number(room_.order().art.size()); }

@@ -12,6 +12,7 @@ namespace orthema::app {
 class ArtView;
 class ChipRow;
 class FigurePanel;
+class ValueField;
 
 class ArtBench : public Bench {
     Q_OBJECT
@@ -27,13 +28,18 @@ public:
 private:
     void put_on();
     void show_cloth();
+    void show_locations();
+    void change_marks(const QString& what, const std::function<void(std::vector<NamedMark>&)>& how);
     [[nodiscard]] std::optional<Colour> own_cloth(const std::string& art) const;
     ChipRow* pictures_;
     ArtView* view_;
     FigurePanel* panel_;
     QLabel *title_, *kind_, *planned_, *resolution_, *half_, *background_, *optical_, *mark_says_, *says_;
-    QPushButton *mark_, *put_, *out_;
-    QComboBox *cloth_, *run_, *location_;
+    QLabel *stroke_, *gap_;
+    QPushButton *mark_, *put_, *out_, *another_, *mark_out_;
+    QComboBox *cloth_, *run_, *location_, *marks_;
+    ValueField* mark_name_;
+    std::vector<Location> locations_;
 };
 
 /// A small picture of loaded art, for chips and lists.

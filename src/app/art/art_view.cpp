@@ -5,7 +5,7 @@
 
 #include <cmath>
 
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 
 namespace orthema::app {
 
@@ -16,6 +16,11 @@ ArtView::ArtView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), 
 
 void ArtView::set_marking(bool on) {
     marking_ = on;
+    setCursor(on ? Qt::CrossCursor : Qt::ArrowCursor);
+}
+
+void ArtView::set_naming(bool on) {
+    naming_ = on;
     setCursor(on ? Qt::CrossCursor : Qt::ArrowCursor);
 }
 
@@ -95,6 +100,8 @@ Drawing ArtView::draw(double width, double height) {
     cross(f.optical_centre, Colour{0.36, 0.28, 0.52, 1}, false, "optical centre", 0);
     if (const Art* entry = find_art(room_.order(), room_.selection().art); entry != nullptr && entry->marked_centre)
         cross(*entry->marked_centre, palette::brick, true, "marked centre", 20);
+    if (const Art* entry = find_art(room_.order(), room_.selection().art))
+        for (const NamedMark& mark : entry->marks) cross(mark.at, palette::verdigris, true, mark.name, 0);
     std::string says =
         std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") + ", outline in carmine";
     double widest = 0;
@@ -105,6 +112,7 @@ Drawing ArtView::draw(double width, double height) {
         says += "; " + mm_text(std::round(*dpi), 0) + " dpi at " + length_text(Length::from_mm(widest), room_.order().unit);
     says += "; " + mm_text(f.half_transparent * 100, 1) + " % half-transparent";
     if (f.flat_background) says += "; flat background not removed";
+    if (naming_) says = "Click the point that must meet a line of the blank.";
     if (marking_) says = "Click the point that must sit on the garment's centre line. Delete takes the mark away.";
     d.text({width / 2, height - 12}, says, 12.5, palette::quiet, Align::centre);
     return d;
@@ -113,12 +121,16 @@ Drawing ArtView::draw(double width, double height) {
 void ArtView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     const LoadedArt* a = shown();
-    if (!marking_ || a == nullptr || a->facts.empty()) return;
+    if ((!marking_ && !naming_) || a == nullptr || a->facts.empty()) return;
     const Affine m = map(width(), height());
     const Point p = to_point(event->position());
     const Point unit{(p.x - m.tx) / m.a, (p.y - m.ty) / m.d};
     if (unit.x < -0.5 || unit.x > 1.5 || unit.y < -0.5 || unit.y > a->facts.aspect + 0.5) return;
-    if (marked) marked(unit);
+    if (naming_) {
+        if (named) named(unit);
+    } else if (marked) {
+        marked(unit);
+    }
 }
 
 void ArtView::keyPressEvent(QKeyEvent* event) {

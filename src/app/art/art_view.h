@@ -11,11 +11,14 @@ class ArtView : public Canvas {
 public:
     explicit ArtView(Workroom& room, QWidget* parent = nullptr);
     void set_marking(bool on);
+    /// The next click sets a named mark.
+    void set_naming(bool on);
     void set_cloth(std::optional<Colour> cloth);
     /// Where a point of the art's unit frame is on the widget.
     [[nodiscard]] QPoint place_of(Point unit) const;
 
     std::function<void(std::optional<Point>)> marked;
+    std::function<void(Point)> named;
 
 protected:
     Drawing draw(double width, double height) override;
@@ -26,7 +29,7 @@ private:
     [[nodiscard]] const LoadedArt* shown() const;
     [[nodiscard]] Affine map(double width, double height) const;
     Workroom& room_;
-    bool marking_ = false;
+    bool marking_ = false, naming_ = false;
     std::optional<Colour> cloth_;
 };
 

@@ -1,51 +1,36 @@
 #include "app/fit/fit_bench.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 
 #include <cmath>
 
+#include "app/fit/fit_strip.h"
 #include "app/fit/fit_wall.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
+#include "core/fitting/exactness.h"
 #include "core/order/edit.h"
 
 namespace orthema::app {
-
-/// The ladder under the wall.
-class Ladder : public Canvas {
-public:
-    explicit Ladder(Workroom& room) : Canvas(room.art()), room_(room) {
-        setFixedHeight(122);
-        setFocusPolicy(Qt::NoFocus);
-        setAccessibleName(QStringLiteral("Ladder: width by size"));
-    }
-
-protected:
-    Drawing draw(double width, double height) override {
-        const Decoration* d = room_.decoration();
-        const DecorationFit* fit = room_.fit();
-        return d != nullptr && fit != nullptr ? ladder_drawing(room_.order(), *d, *fit, room_.selection().size, width, height) : Drawing{};
-    }
-
-private:
-    Workroom& room_;
-};
 
 namespace {
 
 std::string run_id(const RunKey& run) { return run.style + "\n" + run.colour; }
 
-void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {
-    QStringList have, want;
-    for (int i = 0; i < box->count(); ++i) have << box->itemText(i);
-    for (const auto& [id, name] : items) want << name;
-    const QSignalBlocker quiet(box);
-    if (have != want) {
-        box->clear();
-        for (const auto& [id, name] : items) box->addItem(name, qt(id));
-    }
-    box->setCurrentIndex(box->findData(qt(chosen)));
+QPushButton* look_button(const QString& text, const QString& why) {
+    auto* b = push(text, why);
+    b->setCheckable(true);
+    b->setProperty("segment", true);
+    b->setFixedHeight(24);
+    b->setFocusPolicy(Qt::TabFocus);
+    return b;
+}
+
+QString capital(std::string text) {
+    if (!text.empty()) text[0] = char(std::toupper(static_cast<unsigned char>(text[0])));
+    return qt(text);
 }
 
 }  // namespace
@@ -72,6 +57,10 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
         room_.select(s);
     };
     row->addWidget(decorations_, 1);
+    ghosts_ = look_button(QStringLiteral("schools"), QStringLiteral("Where the other placing schools would put it (G); 1 to 4 choose one"));
+    platen_look_ = look_button(QStringLiteral("platen"), QStringLiteral("How the platen or pad lies under it, raised parts in ochre (P)"));
+    balance_look_ = look_button(QStringLiteral("balance"), QStringLiteral("Where the eye sees its middle, against the ink box (B)"));
+    for (QPushButton* b : {ghosts_, platen_look_, balance_look_}) row->addWidget(b, 0, Qt::AlignTop);
     auto* says = new QVBoxLayout;
     says->setSpacing(0);
     school_ = new QLabel;
@@ -81,159 +70,327 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     disagree_->setProperty("quiet", true);
     disagree_->setAlignment(Qt::AlignRight | Qt::AlignTop);
     disagree_->setWordWrap(true);
-    disagree_->setFixedWidth(330);
+    disagree_->setFixedWidth(320);
     says->addWidget(school_);
     says->addWidget(disagree_);
     row->addLayout(says);
     column->addLayout(row);
     wall_ = new FitWall(room);
     column->addWidget(wall_, 1);
-    ladder_ = new Ladder(room);
-    column->addWidget(ladder_);
+    const auto connect_look = [this](QPushButton* b, bool WallLook::*which) {
+        connect(b, &QPushButton::toggled, this, [this, which](bool on) {
+            wall_->look().*which = on;
+            wall_->refresh();
+        });
+    };
+    connect_look(ghosts_, &WallLook::ghosts);
+    connect_look(platen_look_, &WallLook::platen);
+    connect_look(balance_look_, &WallLook::balance);
+    wall_->look_changed = [this] {
+        ghosts_->setChecked(wall_->look().ghosts);
+        platen_look_->setChecked(wall_->look().platen);
+        balance_look_->setChecked(wall_->look().balance);
+    };
+    wall_->look_changed();
+    wall_->school_wanted = [this](PlacingSchool school) {
+        const Decoration* d = room_.decoration();
+        const DecorationFit* fit = room_.fit();
+        if (d == nullptr || fit == nullptr || fit->ground == nullptr || fit->ground->sizes.empty()) return;
+        const Ground* base = find_ground(*fit, d->sizing.base_size);
+        const Panel& panel = base != nullptr ? base->panel : fit->ground->sizes.front().panel;
+        if (!school_applies(school, panel) || (school == PlacingSchool::feature && usual_landmark(d->location, panel).empty())) return;
+        const BlankStyle* style = find_style(room_.order(), d->run.style);
+        room_.edit(QStringLiteral("placing school"),
+                   with_decoration(room_.order(), with_usual_place(*d, panel, family_group(style->family), school)));
+    };
+    auto* under = new QHBoxLayout;
+    under->setSpacing(6);
+    strip_ = new FitStrip(room);
+    under->addWidget(strip_, 1);
+    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("cost"), QStringLiteral("drift")}, nullptr,
+                                 false, true);
+    strip_choice_->setToolTip(QStringLiteral("What the strip shows: widths, what bands cost, or how each school drifts over the run"));
+    strip_choice_->setFixedWidth(66);
+    strip_choice_->chosen = [this](int i) { strip_->set_show(static_cast<FitStrip::Show>(i)); };
+    strip_choice_->show_choice(0);
+    under->addWidget(strip_choice_);
+    column->addLayout(under);
+    strip_->count_wanted = [this](int n) {
+        change(QStringLiteral("number of bands"), [n](Decoration& d) {
+            d.sizing.school = SizingSchool::bands;
+            d.sizing.band_count = n;
+            d.sizing.band_starts.clear();
+            d.sizing.shared.clear();
+        });
+    };
 
     panel_ = new FigurePanel;
-    panel_->rows()->setSpacing(2);
-    build_figures();
-    panel_->rule();
-    build_rule();
-    panel_->rule();
-    build_made_with();
+    panel_->rows()->setSpacing(3);
+    panel_->head(QStringLiteral("Figures"));
+    title_ = panel_->title();
+    reach_ = new Segments(QStringLiteral("A change is for"), {QStringLiteral("every size"), QStringLiteral("this size")});
+    reach_->setToolTip(
+        QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
+    reach_->chosen = [this](int i) { wall_->set_reach(i == 0 ? Reach::every_size : Reach::this_size); };
+    reach_->show_choice(0);
+    panel_->head(QStringLiteral("A change is for"));
+    panel_->add(reach_);
+    page_ = new Segments(QStringLiteral("Figures page"), {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press")});
+    page_->chosen = [this](int i) { show_page(i); };
+    panel_->rows()->addSpacing(4);
+    panel_->add(page_);
+    for (FigurePanel*& page : pages_) {
+        page = new FigurePanel;
+        page->setProperty("card", false);
+        page->rows()->setContentsMargins(0, 2, 0, 0);
+        page->rows()->setSpacing(3);
+        panel_->add(page);
+    }
+    build_size();
+    build_place();
+    build_press();
+    page_->show_choice(0);
+    show_page(0);
     panel_->fill();
 }
 
 QWidget* FitBench::figures() { return panel_; }
 QWidget* FitBench::first_focus() { return wall_; }
 
-void FitBench::build_figures() {
-    panel_->head(QStringLiteral("Figures"));
-    title_ = panel_->title();
-    panel_->head(QStringLiteral("A change is for"));
-    reach_ = new Segments(QStringLiteral("A change is for"), {QStringLiteral("every size"), QStringLiteral("this size")});
-    reach_->setToolTip(
-        QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
-    reach_->chosen = [this](int i) { wall_->set_reach(i == 0 ? Reach::every_size : Reach::this_size); };
-    reach_->show_choice(0);
-    panel_->add(reach_);
-    width_ = panel_->length_row(QStringLiteral("Ink width"), QStringLiteral("Enter changes the rule, Ctrl+Enter pins this size only"));
+void FitBench::show_page(int shown) {
+    for (int i = 0; i < 3; ++i) pages_[i]->setVisible(i == shown);
+}
+
+const SizeFit* FitBench::chosen_size() const { return room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size); }
+
+const Panel* FitBench::chosen_panel() const {
+    const Ground* g = room_.fit() == nullptr ? nullptr : find_ground(*room_.fit(), room_.selection().size);
+    return g == nullptr ? nullptr : &g->panel;
+}
+
+void FitBench::build_size() {
+    FigurePanel* p = pages_[0];
+    width_ = p->length_row(QStringLiteral("Ink width"), QStringLiteral("Enter changes the rule, Ctrl+Enter pins this size only"));
     width_->entered = [this](Length l, bool pin) -> std::optional<QString> {
         const Decoration* d = room_.decoration();
-        const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size);
+        const SizeFit* on = chosen_size();
         if (d == nullptr || on == nullptr) return std::nullopt;
         if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
         const Reach reach = pin ? Reach::this_size : wall_->reach();
         room_.edit(QStringLiteral("ink width"), with_decoration(room_.order(), widened(*d, *on, l, reach)));
         return std::nullopt;
     };
-    height_ = panel_->text_row(QStringLiteral("Ink height"));
-    collar_ = panel_->length_row(QStringLiteral("Collar to ink"), QStringLiteral("From the collar seam down to the top of ink"));
-    collar_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size))
-            move_by(0, l.mm() - on->collar_to_ink, pin);
-        return std::nullopt;
-    };
-    pit_ = panel_->length_row(QStringLiteral("Ink above pit line"),
-                              QStringLiteral("Top of ink above the line between the armpits; negative is below"));
-    pit_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size))
-            move_by(0, on->ink_to_pit - l.mm(), pin);
-        return std::nullopt;
-    };
-    sides_ = panel_->text_row(QStringLiteral("To side seams"));
-    sides_->setToolTip(QStringLiteral("From the ink's edges to the seams, your left and your right"));
-    hem_ = panel_->text_row(QStringLiteral("Ink to hem"));
-    held_ = panel_->text_row(QStringLiteral("Width held by"));
-    short_ = panel_->note();
+    height_ = p->text_row(QStringLiteral("Ink height"));
+    held_ = p->text_row(QStringLiteral("Held by"));
+    held_->setToolTip(QStringLiteral("What keeps the width from being larger"));
+    short_ = p->note();
     short_->setProperty("caution", true);
     unpin_ = push(QStringLiteral("Take the pin away"), QStringLiteral("This size follows the rule again (Delete)"));
-    panel_->add(unpin_);
+    p->add(unpin_);
     connect(unpin_, &QPushButton::clicked, this, [this] {
         if (const Decoration* d = room_.decoration())
             room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, room_.selection().size)));
     });
-}
-
-void FitBench::build_rule() {
-    panel_->head(QStringLiteral("Sizing"));
+    p->rule();
+    p->head(QStringLiteral("Sizing"));
     sizing_ = new Segments(QStringLiteral("Sizing"), {QStringLiteral("one size"), QStringLiteral("bands"), QStringLiteral("graded")});
     sizing_->chosen = [this](int i) {
         change(QStringLiteral("sizing school"), [i](Decoration& d) {
             d.sizing.school = static_cast<SizingSchool>(i);
             d.sizing.band_starts.clear();
             d.sizing.band_count = 0;
+            d.sizing.shared.clear();
         });
     };
-    panel_->add(sizing_);
-    bands_says_ = panel_->note();
-    base_width_ = panel_->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size; others grow from it"));
-    base_width_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
-        change(QStringLiteral("base width"), [l](Decoration& d) { d.sizing.base_width = l; });
-        return std::nullopt;
+    p->add(sizing_);
+    bands_says_ = p->note();
+    count_ = p->number_row(QStringLiteral("Number of bands"), QStringLiteral("0 lets the price choose"), 0, 400, 0);
+    count_->entered = [this](double v) {
+        change(QStringLiteral("number of bands"), [v](Decoration& d) {
+            d.sizing.school = SizingSchool::bands;
+            d.sizing.band_count = int(v);
+            d.sizing.band_starts.clear();
+            d.sizing.shared.clear();
+        });
     };
-    exponent_ = panel_->number_row(QStringLiteral("Grows with chest"), QStringLiteral("0 the same on all, 1 in full proportion"), 0, 2, 2);
-    exponent_->entered = [this](double v) { change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v; }); };
-    price_ = panel_->number_row(
+    price_ = p->number_row(
         QStringLiteral("Extra transfer costs"),
         QStringLiteral("What one more distinct transfer is worth, against pieces × (shortfall)². Lower gives more bands."), 0, 100, 3);
     price_->entered = [this](double v) {
         change(QStringLiteral("price of a transfer"), [v](Decoration& d) {
             d.sizing.price = v;
+            d.sizing.band_count = 0;
             d.sizing.band_starts.clear();
         });
     };
-    step_ = panel_->length_row(QStringLiteral("Rounds down to"), QStringLiteral("Widths round down to whole steps"));
+    base_width_ = p->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size; others grow from it"));
+    base_width_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+        change(QStringLiteral("base width"), [l](Decoration& d) { d.sizing.base_width = l; });
+        return std::nullopt;
+    };
+    measure_ = p->choice_row(QStringLiteral("Grows with"), QStringLiteral("The measure that the ideal width follows"));
+    connect(measure_, &QComboBox::activated, this, [this](int i) {
+        if (const auto m = measure_from_key(measure_->itemData(i).toString().toStdString()))
+            change(QStringLiteral("measure to grow with"), [m](Decoration& d) { d.sizing.measure = *m; });
+    });
+    exponent_ = p->number_row(QStringLiteral("By a power of"), QStringLiteral("0 the same on all, 1 in full proportion"), 0, 2, 2);
+    exponent_->entered = [this](double v) { change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v; }); };
+    step_ = p->length_row(QStringLiteral("Rounds down to"), QStringLiteral("Widths round down to whole steps"));
     step_->entered = [this](Length l, bool) -> std::optional<QString> {
         if (l.mm() < 0 || l.mm() > 100) return QStringLiteral("A step lies between 0 and 100 mm.");
         change(QStringLiteral("rounding step"), [l](Decoration& d) { d.sizing.step = l; });
         return std::nullopt;
     };
-    panel_->head(QStringLiteral("Placing"));
+    spares_ = p->number_row(QStringLiteral("Spares a transfer"), QStringLiteral("Printed beyond the quantity, of each distinct width"), 0,
+                            1000, 0);
+    spares_->entered = [this](double v) { change(QStringLiteral("spares"), [v](Decoration& d) { d.spares = int(v); }); };
+    share_says_ = p->note();
+    share_ = push(QStringLiteral("Share that transfer"), QStringLiteral("Prints this band at the other blank's width: one transfer fewer"));
+    p->add(share_);
+    connect(share_, &QPushButton::clicked, this, [this] {
+        if (proposal_) room_.edit(QStringLiteral("share a transfer"), with_sharing(room_.order(), room_.plan(), *proposal_));
+    });
+}
+
+void FitBench::build_place() {
+    FigurePanel* p = pages_[1];
+    top_ = p->length_row(QStringLiteral("Top to ink"), QStringLiteral("From the collar seam, or what the blank has at its top, down to the top of ink"));
+    top_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        if (const SizeFit* on = chosen_size()) move_by(0, l.mm() - on->top_to_ink, pin);
+        return std::nullopt;
+    };
+    pit_ = p->length_row(QStringLiteral("Ink above pit line"),
+                         QStringLiteral("Top of ink above the line between the armpits; negative is below"));
+    pit_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        if (const SizeFit* on = chosen_size(); on != nullptr && on->ink_to_pit) move_by(0, *on->ink_to_pit - l.mm(), pin);
+        return std::nullopt;
+    };
+    sides_ = p->text_row(QStringLiteral("To the sides"));
+    sides_->setToolTip(QStringLiteral("From the ink's edges to the seams, your left and your right"));
+    bottom_ = p->text_row(QStringLiteral("Ink to bottom"));
+    below_ = p->text_row(QStringLiteral("Feature below"));
+    exact_ = p->text_row(QStringLiteral("How exact"));
+    exact_->setToolTip(QStringLiteral("How far it may slip up or down, and sideways: half of the clearance that is left"));
+    p->rule();
+    p->head(QStringLiteral("Placing"));
     placing_ = new Segments(QStringLiteral("Placing"),
-                            {QStringLiteral("collar drop"), QStringLiteral("pit line"), QStringLiteral("body share")}, nullptr, true);
+                            {QStringLiteral("top"), QStringLiteral("pit line"), QStringLiteral("share"), QStringLiteral("feature")}, nullptr, true);
     placing_->setToolTip(QStringLiteral("What the height hangs from. The chosen size keeps its place; the others follow the new school."));
     placing_->chosen = [this](int i) {
         const Decoration* d = room_.decoration();
-        const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size);
-        if (d != nullptr && on != nullptr)
+        const SizeFit* on = chosen_size();
+        const Panel* panel = chosen_panel();
+        if (d != nullptr && on != nullptr && panel != nullptr)
             room_.edit(QStringLiteral("placing school"),
-                       with_decoration(room_.order(), under_school(room_.order(), *d, *on, static_cast<PlacingSchool>(i))));
+                       with_decoration(room_.order(), under_school(*d, *on, *panel, static_cast<PlacingSchool>(i))));
     };
-    panel_->add(placing_);
-    growth_ = panel_->number_row(QStringLiteral("Offset grows with size"), QStringLiteral("0 fixed, 1 in proportion to the body length"), 0,
-                                 2, 2);
+    p->add(placing_);
+    landmark_ = p->choice_row(QStringLiteral("Hangs from"), QStringLiteral("The feature that the height is measured from"));
+    connect(landmark_, &QComboBox::activated, this, [this](int i) {
+        const Decoration* d = room_.decoration();
+        const SizeFit* on = chosen_size();
+        const Panel* panel = chosen_panel();
+        if (d != nullptr && on != nullptr && panel != nullptr)
+            room_.edit(QStringLiteral("feature to hang from"),
+                       with_decoration(room_.order(), under_school(*d, *on, *panel, PlacingSchool::feature, landmark_->itemText(i).toStdString())));
+    });
+    offset_ = p->length_row(QStringLiteral("At the base size"), QStringLiteral("The rule's own figure, on the base size"));
+    offset_->entered = [this](Length l, bool) -> std::optional<QString> {
+        change(QStringLiteral("the rule's figure"), [l](Decoration& d) { d.placing.offset = l; });
+        return std::nullopt;
+    };
+    growth_ = p->number_row(QStringLiteral("Grows by a power of"), QStringLiteral("0 fixed, 1 in proportion to the length"), 0, 2, 2);
     growth_->entered = [this](double v) { change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v; }); };
-    panel_->head(QStringLiteral("Centred by"));
+    apart_ = p->length_row(QStringLiteral("From other designs"), QStringLiteral("Kept from the designs before it on the same panel"));
+    apart_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 500) return QStringLiteral("Designs keep between 0 and 500 mm apart.");
+        change(QStringLiteral("distance of designs"), [l](Decoration& d) { d.apart = l; });
+        return std::nullopt;
+    };
+    p->head(QStringLiteral("Centred by"));
     centre_ = new Segments(QStringLiteral("Centred by"), {QStringLiteral("ink box"), QStringLiteral("optical"), QStringLiteral("marked")});
     centre_->setToolTip(QStringLiteral("Which middle of the design sits on the centre line"));
     centre_->chosen = [this](int i) {
         change(QStringLiteral("centre"), [i](Decoration& d) { d.placing.centre = static_cast<Centre>(i); });
     };
-    panel_->add(centre_);
-}
-
-void FitBench::build_made_with() {
-    location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
-    for (const Location l : all_locations) location_->addItem(QString::fromLatin1(location_name(l)), QString::fromLatin1(location_key(l)));
-    connect(location_, &QComboBox::activated, this, [this](int i) {
-        change(QStringLiteral("location"), [this, i](Decoration& d) {
-            d.location = all_locations[std::size_t(i)];
-            const BlankStyle* style = find_style(room_.order(), d.run.style);
-            const AgeGroup group = style != nullptr ? family_group(style->family) : AgeGroup::adult;
-            d.placing.offset = Length::from_mm(std::round(default_offset(d.location, d.placing.school, group)));
-            d.placing.share = default_offset(d.location, PlacingSchool::body_fraction, group);
+    p->add(centre_);
+    balance_ = p->note();
+    p->head(QStringLiteral("A mark in it must meet"));
+    auto* line = new QHBoxLayout;
+    meet_mark_ = new QComboBox;
+    meet_mark_->setObjectName(QStringLiteral("Mark to meet"));
+    meet_mark_->setAccessibleName(QStringLiteral("Mark to meet"));
+    meet_mark_->setToolTip(QStringLiteral("Marks are set on the Art bench"));
+    meet_line_ = new QComboBox;
+    meet_line_->setObjectName(QStringLiteral("Landmark to meet"));
+    meet_line_->setAccessibleName(QStringLiteral("Landmark to meet"));
+    line->addWidget(meet_mark_, 1);
+    line->addWidget(meet_line_, 1);
+    p->rows()->addLayout(line);
+    auto* act = new QHBoxLayout;
+    meet_ = push(QStringLiteral("Watch"), QStringLiteral("Says on every size whether the mark meets that line"));
+    meet_now_ = push(QStringLiteral("Bring together"), QStringLiteral("Moves the rule so that they meet on this size"));
+    part_ = push(QStringLiteral("Let go"), QStringLiteral("No longer watches"));
+    for (QPushButton* b : {meet_, meet_now_, part_}) act->addWidget(b);
+    p->rows()->addLayout(act);
+    meet_says_ = p->note();
+    const auto wanted = [this] { return Meeting{meet_mark_->currentText().toStdString(), meet_line_->currentText().toStdString()}; };
+    connect(meet_, &QPushButton::clicked, this, [this, wanted] {
+        const Meeting m = wanted();
+        if (m.mark.empty()) return;
+        change(QStringLiteral("watch a mark"), [m](Decoration& d) {
+            if (std::find(d.meetings.begin(), d.meetings.end(), m) == d.meetings.end()) d.meetings.push_back(m);
         });
     });
-    medium_ = panel_->choice_row(QStringLiteral("Medium"), QStringLiteral("What it is printed on"));
+    connect(part_, &QPushButton::clicked, this, [this, wanted] {
+        const Meeting m = wanted();
+        change(QStringLiteral("let a mark go"), [m](Decoration& d) { std::erase(d.meetings, m); });
+    });
+    connect(meet_now_, &QPushButton::clicked, this, [this, wanted] {
+        const Decoration* d = room_.decoration();
+        if (d != nullptr && chosen_size() != nullptr && chosen_panel() != nullptr)
+            room_.edit(QStringLiteral("bring a mark to its line"),
+                       with_decoration(room_.order(), brought_together(room_.order(), *d, *chosen_size(), *chosen_panel(), wanted())));
+    });
+}
+
+void FitBench::build_press() {
+    FigurePanel* p = pages_[2];
+    location_ = p->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    connect(location_, &QComboBox::activated, this, [this](int i) {
+        if (i < 0 || std::size_t(i) >= locations_.size()) return;
+        const Decoration* d = room_.decoration();
+        const BlankStyle* style = d == nullptr ? nullptr : find_style(room_.order(), d->run.style);
+        if (style == nullptr || style_fault(*style)) return;
+        Decoration next = *d;
+        next.location = locations_[std::size_t(i)];
+        const std::string base = size_index(*style, next.sizing.base_size) >= 0 ? next.sizing.base_size : style->sizes.front();
+        next.placing.landmark.clear();
+        next = with_usual_place(next, panel_for(*style, base, next.location), family_group(style->family), usual_school(next.location));
+        room_.edit(QStringLiteral("location"), with_decoration(room_.order(), next));
+    });
+    medium_ = p->choice_row(QStringLiteral("Medium"), QStringLiteral("What it is printed on"));
     connect(medium_, &QComboBox::activated, this, [this](int i) {
         change(QStringLiteral("medium"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; });
     });
-    press_ = panel_->choice_row(QStringLiteral("Press"), QStringLiteral("Its platen limits the size"));
+    press_ = p->choice_row(QStringLiteral("Press"), QStringLiteral("Its platens limit the size"));
     connect(press_, &QComboBox::activated, this, [this](int i) {
         change(QStringLiteral("press"), [id = press_->itemData(i).toString().toStdString()](Decoration& d) { d.press = id; });
     });
-    spares_ = panel_->number_row(QStringLiteral("Spares a transfer"), QStringLiteral("Printed beyond the quantity, of each distinct width"),
-                                 0, 1000, 0);
-    spares_->entered = [this](double v) { change(QStringLiteral("spares"), [v](Decoration& d) { d.spares = int(v); }); };
+    p->rule();
+    p->head(QStringLiteral("How the platen lies, on this size"));
+    platen_says_ = p->note();
+    platen_says_->setObjectName(QStringLiteral("Platen says"));
+    platen_says_->setStyleSheet(QStringLiteral("color:#22303C; font-size:13px;"));
+    pad_says_ = p->note();
+    past_platen_ = new QCheckBox(QStringLiteral("may be larger than the platen"));
+    past_platen_->setObjectName(QStringLiteral("Past the platen"));
+    past_platen_->setToolTip(QStringLiteral("It is then pressed several times, each press overlapping the last"));
+    p->add(past_platen_);
+    connect(past_platen_, &QCheckBox::clicked, this, [this](bool on) {
+        change(QStringLiteral("several presses"), [on](Decoration& d) { d.sizing.past_platen = on; });
+    });
 }
 
 void FitBench::change(const QString& what, const std::function<void(Decoration&)>& how) {
@@ -246,11 +403,11 @@ void FitBench::change(const QString& what, const std::function<void(Decoration&)
 
 void FitBench::move_by(double right, double down, bool pin) {
     const Decoration* d = room_.decoration();
-    const SizeFit* on = room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size);
+    const SizeFit* on = chosen_size();
     if (d == nullptr || on == nullptr) return;
     const Reach reach = pin ? Reach::this_size : wall_->reach();
     room_.edit(QStringLiteral("place the design"),
-               with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(right), Length::from_mm(down), reach)));
+               with_decoration(room_.order(), moved(*d, *on, Length::from_mm(right), Length::from_mm(down), reach)));
 }
 
 void FitBench::refresh() {
@@ -281,54 +438,66 @@ void FitBench::refresh() {
     decorations_->show_chips(chips, s.decoration);
     const Decoration* d = room_.decoration();
     const DecorationFit* fit = room_.fit();
-    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, s.size);
+    const SizeFit* on = chosen_size();
     if (fit != nullptr && on == nullptr && !fit->sizes.empty()) {
         Selection next = s;
         next.size = fit->sizes[fit->sizes.size() / 2].size;
         QMetaObject::invokeMethod(
             this, [this, next] { room_.select(next); }, Qt::QueuedConnection);
     }
-    school_->setText(d != nullptr && fit != nullptr
-                         ? QStringLiteral("placed by ") + QString::fromLatin1(placing_school_name(d->placing.school))
-                         : QString());
-    disagree_->setText(d != nullptr && fit != nullptr ? qt(schools_disagree(*fit, d->placing.school, order.unit)) : QString());
+    const bool shown = d != nullptr && fit != nullptr && fit->ground != nullptr && !fit->ground->sizes.empty();
+    school_->setText(shown ? QStringLiteral("placed by ") + qt(school_name(d->placing.school, fit->ground->sizes.front().panel)) +
+                                 (d->placing.school == PlacingSchool::feature ? QStringLiteral(", ") + qt(d->placing.landmark) : QString())
+                           : QString());
+    disagree_->setText(shown ? qt(schools_disagree(*fit, d->placing.school, order.unit)) : QString());
     wall_->refresh();
-    ladder_->refresh();
+    strip_->refresh();
     panel_->setEnabled(d != nullptr && on != nullptr);
     title_->setText(d != nullptr && on != nullptr ? qt(on->size) + ", " + qt(d->name) : QStringLiteral("Nothing chosen"));
-    if (d == nullptr || on == nullptr) return;
+    if (d == nullptr || on == nullptr || !shown) return;
+    refresh_size(*d, *fit, *on);
+    refresh_place(*d, *fit, *on);
+    refresh_press(*d, *fit, *on);
+}
+
+void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const SizeFit& on) {
+    const Order& order = room_.order();
     const Unit unit = order.unit;
     const auto text = [unit](double mm) { return qt(length_text(Length::from_mm(mm), unit)); };
-    width_->show_length(Length::from_mm(on->width), unit);
-    height_->setText(text(on->height));
-    collar_->show_length(Length::from_mm(on->collar_to_ink), unit);
-    pit_->show_length(Length::from_mm(on->ink_to_pit), unit);
-    sides_->setText(qt(length_text(Length::from_mm(on->left_margin), unit, false)) + QStringLiteral(" and ") + text(on->right_margin));
-    hem_->setText(text(on->ink_to_hem) + (on->ink_to_pouch != 0 ? QStringLiteral(", pouch ") + text(on->ink_to_pouch) : QString()));
-    held_->setText(qt(on->limited_by));
-    const double lack = on->ideal - on->width;
-    short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on->ideal)
-                    : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on->ideal)
+    width_->show_length(Length::from_mm(on.width), unit);
+    height_->setText(text(on.height));
+    held_->setText(qt(on.limited_by));
+    const double lack = on.ideal - on.width;
+    short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on.ideal)
+                    : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on.ideal)
                                   : QStringLiteral("at its ideal"));
     const QString look = std::abs(lack) > 0.5 ? QString() : QStringLiteral("color:#4F6D2F; font-size:12px;");
     if (short_->styleSheet() != look) short_->setStyleSheet(look);
-    unpin_->setVisible(find_pin(*d, on->size) != nullptr);
-    sizing_->show_choice(int(d->sizing.school));
-    base_width_->show_length(d->sizing.base_width, unit);
-    base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it").arg(qt(d->sizing.base_size)));
-    exponent_->show_number(d->sizing.exponent);
-    price_->show_number(d->sizing.price);
-    step_->show_length(d->sizing.step, unit);
-    const bool by_hand = d->sizing.school == SizingSchool::bands && !d->sizing.band_starts.empty();
+    unpin_->setVisible(find_pin(d, on.size) != nullptr);
+    sizing_->show_choice(int(d.sizing.school));
+    base_width_->show_length(d.sizing.base_width, unit);
+    base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it").arg(qt(d.sizing.base_size)));
+    const BlankStyle* style = find_style(order, d.run.style);
+    std::vector<std::pair<std::string, QString>> items;
+    if (style != nullptr)
+        for (const Measure m : family_measures(style->family))
+            if (!may_be_zero(m) || m == d.sizing.measure) items.emplace_back(measure_key(m), qt(measure_short(m)));
+    set_items(measure_, items, measure_key(d.sizing.measure));
+    exponent_->show_number(d.sizing.exponent);
+    price_->show_number(d.sizing.price);
+    count_->show_number(d.sizing.band_count);
+    step_->show_length(d.sizing.step, unit);
+    spares_->show_number(d.spares);
+    const bool by_hand = d.sizing.school == SizingSchool::bands && !d.sizing.band_starts.empty();
     QString says;
-    if (d->sizing.school == SizingSchool::bands) {
-        says = QStringLiteral("%1 bands%2").arg(fit->bands.size()).arg(by_hand ? QStringLiteral(", set by hand") : QString());
-        if (!by_hand && fit->bands.size() <= fit->cost_by_count.size()) {
+    if (d.sizing.school == SizingSchool::bands) {
+        says = QStringLiteral("%1 bands%2").arg(fit.bands.size()).arg(by_hand ? QStringLiteral(", set by hand") : QString());
+        if (!by_hand && !fit.bands.empty() && fit.bands.size() <= fit.cost_by_count.size()) {
             // the range of prices over which this count stays the cheapest
-            const std::size_t k = fit->bands.size() - 1;
+            const std::size_t k = fit.bands.size() - 1;
             double low = 0, high = 1e9;
-            for (std::size_t j = 0; j < fit->cost_by_count.size(); ++j) {
-                const double gain = fit->cost_by_count[std::min(j, k)] - fit->cost_by_count[std::max(j, k)];
+            for (std::size_t j = 0; j < fit.cost_by_count.size(); ++j) {
+                const double gain = fit.cost_by_count[std::min(j, k)] - fit.cost_by_count[std::max(j, k)];
                 const double between = gain / std::abs(double(j) - double(k));
                 if (j > k) low = std::max(low, between);
                 if (j < k) high = std::min(high, between);
@@ -338,21 +507,116 @@ void FitBench::refresh() {
                         .arg(high < 1e8 ? QStringLiteral(" to %1").arg(high, 0, 'f', 3) : QStringLiteral(" up"));
         }
     } else {
-        says = d->sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
-                                                          : QStringLiteral("%1 widths, one for each size").arg(fit->bands.size());
+        says = d.sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
+                                                         : QStringLiteral("%1 widths, one for each size").arg(fit.bands.size());
     }
     bands_says_->setText(says);
-    placing_->show_choice(int(d->placing.school));
-    growth_->show_number(d->placing.growth);
-    centre_->show_choice(int(d->placing.centre));
-    location_->setCurrentIndex(int(std::find(all_locations.begin(), all_locations.end(), d->location) - all_locations.begin()));
+    proposal_.reset();
+    for (const SharingProposal& s : sharing_proposals(order, room_.plan()))
+        if (s.decoration == d.id) {
+            proposal_ = s;
+            break;
+        }
+    share_says_->setVisible(proposal_.has_value());
+    share_->setVisible(proposal_.has_value());
+    if (proposal_) {
+        const Decoration* with = find_decoration(order, proposal_->with);
+        share_says_->setText(QStringLiteral("%1 at %2 instead of %3 would share the transfer of %4: shortfall %5, a transfer is worth %6.")
+                                 .arg(QStringLiteral("Band %1").arg(proposal_->band + 1), text(proposal_->to), text(proposal_->from),
+                                      with != nullptr ? qt(run_name(order, with->run)) : QString())
+                                 .arg(proposal_->cost, 0, 'f', 3)
+                                 .arg(proposal_->worth, 0, 'f', 3));
+    }
+}
+
+void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, const SizeFit& on) {
+    const Order& order = room_.order();
+    const Unit unit = order.unit;
+    const auto text = [unit](double mm) { return qt(length_text(Length::from_mm(mm), unit)); };
+    const Ground* ground = find_ground(fit, on.size);
+    if (ground == nullptr) return;
+    const Panel& panel = ground->panel;
+    top_->show_length(Length::from_mm(on.top_to_ink), unit);
+    top_->setToolTip(capital(panel.top_name) + QStringLiteral(" down to the top of ink"));
+    pit_->setEnabled(on.ink_to_pit.has_value());
+    if (on.ink_to_pit)
+        pit_->show_length(Length::from_mm(*on.ink_to_pit), unit);
+    else
+        pit_->show_text(QStringLiteral("none"));
+    sides_->setText(qt(length_text(Length::from_mm(on.left_margin), unit, false)) + QStringLiteral(" and ") + text(on.right_margin));
+    bottom_->setText(text(on.ink_to_bottom) + QStringLiteral(" to the ") + qt(panel.bottom_name));
+    below_->setText(on.below.empty() ? QStringLiteral("none") : qt(on.below) + ", " + text(on.ink_to_below));
+    const Exactness exact = exactness_of(slack_of(*ground, fit, on));
+    exact_->setText(QStringLiteral("± %1 up, ± %2 across").arg(text(exact.level), text(exact.sideways)));
+    placing_->show_choice(int(d.placing.school));
+    placing_->button(1)->setEnabled(panel.pit_y.has_value());
+    std::vector<std::pair<std::string, QString>> items;
+    for (const std::string& name : hanging_landmarks(panel)) items.emplace_back(name, qt(name));
+    set_items(landmark_, items, d.placing.school == PlacingSchool::feature ? d.placing.landmark : "");
+    offset_->setEnabled(d.placing.school != PlacingSchool::body_fraction);
+    if (d.placing.school == PlacingSchool::body_fraction)
+        offset_->show_text(QStringLiteral("%1 %").arg(d.placing.share * 100, 0, 'f', 1));
+    else
+        offset_->show_length(d.placing.offset, unit);
+    growth_->show_number(d.placing.growth);
+    apart_->show_length(d.apart, unit);
+    centre_->show_choice(int(d.placing.centre));
+    balance_->setText(std::abs(on.balance) < 0.5
+                          ? QStringLiteral("The eye sees its middle where the ink box has it.")
+                          : QStringLiteral("The eye sees its middle %1 to your %2 of the ink box's.")
+                                .arg(text(std::abs(on.balance)), on.balance > 0 ? QStringLiteral("right") : QStringLiteral("left")));
+    items.clear();
+    const Art* art = find_art(order, d.art);
+    const std::string mark_now = meet_mark_->currentData().toString().toStdString(), line_now = meet_line_->currentData().toString().toStdString();
+    if (art != nullptr)
+        for (const NamedMark& m : art->marks) items.emplace_back(m.name, qt(m.name));
+    set_items(meet_mark_, items, mark_now.empty() && !items.empty() ? items.front().first : mark_now);
+    if (meet_mark_->currentIndex() < 0 && meet_mark_->count() > 0) meet_mark_->setCurrentIndex(0);
+    items.clear();
+    for (const Landmark& l : panel.landmarks) items.emplace_back(l.name, qt(l.name));
+    set_items(meet_line_, items, line_now);
+    if (meet_line_->currentIndex() < 0 && meet_line_->count() > 0) meet_line_->setCurrentIndex(0);
+    for (QPushButton* b : {meet_, meet_now_, part_}) b->setEnabled(meet_mark_->count() > 0);
+    QStringList watched;
+    for (const Meeting& m : d.meetings) watched << qt(m.mark) + QStringLiteral(" on the ") + qt(m.landmark);
+    meet_says_->setText(meet_mark_->count() == 0 ? QStringLiteral("Set marks on the Art bench first.")
+                        : watched.isEmpty()      ? QString()
+                                                 : QStringLiteral("Watched: ") + watched.join(QStringLiteral(", ")));
+}
+
+void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const SizeFit& on) {
+    const Order& order = room_.order();
+    const BlankStyle* style = find_style(order, d.run.style);
+    if (style != nullptr) {
+        std::vector<Location> now = locations_of(*style);
+        if (std::find(now.begin(), now.end(), d.location) == now.end()) now.push_back(d.location);
+        std::vector<std::pair<std::string, QString>> items;
+        for (const Location l : now) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+        locations_ = now;
+        set_items(location_, items, location_key(d.location));
+    }
     std::vector<std::pair<std::string, QString>> items;
     for (const Medium& m : order.media) items.emplace_back(m.id, qt(m.name));
-    set_items(medium_, items, d->medium);
+    set_items(medium_, items, d.medium);
     items.clear();
-    for (const Press& p : order.presses) items.emplace_back(p.id, qt(p.name));
-    set_items(press_, items, d->press);
-    spares_->show_number(d->spares);
+    for (const Press& p : order.presses)
+        if (takes(p.kind, location_face(d.location)) || p.id == d.press) items.emplace_back(p.id, qt(p.name));
+    set_items(press_, items, d.press);
+    const Press* press = find_press(order, d.press);
+    platen_says_->setText(press == nullptr                       ? QStringLiteral("No press is chosen.")
+                          : press->kind == PressKind::flat       ? capital(platen_words(on.platen, *press, order.unit)) + "."
+                          : press->kind == PressKind::wrap       ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
+                                                                 : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
+    QStringList pads;
+    if (press != nullptr) {
+        for (const Platen& p : press->platens)
+            pads << qt(p.name) + " " + qt(length_text(p.width, order.unit, false)) + " × " + qt(length_text(p.height, order.unit));
+        for (const Pad& p : press->pads)
+            pads << qt(p.name) + " " + qt(length_text(p.width, order.unit, false)) + " × " + qt(length_text(p.height, order.unit));
+    }
+    pad_says_->setText(pads.join(QStringLiteral("\n")));
+    past_platen_->setChecked(d.sizing.past_platen);
+    past_platen_->setEnabled(press != nullptr && press->kind == PressKind::flat);
 }
 
 QString FitBench::word() const {
@@ -363,7 +627,8 @@ QString FitBench::word() const {
 QString FitBench::help() const {
     return QStringLiteral(
         "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
-        "only that size is pinned. Drag a rail's end to move a size to the next band.");
+        "only that size is pinned. Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "
+        "one; P shows the platen, B the balance.");
 }
 
 }  // namespace orthema::app

@@ -1,7 +1,8 @@
-// The Fit bench: the size wall, the ladder under it, and the figures and rule of what is chosen.
+// The Fit bench: the size wall, the strips under it, and the figures and rule of what is chosen.
 #pragma once
 
 #include "app/shell/bench.h"
+#include "core/fitting/sharing.h"
 
 class QCheckBox;
 class QComboBox;
@@ -13,7 +14,7 @@ namespace orthema::app {
 class ChipRow;
 class FigurePanel;
 class FitWall;
-class Ladder;
+class FitStrip;
 class LengthField;
 class NumberField;
 class Segments;
@@ -28,27 +29,51 @@ public:
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] FitWall* wall() const { return wall_; }
+    [[nodiscard]] FitStrip* strip() const { return strip_; }
 
 private:
-    void build_figures();
-    void build_rule();
-    void build_made_with();
+    void build_size();
+    void build_place();
+    void build_press();
+    void show_page(int page);
+    void refresh_size(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
+    void refresh_place(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
+    void refresh_press(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
     /// Changes the chosen decoration.
     void change(const QString& what, const std::function<void(Decoration&)>& how);
     void move_by(double right, double down, bool pin);
+    [[nodiscard]] const SizeFit* chosen_size() const;
+    [[nodiscard]] const Panel* chosen_panel() const;
     ChipRow *runs_, *decorations_;
     QLabel *school_, *disagree_;
+    QPushButton *ghosts_, *platen_look_, *balance_look_;
     FitWall* wall_;
-    Ladder* ladder_;
+    FitStrip* strip_;
+    Segments* strip_choice_;
     FigurePanel* panel_;
-    QLabel *title_, *height_, *sides_, *hem_, *held_, *short_;
-    LengthField *width_, *collar_, *pit_;
-    Segments *reach_, *sizing_, *placing_, *centre_;
-    LengthField *base_width_, *step_;
-    NumberField *exponent_, *price_, *growth_, *spares_;
-    QLabel* bands_says_;
-    QComboBox *medium_, *press_, *location_;
-    QPushButton* unpin_;
+    FigurePanel* pages_[3];
+    QLabel* title_;
+    Segments *reach_, *page_;
+    // size
+    QLabel *height_, *held_, *short_, *bands_says_, *share_says_;
+    LengthField *width_, *base_width_, *step_;
+    Segments* sizing_;
+    QComboBox* measure_;
+    NumberField *exponent_, *price_, *count_, *spares_;
+    QPushButton *unpin_, *share_;
+    // place
+    QLabel *sides_, *bottom_, *below_, *balance_, *exact_, *meet_says_;
+    LengthField *top_, *pit_, *offset_, *apart_;
+    Segments *placing_, *centre_;
+    NumberField* growth_;
+    QComboBox *landmark_, *meet_mark_, *meet_line_;
+    QPushButton *meet_, *meet_now_, *part_;
+    // press
+    QComboBox *location_, *medium_, *press_;
+    QLabel *platen_says_, *pad_says_;
+    QCheckBox* past_platen_;
+    std::vector<Location> locations_;
+    std::optional<SharingProposal> proposal_;
 };
 
 }  // namespace orthema::app

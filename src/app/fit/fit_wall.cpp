@@ -25,7 +25,8 @@ double on_tape(double mm, Unit unit) {
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
     setAccessibleName(
-        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away."));
+        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, 1 to 4 choose a placing school, "
+                       "G, P and B show the other schools, the platen and the balance."));
     setMouseTracking(true);
 }
 
@@ -34,17 +35,14 @@ void FitWall::lay_out(double width, double height) {
     const DecorationFit* fit = room_.fit();
     wall_ = {};
     if (d == nullptr || fit == nullptr) return;
-    // Garments are kept while their blank stays: making their outlines is the dear part.
-    std::string key = d->run.style + "/" + d->run.colour + "/" + location_key(d->location);
-    for (const SizeFit& s : fit->sizes) key += "/" + s.size;
-    const BlankStyle* style = find_style(room_.order(), d->run.style);
-    if (key != garments_key_ || !(*style == garments_style_)) {
-        garments_ = wall_garments(room_.order(), *d, *fit);
-        garments_key_ = key;
-        ++garments_round_;  // a taped figure reshapes the garment under the same name
-        garments_style_ = *style;
+    // The backdrop is painted again when the blanks under it are others: their grounds are kept while they stay.
+    const std::string key = d->run.style + "/" + d->run.colour + "/" + location_key(d->location);
+    if (key != ground_key_ || fit->ground != ground_) {
+        ground_ = fit->ground;
+        ground_key_ = key;
+        ++ground_round_;
     }
-    wall_ = wall_of(*fit, garments_, width, height);
+    wall_ = wall_of(*fit, width, height);
 }
 
 Drawing FitWall::draw(double width, double height) {
@@ -54,21 +52,22 @@ Drawing FitWall::draw(double width, double height) {
     if (d == nullptr || fit == nullptr) {
         Drawing empty;
         const bool runs = !runs_of(room_.order()).empty();
-        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this garment yet." : "No garments yet.", 17, palette::ink,
+        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink,
                    Align::centre, true);
         empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.",
                    13.5, palette::quiet, Align::centre);
         return empty;
     }
-    WallLook look;
+    WallLook look = look_;
     look.chosen = room_.selection().size;
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
-    return wall_drawing(room_.order(), room_.plan(), *d, *fit, garments_, wall_, look, width, height);
+    return wall_drawing(room_.order(), room_.plan(), *d, *fit, wall_, look, width, height);
 }
 
 Drawing FitWall::draw_backdrop(double width, double height) {
     const Decoration* d = room_.decoration();
-    return d == nullptr ? Drawing{} : wall_backdrop(room_.order(), *d, garments_, wall_, width, height);
+    const DecorationFit* fit = room_.fit();
+    return d == nullptr || fit == nullptr ? Drawing{} : wall_backdrop(room_.order(), *d, *fit, wall_, width, height);
 }
 
 const SizeFit* FitWall::size_of(const WallSlot& slot) const {
@@ -192,7 +191,7 @@ void FitWall::drag_to(Point p, Reach reach) {
     const Point by = (p - from_) * (1 / k);
     if (held_.hold == Hold::design) {
         if (norm(p - from_) < 2 && decoration_then_ == *room_.decoration()) return;
-        const double down = on_tape(size_then_.collar_to_ink + by.y, unit) - size_then_.collar_to_ink;
+        const double down = on_tape(size_then_.top_to_ink + by.y, unit) - size_then_.top_to_ink;
         double right = by.x;
         // on the anchor within a few pixels, else whole steps of the left margin
         const double across = decoration_then_.placing.across.mm() + right;
@@ -201,7 +200,7 @@ void FitWall::drag_to(Point p, Reach reach) {
         else
             right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
         room_.edit(QStringLiteral("move the design"),
-                   with_decoration(room_.order(), moved(room_.order(), decoration_then_, size_then_, Length::from_mm(right),
+                   with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right),
                                                         Length::from_mm(down), reach)),
                    drag_gesture);
         return;
@@ -235,6 +234,23 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         s.size = fit->sizes[std::size_t(std::clamp(at + turn, 0, int(fit->sizes.size()) - 1))].size;
         return room_.select(s);
     }
+    const auto turn_look = [&](bool WallLook::*which) {
+        look_.*which = !(look_.*which);
+        refresh();
+        if (look_changed) look_changed();
+    };
+    switch (event->key()) {
+    case Qt::Key_G: return turn_look(&WallLook::ghosts);
+    case Qt::Key_P: return turn_look(&WallLook::platen);
+    case Qt::Key_B: return turn_look(&WallLook::balance);
+    case Qt::Key_1:
+    case Qt::Key_2:
+    case Qt::Key_3:
+    case Qt::Key_4:
+        if (event->modifiers() == Qt::NoModifier && school_wanted) return school_wanted(static_cast<PlacingSchool>(event->key() - Qt::Key_1));
+        break;
+    default: break;
+    }
     if (on == nullptr) return Canvas::keyPressEvent(event);
     if (event->key() == Qt::Key_Delete)
         return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
@@ -244,7 +260,7 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
     const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
     room_.edit(QStringLiteral("nudge"),
-               with_decoration(room_.order(), moved(room_.order(), *d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
+               with_decoration(room_.order(), moved(*d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
                QStringLiteral("nudge ") + qt(d->id));
 }
 

@@ -15,6 +15,10 @@ public:
     /// For whom a drag, nudge or typed figure counts when no key is held.
     void set_reach(Reach reach) { reach_ = reach; }
     [[nodiscard]] Reach reach() const { return reach_; }
+    /// Which overlays lie on the wall; the keys G, P and B turn them as well.
+    [[nodiscard]] WallLook& look() { return look_; }
+    std::function<void()> look_changed;
+    std::function<void(PlacingSchool)> school_wanted;
     [[nodiscard]] const Wall& wall() const { return wall_; }
     /// Centre of the design on a size, and one end of a band's rail, on the widget.
     [[nodiscard]] QPoint design_at(const std::string& size) const;
@@ -24,7 +28,7 @@ public:
 protected:
     Drawing draw(double width, double height) override;
     std::string backdrop_key() override {
-        return wall_.stands.empty() ? std::string() : garments_key_ + " " + std::to_string(garments_round_);
+        return wall_.stands.empty() ? std::string() : ground_key_ + " " + std::to_string(ground_round_);
     }
     Drawing draw_backdrop(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -47,10 +51,10 @@ private:
     Workroom& room_;
     Reach reach_ = Reach::every_size;
     Wall wall_;
-    std::vector<Garment> garments_;
-    BlankStyle garments_style_;
-    std::string garments_key_;
-    int garments_round_ = 0;
+    WallLook look_;
+    std::shared_ptr<const GroundRun> ground_;  ///< that the backdrop was painted from
+    std::string ground_key_;
+    int ground_round_ = 0;
     Grip held_;
     Point from_;
     Decoration decoration_then_;

@@ -12,16 +12,8 @@ namespace {
 
 constexpr double pill_room = 27, rail_room = 25, head_room = 8;
 
-double nice_step(double span, int about) {
-    const double raw = span / about;
-    const double ten = std::pow(10, std::floor(std::log10(raw)));
-    for (const double k : {1.0, 2.0, 5.0, 10.0})
-        if (k * ten >= raw) return k * ten;
-    return raw;
-}
-
-/// The rule that the other schools' ghosts and the lines of the ladder share.
 const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[static_cast<std::size_t>(i)]; }
+const Panel& panel_at(const DecorationFit& fit, int i) { return fit.ground->sizes[static_cast<std::size_t>(i)].panel; }
 
 void draw_handles(Drawing& d, const Rect& ink, const Affine& map) {
     for (const Point p : {Point{ink.x0, ink.y0}, Point{ink.x1, ink.y0}, Point{ink.x0, ink.y1}, Point{ink.x1, ink.y1}}) {
@@ -39,22 +31,25 @@ Colour band_colour(int band) {
     return colours[static_cast<std::size_t>(std::max(0, band)) % 5];
 }
 
-std::vector<Garment> wall_garments(const Order& order, const Decoration& decoration, const DecorationFit& fit) {
-    std::vector<Garment> out;
-    const BlankStyle* style = find_style(order, decoration.run.style);
-    if (style == nullptr) return out;
-    for (const SizeFit& s : fit.sizes) out.push_back(garment_for(*style, s.size, decoration.location));
-    return out;
+Colour school_colour(PlacingSchool school) {
+    switch (school) {
+    case PlacingSchool::collar_drop: return {0.25, 0.41, 0.56, 1};
+    case PlacingSchool::pit_line: return palette::brick;
+    case PlacingSchool::body_fraction: return palette::plum;
+    case PlacingSchool::feature: return palette::olive;
+    }
+    return palette::quiet;
 }
 
-Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, double width, double height) {
+Wall wall_of(const DecorationFit& fit, double width, double height) {
     Wall wall;
-    const int n = static_cast<int>(std::min(fit.sizes.size(), garments.size()));
+    if (fit.ground == nullptr) return wall;
+    const int n = static_cast<int>(std::min(fit.sizes.size(), fit.ground->sizes.size()));
     if (n == 0) return wall;
     double wide = 1, tall = 1;
     std::vector<Rect> boxes;
     for (int i = 0; i < n; ++i) {
-        boxes.push_back(bounds(garments[static_cast<std::size_t>(i)].outline));
+        boxes.push_back(bounds(fit.ground->sizes[static_cast<std::size_t>(i)].panel.outline));
         wide = std::max(wide, boxes.back().width());
         tall = std::max(tall, boxes.back().height());
     }
@@ -102,8 +97,8 @@ Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, dou
     return wall;
 }
 
-Drawing wall_backdrop(const Order& order, const Decoration& decoration, const std::vector<Garment>& garments, const Wall& wall,
-                      double width, double height) {
+Drawing wall_backdrop(const Order& order, const Decoration& decoration, const DecorationFit& fit, const Wall& wall, double width,
+                      double height) {
     Drawing d;
     d.width = width;
     d.height = height;
@@ -114,49 +109,82 @@ Drawing wall_backdrop(const Order& order, const Decoration& decoration, const st
             floor_row = s.row;
             d.line({{0, s.pill.y0 - 4}, {width, s.pill.y0 - 4}}, {palette::rule, 1.2, {}});
         }
-        const Garment& g = garments[static_cast<std::size_t>(s.size)];
-        draw_garment(d, g, s.map, cloth, 0.9);
+        const Panel& g = panel_at(fit, s.size);
+        draw_panel(d, g, s.map, cloth, 0.9);
         draw_landmarks(d, g, s.map, 0.9);
     }
     return d;
 }
 
-Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
-                     const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height) {
+namespace {
+
+/// The other schools' places: a dashed line at the top of ink with its key and how far off it is; on the chosen size the
+/// whole ghost.
+void draw_ghosts(Drawing& d, const Decoration& decoration, const SizeFit& size, const WallSlot& slot, bool chosen, bool figures, Unit unit) {
+    std::vector<Rect> taken;
+    for (std::size_t k = 0; k < placing_school_count; ++k) {
+        const auto school = static_cast<PlacingSchool>(k);
+        if (school == decoration.placing.school || !size.school_tops[k]) continue;
+        const double top = *size.school_tops[k], off = top - size.ink.y0;
+        if (std::abs(off) < 1) continue;
+        const Colour colour = school_colour(school);
+        const Point a = slot.map({size.ink.x0, top}), b = slot.map({size.ink.x1, top + size.height});
+        if (chosen)
+            d.line({a, {b.x, a.y}, b, {a.x, b.y}, a}, {colour, 1.1, {4, 3}});
+        else
+            d.line({a, {b.x, a.y}}, {colour, 1.3, {3, 2}});
+        if (!figures) continue;
+        const std::string text = std::to_string(k + 1) + (off > 0 ? "  ↓" : "  ↑") + length_text(Length::from_mm(std::abs(off)), unit, false);
+        const double w = text_width_guess(text, 11) + 8;
+        const double x = std::min(b.x + 3, slot.cell.x1 - w - 1);
+        Rect plate{x, a.y - 8, x + w, a.y + 7};
+        for (int tries = 0; tries < 6; ++tries)
+            for (const Rect& t : taken)
+                if (t.meets(plate)) {
+                    plate.y1 += t.y1 + 1 - plate.y0;
+                    plate.y0 = t.y1 + 1;
+                }
+        taken.push_back(plate);
+        d.fill({round_rect(plate, 3)}, Colour{1, 1, 1, 0.85});
+        d.text({plate.x0 + 4, plate.y1 - 4}, text, 11, colour, Align::left, true);
+    }
+}
+
+}  // namespace
+
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit, const Wall& wall,
+                     const WallLook& look, double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
-    const Side side = location_side(decoration.location);
     for (const WallSlot& s : wall.stands) {
         const SizeFit& size = size_at(fit, s.size);
-        // what else this garment wears on the same side
+        // what else this blank wears on the same panel
         for (const Decoration& other : order.decorations) {
-            if (other.id == decoration.id || other.run != decoration.run || location_side(other.location) != side) continue;
+            if (other.id == decoration.id || !on_one_panel(other, decoration)) continue;
             const DecorationFit* worn = find_fit(plan, other.id);
             const SizeFit* at = worn == nullptr ? nullptr : find_size(*worn, size.size);
-            if (at != nullptr) draw_design(d, other.art, at->ink, s.map, 0.55);
+            if (at != nullptr) draw_design(d, other.art, at->ink, s.map, 0.6);
         }
         draw_design(d, decoration.art, size.ink, s.map);
     }
+    const double cell_width = wall.stands.empty() ? 0 : wall.stands.front().cell.width();
     for (const WallSlot& s : wall.stands) {
         const SizeFit& size = size_at(fit, s.size);
         const bool chosen = size.size == look.chosen;
+        if (look.platen && s.size < static_cast<int>(fit.ground->sizes.size()))
+            draw_platen(d, size.platen, fit.ground->sizes[static_cast<std::size_t>(s.size)].raised,
+                        bounds(panel_at(fit, s.size).outline).grown(6 / wall.scale), s.map, 0.9);
+        if (look.ghosts) draw_ghosts(d, decoration, size, s, chosen, cell_width > 60, order.unit);
         if (chosen) {
-            const Garment& g = garments[static_cast<std::size_t>(s.size)];
-            if (look.ghosts)
-                for (std::size_t k = 0; k < 3; ++k) {
-                    if (k == static_cast<std::size_t>(decoration.placing.school)) continue;
-                    const double top = size.school_tops[k];
-                    if (std::abs(top - size.ink.y0) < 3) continue;
-                    const Point a = s.map({size.ink.x0, top}), b = s.map({size.ink.x1, top + size.height});
-                    d.line({a, {b.x, a.y}, b, {a.x, b.y}, a}, {palette::quiet, 0.9, {4, 3}});
-                }
+            const Panel& g = panel_at(fit, s.size);
             const Point a = s.map({size.ink.x0, size.ink.y0}), b = s.map({size.ink.x1, size.ink.y1});
             d.rect({a.x, a.y, b.x, b.y}, {}, Stroke{palette::verdigris, 1.6, {}});
             DimensionStyle style;
             style.hair = 1.1;
             style.text_size = 12;
             draw_hand_measurements(d, g, size, s.map, order.unit, style);
+            if (look.balance) draw_balance(d, size, s.map, order.unit, style);
             draw_handles(d, size.ink, s.map);
         }
         const bool trouble = std::any_of(fit.findings.begin(), fit.findings.end(),
@@ -190,96 +218,31 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
     return d;
 }
 
-Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFit& fit, const std::string& chosen, double width,
-                       double height) {
-    Drawing d;
-    d.width = width;
-    d.height = height;
-    const Rect card{0.5, 0.5, width - 0.5, height - 0.5};
-    d.marks.emplace_back(PathMark{{round_rect(card, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
-    d.text({12, 19}, "Ladder", 13.5, palette::ink, Align::left, true);
-    d.text({62, 19}, "width by size", 12, palette::quiet);
-    const int n = static_cast<int>(fit.sizes.size());
-    if (n == 0) return d;
-    double low = std::numeric_limits<double>::infinity(), high = 0, most = 1, ideal_high = 0;
-    for (const SizeFit& s : fit.sizes) {
-        low = std::min({low, s.ideal, s.width, s.limit});
-        high = std::max({high, s.ideal, s.width});
-        ideal_high = std::max(ideal_high, s.limit);
-        most = std::max(most, static_cast<double>(s.quantity));
-    }
-    high = std::min(std::max(high, ideal_high), high * 1.3);
-    if (high - low < 20) {
-        high += 10;
-        low -= 10;
-    }
-    const Rect plot{58, 30, width - 18, height - 20};
-    const double cell = plot.width() / n;
-    const auto x_of = [&](int i) { return plot.x0 + (i + 0.5) * cell; };
-    const auto y_of = [&](double mm) { return plot.y1 - 6 - (std::min(mm, high) - low) / (high - low) * (plot.height() - 12); };
-    const double unit = order.unit == Unit::inch ? 25.4 : 1;
-    const double step = std::max(nice_step((high - low) / unit, 4), order.unit == Unit::inch ? 0.25 : 1) * unit;
-    for (double v = std::ceil(low / step) * step; v <= high; v += step) {
-        d.line({{plot.x0, y_of(v)}, {plot.x1, y_of(v)}}, {palette::rule, 0.8, {}});
-        d.text({plot.x0 - 8, y_of(v) + 4}, length_text(Length::from_mm(v), order.unit, false), 11.5, palette::quiet, Align::right);
-    }
-    Ring ideal, limit;
-    for (int i = 0; i < n; ++i) {
-        const SizeFit& s = size_at(fit, i);
-        ideal.push_back({x_of(i), y_of(s.ideal)});
-        limit.push_back({x_of(i), y_of(s.limit)});
-        const double tall = 18.0 * s.quantity / most, half = std::min(7.0, cell / 4);
-        d.rect({x_of(i) - half, plot.y1 - tall, x_of(i) + half, plot.y1}, s.size == chosen ? palette::ink : palette::rule);
-        d.text({x_of(i), height - 6}, s.size, 11.5, s.size == chosen ? palette::ink : palette::quiet, Align::centre, s.size == chosen);
-    }
-    d.line(limit, {palette::carmine, 1.3, {6, 4}});
-    d.line(ideal, {palette::ink, 1.5, {}});
-    for (std::size_t b = 0; b < fit.bands.size(); ++b) {
-        const BandFit& band = fit.bands[b];
-        const double y = y_of(band.width);
-        d.rect({x_of(band.first) - cell * 0.42, y - 2.5, x_of(band.last) + cell * 0.42, y + 2.5}, band_colour(static_cast<int>(b)));
-    }
-    for (int i = 0; i < n; ++i)
-        if (size_at(fit, i).band < 0) d.fill({disc({x_of(i), y_of(size_at(fit, i).width)}, 4)}, palette::brick);
-    // the legend, beside the name
-    double x = 160;
-    const auto key = [&](const std::string& text, const Stroke& stroke) {
-        d.line({{x, 15}, {x + 22, 15}}, stroke);
-        d.text({x + 28, 19}, text, 12, palette::quiet);
-        x += 40 + text_width_guess(text, 12);
-    };
-    key("ideal", {palette::ink, 1.5, {}});
-    std::string by;
-    for (const SizeFit& s : fit.sizes)
-        if (by.find(s.limit_by) == std::string::npos) by += (by.empty() ? "" : ", ") + s.limit_by;
-    if (text_width_guess(by, 12) > width - x - 320) by = "the nearest";
-    key("limit: " + by, {palette::carmine, 1.3, {6, 4}});
-    key("chosen", {palette::verdigris, 5, {}});
-    d.rect({x, 8, x + 8, 20}, palette::rule);
-    d.text({x + 14, 19}, "pieces", 12, palette::quiet);
-    return d;
-}
-
 std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit) {
     std::string out;
-    for (std::size_t k = 0; k < 3; ++k) {
-        if (k == static_cast<std::size_t>(school) || fit.sizes.empty()) continue;
+    if (fit.ground == nullptr || fit.ground->sizes.empty()) return out;
+    for (std::size_t k = 0; k < placing_school_count; ++k) {
+        if (k == static_cast<std::size_t>(school)) continue;
         double least = std::numeric_limits<double>::infinity(), most = -least;
         for (const SizeFit& s : fit.sizes) {
-            least = std::min(least, s.ink.y0 - s.school_tops[k]);
-            most = std::max(most, s.ink.y0 - s.school_tops[k]);
+            if (!s.school_tops[k]) continue;
+            least = std::min(least, s.ink.y0 - *s.school_tops[k]);
+            most = std::max(most, s.ink.y0 - *s.school_tops[k]);
         }
+        if (most < least) continue;
         const auto text = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit, false); };
         const char* u = unit == Unit::mm ? " mm" : " in";
+        const auto range = [&](double a, double b) { return text(a) == text(b) ? text(a) : text(a) + " to " + text(b); };
         std::string where;
-        if (least >= 0)
-            where = text(least) + " to " + text(most) + u + " higher";
+        if (std::max(std::abs(least), std::abs(most)) < 1)
+            where = "in the same place";
+        else if (least >= 0)
+            where = range(least, most) + u + " higher";
         else if (most <= 0)
-            where = text(most) + " to " + text(least) + u + " lower";
+            where = range(most, least) + u + " lower";
         else
             where = text(least) + u + " lower to " + text(most) + u + " higher";
-        if (std::max(std::abs(least), std::abs(most)) < 1) where = "in the same place";
-        out += (out.empty() ? "" : "; ") + std::string(placing_school_name(static_cast<PlacingSchool>(k))) + " would sit " + where;
+        out += (out.empty() ? "" : "; ") + std::to_string(k + 1) + " " + school_name(static_cast<PlacingSchool>(k), fit.ground->sizes[0].panel) + " " + where;
     }
     return out;
 }

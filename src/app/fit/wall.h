@@ -1,9 +1,8 @@
-// The size wall as values: where every garment of a run stands, and how the wall and the ladder under it are drawn.
-// No widget here: the bench shows it, and what measures its speed runs it bare.
+// The size wall as values: where every blank of a run stands, and how the wall is drawn. No widget here: the bench shows it, and what measures its speed runs it bare.
 #pragma once
 
 #include "core/base/drawing.h"
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 #include "core/fitting/fit.h"
 
 namespace orthema::app {
@@ -28,30 +27,27 @@ struct Wall {
     std::vector<WallRail> rails;
 };
 
-/// The garments of a fit, one for each of its sizes, on the decoration's side.
-std::vector<Garment> wall_garments(const Order& order, const Decoration& decoration, const DecorationFit& fit);
-
-/// Stands the garments on as many floor lines as give the largest scale.
-Wall wall_of(const DecorationFit& fit, const std::vector<Garment>& garments, double width, double height);
+/// Stands the panels of a fit on as many floor lines as give the largest scale.
+Wall wall_of(const DecorationFit& fit, double width, double height);
 
 struct WallLook {
-    std::string chosen;  ///< size whose hand measurements are shown
-    bool ghosts = true;  ///< where the other schools' usual figures would put it
-    int hot_rail = -1;   ///< band whose rail is being dragged
+    std::string chosen;    ///< size whose hand measurements are shown
+    bool ghosts = true;    ///< where the other schools' usual figures would put it
+    bool platen = false;   ///< how the platen lies under it
+    bool balance = false;  ///< the optical centre against the middle of the ink
+    int hot_rail = -1;     ///< band whose rail is being dragged
 };
 
-/// The garments on their floor lines: what a drag leaves as it is.
-Drawing wall_backdrop(const Order& order, const Decoration& decoration, const std::vector<Garment>& garments, const Wall& wall,
-                      double width, double height);
+/// The panels on their floor lines: what a drag leaves as it is.
+Drawing wall_backdrop(const Order& order, const Decoration& decoration, const DecorationFit& fit, const Wall& wall, double width,
+                      double height);
 
 /// Designs, figures, names and rails, over the backdrop.
-Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
-                     const std::vector<Garment>& garments, const Wall& wall, const WallLook& look, double width, double height);
-
-Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width,
-                       double height);
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit, const Wall& wall,
+                     const WallLook& look, double width, double height);
 
 Colour band_colour(int band);
+Colour school_colour(PlacingSchool school);
 
 /// "pit line would sit 14 to 31 mm higher": where the other schools' usual figures disagree, over the sizes.
 std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit);

@@ -12,7 +12,7 @@
 #include "app/shell/canvas.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 #include "core/guides/guides.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
@@ -46,7 +46,7 @@ public:
         setObjectName(QStringLiteral("Guide view"));
         setAccessibleName(QStringLiteral("The guide as it will print"));
     }
-    void show_guide(std::optional<Guide> guide, std::optional<Garment> garment, Colour cloth, int what) {
+    void show_guide(std::optional<Guide> guide, std::optional<Panel> garment, Colour cloth, int what) {
         const bool fresh = what != what_ || !guide_ || !guide || guide_->size != guide->size || guide_->decoration != guide->decoration;
         guide_ = std::move(guide);
         garment_ = std::move(garment);
@@ -109,7 +109,7 @@ private:
         const double g = std::min(room / box.width(), (height - 80) / box.height());
         const Affine map{g, 0, 0, g, left + room / 2 - g * box.centre().x, 46 - g * box.y0};
         d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
-        draw_garment(d, *garment_, map, cloth_, 1);
+        draw_panel(d, *garment_, map, cloth_, 1);
         draw_landmarks(d, *garment_, map, 0.9);
         draw_paper(d, map, 0.55);
     }
@@ -160,7 +160,7 @@ private:
         d.text({square.centre().x, square.centre().y + 16}, "hold a ruler here", 12, palette::quiet, Align::centre);
     }
     std::optional<Guide> guide_;
-    std::optional<Garment> garment_;
+    std::optional<Panel> garment_;
     Colour cloth_;
     int what_ = card;
     Point shift_, from_;
@@ -272,9 +272,12 @@ void GuidesBench::refresh() {
     const Guide guide = guide_for(order, *d, *fit, *on, room_.facts().at(d->art).outline);
     title_->setText(qt(on->size) + ", " + qt(d->name));
     QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
-    for (const CardLine& l : card_lines(*on, d->location, order.unit))
-        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td></tr>")
-                    .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)));
+    const Ground* ground = find_ground(*fit, on->size);
+    if (ground == nullptr) return;
+    const Exactness exact = exactness_of(slack_of(*ground, *fit, *on));
+    for (const CardLine& l : card_lines(ground->panel, *on, d->location, exact, order.unit))
+        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td><td style='color:#B5533C'>%3</td></tr>")
+                    .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)), qt(l.exact).replace(' ', QChar(0xA0)));
     lines_->setText(rows + QStringLiteral("</table>"));
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
@@ -283,8 +286,7 @@ void GuidesBench::refresh() {
                         .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"),
                              guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
                         .arg(all));
-    const BlankStyle* style = find_style(order, d->run.style);
-    view_->show_guide(guide, garment_for(*style, on->size, d->location), run_colour(order, d->run), what_->choice());
+    view_->show_guide(guide, ground->panel, run_colour(order, d->run), what_->choice());
 }
 
 QString GuidesBench::word() const {

@@ -115,11 +115,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     auto* add = push(QStringLiteral("Add the run"), QStringLiteral("One piece in the middle size to begin with; then type the quantities"));
     panel_->add(add);
     connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
-    connect(blank_, &QComboBox::currentIndexChanged, this, [this] {
-        colour_->clear();
-        if (const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString()))
-            for (const BlankColour& c : style->colours) colour_->addItem(qt(c.name));
-    });
+    connect(blank_, &QComboBox::currentIndexChanged, this, &OrderBench::show_colours);
     panel_->fill();
 }
 
@@ -127,6 +123,13 @@ QWidget* OrderBench::figures() { return panel_; }
 QWidget* OrderBench::first_focus() { return picture_; }
 
 ListPreview* OrderBench::preview() const { return preview_; }
+
+/// The colours of the blank that is about to be added.
+void OrderBench::show_colours() {
+    colour_->clear();
+    if (const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString()))
+        for (const BlankColour& c : style->colours) colour_->addItem(qt(c.name));
+}
 
 void OrderBench::add_run() {
     const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString());
@@ -180,10 +183,12 @@ void OrderBench::refresh() {
         if (l.style == s.run.style && l.colour == s.run.colour && l.size == s.size && !l.note.empty() && notes.size() < 6)
             notes << QStringLiteral("%1 for %2").arg(l.quantity).arg(qt(l.note));
     notes_->setText(notes.join(QStringLiteral(", ")));
-    if (blank_->count() != int(order.styles.size())) {
-        blank_->clear();
-        for (const BlankStyle& style : order.styles) blank_->addItem(qt(style.name), qt(style.id));
-    }
+    std::vector<std::pair<std::string, QString>> blanks;
+    for (const BlankStyle& style : order.styles)
+        if (!style.archived) blanks.emplace_back(style.id, qt(style.name));
+    const std::string blank_now = blank_->currentData().toString().toStdString();
+    set_items(blank_, blanks, blank_now.empty() && !blanks.empty() ? blanks.front().first : blank_now);
+    if (colour_->count() == 0) show_colours();
     picture_->setMinimumHeight(picture_->sizeHint().height());
     picture_->refresh();
 }

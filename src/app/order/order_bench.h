@@ -33,6 +33,7 @@ public:
 
 private:
     void add_run();
+    void show_colours();
     RunPicture* picture_;
     FigurePanel* panel_;
     ValueField *name_, *due_;

@@ -4,7 +4,7 @@
 #include <QMouseEvent>
 
 #include "core/order/edit.h"
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 
 namespace orthema::app {
 
@@ -85,10 +85,10 @@ Drawing RunPicture::draw(double width, double height) {
         if (style != nullptr && !style_fault(*style)) {
             const auto counts = counts_of(order, run);
             const std::string middle = counts.empty() ? style->sizes.front() : counts[counts.size() / 2].size;
-            const Garment g = garment_of(style->family, style->chart.at(middle), Side::front);
+            const Panel g = panel_of(*style, middle, family_faces(style->family).front());
             const Rect box = bounds(g.outline);
             const double k = std::min(46 / box.width(), 44 / box.height());
-            draw_garment(d, g, Affine{k, 0, 0, k, 38 - k * box.centre().x, y + 30 - k * box.centre().y}, run_colour(order, run), 0.8);
+            draw_panel(d, g, Affine{k, 0, 0, k, 38 - k * box.centre().x, y + 30 - k * box.centre().y}, run_colour(order, run), 0.8);
         }
         const std::string name = run_name(order, run);
         const auto comma = name.find(", ");

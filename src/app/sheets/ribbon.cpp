@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "app/shell/figures.h"
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 #include "core/nesting/by_hand.h"
 #include "core/nesting/sheet_drawing.h"
 

@@ -104,8 +104,8 @@ NumberField::NumberField(const QString& name, double least, double most, int dig
 
 void NumberField::show_number(double value) { show_text(qt(mm_text(value, digits_))); }
 
-Segments::Segments(const QString& name, const QStringList& choices, QWidget* parent, bool brick) : QWidget(parent) {
-    auto* row = new QHBoxLayout(this);
+Segments::Segments(const QString& name, const QStringList& choices, QWidget* parent, bool brick, bool upright) : QWidget(parent) {
+    auto* row = new QBoxLayout(upright ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
     auto* group = new QButtonGroup(this);
@@ -228,6 +228,18 @@ void FigurePanel::rule() {
 }
 
 void FigurePanel::fill() { rows_->addStretch(1); }
+
+void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {
+    QStringList have, want;
+    for (int i = 0; i < box->count(); ++i) have << box->itemText(i);
+    for (const auto& [id, name] : items) want << name;
+    const QSignalBlocker quiet(box);
+    if (have != want) {
+        box->clear();
+        for (const auto& [id, name] : items) box->addItem(name, qt(id));
+    }
+    box->setCurrentIndex(box->findData(qt(chosen)));
+}
 
 QPushButton* push(const QString& text, const QString& why, bool main) {
     auto* b = new QPushButton(text);

@@ -63,11 +63,11 @@ private:
     int digits_;
 };
 
-/// One choice of a few, as buttons in a row.
+/// One choice of a few, as buttons in a row, or one above the other.
 class Segments : public QWidget {
     Q_OBJECT
 public:
-    Segments(const QString& name, const QStringList& choices, QWidget* parent = nullptr, bool brick = false);
+    Segments(const QString& name, const QStringList& choices, QWidget* parent = nullptr, bool brick = false, bool upright = false);
     void show_choice(int index);
     [[nodiscard]] int choice() const;
     [[nodiscard]] QPushButton* button(int index) const { return buttons_[std::size_t(index)]; }
@@ -98,6 +98,9 @@ private:
     QHBoxLayout* row(const QString& name);
     QVBoxLayout* rows_;
 };
+
+/// Fills a box with (id, name) pairs and shows the chosen one, leaving it alone where nothing changed.
+void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen);
 
 QPushButton* push(const QString& text, const QString& why, bool main = false);
 inline QString qt(const std::string& s) { return QString::fromStdString(s); }

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/artwork/strokes.h"
+
 namespace orthema {
 
 namespace {
@@ -100,6 +102,60 @@ Region pixel_outline(const PixelView& px, int threshold) {
     return region;
 }
 
+namespace {
+
+/// The colours of solid ink, gathered in cells of 16 levels a channel.
+std::vector<ArtFacts::Ink> main_inks(const PixelView& px) {
+    struct Cell {
+        double r = 0, g = 0, b = 0;
+        long count = 0;
+    };
+    std::vector<Cell> cells(4096);
+    long all = 0;
+    for (int y = 0; y < px.height; ++y)
+        for (int x = 0; x < px.width; ++x) {
+            const auto* p = px.at(x, y);
+            if (p[3] < 128) continue;
+            Cell& c = cells[static_cast<std::size_t>((p[0] >> 4) << 8 | (p[1] >> 4) << 4 | p[2] >> 4)];
+            c.r += p[0];
+            c.g += p[1];
+            c.b += p[2];
+            ++c.count;
+            ++all;
+        }
+    std::vector<ArtFacts::Ink> inks;
+    for (const Cell& c : cells) {
+        if (c.count * 100 < all || c.count == 0) continue;
+        const double n = 255.0 * static_cast<double>(c.count);
+        inks.push_back({{c.r / n, c.g / n, c.b / n, 1}, static_cast<double>(c.count) / static_cast<double>(all)});
+    }
+    std::sort(inks.begin(), inks.end(), [](const auto& a, const auto& b) { return a.share > b.share; });
+    if (inks.size() > 16) inks.resize(16);
+    return inks;
+}
+
+}  // namespace
+
+double colour_difference(Colour a, Colour b) {
+    const auto lab = [](Colour c) {
+        const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+        const double r = linear(c.r), g = linear(c.g), bl = linear(c.b);
+        const auto f = [](double t) { return t > 0.008856 ? std::cbrt(t) : 7.787 * t + 16.0 / 116; };
+        const double x = f((0.4124 * r + 0.3576 * g + 0.1805 * bl) / 0.95047), y = f(0.2126 * r + 0.7152 * g + 0.0722 * bl),
+                     z = f((0.0193 * r + 0.1192 * g + 0.9505 * bl) / 1.08883);
+        return std::array<double, 3>{116 * y - 16, 500 * (x - y), 200 * (y - z)};
+    };
+    const auto p = lab(a), q = lab(b);
+    return std::hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
+}
+
+double vanishing_share(const ArtFacts& facts, Colour cloth) {
+    double share = 0;
+    for (const ArtFacts::Ink& ink : facts.inks)
+        if (colour_difference(ink.colour, cloth) < 16) share += ink.share;
+    return share;
+}
+
 ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     ArtFacts facts;
     facts.width_px = px.width;
@@ -138,6 +194,11 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     const double unit = 1.0 / facts.ink_px.width();
     const Affine to_unit{unit, 0, 0, unit, -x0 * unit, -y0 * unit};
     facts.optical_centre = to_unit({wx / weight, wy / weight});
+
+    const StrokeWidths widths = stroke_widths(px, facts.ink_px);
+    facts.thin_stroke = widths.stroke_px * unit;
+    facts.narrow_gap = widths.gap_px * unit;
+    facts.inks = main_inks(px);
 
     Region rings = pixel_outline(px, ink_alpha);
     for (Polygon& p : rings) {

@@ -35,6 +35,13 @@ struct ArtFacts {
     /// Outline with holes; unit is the ink's width, origin the ink box's top left.
     Region outline;
     Point optical_centre{0.5, 0.5};  ///< ink-weighted, in the outline's unit
+    double thin_stroke = 0;  ///< width of its thinnest stroke, in ink widths; 0 where none is thin
+    double narrow_gap = 0;   ///< width of its narrowest gap
+    struct Ink {
+        Colour colour;
+        double share = 0;
+    };
+    std::vector<Ink> inks;       ///< the colours that make up most of it, largest share first
     double half_transparent = 0;     ///< share of ink pixels that are neither solid nor clear, edges left out
     bool flat_background = false;    ///< an unbroken opaque border of one colour
     Colour background;
@@ -52,6 +59,13 @@ Region pixel_outline(const PixelView& pixels, int threshold);
 
 /// Pixels to the inch when the ink is `width` wide; nothing for vector art.
 std::optional<double> resolution(const ArtFacts& facts, Length width);
+
+/// Share of the ink that is so near to the cloth's colour that it vanishes on it: CIELAB difference (1976) below 16.
+double vanishing_share(const ArtFacts& facts, Colour cloth);
+double colour_difference(Colour a, Colour b);  ///< CIELAB 1976, D65
+
+/// No picture is printed at less than this; below 150 it is worth a look.
+constexpr double resolution_floor_dpi = 100;
 
 /// Findings about the picture itself; `width` is the largest width planned, if any is.
 Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name, std::optional<Length> width);

@@ -11,7 +11,7 @@ namespace orthema {
 enum class AgeGroup { any, infant, toddler, youth, adult };
 
 struct SizeName {
-    std::string code;  ///< "NB", "3M" … "24M", "2T" … "5T", "XS" … "5XL"
+    std::string code;  ///< "OS" for one size, "NB", "3M" … "24M", "2T" … "5T", "XS" … "5XL"
     AgeGroup group = AgeGroup::any;
     bool operator==(const SizeName&) const = default;
 };

@@ -1,62 +1,58 @@
-// A blank style: its family, size run, colours and points of measure, each figure with where it came from.
+// A blank style: its family, size run, colours, figures and features. Everything about a blank that a shop decides.
 #pragma once
 
-#include <array>
 #include <map>
 #include <optional>
 #include <string>
 #include <vector>
 
 #include "core/base/colour.h"
-#include "core/base/length.h"
-#include "core/blanks/sizes.h"
+#include "core/blanks/family.h"
+#include "core/blanks/measures.h"
 
 namespace orthema {
 
-enum class Family { infant_bodysuit, toddler_tee, youth_tee, adult_tee, hooded_fleece };
-
-/// Points of measure, the garment lying flat. Neck width and drops go to the seam that joins rib and body; the rib
-/// stands above it. HPS is the high point of the shoulder.
-enum class Measure {
-    body_length,      ///< HPS to hem (to the crotch on a bodysuit)
-    chest,            ///< pit to pit
-    hem_width,        ///< at the hem (at the leg line on a bodysuit)
-    neck_width,       ///< HPS to HPS
-    front_neck_drop,  ///< HPS level to the collar seam at centre front
-    back_neck_drop,   ///< the same at centre back
-    rib_height,
-    across_shoulder,  ///< shoulder point to shoulder point
-    shoulder_slope,   ///< HPS level down to the shoulder point
-    armhole_depth,    ///< HPS level down to the pit line
-    sleeve_length,    ///< shoulder point to sleeve opening
-    sleeve_opening,
-    pouch_top,    ///< HPS level down to the pouch's top seam
-    pouch_width,  ///< at its bottom
-    pouch_height,
-    hood_height,
-    snap_width,  ///< the closure of a bodysuit
-    snap_height,
+/// Which panel of a blank faces the press.
+enum class Face {
+    front,
+    back,
+    left_sleeve,  ///< the wearer's left, turned so that the fold lies in the middle
+    right_sleeve,
+    left_leg,
+    right_leg,
+    hood,
+    cap_front,
+    cap_left,
+    cap_right,
+    cap_back,
+    bill,
+    wrap,  ///< the wall of a mug, glass or sleeve, unrolled
 };
-constexpr int measure_count = 18;
+constexpr int face_count = static_cast<int>(Face::wrap) + 1;
+const char* face_key(Face face);
+const char* face_name(Face face);  ///< with the side as the wearer has it
+/// The faces that a family has, the one that is pressed most first.
+std::vector<Face> family_faces(Family family);
 
-const char* measure_name(Measure m);  ///< as people read it: "Chest, pit to pit"
-const char* measure_key(Measure m);   ///< as files have it: "chest"
-std::optional<Measure> measure_from_key(const std::string& key);
+enum class FeatureKind { pocket, placket, zip, snaps, tag, seam };
+constexpr int feature_kind_count = 6;
+const char* feature_kind_name(FeatureKind kind);
 
-enum class Source { published, measured, graded };
-const char* source_name(Source source);
-
-/// One figure of a size chart. A measured one keeps what was published, so that the difference can be shown.
-struct Figure {
-    Length value;
-    Source source = Source::published;
-    std::optional<Length> published;
-    int pieces = 0;    ///< how many were measured
-    std::string date;  ///< when measured, ISO
-    bool operator==(const Figure&) const = default;
+/// A feature that a style has beyond its family: a chest pocket, a placket, a second zip. Figures are those of the
+/// sample size; on the others its place follows the panel.
+struct StyleFeature {
+    FeatureKind kind = FeatureKind::pocket;
+    Face face = Face::front;
+    Length across;  ///< its middle from the centre line, to the viewer's right
+    Length down;    ///< its top below the panel's origin (HPS level, or the top edge)
+    Length width, height;
+    Length raised;      ///< by which it stands above the cloth
+    Length clearance;   ///< that ink keeps from it
+    double growth = 0;  ///< of its own size with the panel: 0 stays, 1 in proportion
+    bool operator==(const StyleFeature&) const = default;
 };
-
-using Measures = std::map<Measure, Figure>;
+/// The usual figures of a feature on a panel of this size, mm: where trade habit puts it.
+StyleFeature usual_feature(FeatureKind kind, Face face, double panel_width, double panel_length, bool upper_body);
 
 struct BlankColour {
     std::string name;
@@ -73,26 +69,37 @@ struct BlankStyle {
     std::vector<std::string> sizes;          ///< the run, smallest first
     std::vector<BlankColour> colours;
     std::map<std::string, Measures> chart;  ///< size code -> figures
+    std::string sample_size;                ///< that the features are given for; empty: the middle of the run
+    std::vector<StyleFeature> features;
+    std::vector<std::string> tags;  ///< words to find it by
+    bool archived = false;          ///< kept, but no longer offered
     bool operator==(const BlankStyle&) const = default;
 };
 
-const char* family_key(Family family);
-std::optional<Family> family_from_key(const std::string& key);
-AgeGroup family_group(Family family);
-/// The measures that this family has, in the order in which a chart lists them.
-std::vector<Measure> family_measures(Family family);
-
-/// The figure's length in mm, or `fallback` where the chart lacks it.
-double measure_mm(const Measures& measures, Measure m, double fallback = 0);
-
 /// Index of a size in the style's run, or -1.
 int size_index(const BlankStyle& style, const std::string& size);
+std::string sample_size(const BlankStyle& style);
 
-/// Sets what the tape said for one figure and grades the published figures that lie between two measured sizes:
-/// each keeps its published place between the two, as an interpolation along the published run.
-BlankStyle with_measured(const BlankStyle& style, const std::string& size, Measure m, Length value, int pieces, const std::string& date);
-/// Takes a measured figure back to what was published, and grades again.
-BlankStyle with_published(const BlankStyle& style, const std::string& size, Measure m);
+/// Adds what one more piece measured: the figure becomes the mean of its readings, and the published figures that lie
+/// between two measured sizes are graded anew: each keeps its published place between the two.
+BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date);
+/// The same with these readings in place of those before; none takes the figure back to what was published.
+BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measure m, std::vector<Length> readings,
+                         const std::string& date);
+/// Corrects what was published. Measured figures stay, and what is graded between them is graded again.
+BlankStyle with_published(const BlankStyle& style, const std::string& size, Measure m, Length value);
+/// With every optional figure that the chart lacks set to 0, so that each size has all the measures of the family.
+BlankStyle completed(BlankStyle style);
+
+/// A new style of this run: the pattern's published figures, where a size is not in its run continued by the last step.
+/// For building a blank that the library lacks. The pattern's features and colours come along.
+BlankStyle new_style(const BlankStyle& pattern, const std::string& id, const std::string& name, const std::vector<std::string>& sizes);
+
+/// The style with another run: sizes that stay keep their figures, measured ones too, new ones continue the run.
+BlankStyle with_sizes(const BlankStyle& style, const std::vector<std::string>& sizes);
+
+/// True when every word is found in the name, family, fabric, tags or colours; no words find all.
+bool matches(const BlankStyle& style, const std::string& words);
 
 /// A sentence where the style cannot be drawn (a missing or absurd figure); nothing where it can.
 std::optional<std::string> style_fault(const BlankStyle& style);

@@ -14,22 +14,6 @@ SizePin& pin_of(Decoration& d, const std::string& size) {
     return d.pins.back();
 }
 
-struct Growth {
-    double body = 0;    ///< body length of the size
-    double factor = 1;  ///< by which the rule's offset has grown there
-};
-
-Growth growth_of(const Order& order, const Decoration& d, const std::string& size) {
-    const BlankStyle* style = find_style(order, d.run.style);
-    if (style == nullptr || !style->chart.contains(size)) return {};
-    const auto body = [&](const std::string& s) { return measure_mm(style->chart.at(s), Measure::body_length); };
-    const auto counts = counts_of(order, d.run);
-    const std::string base = size_index(*style, d.sizing.base_size) >= 0 ? d.sizing.base_size : counts.empty() ? size : counts.front().size;
-    Growth g{body(size), 1};
-    if (body(base) > 0 && g.body > 0) g.factor = std::pow(g.body / body(base), d.placing.growth);
-    return g;
-}
-
 /// Names of the bands' first sizes as they are now, the smallest's left out.
 std::set<int> starts_of(const DecorationFit& fit) {
     std::set<int> starts;
@@ -53,7 +37,7 @@ Decoration with_starts(const Decoration& decoration, const DecorationFit& fit, c
 
 }  // namespace
 
-Decoration moved(const Order& order, const Decoration& decoration, const SizeFit& on, Length right, Length down, Reach reach) {
+Decoration moved(const Decoration& decoration, const SizeFit& on, Length right, Length down, Reach reach) {
     Decoration d = decoration;
     if (reach == Reach::this_size) {
         SizePin& pin = pin_of(d, on.size);
@@ -61,14 +45,14 @@ Decoration moved(const Order& order, const Decoration& decoration, const SizeFit
         if (down != Length{}) pin.down = pin.down.value_or(Length{}) + down;
         return d;
     }
-    const Growth g = growth_of(order, d, on.size);
     d.placing.across += right;
     switch (d.placing.school) {
-    case PlacingSchool::collar_drop: d.placing.offset += down / g.factor; break;
-    case PlacingSchool::pit_line: d.placing.offset -= down / g.factor; break;
+    case PlacingSchool::collar_drop: d.placing.offset += down / on.growth; break;
+    case PlacingSchool::pit_line: d.placing.offset -= down / on.growth; break;
     case PlacingSchool::body_fraction:
-        if (g.body > 0) d.placing.share += down.mm() / g.body;
+        if (on.length > 0) d.placing.share += down.mm() / on.length;
         break;
+    case PlacingSchool::feature: d.placing.offset += down / on.growth * (on.hangs_above ? -1.0 : 1.0); break;
     }
     return d;
 }
@@ -112,18 +96,43 @@ Decoration unpinned(const Decoration& decoration, const std::string& size) {
     return d;
 }
 
-Decoration under_school(const Order& order, const Decoration& decoration, const SizeFit& on, PlacingSchool school) {
+Decoration under_school(const Decoration& decoration, const SizeFit& on, const Panel& panel, PlacingSchool school,
+                        const std::string& landmark) {
     Decoration d = decoration;
     d.placing.school = school;
-    const Growth g = growth_of(order, d, on.size);
     const SizePin* pin = find_pin(d, on.size);
     const double pinned = pin != nullptr ? pin->down.value_or(Length{}).mm() : 0.0;
+    const double top = on.ink.y0 - pinned, foot = on.ink.y1 - pinned;
     switch (school) {
-    case PlacingSchool::collar_drop: d.placing.offset = Length::from_mm((on.collar_to_ink - pinned) / g.factor); break;
-    case PlacingSchool::pit_line: d.placing.offset = Length::from_mm((on.ink_to_pit + pinned) / g.factor); break;
-    case PlacingSchool::body_fraction:
-        if (g.body > 0) d.placing.share = (on.ink.centre().y - pinned) / g.body;
+    case PlacingSchool::collar_drop: d.placing.offset = Length::from_mm((top - panel.top_y) / on.growth); break;
+    case PlacingSchool::pit_line:
+        if (panel.pit_y) d.placing.offset = Length::from_mm((*panel.pit_y - top) / on.growth);
         break;
+    case PlacingSchool::body_fraction:
+        if (on.length > 0) d.placing.share = (top + foot) / 2 / on.length;
+        break;
+    case PlacingSchool::feature: {
+        if (!landmark.empty()) d.placing.landmark = landmark;
+        if (find_landmark(panel, d.placing.landmark) == nullptr) d.placing.landmark = usual_landmark(d.location, panel);
+        const Landmark* at = find_landmark(panel, d.placing.landmark);
+        if (at == nullptr) break;
+        const double gap = !at->ink_above ? top - at->at : at->at - (at->name == "pit line" ? top : foot);
+        d.placing.offset = Length::from_mm(gap / on.growth);
+        break;
+    }
+    }
+    return d;
+}
+
+Decoration brought_together(const Order& order, const Decoration& d, const SizeFit& on, const Panel& panel, const Meeting& meeting) {
+    const Art* art = find_art(order, d.art);
+    const Landmark* line = find_landmark(panel, meeting.landmark);
+    if (art == nullptr || line == nullptr) return d;
+    for (const NamedMark& mark : art->marks) {
+        if (mark.name != meeting.mark) continue;
+        const double at = line->level ? on.ink.y0 + mark.at.y * on.width : on.ink.x0 + mark.at.x * on.width;
+        const Length by = Length::from_mm(line->at - at);
+        return line->level ? moved(d, on, Length{}, by, Reach::every_size) : moved(d, on, by, Length{}, Reach::every_size);
     }
     return d;
 }

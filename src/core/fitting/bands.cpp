@@ -21,37 +21,45 @@ double band_width(const std::vector<BandMember>& members, int first, int last, d
     return rounded_down(least, step_mm);
 }
 
-std::vector<Partition> optimal_partitions(const std::vector<BandMember>& members, double step_mm) {
-    const int n = static_cast<int>(members.size());
-    const auto at = [](int i) { return static_cast<std::size_t>(i); };
-    // cost[first][last) of one band
-    std::vector<std::vector<double>> cost(at(n + 1), std::vector<double>(at(n + 1), 0));
-    for (int first = 0; first < n; ++first)
-        for (int last = first + 1; last <= n; ++last) {
-            const double width = band_width(members, first, last, step_mm);
-            double sum = 0;
-            for (int i = first; i < last; ++i) {
-                const double short_by = (members[at(i)].ideal_mm - width) / members[at(i)].ideal_mm;
-                sum += members[at(i)].quantity * short_by * short_by;
-            }
-            cost[at(first)][at(last)] = sum;
+BandCosts::BandCosts(const std::vector<BandMember>& members, double step_mm) : n_(static_cast<int>(members.size())) {
+    cost_.assign(static_cast<std::size_t>(n_ + 1) * static_cast<std::size_t>(n_ + 1), 0);
+    width_ = cost_;
+    for (int first = 0; first < n_; ++first) {
+        double least = std::numeric_limits<double>::infinity();
+        double q = 0, q1 = 0, q2 = 0;
+        for (int last = first + 1; last <= n_; ++last) {
+            const BandMember& m = members[static_cast<std::size_t>(last - 1)];
+            least = std::min({least, m.ideal_mm, m.limit_mm});
+            q += m.quantity;
+            q1 += m.quantity / m.ideal_mm;
+            q2 += m.quantity / (m.ideal_mm * m.ideal_mm);
+            const double w = rounded_down(least, step_mm);
+            width_[at(first, last)] = w;
+            cost_[at(first, last)] = std::max(0.0, q - 2 * w * q1 + w * w * q2);
         }
+    }
+}
+
+std::vector<Partition> optimal_partitions(const BandCosts& costs, int most) {
+    const int n = costs.size();
+    most = std::min(most, n);
+    const auto at = [](int i) { return static_cast<std::size_t>(i); };
     const double inf = std::numeric_limits<double>::infinity();
     // best[k][j]: the first j members in k bands
-    std::vector<std::vector<double>> best(at(n + 1), std::vector<double>(at(n + 1), inf));
-    std::vector<std::vector<int>> from(at(n + 1), std::vector<int>(at(n + 1), 0));
+    std::vector<std::vector<double>> best(at(most + 1), std::vector<double>(at(n + 1), inf));
+    std::vector<std::vector<int>> from(at(most + 1), std::vector<int>(at(n + 1), 0));
     best[0][0] = 0;
-    for (int k = 1; k <= n; ++k)
+    for (int k = 1; k <= most; ++k)
         for (int j = k; j <= n; ++j)
             for (int i = k - 1; i < j; ++i) {
-                const double total = best[at(k - 1)][at(i)] + cost[at(i)][at(j)];
+                const double total = best[at(k - 1)][at(i)] + costs.cost(i, j);
                 if (total < best[at(k)][at(j)]) {
                     best[at(k)][at(j)] = total;
                     from[at(k)][at(j)] = i;
                 }
             }
     std::vector<Partition> out;
-    for (int k = 1; k <= n; ++k) {
+    for (int k = 1; k <= most; ++k) {
         Partition p;
         p.cost = best[at(k)][at(n)];
         for (int level = k, end = n; level > 0; --level) {
@@ -64,17 +72,28 @@ std::vector<Partition> optimal_partitions(const std::vector<BandMember>& members
     return out;
 }
 
-Partition best_partition(const std::vector<Partition>& by_count, double price) {
-    Partition best;
-    double least = std::numeric_limits<double>::infinity();
-    for (std::size_t k = 0; k < by_count.size(); ++k) {
-        const double total = by_count[k].cost + price * static_cast<double>(k + 1);
-        if (total < least - 1e-12) {
-            least = total;
-            best = by_count[k];
+Partition best_partition(const BandCosts& costs, double price) {
+    const int n = costs.size();
+    struct State {
+        double total = std::numeric_limits<double>::infinity();
+        int bands = 0, from = 0;
+    };
+    std::vector<State> best(static_cast<std::size_t>(n + 1));
+    best[0] = {0, 0, 0};
+    for (int j = 1; j <= n; ++j)
+        for (int i = 0; i < j; ++i) {
+            const State& before = best[static_cast<std::size_t>(i)];
+            State& here = best[static_cast<std::size_t>(j)];
+            const double total = before.total + costs.cost(i, j) + price;
+            if (total < here.total - 1e-12 || (total < here.total + 1e-12 && before.bands + 1 < here.bands))
+                here = {total, before.bands + 1, i};
         }
-    }
-    return best;
+    Partition p;
+    if (n == 0) return p;
+    p.cost = best.back().total - price * best.back().bands;
+    for (int end = n; end > 0; end = best[static_cast<std::size_t>(end)].from) p.starts.push_back(best[static_cast<std::size_t>(end)].from);
+    std::reverse(p.starts.begin(), p.starts.end());
+    return p;
 }
 
 }  // namespace orthema

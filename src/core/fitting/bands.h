@@ -25,11 +25,27 @@ double rounded_down(double mm, double step_mm);
 /// Width of the band [first, last): least min(ideal, limit) of its members, rounded down to the step.
 double band_width(const std::vector<BandMember>& members, int first, int last, double step_mm);
 
-/// The cheapest contiguous partition for every number of bands 1 … n, by dynamic programming. Exact. Entry k − 1
-/// holds k bands. Time O(n³).
-std::vector<Partition> optimal_partitions(const std::vector<BandMember>& members, double step_mm);
+/// What each possible band costs, in O(n²): from running sums of quantity, quantity / ideal and quantity / ideal².
+class BandCosts {
+public:
+    BandCosts(const std::vector<BandMember>& members, double step_mm);
+    [[nodiscard]] int size() const { return n_; }
+    [[nodiscard]] double cost(int first, int last) const { return cost_[at(first, last)]; }  ///< of [first, last)
+    [[nodiscard]] double width(int first, int last) const { return width_[at(first, last)]; }
 
-/// The cheapest of those with `price` added for each band; ties go to fewer bands.
-Partition best_partition(const std::vector<Partition>& by_count, double price);
+private:
+    [[nodiscard]] std::size_t at(int first, int last) const {
+        return static_cast<std::size_t>(first) * static_cast<std::size_t>(n_ + 1) + static_cast<std::size_t>(last);
+    }
+    int n_;
+    std::vector<double> cost_, width_;
+};
+
+/// The cheapest contiguous partition for every number of bands 1 … min(n, most), by dynamic programming. Exact. Entry
+/// k − 1 holds k bands. Time O(most · n²).
+std::vector<Partition> optimal_partitions(const BandCosts& costs, int most);
+
+/// The cheapest partition with `price` added for each band, of any count; ties go to fewer bands. Exact, O(n²).
+Partition best_partition(const BandCosts& costs, double price);
 
 }  // namespace orthema

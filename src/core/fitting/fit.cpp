@@ -5,16 +5,9 @@
 #include <limits>
 #include <set>
 
-namespace orthema {
+#include "core/fitting/fit_findings.h"
 
-const char* placing_school_name(PlacingSchool s) {
-    switch (s) {
-    case PlacingSchool::collar_drop: return "collar drop";
-    case PlacingSchool::pit_line: return "pit line";
-    case PlacingSchool::body_fraction: return "body share";
-    }
-    return "";
-}
+namespace orthema {
 
 const char* sizing_school_name(SizingSchool s) {
     switch (s) {
@@ -25,8 +18,8 @@ const char* sizing_school_name(SizingSchool s) {
     return "";
 }
 
-Garment garment_for(const BlankStyle& style, const std::string& size, Location location) {
-    return garment_of(style.family, style.chart.at(size), location_side(location));
+Panel panel_for(const BlankStyle& style, const std::string& size, Location location) {
+    return panel_of(style, size, location_face(location));
 }
 
 const DecorationFit* find_fit(const FitPlan& plan, const std::string& id) {
@@ -41,7 +34,39 @@ const SizeFit* find_size(const DecorationFit& fit, const std::string& size) {
     return nullptr;
 }
 
+const Ground* find_ground(const DecorationFit& fit, const std::string& size) {
+    if (fit.ground == nullptr) return nullptr;
+    for (const Ground& g : fit.ground->sizes)
+        if (g.size == size) return &g;
+    return nullptr;
+}
+
+Region placed_outline(const Region& outline, const SizeFit& s) {
+    return mapped(outline, Affine{s.width, 0, 0, s.width, s.ink.x0, s.ink.y0});
+}
+
+bool on_one_panel(const Decoration& a, const Decoration& b) {
+    return a.run == b.run && location_face(a.location) == location_face(b.location) &&
+           (a.location == Location::reverse_front || a.location == Location::reverse_back) ==
+               (b.location == Location::reverse_front || b.location == Location::reverse_back);
+}
+
 namespace {
+
+/// The convex hull grown by `by`: each corner's arc is replaced by its two end tangents' polygon, which encloses it.
+Ring grown_hull(const Ring& hull, double by) {
+    Ring out;
+    const std::size_t n = hull.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point a = hull[(i + n - 1) % n], v = hull[i], b = hull[(i + 1) % n];
+        const Point d1 = (v - a) * (1 / norm(v - a)), d2 = (b - v) * (1 / norm(b - v));
+        const Point n1{d1.y, -d1.x}, n2{d2.y, -d2.x};  // outward: the hull runs anticlockwise in a y-up frame
+        const double t = std::tan(std::acos(std::clamp(dot(n1, n2), -1.0, 1.0)) / 4);
+        out.push_back(v + n1 * by + d1 * (by * t));
+        out.push_back(v + n2 * by - d2 * (by * t));
+    }
+    return out;
+}
 
 /// Everything about one decoration that does not change from size to size.
 struct Rule {
@@ -51,98 +76,100 @@ struct Rule {
     const ArtFacts& facts;
     double aspect = 1;
     double centre_x = 0.5;  ///< the point of the ink that is put on the anchor, in ink widths
-    double base_measure = 0, base_body = 0;
+    double base_measure = 0, base_length = 0;
+    StarHull hull = {};
+    double other_limit = 3000;  ///< of platen, medium and resolution, mm
+    std::string other_by = {};
 };
 
-double ratio_to(double value, double base, double exponent) { return base > 0 && value > 0 ? std::pow(value / base, exponent) : 1.0; }
-
-/// Top of ink under a school, for an ink box of this height.
-double top_of_ink(const Rule& r, const Garment& g, PlacingSchool school, double offset, double share, double height) {
-    const double grown = offset * ratio_to(g.body_length, r.base_body, r.decoration.placing.growth);
-    switch (school) {
-    case PlacingSchool::collar_drop: return g.collar_seam_y + grown;
-    case PlacingSchool::pit_line: return g.pit_y - grown;
-    case PlacingSchool::body_fraction: return share * g.body_length - height / 2;
-    }
-    return 0;
+double ratio_to(double value, double base, double exponent) {
+    if (exponent == 0 || base <= 0 || value <= 0 || value == base) return 1.0;
+    return std::pow(value / base, exponent);
 }
 
-Rect ink_at(const Rule& r, const Garment& g, double width, const SizePin* pin) {
-    const PlacingRule& p = r.decoration.placing;
-    const double height = width * r.aspect;
-    double x = anchor_x(r.decoration.location, g) + p.across.mm() - r.centre_x * width;
-    double y = top_of_ink(r, g, p.school, p.offset.mm(), p.share, height);
-    if (pin != nullptr) {
-        x += pin->across.value_or(Length{}).mm();
-        y += pin->down.value_or(Length{}).mm();
+struct Hang {
+    double y = 0;         ///< where the fixed point of the ink lies
+    double point = 0;     ///< that point, as a share of the ink's height: 0 its top, 0.5 its middle, 1 its foot
+};
+
+/// What a school hangs the ink from. Nothing where the panel lacks it.
+std::optional<Hang> hang_of(const Panel& p, PlacingSchool school, double offset, double share, const std::string& landmark) {
+    switch (school) {
+    case PlacingSchool::collar_drop: return Hang{p.top_y + offset, 0};
+    case PlacingSchool::pit_line:
+        if (!p.pit_y) return std::nullopt;
+        return Hang{*p.pit_y - offset, 0};
+    case PlacingSchool::body_fraction: return Hang{share * p.length, 0.5};
+    case PlacingSchool::feature: {
+        const Landmark* at = find_landmark(p, landmark);
+        if (at == nullptr || !at->level) return std::nullopt;
+        // The pit line is measured to the top of ink whoever hangs from it.
+        if (at->ink_above && at->name != "pit line") return Hang{at->at - offset, 1};
+        return Hang{at->at + (at->ink_above ? -offset : offset), 0};
     }
+    }
+    return std::nullopt;
+}
+
+Hang rule_hang(const Rule& r, const Panel& p, double growth) {
+    const PlacingRule& rule = r.decoration.placing;
+    const double offset = rule.offset.mm() * growth;
+    if (const auto h = hang_of(p, rule.school, offset, rule.share, rule.landmark)) return *h;
+    // A panel without that landmark: the middle of it, until a school that fits is chosen.
+    return {0.5 * p.length, 0.5};
+}
+
+struct Place {
+    Point anchor;      ///< of the ink's fixed point
+    double point = 0;  ///< share of the ink's height
+};
+
+Place place_on(const Rule& r, const Panel& p, double growth, const SizePin* pin) {
+    const Hang hang = rule_hang(r, p, growth);
+    Place place{{anchor_x(r.decoration.location, p) + r.decoration.placing.across.mm(), hang.y}, hang.point};
+    if (pin != nullptr) {
+        place.anchor.x += pin->across.value_or(Length{}).mm();
+        place.anchor.y += pin->down.value_or(Length{}).mm();
+    }
+    return place;
+}
+
+Rect ink_at(const Rule& r, const Place& place, double width) {
+    const double height = width * r.aspect;
+    const double x = place.anchor.x - r.centre_x * width, y = place.anchor.y - place.point * height;
     return {x, y, x + width, y + height};
 }
 
-struct Limit {
-    double mm = 0;
-    std::string by;
-    std::vector<Clash> anyway;  ///< kept at no width, however small: the place is wrong, not the size
-};
-
-/// The widest ink box that keeps every clearance at the rule's place. Bisection: wider only ever comes closer.
-Limit clear_limit(const Rule& r, const Garment& g, const SizePin* pin) {
-    Limit limit;
-    limit.anyway = clashes(r.decoration.location, g, ink_at(r, g, 1.0, pin));
-    std::set<std::string> ignored;
-    for (const Clash& c : limit.anyway) ignored.insert(c.with);
-    const auto binding = [&](double width) -> std::string {
-        double worst = 0;
-        std::string by;
-        for (const Clash& c : clashes(r.decoration.location, g, ink_at(r, g, width, pin)))
-            if (!ignored.contains(c.with) && c.short_by > worst) {
-                worst = c.short_by;
-                by = c.with;
-            }
-        return by;
-    };
-    double low = 1.0, high = 2 * g.chest;
-    limit.by = binding(high);
-    if (limit.by.empty()) {
-        limit.mm = high;
-        return limit;
-    }
-    for (int i = 0; i < 40 && high - low > 1e-4; ++i) {
-        const double mid = (low + high) / 2;
-        const std::string by = binding(mid);
-        if (by.empty()) {
-            low = mid;
-        } else {
-            high = mid;
-            limit.by = by;
-        }
-    }
-    limit.mm = low;
-    return limit;
-}
-
-void lower(Limit& limit, double mm, const char* by) {
-    if (mm < limit.mm) {
-        limit.mm = std::max(1.0, mm);
-        limit.by = by;
+void lower(double& limit, std::string& by, double mm, const char* what) {
+    if (mm < limit) {
+        limit = std::max(1.0, mm);
+        by = what;
     }
 }
 
-Limit limit_of(const Rule& r, const Garment& g, const SizePin* pin) {
-    Limit limit = clear_limit(r, g, pin);
-    if (const Press* press = find_press(r.order, r.decoration.press)) {
-        lower(limit, press->platen_width.mm() - 2 * press->margin.mm(), "platen");
-        lower(limit, (press->platen_height.mm() - 2 * press->margin.mm()) / r.aspect, "platen");
+/// The limits that no panel has a say in.
+void find_other_limit(Rule& r) {
+    const Decoration& d = r.decoration;
+    if (const Press* press = find_press(r.order, d.press); press != nullptr && !d.sizing.past_platen && !press->platens.empty()) {
+        double most = 0;
+        for (const Platen& p : press->platens)
+            most = std::max(most, std::min(p.width.mm() - 2 * press->margin.mm(), (p.height.mm() - 2 * press->margin.mm()) / r.aspect));
+        lower(r.other_limit, r.other_by, most, "platen");
     }
-    if (const Medium* medium = find_medium(r.order, r.decoration.medium)) {
+    if (const Medium* medium = find_medium(r.order, d.medium)) {
+        const auto within = [&](double across, double along) {
+            const double upright = std::min(across, along / r.aspect);
+            const double turned = medium->quarter_turns ? std::min(along, across / r.aspect) : 0;
+            return std::max(upright, turned);
+        };
         // A couple of millimetres each side for the cutting contour round the ink.
-        const double across = medium->width.mm() - 2 * medium->margin.mm() - 4;
-        const double along = medium->length.mm() - 2 * medium->margin.mm() - 4;
-        const double upright = std::min(across, along / r.aspect);
-        const double turned = medium->quarter_turns ? std::min(along, across / r.aspect) : 0;
-        lower(limit, std::max(upright, turned), "medium width");
+        lower(r.other_limit, r.other_by,
+              within(medium->width.mm() - 2 * medium->margin.mm() - 4, medium->length.mm() - 2 * medium->margin.mm() - 4), "medium width");
+        if (medium->cut_width.mm() > 0 && medium->cut_length.mm() > 0)
+            lower(r.other_limit, r.other_by, within(medium->cut_width.mm() - 4, medium->cut_length.mm() - 4), "cutter");
     }
-    return limit;
+    if (const auto dpi = resolution(r.facts, Length::from_inches(1)))
+        lower(r.other_limit, r.other_by, *dpi / resolution_floor_dpi * 25.4, "resolution floor");
 }
 
 /// Splits the members at the starts given by hand; unknown sizes are passed over.
@@ -153,6 +180,28 @@ std::vector<int> starts_by_hand(const SizingRule& rule, const std::vector<std::s
         if (at != sizes.end()) starts.insert(static_cast<int>(at - sizes.begin()));
     }
     return {starts.begin(), starts.end()};
+}
+
+constexpr int curve_length = 12;  ///< of the cost curve: more bands than this nobody prints
+
+std::vector<int> starts_of(const SizingRule& rule, const BandCosts& costs, const std::vector<std::string>& names,
+                           std::vector<double>& curve) {
+    const int n = costs.size();
+    const auto by_count = optimal_partitions(costs, std::max(curve_length, rule.band_count));
+    for (std::size_t k = 0; k < by_count.size() && k < curve_length; ++k) curve.push_back(by_count[k].cost);
+    switch (rule.school) {
+    case SizingSchool::one_size: return {0};
+    case SizingSchool::graded: {
+        std::vector<int> all;
+        for (int i = 0; i < n; ++i) all.push_back(i);
+        return all;
+    }
+    case SizingSchool::bands:
+        if (!rule.band_starts.empty()) return starts_by_hand(rule, names);
+        if (rule.band_count > 0) return by_count[static_cast<std::size_t>(std::min(rule.band_count, n) - 1)].starts;
+        return best_partition(costs, rule.price).starts;
+    }
+    return {0};
 }
 
 void size_them(const Rule& r, DecorationFit& out) {
@@ -175,30 +224,20 @@ void size_them(const Rule& r, DecorationFit& out) {
     }
     if (members.empty()) return;
     const int n = static_cast<int>(members.size());
-    const auto by_count = optimal_partitions(members, step);
-    for (const Partition& p : by_count) out.cost_by_count.push_back(p.cost);
-    std::vector<int> starts;
-    switch (rule.school) {
-    case SizingSchool::one_size: starts = {0}; break;
-    case SizingSchool::graded:
-        for (int i = 0; i < n; ++i) starts.push_back(i);
-        break;
-    case SizingSchool::bands:
-        if (!rule.band_starts.empty())
-            starts = starts_by_hand(rule, names);
-        else if (rule.band_count > 0)
-            starts = by_count[static_cast<std::size_t>(std::min(rule.band_count, n) - 1)].starts;
-        else
-            starts = best_partition(by_count, rule.price).starts;
-        break;
-    }
+    const BandCosts costs(members, step);
+    const std::vector<int> starts = starts_of(rule, costs, names, out.cost_by_count);
     for (std::size_t b = 0; b < starts.size(); ++b) {
         const int first = starts[b];
         const int last = b + 1 < starts.size() ? starts[b + 1] : n;
         BandFit band;
         band.first = static_cast<int>(where[static_cast<std::size_t>(first)]);
         band.last = static_cast<int>(where[static_cast<std::size_t>(last - 1)]);
-        band.width = band_width(members, first, last, step);
+        band.width = costs.width(first, last);
+        for (const SharedWidth& w : rule.shared)
+            if (w.first == names[static_cast<std::size_t>(first)] && w.width.mm() <= band.width + 1e-9) {
+                band.shared = w.width.mm() < band.width - 1e-9;
+                band.width = w.width.mm();
+            }
         double least = std::numeric_limits<double>::infinity();
         for (int i = first; i < last; ++i) {
             const BandMember& m = members[static_cast<std::size_t>(i)];
@@ -213,7 +252,9 @@ void size_them(const Rule& r, DecorationFit& out) {
             s.band = static_cast<int>(out.bands.size());
             s.width = band.width;
             const double own = rounded_down(std::min(s.ideal, s.limit), step);
-            if (own > s.width + 1e-9)
+            if (band.shared)
+                s.limited_by = "shared with another blank";
+            else if (own > s.width + 1e-9)
                 s.limited_by = (rule.school == SizingSchool::one_size ? "smallest (" : "band (") + band.set_by + ")";
             else
                 s.limited_by = s.ideal <= s.limit ? "ideal" : s.limit_by;
@@ -222,83 +263,118 @@ void size_them(const Rule& r, DecorationFit& out) {
     }
 }
 
-void measure_by_hand(const Rule& r, const Garment& g, SizeFit& s) {
+void measure_by_hand(const Rule& r, const Panel& p, const Place& place, AgeGroup group, SizeFit& s) {
     s.height = s.width * r.aspect;
-    s.ink = ink_at(r, g, s.width, find_pin(r.decoration, s.size));
-    s.collar_to_ink = s.ink.y0 - g.collar_seam_y;
-    s.ink_to_pit = g.pit_y - s.ink.y0;
-    s.ink_to_hem = g.hem_y - s.ink.y1;
+    s.ink = ink_at(r, place, s.width);
+    s.top_to_ink = s.ink.y0 - p.top_y;
+    if (p.pit_y) s.ink_to_pit = *p.pit_y - s.ink.y0;
+    s.ink_to_bottom = p.bottom_y - s.ink.y1;
     // To the side seam, at the ink's own height where that is below the pit line, else at the pit line.
-    const double half = body_half_width(g, std::clamp(s.ink.centre().y, g.pit_y, g.hem_y));
-    s.left_margin = s.ink.x0 + half;
-    s.right_margin = half - s.ink.x1;
-    for (const Feature& f : g.features)
-        if (f.name == "pouch seam") s.ink_to_pouch = bounds(f.place).y0 - s.ink.y1;
-    const AgeGroup group = family_group(r.style.family);
-    for (std::size_t k = 0; k < 3; ++k) {
+    const double y = std::clamp(s.ink.centre().y, p.pit_y.value_or(p.right_edge.front().y), p.right_edge.back().y);
+    s.left_margin = s.ink.x0 - left_edge_x(p, y);
+    s.right_margin = right_edge_x(p, y) - s.ink.x1;
+    double nearest = std::numeric_limits<double>::infinity();
+    for (const Landmark& l : p.landmarks) {
+        if (!l.level || !l.ink_above || l.name == "pit line" || l.name == p.bottom_name) continue;
+        const double gap = l.at - s.ink.y1;
+        if (gap >= -1 && gap < nearest) {
+            nearest = gap;
+            s.below = l.name;
+            s.ink_to_below = gap;
+        }
+    }
+    s.balance = (r.facts.optical_centre.x - 0.5) * s.width;
+    const PlacingRule& rule = r.decoration.placing;
+    for (std::size_t k = 0; k < placing_school_count; ++k) {
         const auto school = static_cast<PlacingSchool>(k);
-        const double usual = default_offset(r.decoration.location, school, group);
-        s.school_tops[k] = school == r.decoration.placing.school ? s.ink.y0 : top_of_ink(r, g, school, usual, usual, s.height);
+        if (school == rule.school) {
+            s.school_tops[k] = s.ink.y0;
+            continue;
+        }
+        const double usual = usual_offset(r.decoration.location, school, group, p);
+        const std::string landmark = usual_landmark(r.decoration.location, p);
+        if (const auto h = hang_of(p, school, usual, usual, landmark)) s.school_tops[k] = h->y - h->point * s.height;
     }
 }
 
-void say(const Rule& r, const Garment& g, const Limit& limit, const SizeFit& s, Findings& findings) {
-    const std::string who = "“" + r.decoration.name + "” on " + run_name(r.order, r.decoration.run) + " " + s.size;
-    Subject about;
-    about.stage = "fit";
-    about.decoration = r.decoration.id;
-    about.size = s.size;
-    for (const Clash& c : clashes(r.decoration.location, g, s.ink)) {
-        // Rounding and bisection leave hairs; half a millimetre is less than anyone presses to.
-        if (c.short_by < 0.5) continue;
-        findings.push_back({Severity::stop,
-                            "ink-too-close",
-                            about,
-                            {{"short", c.short_by}},
-                            who + " is {short} too close to the " + c.with + ": move it, or make it smaller."});
+std::shared_ptr<const GroundRun> ground_for(const BlankStyle& style, Location location, const std::vector<SizeCount>& counts) {
+    auto run = std::make_shared<GroundRun>();
+    run->style = style;
+    run->location = location;
+    for (const SizeCount& c : counts) {
+        Ground g;
+        g.size = c.size;
+        g.panel = panel_for(style, c.size, location);
+        g.area = clear_area(location, g.panel);
+        g.raised = raised_boxes(g.panel);
+        run->sizes.push_back(std::move(g));
     }
-    if (const Press* press = find_press(r.order, r.decoration.press)) {
-        const double over = std::max(s.width + 2 * press->margin.mm() - press->platen_width.mm(),
-                                     s.height + 2 * press->margin.mm() - press->platen_height.mm());
-        if (over > 0.5)
-            findings.push_back(
-                {Severity::stop,
-                 "off-platen",
-                 about,
-                 {{"over", over}},
-                 who + " is {over} too large for the platen of the " + press->name + ": make it smaller, or choose another press."});
+    return run;
+}
+
+bool still_holds(const GroundRun& run, const BlankStyle& style, Location location, const std::vector<SizeCount>& counts) {
+    if (run.location != location || run.sizes.size() != counts.size()) return false;
+    for (std::size_t i = 0; i < counts.size(); ++i)
+        if (run.sizes[i].size != counts[i].size) return false;
+    return run.style == style;
+}
+
+/// The designs ahead as obstacles on one size.
+void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& order, const std::string& size, double apart, ClearArea& area) {
+    for (const DecorationFit* other : ahead) {
+        const SizeFit* at = find_size(*other, size);
+        if (at == nullptr || other->hull.size() < 3) continue;
+        const Decoration* d = find_decoration(order, other->decoration);
+        Obstacle o;
+        o.name = "design “" + (d == nullptr ? other->decoration : d->name) + "”";
+        o.clearance = apart;
+        const Ring hull = mapped(other->hull, Affine{at->width, 0, 0, at->width, at->ink.x0, at->ink.y0});
+        o.grown = {grown_hull(hull, apart)};
+        o.boxes = {bounds(o.grown.front())};
+        o.place = {Polygon{hull, {}}};
+        area.push_back(std::move(o));
     }
-    if (s.band >= 0 && limit.mm < 0.8 * s.ideal)
-        findings.push_back(
-            {Severity::caution,
-             "short-of-ideal",
-             about,
-             {{"limit", limit.mm}, {"ideal", s.ideal}},
-             who + ": the " + limit.by + " holds it to {limit}, ideal {ideal}. Move it, or leave " + s.size + " to a band of its own."});
 }
 
 }  // namespace
 
-std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts) {
+std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts,
+                                            const std::vector<const DecorationFit*>& ahead, std::shared_ptr<const GroundRun> known) {
     const BlankStyle* style = find_style(order, d.run.style);
-    if (style == nullptr || facts.empty() || style_fault(*style)) return std::nullopt;
+    if (style == nullptr || facts.empty()) return std::nullopt;
     const auto counts = counts_of(order, d.run);
     if (counts.empty()) return std::nullopt;
-    Rule r{order, d, *style, facts};
-    r.aspect = facts.aspect;
+    if (known == nullptr || !still_holds(*known, *style, d.location, counts)) {
+        if (style_fault(*style)) return std::nullopt;
+        const auto faces = family_faces(style->family);
+        if (std::find(faces.begin(), faces.end(), location_face(d.location)) == faces.end()) return std::nullopt;
+        known = ground_for(*style, d.location, counts);
+    }
+    DecorationFit out;
+    out.decoration = d.id;
+    out.ground = known;
+    Rule r{order, d, *style, facts, facts.aspect};
     if (d.placing.centre == Centre::optical) r.centre_x = facts.optical_centre.x;
     if (d.placing.centre == Centre::marked)
         if (const Art* art = find_art(order, d.art); art != nullptr && art->marked_centre) r.centre_x = art->marked_centre->x;
     const std::string base = size_index(*style, d.sizing.base_size) >= 0 ? d.sizing.base_size : counts.front().size;
     r.base_measure = measure_mm(style->chart.at(base), d.sizing.measure);
-    r.base_body = measure_mm(style->chart.at(base), Measure::body_length);
-
-    DecorationFit out;
-    out.decoration = d.id;
+    for (const Ground& g : known->sizes)
+        if (g.size == base) r.base_length = g.panel.length;
+    if (r.base_length == 0) r.base_length = panel_for(*style, base, d.location).length;
+    find_other_limit(r);
     out.aspect = r.aspect;
-    std::vector<Garment> garments;
-    std::vector<Limit> limits;
-    for (const SizeCount& c : counts) {
+    const double point = rule_hang(r, known->sizes.front().panel, 1).point;
+    r.hull = StarHull(facts.outline, {r.centre_x, point * r.aspect});
+    out.hull = convex_hull(facts.outline);
+
+    std::vector<Place> places;
+    std::vector<ClearLimit> clear;
+    std::vector<ClearArea> others(counts.size());
+    out.sizes.reserve(counts.size());
+    for (std::size_t i = 0; i < counts.size(); ++i) {
+        const SizeCount& c = counts[i];
+        const Ground& ground = known->sizes[i];
         SizeFit s;
         s.size = c.size;
         s.quantity = c.quantity;
@@ -306,56 +382,82 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
         s.pinned = pin != nullptr;
         s.ideal = std::max(1.0, d.sizing.base_width.mm() *
                                     ratio_to(measure_mm(style->chart.at(c.size), d.sizing.measure), r.base_measure, d.sizing.exponent));
-        garments.push_back(garment_for(*style, c.size, d.location));
-        limits.push_back(limit_of(r, garments.back(), pin));
-        s.limit = limits.back().mm;
-        s.limit_by = limits.back().by;
+        s.length = ground.panel.length;
+        s.growth = ratio_to(s.length, r.base_length, d.placing.growth);
+        if (d.placing.school == PlacingSchool::feature)
+            if (const Landmark* at = find_landmark(ground.panel, d.placing.landmark)) s.hangs_above = at->ink_above;
+        places.push_back(place_on(r, ground.panel, s.growth, pin));
+        ClearLimit limit = widest_clear(r.hull, ground.area, places.back().anchor, r.other_limit);
+        if (!ahead.empty()) {
+            add_ahead(ahead, order, c.size, d.apart.mm(), others[i]);
+            const ClearLimit more = widest_clear(r.hull, others[i], places.back().anchor, limit.width);
+            if (!more.by.empty()) limit.by = more.by;
+            limit.width = more.width;
+            limit.anyway.insert(limit.anyway.end(), more.anyway.begin(), more.anyway.end());
+        }
+        s.limit = std::max(1.0, limit.width);
+        s.limit_by = limit.by.empty() ? r.other_by : limit.by;
+        clear.push_back(std::move(limit));
         out.sizes.push_back(std::move(s));
     }
     size_them(r, out);
+    const AgeGroup group = family_group(style->family);
+    const Press* press = find_press(order, d.press);
+    const bool pressed = press != nullptr && press->kind == PressKind::flat && takes(press->kind, location_face(d.location));
     for (std::size_t i = 0; i < out.sizes.size(); ++i) {
-        measure_by_hand(r, garments[i], out.sizes[i]);
-        say(r, garments[i], limits[i], out.sizes[i], out.findings);
+        SizeFit& s = out.sizes[i];
+        const Ground& ground = known->sizes[i];
+        measure_by_hand(r, ground.panel, places[i], group, s);
+        if (pressed) s.platen = platen_fit(*press, s.ink, ground.raised);
+        std::vector<Clash> found;
+        // What is within its limit keeps clear of everything: only the rest needs a closer look.
+        if (s.width > clear[i].width + 1e-6 || !clear[i].anyway.empty()) {
+            const Region ink = placed_outline(facts.outline, s);
+            found = clashes(ground.area, ink);
+            const auto more = clashes(others[i], ink);
+            found.insert(found.end(), more.begin(), more.end());
+        }
+        say_size(order, d, ground.panel, found, s, out.findings);
     }
+    say_decoration(order, d, facts, out);
     return out;
 }
-
-namespace {
-
-/// The plan's findings: each decoration's own, and those of the art at its largest use.
-void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
-    std::map<std::string, double> widest;  // of each art
-    for (const DecorationFit& one : plan.decorations) {
-        const Decoration* d = find_decoration(order, one.decoration);
-        for (const SizeFit& s : one.sizes) widest[d->art] = std::max(widest[d->art], s.width);
-        plan.findings.insert(plan.findings.end(), one.findings.begin(), one.findings.end());
-    }
-    for (const Art& art : order.art) {
-        const auto at = facts.find(art.id);
-        if (at == facts.end()) continue;
-        std::optional<Length> width;
-        if (widest.contains(art.id)) width = Length::from_mm(widest[art.id]);
-        const Findings found = art_findings(at->second, art.id, art.name, width);
-        plan.findings.insert(plan.findings.end(), found.begin(), found.end());
-    }
-}
-
-}  // namespace
 
 FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then) {
     const bool same_ground = order.styles == before.styles && order.lines == before.lines && order.media == before.media &&
                              order.presses == before.presses && order.art == before.art;
     FitPlan plan;
+    plan.decorations.reserve(order.decorations.size());
+    std::set<std::string> anew;  // decorations that were not taken over
     for (const Decoration& d : order.decorations) {
-        if (same_ground)
-            if (const Decoration* was = find_decoration(before, d.id); was != nullptr && *was == d)
-                if (const DecorationFit* known = find_fit(then, d.id)) {
-                    plan.decorations.push_back(*known);
-                    continue;
-                }
+        const DecorationFit* known = find_fit(then, d.id);
+        std::vector<const DecorationFit*> ahead;
+        bool ahead_stays = true;
+        for (const Decoration& other : order.decorations) {
+            if (other.id == d.id) break;
+            if (!on_one_panel(other, d)) continue;
+            const DecorationFit* fitted = find_fit(plan, other.id);
+            if (fitted != nullptr) ahead.push_back(fitted);
+            ahead_stays = ahead_stays && !anew.contains(other.id);
+        }
+        if (same_ground && known != nullptr && ahead_stays) {
+            const Decoration* was = find_decoration(before, d.id);
+            // the same designs must have lain ahead of it then
+            std::size_t lay_ahead = 0;
+            for (const Decoration& other : before.decorations) {
+                if (other.id == d.id) break;
+                if (on_one_panel(other, d) && find_fit(then, other.id) != nullptr) ++lay_ahead;
+            }
+            if (was != nullptr && *was == d && lay_ahead == ahead.size()) {
+                plan.decorations.push_back(*known);
+                continue;
+            }
+        }
+        anew.insert(d.id);
         const auto art = facts.find(d.art);
         if (art == facts.end()) continue;
-        if (auto one = fit_decoration(order, d, art->second)) plan.decorations.push_back(std::move(*one));
+        if (auto one = fit_decoration(order, d, art->second, ahead, known == nullptr ? nullptr : known->ground))
+            plan.decorations.push_back(std::move(*one));
     }
     gather_findings(order, facts, plan);
     return plan;

@@ -1,19 +1,38 @@
-// Fitting: Order -> FitPlan, the width and place of every decoration on every ordered size, what binds each, and the
-// hand measurements that put it there.
+// Fitting: Order -> FitPlan, the width and place of every decoration on every ordered size, what binds each, how the
+// platen lies under it, and the hand measurements that put it there.
 #pragma once
 
 #include <array>
 #include <map>
+#include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/artwork/art_facts.h"
 #include "core/fitting/bands.h"
+#include "core/fitting/clear_area.h"
+#include "core/fitting/platen.h"
 #include "core/order/order.h"
 
 namespace orthema {
 
 using ArtFactsById = std::map<std::string, ArtFacts>;  ///< by art id
+
+/// What a decoration lies on, for one size: it changes with the blank, not with the design.
+struct Ground {
+    std::string size;
+    Panel panel;
+    ClearArea area;
+    std::vector<RaisedBox> raised;
+};
+
+/// The grounds of a run at one location. Kept from fit to fit: making them is the dear part.
+struct GroundRun {
+    BlankStyle style;
+    Location location = Location::full_front;
+    std::vector<Ground> sizes;
+};
 
 struct SizeFit {
     std::string size;
@@ -22,17 +41,23 @@ struct SizeFit {
     double limit = 0;
     std::string limit_by;  ///< what sets the limit: "side seam", "platen", "medium" …
     double width = 0, height = 0;
-    std::string limited_by;    ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
-    int band = -1;             ///< index into DecorationFit::bands; -1 when pinned to a width of its own
-    bool pinned = false;       ///< width or place set by hand for this size only
-    Rect ink;                  ///< the ink box on the garment
-    double collar_to_ink = 0;  ///< collar seam down to the top of ink
-    double ink_to_pit = 0;     ///< top of ink above the pit line; negative when below
-    double left_margin = 0;    ///< ink's edge on the viewer's left to the body's edge there
+    std::string limited_by;  ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
+    int band = -1;           ///< index into DecorationFit::bands; -1 when pinned to a width of its own
+    bool pinned = false;     ///< width or place set by hand for this size only
+    Rect ink;                ///< the ink box on the panel
+    double growth = 1;       ///< factor by which the rule's offset has grown here
+    double length = 0;       ///< of the panel
+    bool hangs_above = false;  ///< the rule holds it up from below: a larger offset moves it up
+    double top_to_ink = 0;   ///< collar seam (or what the panel has at its top) down to the top of ink
+    std::optional<double> ink_to_pit;  ///< top of ink above the pit line; negative when below
+    double left_margin = 0;  ///< ink's edge on the viewer's left to the panel's edge there
     double right_margin = 0;
-    double ink_to_hem = 0;                ///< bottom of ink to the hem
-    double ink_to_pouch = 0;              ///< bottom of ink to the pouch's top seam; 0 where there is no pouch
-    std::array<double, 3> school_tops{};  ///< top of ink that each placing school's usual figure would give
+    double ink_to_bottom = 0;     ///< bottom of ink to the hem
+    std::string below;            ///< the landmark under the ink that ink hangs above: a pouch seam, a snap line; or empty
+    double ink_to_below = 0;      ///< bottom of ink to it
+    double balance = 0;           ///< the optical centre's distance from the ink box's middle, to the viewer's right
+    PlatenFit platen;
+    std::array<std::optional<double>, placing_school_count> school_tops;  ///< top of ink by each school's usual figure
 };
 
 struct BandFit {
@@ -40,6 +65,7 @@ struct BandFit {
     double width = 0;
     std::string set_by;  ///< the member whose cap sets the width
     int quantity = 0;
+    bool shared = false;  ///< printed at another blank's width
 };
 
 struct DecorationFit {
@@ -47,8 +73,10 @@ struct DecorationFit {
     double aspect = 1;           ///< ink height / ink width
     std::vector<SizeFit> sizes;  ///< smallest first
     std::vector<BandFit> bands;
-    std::vector<double> cost_by_count;  ///< of the optimal partition into 1, 2 … bands
-    Findings findings;                  ///< of this decoration on its garments
+    std::vector<double> cost_by_count;  ///< of the optimal partition into 1, 2 … bands, as many as are worth showing
+    Findings findings;                  ///< of this decoration on its blanks
+    std::shared_ptr<const GroundRun> ground;  ///< one for each of `sizes`
+    Ring hull;                                ///< convex hull of the art, in ink widths
 };
 
 struct FitPlan {
@@ -57,25 +85,34 @@ struct FitPlan {
 };
 
 /// Fits every decoration whose art, blank and garments are there; those that lack one are left out (order_findings
-/// says why). Pure: same input, same output.
-/// Method: ideal = base width × (measure / base measure)^exponent; limit by bisection on the garment's own outline,
-/// the platen and the medium; bands by exact dynamic programming.
+/// says why). Pure: same input, same output. Of several designs on one panel each keeps clear of those before it.
+/// Method: ideal = base width × (measure / base measure)^exponent; limit by the true shape of the design against the
+/// panel's own edges and features, the platen, the medium and the resolution floor; bands by exact dynamic programming.
 FitPlan fit(const Order& order, const ArtFactsById& facts);
 
 /// The same answer, taking over from the plan of an earlier order what nothing that changed can have touched. The facts
 /// must be those that the earlier plan was made with.
 FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then);
 
-/// The same for one decoration only; nothing when something it needs is missing.
-std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& decoration, const ArtFacts& facts);
+/// The same for one decoration only; nothing when something it needs is missing. `ahead` are the fits of the designs
+/// that it keeps clear of; `known` may hold the grounds of an earlier fit.
+std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& decoration, const ArtFacts& facts,
+                                            const std::vector<const DecorationFit*>& ahead = {},
+                                            std::shared_ptr<const GroundRun> known = nullptr);
 
-/// The garment that a decoration lies on, for one size.
-Garment garment_for(const BlankStyle& style, const std::string& size, Location location);
+/// Whether two decorations lie on the same panel of the same blank.
+bool on_one_panel(const Decoration& a, const Decoration& b);
+
+/// The panel that a decoration lies on, for one size.
+Panel panel_for(const BlankStyle& style, const std::string& size, Location location);
 
 const DecorationFit* find_fit(const FitPlan& plan, const std::string& decoration);
 const SizeFit* find_size(const DecorationFit& fit, const std::string& size);
+const Ground* find_ground(const DecorationFit& fit, const std::string& size);
 
-const char* placing_school_name(PlacingSchool school);  ///< "collar drop", "pit line", "body share"
-const char* sizing_school_name(SizingSchool school);    ///< "one size", "bands", "graded"
+/// The art's outline where a fitted size has it, mm on the panel.
+Region placed_outline(const Region& outline, const SizeFit& size);
+
+const char* sizing_school_name(SizingSchool school);  ///< "one size", "bands", "graded"
 
 }  // namespace orthema

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/guides/garment_drawing.h"
+#include "core/guides/panel_drawing.h"
 #include "core/transfers/transfers.h"
 
 namespace orthema {
@@ -49,23 +49,30 @@ void calibration(Drawing& d, Point at) {
 }
 
 /// The template in the garment's frame, mm.
-Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g, const Region& outline,
+Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Region& outline,
                          const Rect& area) {
     Drawing d;
     const Affine same;
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
     d.line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
-    d.text({1.5, size.ink.y1 + 9}, "centre fold", 3, palette::ink);
-    d.line({{area.x0, g.pit_y}, {area.x1, g.pit_y}}, {palette::brick, 0.3, {3, 2}});
-    d.text({area.x0 + 2, g.pit_y - 1}, "pit line", 3, palette::brick);
+    d.text({1.5, size.ink.y1 + 9}, g.pit_y ? "centre fold" : "centre line", 3, palette::ink);
+    if (g.pit_y) {
+        d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
+        d.text({area.x0 + 2, *g.pit_y - 1}, "pit line", 3, palette::brick);
+    }
     // collar notch: the collar seam as far as the paper reaches, to be cut out
     for (const double side : {1.0, -1.0}) {
         Ring seam;
         for (const Point& p : g.neck_edge) seam.push_back({side * p.x, p.y});
         d.line(seam, solid);
     }
-    d.text({2, g.collar_seam_y - 2}, "cut along the collar seam, lay it in the collar", 3, palette::ink);
+    if (g.neck_edge.empty()) {
+        d.line({{area.x0, g.top_y}, {area.x1, g.top_y}}, solid);
+        d.text({2, g.top_y - 2}, "lay this line on the " + g.top_name, 3, palette::ink);
+    } else {
+        d.text({2, g.top_y - 2}, "cut along the collar seam, lay it in the collar", 3, palette::ink);
+    }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
     d.region(ink, {}, thin);
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
@@ -85,7 +92,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
            std::string(location_name(dec.location)) + ", ink " + length_text(Length::from_mm(size.width), order.unit) + " wide, " +
-               length_text(Length::from_mm(size.collar_to_ink), order.unit) + " below the collar seam",
+               length_text(Length::from_mm(size.top_to_ink), order.unit) + " below the " + g.top_name,
            3.2, palette::ink);
     calibration(d, label + Point{0, 14});
     return d;
@@ -140,7 +147,28 @@ std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, P
     return pages;
 }
 
-GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& size, const Garment& g, PaperSize paper) {
+/// Which side is shown, with the wearer's side where there is a wearer.
+std::string face_words(Face face) {
+    switch (face) {
+    case Face::front: return "seen from the front: the wearer's left is on your right";
+    case Face::back: return "seen from the back: the wearer's left is on your left";
+    case Face::wrap: return "the wall unrolled, seen from outside, rim up; the ends meet at the handle or seam";
+    default: return "seen from outside: " + std::string(face_name(face));
+    }
+}
+
+std::string centre_words(Face face, Location location) {
+    if (face == Face::wrap) return "Lay the transfer's centre tick opposite the handle or seam, rim up. Tape it so that it cannot turn.";
+    if (face != Face::front && face != Face::back) return "Fold or mark the panel's middle. Lay the transfer's centre tick on the mark.";
+    if (location == Location::whole_front || location == Location::whole_back)
+        return "Lay the blank square. Centre the transfer by equal margins left and right.";
+    return is_sided(location) ? "Fold shoulder seam to shoulder seam and crease the centre. Measure from the crease, and down from the "
+                                "collar seam."
+                              : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.";
+}
+
+GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Exactness& exact,
+                    PaperSize paper) {
     GuidePage page;
     Drawing& d = page.drawing;
     d.width = paper.width;
@@ -159,7 +187,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Rect room{x, 40, paper.width - x, 178};
     const double scale = std::min(room.width() / box.width(), room.height() / box.height());
     const Affine map{scale, 0, 0, scale, room.centre().x - scale * box.centre().x, room.y0 - scale * box.y0};
-    draw_garment(d, g, map, run_colour(order, dec.run), 0.25);
+    draw_panel(d, g, map, run_colour(order, dec.run), 0.25);
     draw_landmarks(d, g, map, 0.25);
     draw_design(d, dec.art, size.ink, map);
     DimensionStyle style;
@@ -167,36 +195,31 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     style.text_size = 4;
     draw_hand_measurements(d, g, size, map, order.unit, style);
     d.text({paper.width - x, 184}, "drawn at 1 : " + mm_text(1 / scale, 1), 3, palette::quiet, Align::right);
-    d.text({x, 184},
-           std::string("seen from the ") +
-               (g.side == Side::front ? "front: the wearer's left is on your right" : "back: the wearer's left is on your left"),
-           3, palette::quiet);
+    d.text({x, 184}, face_words(g.face), 3, palette::quiet);
 
     double y = 196;
-    for (const CardLine& line : card_lines(size, dec.location, order.unit)) {
-        d.text({x, y}, line.what, 4.4, palette::quiet);
-        d.text({x + 104, y}, line.figure, 5.4, palette::ink, Align::right, true);
+    for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
+        d.text({x, y}, line.what, 4.2, palette::quiet);
+        d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
+        d.text({x + 95, y}, line.exact, 4.2, palette::brick);
         y += 8;
     }
-    const double right = x + 116;
+    const double right = x + 122;
     const double column = paper.width - x - right;
-    wrapped(d, {right, 196},
-            is_chest(dec.location)
-                ? "Fold shoulder seam to shoulder seam and crease the centre. Measure from the crease, and down from the "
-                  "collar seam."
-                : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.",
-            3.4, column, palette::ink);
-    if (const Press* press = find_press(order, dec.press))
-        wrapped(d, {right, 221},
-                press->name + ", platen " + length_text(press->platen_width, order.unit) + " × " +
-                    length_text(press->platen_height, order.unit) + ".",
-                3.4, column, palette::ink);
+    wrapped(d, {right, 196}, centre_words(g.face, dec.location), 3.4, column, palette::ink);
+    if (const Press* press = find_press(order, dec.press)) {
+        std::string words = press->name;
+        if (press->kind == PressKind::flat) words += ": " + platen_words(size.platen, *press, order.unit);
+        wrapped(d, {right, 218}, words + ".", 3.4, column, palette::ink);
+    }
     if (const Medium* medium = find_medium(order, dec.medium))
-        wrapped(d, {right, 233}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
+        wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
     std::string caution =
         "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
     if (const BlankStyle* blank = find_style(order, dec.run.style); blank != nullptr && blank->family == Family::infant_bodysuit)
         caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
+    else if (blank != nullptr && is_hard(blank->family))
+        caution += " Ceramic, glass and metal break under pressure and stay hot: even pressure, gloves, a heat-proof rest.";
     wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
     return page;
 }
@@ -205,21 +228,27 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
 
 PaperSize paper_size(Paper paper) { return paper == Paper::a4 ? PaperSize{210, 297} : PaperSize{215.9, 279.4}; }
 
-std::vector<CardLine> card_lines(const SizeFit& s, Location location, Unit unit) {
+std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location location, const Exactness& exact, Unit unit) {
     const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
-    std::vector<CardLine> lines{
-        {"Collar seam to top of ink", text(s.collar_to_ink)},
-        {s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(s.ink_to_pit))},
-        {"Ink to side seam, your left", text(s.left_margin)},
-        {"Ink to side seam, your right", text(s.right_margin)},
-        {"Bottom of ink to the hem", text(s.ink_to_hem)}};
-    if (is_chest(location)) {
-        const double inner = std::min(std::abs(s.ink.x0), std::abs(s.ink.x1));
-        lines.insert(lines.begin() + 2, {"Centre fold to ink", text(inner)});
-    }
-    if (s.ink_to_pouch != 0) lines.push_back({"Bottom of ink to the pouch seam", text(s.ink_to_pouch)});
-    lines.push_back({"Ink width", text(s.width)});
-    lines.push_back({"Ink height", text(s.height)});
+    const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
+    const auto named = [](std::string what, const std::string& rest) {
+        what[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(what[0])));
+        return what + rest;
+    };
+    std::vector<CardLine> lines;
+    if (s.top_to_ink >= 0)
+        lines.push_back({named(p.top_name, " to top of ink"), text(s.top_to_ink), level});
+    else
+        lines.push_back({"Top of ink above the " + p.top_name, text(-s.top_to_ink), level});
+    if (s.ink_to_pit)
+        lines.push_back({*s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(*s.ink_to_pit)), level});
+    if (is_sided(location)) lines.push_back({"Centre fold to ink", text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
+    lines.push_back({"Ink to " + p.side_name + ", your left", text(s.left_margin), sideways});
+    lines.push_back({"Ink to " + p.side_name + ", your right", text(s.right_margin), sideways});
+    lines.push_back({"Bottom of ink to the " + p.bottom_name, text(s.ink_to_bottom), level});
+    if (!s.below.empty()) lines.push_back({"Bottom of ink to the " + s.below, text(s.ink_to_below), level});
+    lines.push_back({"Ink width", text(s.width), ""});
+    lines.push_back({"Ink height", text(s.height), ""});
     return lines;
 }
 
@@ -248,12 +277,14 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
     guide.decoration = fit.decoration;
     guide.size = size.size;
     const BlankStyle* style = find_style(order, dec.run.style);
-    const Garment g = garment_for(*style, size.size, dec.location);
+    const Ground* ground = find_ground(fit, size.size);
+    const Panel g = ground != nullptr ? ground->panel : panel_for(*style, size.size, dec.location);
+    const Exactness exact = ground != nullptr ? exactness_of(slack_of(*ground, fit, size)) : Exactness{};
     const PaperSize paper = paper_size(order.paper);
-    guide.card = card_page(order, dec, size, g, paper);
+    guide.card = card_page(order, dec, size, g, exact, paper);
     // from above the collar seam to below the ink and its labels; wide enough for the centre fold and the ink
-    Rect area{std::min(size.ink.x0 - 8, -12.0), std::min(size.ink.y0, g.collar_seam_y) - 16, std::max(size.ink.x1 + 8, 12.0),
-              std::max(size.ink.y1, g.pit_y) + 6};
+    Rect area{std::min(size.ink.x0 - 8, -12.0), std::min(size.ink.y0, g.top_y) - 16, std::max(size.ink.x1 + 8, 12.0),
+              std::max(size.ink.y1, g.pit_y.value_or(size.ink.y1)) + 6};
     area.y1 = std::max(area.y1, size.ink.y1 + 42);
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
     guide.layout = tile_layout(area, paper);

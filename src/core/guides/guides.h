@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/base/drawing.h"
+#include "core/fitting/exactness.h"
 #include "core/fitting/fit.h"
 
 namespace orthema {
@@ -52,11 +53,12 @@ GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& fac
 /// Tiles that cover an area with the fewest pages, upright or across; margins of 10 mm, overlap of 12 mm.
 TemplateLayout tile_layout(const Rect& area, PaperSize paper);
 
-/// The lines of figures on a card, as "Collar seam to top of ink" and the length.
+/// The lines of figures on a card, as "Collar seam to top of ink", the length, and how exact it needs to be.
 struct CardLine {
     std::string what;
     std::string figure;
+    std::string exact;  ///< "± 6 mm", or empty for what is not measured at the press
 };
-std::vector<CardLine> card_lines(const SizeFit& size, Location location, Unit unit);
+std::vector<CardLine> card_lines(const Panel& panel, const SizeFit& size, Location location, const Exactness& exact, Unit unit);
 
 }  // namespace orthema

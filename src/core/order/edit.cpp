@@ -88,4 +88,27 @@ Order with_marked_centre(const Order& order, const std::string& art, std::option
     return out;
 }
 
+Order with_marks(const Order& order, const std::string& art, const std::vector<NamedMark>& marks) {
+    Order out = order;
+    Art* entry = nullptr;
+    for (Art& a : out.art)
+        if (a.id == art) entry = &a;
+    if (entry == nullptr) return out;
+    // A mark that kept its place has only been renamed: what watches it follows.
+    for (Decoration& d : out.decorations) {
+        if (d.art != art) continue;
+        for (const NamedMark& was : entry->marks) {
+            const auto same = std::find_if(marks.begin(), marks.end(), [&](const NamedMark& m) { return m.at == was.at; });
+            if (same == marks.end()) {
+                std::erase_if(d.meetings, [&](const Meeting& m) { return m.mark == was.name; });
+            } else {
+                for (Meeting& m : d.meetings)
+                    if (m.mark == was.name) m.mark = same->name;
+            }
+        }
+    }
+    entry->marks = marks;
+    return out;
+}
+
 }  // namespace orthema

@@ -26,4 +26,7 @@ Order without_decoration(const Order& order, const std::string& id);
 Order without_art(const Order& order, const std::string& id);
 Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre);
 
+/// With these marks in the art, in place of those it had; meetings of marks that are gone go too.
+Order with_marks(const Order& order, const std::string& art, const std::vector<NamedMark>& marks);
+
 }  // namespace orthema

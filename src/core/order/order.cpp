@@ -4,6 +4,8 @@
 #include <cmath>
 #include <set>
 
+#include "core/blanks/measuring.h"
+
 namespace orthema {
 
 namespace {
@@ -92,6 +94,23 @@ std::string fresh_id(const std::string& stem, const std::vector<std::string>& ta
     return id;
 }
 
+Platen largest_platen(const Press& press) {
+    Platen best;
+    for (const Platen& p : press.platens)
+        if (p.width.mm() * p.height.mm() > best.width.mm() * best.height.mm()) best = p;
+    return best;
+}
+
+bool takes(PressKind kind, Face face) {
+    const bool cap = face == Face::cap_front || face == Face::cap_left || face == Face::cap_right || face == Face::cap_back || face == Face::bill;
+    switch (kind) {
+    case PressKind::wrap: return face == Face::wrap;
+    case PressKind::cap: return cap;
+    case PressKind::flat: return face != Face::wrap;  // a small flat platen presses a cap's panel over a pad
+    }
+    return true;
+}
+
 Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art) {
     Decoration d;
     std::vector<std::string> taken;
@@ -102,19 +121,34 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
     d.run = run;
     d.location = location;
     if (!order.media.empty()) d.medium = order.media.front().id;
-    if (!order.presses.empty()) d.press = order.presses.front().id;
-    const BlankStyle* style = find_style(order, run.style);
-    const AgeGroup group = style != nullptr ? family_group(style->family) : AgeGroup::adult;
+    const Face face = location_face(location);
+    // a press made for such a face before one that merely takes it
+    for (const Press& p : order.presses) {
+        if (!takes(p.kind, face)) continue;
+        const Press* have = find_press(order, d.press);
+        if (have == nullptr || (have->kind == PressKind::flat && p.kind != PressKind::flat)) d.press = p.id;
+    }
     const auto counts = counts_of(order, run);
     if (!counts.empty()) d.sizing.base_size = counts[counts.size() / 2].size;
-    double width = default_width(location);
-    if (style != nullptr && style->chart.contains(d.sizing.base_size))
-        width *= measure_mm(style->chart.at(d.sizing.base_size), Measure::chest, 550) / 550;
+    const BlankStyle* style = find_style(order, run.style);
+    if (style == nullptr || !style->chart.contains(d.sizing.base_size)) return d;
+    d.sizing.measure = main_measure(style->family);
+    const Panel panel = panel_of(*style, d.sizing.base_size, face);
     const double step = d.sizing.step.mm();
-    d.sizing.base_width = Length::from_mm(std::max(step, std::floor(width / step) * step));
-    d.placing.offset = Length::from_mm(std::round(default_offset(location, d.placing.school, group)));
-    d.placing.share = default_offset(location, PlacingSchool::body_fraction, group);
+    d.sizing.base_width = Length::from_mm(std::max(step, std::floor(panel.width * usual_width_share(location) / step) * step));
+    d = with_usual_place(d, panel, family_group(style->family), usual_school(location));
     d.placing.growth = 0.5;
+    return d;
+}
+
+Decoration with_usual_place(const Decoration& decoration, const Panel& panel, AgeGroup group, PlacingSchool school) {
+    Decoration d = decoration;
+    d.placing.school = school;
+    if (find_landmark(panel, d.placing.landmark) == nullptr) d.placing.landmark = usual_landmark(d.location, panel);
+    if (school == PlacingSchool::body_fraction)
+        d.placing.share = usual_offset(d.location, school, group, panel);
+    else
+        d.placing.offset = Length::from_mm(std::round(usual_offset(d.location, school, group, panel)));
     return d;
 }
 
@@ -146,14 +180,15 @@ void chart_findings(const Order& order, Findings& out) {
                                    ": measured {measured}, published {published}. Measure a second piece, and the "
                                    "neighbouring sizes."});
             }
+        for (const DoubtfulFigure& d : doubtful_figures(style)) out.push_back(doubt_finding(style, d));
         // A design is sized from the smallest garment that it goes on: that one is worth a tape.
         for (const RunKey& run : runs_of(order)) {
             if (run.style != style.id) continue;
             const auto counts = counts_of(order, run);
             if (counts.empty()) continue;
             const auto& chart = style.chart.at(counts.front().size);
-            const auto chest = chart.find(Measure::chest);
-            if (chest == chart.end() || chest->second.source != Source::published) continue;
+            const auto key = chart.find(main_measure(style.family));
+            if (key == chart.end() || key->second.source != Source::published) continue;
             about.size = counts.front().size;
             about.colour = run.colour;
             out.push_back({Severity::note,

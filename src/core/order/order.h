@@ -31,6 +31,13 @@ struct RunKey {
 
 enum class SizingSchool { one_size, bands, graded };
 
+/// The band that begins at `first` is printed at this width, which must not be above its own.
+struct SharedWidth {
+    std::string first;
+    Length width;
+    bool operator==(const SharedWidth&) const = default;
+};
+
 struct SizingRule {
     SizingSchool school = SizingSchool::bands;
     std::string base_size;
@@ -41,6 +48,8 @@ struct SizingRule {
     double price = 0.05;                   ///< of one more distinct transfer, in units of Σ quantity × (relative shortfall)²
     int band_count = 0;                    ///< 0: by price
     std::vector<std::string> band_starts;  ///< by hand: the first size of every band but the smallest's
+    std::vector<SharedWidth> shared;       ///< bands printed at a width that another blank has too
+    bool past_platen = false;              ///< may be larger than the platen: pressed several times
     bool operator==(const SizingRule&) const = default;
 };
 
@@ -48,9 +57,10 @@ enum class Centre { ink_box, optical, marked };
 
 struct PlacingRule {
     PlacingSchool school = PlacingSchool::collar_drop;
-    Length offset;        ///< at the base size: below the collar seam, or above the pit line
-    double share = 0.46;  ///< body fraction: centre of ink at this share of the body length
-    double growth = 0;    ///< of the offset with body length, 0 fixed … 1 proportional
+    Length offset;        ///< at the base size: below the collar seam, above the pit line, or from the landmark
+    double share = 0.46;  ///< body fraction: centre of ink at this share of the panel's length
+    std::string landmark; ///< that the feature school hangs from
+    double growth = 0;    ///< of the offset with the panel's length, 0 fixed … 1 proportional
     Length across;        ///< of the ink's centre from the location's anchor, to the viewer's right
     Centre centre = Centre::ink_box;
     bool operator==(const PlacingRule&) const = default;
@@ -65,6 +75,13 @@ struct SizePin {
     bool operator==(const SizePin&) const = default;
 };
 
+/// A mark in the design that must lie on a landmark of the panel: the gap between two letters on the centre line.
+struct Meeting {
+    std::string mark;      ///< a mark of the art, by name
+    std::string landmark;  ///< of the panel
+    bool operator==(const Meeting&) const = default;
+};
+
 struct Decoration {
     std::string id;
     std::string name;
@@ -76,11 +93,19 @@ struct Decoration {
     SizingRule sizing;
     PlacingRule placing;
     std::vector<SizePin> pins;
-    int spares = 0;  ///< for each distinct transfer
+    std::vector<Meeting> meetings;
+    Length apart = Length::from_mm(15);  ///< kept from the designs before it on the same panel
+    int spares = 0;                      ///< for each distinct transfer
     bool operator==(const Decoration&) const = default;
 };
 
 enum class ArtKind { png, jpeg, tiff, webp, svg, pdf };
+
+struct NamedMark {
+    std::string name;
+    Point at;  ///< unit: the ink's width, from the ink box's top left
+    bool operator==(const NamedMark&) const = default;
+};
 
 struct Art {
     std::string id;
@@ -88,6 +113,7 @@ struct Art {
     ArtKind kind = ArtKind::png;
     std::string hash;                    ///< SHA-256 of the file's bytes, hexadecimal
     std::optional<Point> marked_centre;  ///< unit: the ink's width, from the ink box's top left
+    std::vector<NamedMark> marks;        ///< that must meet landmarks of a panel
     bool operator==(const Art&) const = default;
 };
 
@@ -107,17 +133,42 @@ struct Medium {
     MirrorBy mirror = MirrorBy::program;
     bool quarter_turns = true;
     double price = 0;  ///< a metre of roll, or a sheet
+    Length min_stroke = Length::from_mm(0.5);  ///< thinner strokes do not hold
+    Length min_gap = Length::from_mm(0.5);     ///< narrower gaps close
+    Length cut_width, cut_length;              ///< the cutter's largest area; 0 where nothing limits it
     bool operator==(const Medium&) const = default;
 };
+
+struct Platen {
+    std::string name;
+    Length width, height;
+    bool operator==(const Platen&) const = default;
+};
+
+/// A pillow or pad that lifts the ink above seams and closures.
+struct Pad {
+    std::string name;
+    Length width, height;
+    Length thickness;
+    bool operator==(const Pad&) const = default;
+};
+
+enum class PressKind { flat, cap, wrap };
 
 struct Press {
     std::string id;
     std::string name;
-    Length platen_width;
-    Length platen_height;
+    PressKind kind = PressKind::flat;
+    std::vector<Platen> platens;  ///< the first is the one that is mounted
+    std::vector<Pad> pads;
     Length margin;  ///< ink keeps this far inside the platen
     bool operator==(const Press&) const = default;
 };
+
+/// The largest ink, upright, that any one platen of the press takes.
+Platen largest_platen(const Press& press);
+/// Whether a press of this kind takes such a face.
+bool takes(PressKind kind, Face face);
 
 /// Where one copy of a transfer lies on a sheet, as the artist left or locked it. Strip frame: x along the feed,
 /// y across, the piece turned about its own top left corner and then moved.
@@ -180,6 +231,9 @@ Colour run_colour(const Order& order, const RunKey& run);
 
 /// A decoration with the location's usual starting values, sized from the middle of the run.
 Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art);
+
+/// Under a placing school with its usual figure for the location on this panel (of the base size).
+Decoration with_usual_place(const Decoration& decoration, const Panel& panel, AgeGroup group, PlacingSchool school);
 
 /// `stem`, or `stem-2`, `stem-3` … whichever `taken` does not hold.
 std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken);

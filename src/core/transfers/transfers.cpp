@@ -76,6 +76,17 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             }
             t.spares = d->spares;
             t.mirrored = program_mirrors(*medium);
+            // Another blank that takes the same piece: one transfer, printed once for both.
+            const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
+                return o.art == t.art && o.medium == t.medium && o.decoration != t.decoration && std::lround(o.width * 10) == tenths;
+            });
+            if (shared != set.transfers.end()) {
+                shared->also.push_back(t.decoration);
+                shared->quantity += t.quantity;
+                shared->spares = std::max(shared->spares, t.spares);
+                shared->sizes += "; " + run_name(order, d->run) + " " + t.sizes;
+                continue;
+            }
             const auto same = [&](const Transfer& o) {
                 return o.art == t.art && o.mirrored == t.mirrored && o.width == t.width && o.height == t.height;
             };

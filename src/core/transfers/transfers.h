@@ -11,7 +11,8 @@ namespace orthema {
 struct Transfer {
     std::string id;  ///< decoration and width in 0.1 mm: stable while those stay
     std::string decoration;
-    std::string art;    ///< art id
+    std::vector<std::string> also;  ///< other decorations that share it: the same art, width and medium on another blank
+    std::string art;                ///< art id
     std::string name;   ///< for people: "Long-tail kite 290"
     std::string sizes;  ///< "S M L"
     std::string medium;
@@ -34,7 +35,7 @@ bool program_mirrors(const Medium& medium);
 /// What a sheet says of its reading direction: "mirrored here, reads from behind" and the like.
 std::string reading_direction(const Medium& medium);
 
-/// One transfer a decoration × distinct width. The contour is the ink outline grown by `cut_margin_mm`; islands are
+/// One transfer an art × distinct width × medium: decorations on several blanks that agree in these share it. The contour is the ink outline grown by `cut_margin_mm`; islands are
 /// joined by closing wider and wider gaps until one piece remains, so that scissors follow a single line. Holes
 /// smaller than 25 mm across are not cut. Contours of transfers that `before` has in the same art, width and mirror are
 /// taken over; it must have been made from the same facts.

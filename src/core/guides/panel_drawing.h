@@ -10,13 +10,13 @@
 namespace orthema {
 
 /// The garment with its seams, through `map` (mm -> drawing units). `hair` is the width of its outline.
-void draw_garment(Drawing& to, const Garment& garment, const Affine& map, Colour cloth, double hair);
+void draw_panel(Drawing& to, const Panel& garment, const Affine& map, Colour cloth, double hair);
 
 /// The design in its ink box.
 void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity = 1);
 
-/// Pit line and centre fold, dashed.
-void draw_landmarks(Drawing& to, const Garment& garment, const Affine& map, double hair);
+/// Pit line, where there is one, and centre line, dashed.
+void draw_landmarks(Drawing& to, const Panel& garment, const Affine& map, double hair);
 
 struct DimensionStyle {
     Colour colour = palette::brick;
@@ -28,8 +28,16 @@ struct DimensionStyle {
 void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& style);
 
 /// The hand measurements of a fitted size as dimension lines: collar to ink, ink to both side seams, width, hem.
-void draw_hand_measurements(Drawing& to, const Garment& garment, const SizeFit& fit, const Affine& map, Unit unit,
+void draw_hand_measurements(Drawing& to, const Panel& garment, const SizeFit& fit, const Affine& map, Unit unit,
                             const DimensionStyle& style);
+
+/// The optical centre against the middle of the ink box, as two ticks over the ink and the way between them; nothing
+/// where they fall together.
+void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& style);
+
+/// Where the platen lies, or each of several, and the pad; raised parts under them are hatched.
+void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedBox>& raised, const Rect& window, const Affine& map,
+                 double hair);
 
 /// A line of text is about this wide, for plates and layout where no font can be asked.
 double text_width_guess(const std::string& text, double size);

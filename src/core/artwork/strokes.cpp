@@ -1,0 +1,135 @@
+#include "core/artwork/strokes.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace orthema {
+
+namespace {
+
+constexpr int longest = 1400;       // a larger picture is looked at in reduced size
+constexpr double widest_half = 12;  // pixels: what is wider than twice this is not thin
+
+struct Grid {
+    int w = 0, h = 0;
+    std::vector<char> solid;
+    [[nodiscard]] std::size_t at(int x, int y) const { return static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(x); }
+};
+
+/// Distance in pixels from each cell that is `of` to the nearest that is not; cells beyond the grid count as clear
+/// ground, and as far away when it is the ground that is measured.
+std::vector<float> distances(const Grid& g, char of) {
+    const float far = 1e12F;
+    const bool ring = of == 1;
+    std::vector<float> d(g.solid.size());
+    // down and up each column
+    for (int x = 0; x < g.w; ++x) {
+        float run = ring ? 0 : far;
+        for (int y = 0; y < g.h; ++y) {
+            run = g.solid[g.at(x, y)] == of ? run + 1 : 0;
+            d[g.at(x, y)] = run;
+        }
+        run = ring ? 0 : far;
+        for (int y = g.h - 1; y >= 0; --y) {
+            run = g.solid[g.at(x, y)] == of ? run + 1 : 0;
+            d[g.at(x, y)] = std::min(d[g.at(x, y)], run);
+        }
+    }
+    // along each row: the lower envelope of parabolas
+    const int n = g.w + 2;
+    std::vector<float> f(static_cast<std::size_t>(n)), z(static_cast<std::size_t>(n + 1));
+    std::vector<int> v(static_cast<std::size_t>(n));
+    const auto i = [](int k) { return static_cast<std::size_t>(k); };
+    for (int y = 0; y < g.h; ++y) {
+        f[0] = f[i(n - 1)] = ring ? 0 : far;
+        for (int x = 0; x < g.w; ++x) {
+            const float c = d[g.at(x, y)];
+            f[i(x + 1)] = c > 1e5F ? far : c * c;
+        }
+        int k = 0;
+        v[0] = 0;
+        z[0] = -far;
+        z[1] = far;
+        for (int q = 1; q < n; ++q) {
+            const auto meet = [&](int p) { return ((f[i(q)] + static_cast<float>(q * q)) - (f[i(p)] + static_cast<float>(p * p))) / static_cast<float>(2 * q - 2 * p); };
+            float s = meet(v[i(k)]);
+            while (k > 0 && s <= z[i(k)]) s = meet(v[i(--k)]);
+            v[i(++k)] = q;
+            z[i(k)] = s;
+            z[i(k + 1)] = far;
+        }
+        k = 0;
+        for (int x = 0; x < g.w; ++x) {
+            const int q = x + 1;
+            while (z[i(k + 1)] < static_cast<float>(q)) ++k;
+            const auto off = static_cast<float>(q - v[i(k)]);
+            d[g.at(x, y)] = std::sqrt(off * off + f[i(v[i(k)])]);
+        }
+    }
+    return d;
+}
+
+/// Width of the thinnest part that keeps its width for a while, in cells; 0 where none is thin.
+double thinnest(const Grid& g, char of) {
+    const std::vector<float> d = distances(g, of);
+    struct Spot {
+        float d;
+        int x, y;
+    };
+    std::vector<Spot> ridge;
+    // Beyond the ink box there is only ground, and no end to it.
+    const float beyond = of == 1 ? 0.0F : 1e9F;
+    const auto value = [&](int x, int y) { return x < 0 || y < 0 || x >= g.w || y >= g.h ? beyond : d[g.at(x, y)]; };
+    for (int y = 0; y < g.h; ++y)
+        for (int x = 0; x < g.w; ++x) {
+            const float here = d[g.at(x, y)];
+            if (here <= 0 || here > widest_half) continue;
+            static constexpr int axes[4][2] = {{1, 0}, {0, 1}, {1, 1}, {1, -1}};
+            for (const auto& a : axes) {
+                const float before = value(x - a[0], y - a[1]), next = value(x + a[0], y + a[1]);
+                if (here >= before && here >= next && (here > before || here > next)) {
+                    ridge.push_back({here, x, y});
+                    break;
+                }
+            }
+        }
+    std::sort(ridge.begin(), ridge.end(), [](const Spot& a, const Spot& b) { return a.d < b.d; });
+    int held = 0;
+    for (std::size_t k = 0; k < ridge.size(); ++k) {
+        const Spot& s = ridge[k];
+        const int reach = static_cast<int>(std::ceil(2.5F * s.d)) + 1;
+        const float most = 1.3F * s.d + 0.8F;
+        bool keeps = true;
+        for (int y = std::max(0, s.y - reach); keeps && y <= std::min(g.h - 1, s.y + reach); ++y)
+            for (int x = std::max(0, s.x - reach); x <= std::min(g.w - 1, s.x + reach); ++x)
+                if (d[g.at(x, y)] > most) {
+                    keeps = false;
+                    break;
+                }
+        if (keeps && ++held >= std::max(6, static_cast<int>(4 * s.d))) return std::max(1.0, 2.0 * static_cast<double>(s.d) - 0.5);
+    }
+    return 0;
+}
+
+}  // namespace
+
+StrokeWidths stroke_widths(const PixelView& px, const Rect& box) {
+    StrokeWidths out;
+    const int w = static_cast<int>(box.width()), h = static_cast<int>(box.height());
+    if (w <= 2 || h <= 2) return out;
+    const double scale = std::max(1.0, std::max(w, h) / static_cast<double>(longest));
+    Grid g;
+    g.w = std::max(1, static_cast<int>(w / scale));
+    g.h = std::max(1, static_cast<int>(h / scale));
+    g.solid.assign(static_cast<std::size_t>(g.w) * static_cast<std::size_t>(g.h), 0);
+    for (int y = 0; y < g.h; ++y)
+        for (int x = 0; x < g.w; ++x) {
+            const int sx = static_cast<int>(box.x0) + static_cast<int>((x + 0.5) * scale), sy = static_cast<int>(box.y0) + static_cast<int>((y + 0.5) * scale);
+            g.solid[g.at(x, y)] = px.at(std::min(sx, px.width - 1), std::min(sy, px.height - 1))[3] >= 128 ? 1 : 0;
+        }
+    out.stroke_px = thinnest(g, 1) * scale;
+    out.gap_px = thinnest(g, 0) * scale;
+    return out;
+}
+
+}  // namespace orthema

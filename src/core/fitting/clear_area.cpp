@@ -1,0 +1,291 @@
+#include "core/fitting/clear_area.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace orthema {
+
+namespace {
+
+/// Rises with the angle from 0 to 4 without a transcendental function.
+double turn_of(Point d) {
+    const double s = std::abs(d.x) + std::abs(d.y);
+    if (s == 0) return 0;
+    const double t = d.x / s;
+    return d.y >= 0 ? 1 - t : 3 + t;
+}
+
+/// Distance along `direction` (not normalised) in units of its length to the line through a and b; the ray is known to
+/// pass between them.
+double along(Point direction, Point a, Point b) {
+    const Point edge = b - a;
+    const double bottom = cross(direction, edge);
+    if (std::abs(bottom) < 1e-14) return std::max(dot(a, direction), dot(b, direction)) / dot(direction, direction);
+    return cross(a, edge) / bottom;
+}
+
+}  // namespace
+
+StarHull::StarHull(const Region& outline, Point about) {
+    struct Edge {
+        Point a, b;          // a before b in turning order
+        double from, to;     // turns; `to` may pass 4
+    };
+    std::vector<Edge> edges;
+    std::vector<double> turns;
+    for (const Polygon& p : outline)
+        for (std::size_t i = 0, n = p.outer.size(); i < n; ++i) {
+            Point a = p.outer[i] - about, b = p.outer[(i + 1) % n] - about;
+            reach_ = std::max(reach_, norm(a));
+            if (cross(a, b) < 0) std::swap(a, b);
+            double from = turn_of(a), to = turn_of(b);
+            turns.push_back(from);
+            turns.push_back(to);
+            if (to < from) to += 4;
+            if (to - from > 2) continue;  // passes through the point itself: no width of its own
+            edges.push_back({a, b, from, to});
+        }
+    std::sort(turns.begin(), turns.end());
+    turns.erase(std::unique(turns.begin(), turns.end(), [](double x, double y) { return y - x < 1e-12; }), turns.end());
+    if (turns.size() < 2) return;
+    // Edges by sector, so that each interval asks only those that can face it.
+    constexpr int sectors = 256;
+    std::vector<std::vector<std::size_t>> by_sector(sectors);
+    for (std::size_t e = 0; e < edges.size(); ++e)
+        for (int s = static_cast<int>(edges[e].from * sectors / 4); s <= static_cast<int>(edges[e].to * sectors / 4); ++s)
+            by_sector[static_cast<std::size_t>(s % sectors)].push_back(e);
+    const auto direction = [](double t) {
+        t = std::fmod(t, 4.0);
+        return t <= 2 ? Point{1 - t, t <= 1 ? t : 2 - t} : Point{t - 3, t <= 3 ? 2 - t : t - 4};
+    };
+    const std::size_t n = turns.size();
+    rays_.resize(n);
+    for (std::size_t i = 0; i < n; ++i) rays_[i].turn = turns[i];
+    for (std::size_t i = 0; i < n; ++i) {
+        // the furthest edge over the interval that begins here: edges do not cross, so its middle tells
+        const double from = turns[i], to = i + 1 < n ? turns[i + 1] : turns[0] + 4;
+        const double middle = (from + to) / 2;
+        const Point d = direction(middle);
+        double best = 0;
+        const Edge* outermost = nullptr;
+        for (const std::size_t e : by_sector[static_cast<std::size_t>(static_cast<int>(middle * sectors / 4) % sectors)]) {
+            const Edge& edge = edges[e];
+            const bool spans = (middle > edge.from && middle < edge.to) || (middle + 4 > edge.from && middle + 4 < edge.to);
+            if (!spans) continue;
+            const double r = along(d, edge.a, edge.b);
+            if (r > best) {
+                best = r;
+                outermost = &edge;
+            }
+        }
+        if (outermost == nullptr) continue;  // nothing faces this way: the hull is bare here
+        const Point d0 = direction(from), d1 = direction(to);
+        rays_[i].out = d0 * along(d0, outermost->a, outermost->b);
+        rays_[(i + 1) % n].in = d1 * along(d1, outermost->a, outermost->b);
+    }
+    // Rays where the edge goes straight on say nothing new.
+    std::vector<Ray> kept;
+    for (std::size_t i = 0; i < n; ++i) {
+        const Ray& r = rays_[i];
+        const Ray& before = kept.empty() ? rays_[(i + n - 1) % n] : kept.back();
+        const Ray& next = rays_[(i + 1) % n];
+        const bool one = norm(r.in - r.out) < 1e-9 && norm(r.in) > 0;
+        const Point u = r.in - before.out, v = next.in - r.out;
+        if (one && i > 0 && i + 1 < n && std::abs(cross(u, v)) < 1e-5 * norm(u) * norm(v) && dot(u, v) > 0) continue;
+        kept.push_back(r);
+    }
+    rays_ = std::move(kept);
+}
+
+std::size_t StarHull::after(double turn) const {
+    const auto at = std::upper_bound(rays_.begin(), rays_.end(), turn, [](double t, const Ray& r) { return t < r.turn; });
+    return static_cast<std::size_t>(at - rays_.begin());
+}
+
+double StarHull::distance_along(Point direction, double turn) const {
+    const std::size_t n = rays_.size();
+    const std::size_t next = after(turn);
+    const Ray& from = rays_[(next + n - 1) % n];
+    const Ray& to = rays_[next % n];
+    const double unit = norm(direction);
+    double best = 0;
+    if (from.out.x != 0 || from.out.y != 0 || to.in.x != 0 || to.in.y != 0) best = along(direction, from.out, to.in) * unit;
+    // on a ray itself either side counts
+    if (std::abs(from.turn - turn) < 1e-12) best = std::max({best, norm(from.in), norm(from.out)});
+    return best;
+}
+
+double StarHull::widest(const Ring& ring, const Rect& box, Point anchor, double at_most) const {
+    if (rays_.empty() || ring.size() < 3) return at_most;
+    if (box.contains(anchor) && inside(ring, anchor)) return 0;
+    double best = at_most;
+    const std::size_t m = ring.size();
+    Point a = ring[m - 1] - anchor;
+    double turn_a = turn_of(a);
+    for (std::size_t i = 0; i < m; ++i) {
+        const Point b = ring[i] - anchor;
+        const double turn_b = turn_of(b);
+        // no nearer than its line or its ends allow: far edges cannot bind
+        const Point edge = b - a;
+        const double long2 = dot(edge, edge);
+        const double t = long2 > 0 ? std::clamp(-dot(a, edge) / long2, 0.0, 1.0) : 0.0;
+        const double near = norm(a + edge * t);
+        if (near < best * reach_) {
+            const double length = norm(b);
+            const double hull = distance_along(b, turn_b);
+            if (hull > 0) best = std::min(best, length / hull);
+            // the hull's own vertices against this edge
+            double from = turn_a, to = turn_b;
+            if (cross(a, b) < 0) std::swap(from, to);
+            double span = to - from;
+            if (span < 0) span += 4;
+            const Point p = cross(a, b) < 0 ? b : a, q = cross(a, b) < 0 ? a : b;
+            const std::size_t n = rays_.size();
+            for (std::size_t k = after(from), seen = 0; seen < n; ++k, ++seen) {
+                const Ray& r = rays_[k % n];
+                double off = r.turn - from;
+                if (off < 0) off += 4;
+                if (off > span) break;
+                const Point far = norm(r.in) > norm(r.out) ? r.in : r.out;
+                if (far.x == 0 && far.y == 0) continue;
+                const double w = along(far, p, q);
+                if (w > 0 && w < best) best = w;
+            }
+        }
+        a = b;
+        turn_a = turn_b;
+    }
+    return best;
+}
+
+Obstacle obstacle_of(const std::string& name, const Region& place, double clearance) {
+    Obstacle o;
+    o.name = name;
+    o.clearance = clearance;
+    o.place = place;
+    const Region grown = clearance > 0 ? offset(place, clearance) : place;
+    for (const Polygon& p : grown) {
+        o.grown.push_back(p.outer);
+        for (const Ring& hole : p.holes) o.grown.push_back(hole);
+    }
+    for (const Ring& r : o.grown) o.boxes.push_back(bounds(r));
+    return o;
+}
+
+ClearArea clear_area(Location location, const Panel& panel) {
+    ClearArea area;
+    for (const Feature& f : keepouts(location, panel)) {
+        Obstacle o = obstacle_of(f.name, f.place, f.clearance_mm);
+        o.height = f.height_mm;
+        o.edge = f.kind == Feature::Kind::edge;
+        area.push_back(std::move(o));
+    }
+    return area;
+}
+
+namespace {
+
+/// As StarHull::widest for one obstacle. An obstacle with a hole in it (the area round a tag) is met from within.
+double widest_of(const StarHull& hull, const Obstacle& o, Point anchor, double at_most) {
+    int around = 0;
+    for (std::size_t i = 0; i < o.grown.size(); ++i)
+        if (o.boxes[i].contains(anchor) && inside(o.grown[i], anchor)) ++around;
+    if (around % 2 == 1) return 0;
+    double best = at_most;
+    for (std::size_t i = 0; i < o.grown.size(); ++i) {
+        // Within a ring of an obstacle that has holes the ring is met all the same, as the ray passes outwards.
+        const Rect none{1, 1, 0, 0};
+        best = hull.widest(o.grown[i], none, anchor, best);
+    }
+    return best;
+}
+
+}  // namespace
+
+ClearLimit widest_clear(const StarHull& hull, const ClearArea& area, Point anchor, double at_most) {
+    ClearLimit limit;
+    limit.width = at_most;
+    for (const Obstacle& o : area) {
+        const double w = widest_of(hull, o, anchor, limit.width);
+        if (w < 1)
+            limit.anyway.push_back(o.name);
+        else if (w < limit.width) {
+            limit.width = w;
+            limit.by = o.name;
+        }
+    }
+    return limit;
+}
+
+namespace {
+
+double to_ring(Point p, const Ring& ring) {
+    double best = 1e18;
+    for (std::size_t i = 0, n = ring.size(); i < n; ++i) {
+        const Point a = ring[i], d = ring[(i + 1) % n] - a;
+        const double t = std::clamp(dot(p - a, d) / std::max(1e-18, dot(d, d)), 0.0, 1.0);
+        best = std::min(best, norm(p - (a + d * t)));
+    }
+    return best;
+}
+
+double to_edges(Point p, const Region& region) {
+    double best = 1e18;
+    for (const Polygon& poly : region) {
+        best = std::min(best, to_ring(p, poly.outer));
+        for (const Ring& hole : poly.holes) best = std::min(best, to_ring(p, hole));
+    }
+    return best;
+}
+
+/// How far the vertices of `of` lie within `within`, at most.
+double depth(const Region& of, const Region& within) {
+    double most = 0;
+    for (const Polygon& p : of)
+        for (const Point v : p.outer)
+            if (inside(within, v)) most = std::max(most, to_edges(v, within));
+    return most;
+}
+
+}  // namespace
+
+std::vector<Clash> clashes(const ClearArea& area, const Region& ink, double slack) {
+    std::vector<Clash> out;
+    const Rect box = bounds(ink);
+    for (const Obstacle& o : area) {
+        bool near = false;
+        for (const Polygon& p : o.place) near = near || bounds(p.outer).grown(o.clearance).meets(box);
+        if (!near) continue;
+        const double apart = distance(o.place, ink);
+        if (apart >= o.clearance - slack && !(apart == 0 && o.clearance <= slack)) continue;
+        if (apart > 0) {
+            out.push_back({o.name, o.clearance - apart, false});
+            continue;
+        }
+        const double deep = std::max(depth(ink, o.place), depth(o.place, ink));
+        if (deep + o.clearance <= slack) continue;  // they touch where nothing need be kept
+        out.push_back({o.name, deep + o.clearance, deep > slack});
+    }
+    return out;
+}
+
+Ring convex_hull(const Region& region) {
+    std::vector<Point> points;
+    for (const Polygon& p : region) points.insert(points.end(), p.outer.begin(), p.outer.end());
+    std::sort(points.begin(), points.end(), [](Point a, Point b) { return a.x != b.x ? a.x < b.x : a.y < b.y; });
+    points.erase(std::unique(points.begin(), points.end()), points.end());
+    if (points.size() < 3) return points;
+    Ring hull;
+    for (int pass = 0; pass < 2; ++pass) {
+        const std::size_t start = hull.size();
+        for (const Point p : points) {
+            while (hull.size() >= start + 2 && cross(hull.back() - hull[hull.size() - 2], p - hull.back()) <= 0) hull.pop_back();
+            hull.push_back(p);
+        }
+        hull.pop_back();
+        std::reverse(points.begin(), points.end());
+    }
+    return hull;
+}
+
+}  // namespace orthema

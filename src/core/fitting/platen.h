@@ -1,0 +1,52 @@
+// Platen fit: where the platen lies under a design so that the ink is pressed and raised features are not. Ink and its
+// margin must be inside the platen, raised features outside it. Tried in turn: as it is; shifted so that the feature
+// hangs off the edge; another platen; a pad that is larger than the ink and clear of the features; several presses.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/order/order.h"
+
+namespace orthema {
+
+/// From this height on a part must not lie between the platens.
+constexpr double raised_from_mm = 1.5;
+/// A pad reaches this far past the ink on every side.
+constexpr double pad_reach_mm = 3;
+/// Neighbouring presses of a large design overlap by this.
+constexpr double press_overlap_mm = 10;
+
+struct RaisedBox {
+    std::string name;
+    Rect box;  ///< on the panel, mm
+    double height = 0;
+};
+
+/// The raised parts of a panel, as the boxes that a platen must stay out of.
+std::vector<RaisedBox> raised_boxes(const Panel& panel);
+
+enum class PlatenWay { as_is, shifted, other_platen, pad, several, none };
+
+struct PlatenFit {
+    PlatenWay way = PlatenWay::as_is;
+    int platen = -1;                ///< into the press's platens
+    int pad = -1;                   ///< into the press's pads
+    Point shift;                    ///< from the ink's middle to the platen's (or the pad's)
+    std::string because;            ///< the feature that is in the way as it is, or "size"
+    std::vector<Rect> presses;      ///< where the platen lies on the panel, in order; several for a large design
+    std::optional<Rect> pad_place;  ///< where the pad lies
+};
+
+/// The least shift of a rectangle `size` about the ink's middle that keeps ink + margin inside it and no box under it;
+/// nothing where there is none. Exact: in the plane of shifts the boxes forbid open rectangles, and the nearest free
+/// point has each coordinate at 0, at the end of the slack, or on an edge of a forbidden one.
+std::optional<Point> least_shift(const Rect& ink, double margin, Point size, const std::vector<RaisedBox>& boxes);
+
+PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised);
+
+/// "shifted down by {shift}: the collar seam hangs off the edge" and the like; lengths as words for people.
+std::string platen_words(const PlatenFit& fit, const Press& press, Unit unit);
+
+}  // namespace orthema

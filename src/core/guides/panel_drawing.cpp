@@ -1,0 +1,126 @@
+#include "core/guides/panel_drawing.h"
+
+#include <algorithm>
+
+namespace orthema {
+
+namespace {
+
+Colour darker(Colour c, double k) { return {c.r * k, c.g * k, c.b * k, c.a}; }
+double lightness(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
+
+}  // namespace
+
+double text_width_guess(const std::string& text, double size) {
+    double letters = 0;
+    for (const char c : text) letters += (static_cast<unsigned char>(c) & 0xC0) == 0x80 ? 0 : 1;
+    return letters * size * 0.56;
+}
+
+void draw_panel(Drawing& to, const Panel& g, const Affine& map, Colour cloth, double hair) {
+    const bool dark = lightness(cloth) < 0.45;
+    const Colour line = dark ? Colour{cloth.r * 0.5 + 0.38, cloth.g * 0.5 + 0.38, cloth.b * 0.5 + 0.38, 1} : darker(cloth, 0.66);
+    to.region(mapped(g.outline, map), cloth, Stroke{line, hair * 1.3, {}});
+    if (!g.rib.empty()) to.region(mapped(g.rib, map), darker(cloth, dark ? 0.85 : 0.94), Stroke{line, hair * 0.8, {}});
+    for (const Ring& seam : g.seams) to.line(mapped(seam, map), {line, hair * 0.8, {}});
+    for (const Ring& detail : g.details) to.line(mapped(detail, map), {line, hair * 1.2, {}});
+    if (g.neck_edge.empty()) return;
+    Ring collar = reversed_mirror(g.neck_edge);
+    collar.insert(collar.end(), g.neck_edge.begin(), g.neck_edge.end());
+    to.line(mapped(collar, map), {line, hair, {}});
+}
+
+void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity) {
+    const Affine unit{ink.width(), 0, 0, ink.width(), ink.x0, ink.y0};
+    to.marks.emplace_back(ArtMark{art_id, map.after(unit), opacity});
+}
+
+void draw_landmarks(Drawing& to, const Panel& g, const Affine& map, double hair) {
+    if (g.pit_y) {
+        const double half = g.width / 2;
+        const Colour pit{palette::brick.r, palette::brick.g, palette::brick.b, 0.85};
+        to.line({map({-half, *g.pit_y}), map({half, *g.pit_y})}, {pit, hair, {3 * hair, 3 * hair}});
+    }
+    const Colour fold{palette::quiet.r, palette::quiet.g, palette::quiet.b, 0.55};
+    to.line({map({0, g.top_y}), map({0, g.bottom_y})}, {fold, hair, {2 * hair, 4 * hair}});
+}
+
+void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& s) {
+    const Stroke stroke{s.colour, s.hair, {}};
+    const Point d = b - a;
+    const double len = norm(d);
+    if (len <= 0) return;
+    const Point n = Point{-d.y, d.x} * (s.text_size * 0.32 / len);
+    to.line({a, b}, {{s.plate.r, s.plate.g, s.plate.b, 0.6}, s.hair * 3, {}});  // or it drowns in a dark cloth
+    to.line({a, b}, stroke);
+    to.line({a - n, a + n}, stroke);
+    to.line({b - n, b + n}, stroke);
+    const double w = text_width_guess(figure, s.text_size) + s.text_size * 0.6;
+    const double h = s.text_size * 1.35;
+    const bool level = std::abs(d.x) > std::abs(d.y);
+    Point middle = (a + b) * 0.5;
+    if (level && len < w + s.text_size) middle.y -= h;                                 // too short: the figure stands above
+    if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // or beside
+    to.fill({round_rect({middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2}, h * 0.25)}, s.plate);
+    to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
+}
+
+void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
+    const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
+    const Rect& ink = fit.ink;
+    const Point c = ink.centre();
+    const double middle = std::clamp(c.y, g.pit_y.value_or(g.right_edge.front().y), g.right_edge.back().y);
+    const double left = left_edge_x(g, middle), right = right_edge_x(g, middle);
+    if (fit.top_to_ink > 0.5) draw_dimension(to, map({c.x, g.top_y}), map({c.x, ink.y0}), figure(fit.top_to_ink), s);
+    if (fit.left_margin > 0.5) draw_dimension(to, map({left, middle}), map({ink.x0, middle}), figure(fit.left_margin), s);
+    if (fit.right_margin > 0.5) draw_dimension(to, map({ink.x1, middle}), map({right, middle}), figure(fit.right_margin), s);
+    const double below = 9 * s.hair;
+    Point from = map({ink.x0, ink.y1});
+    Point till = map({ink.x1, ink.y1});
+    from.y += below;
+    till.y += below;
+    DimensionStyle chosen = s;
+    chosen.colour = palette::verdigris;
+    draw_dimension(to, from, till, figure(fit.width), chosen);
+}
+
+void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
+    if (std::abs(fit.balance) < 0.5) return;
+    const double middle = fit.ink.centre().x;
+    const Point box = map({middle, fit.ink.y0}), eye = map({middle + fit.balance, fit.ink.y0});
+    const double tall = 9 * s.hair;
+    to.line({box - Point{0, tall}, box + Point{0, tall}}, {palette::quiet, s.hair * 1.4, {}});
+    to.line({eye - Point{0, tall}, eye + Point{0, tall}}, {palette::plum, s.hair * 1.8, {}});
+    to.line({box, eye}, {palette::plum, s.hair, {}});
+    const std::string words = "eye " + length_text(Length::from_mm(std::abs(fit.balance)), unit, false) + (fit.balance > 0 ? " right" : " left");
+    const double w = text_width_guess(words, s.text_size * 0.9) + s.text_size * 0.5, h = s.text_size * 1.2;
+    const Point at{eye.x + (fit.balance > 0 ? 1 : -1) * (w / 2 + 4 * s.hair), eye.y - tall};
+    to.fill({round_rect({at.x - w / 2, at.y - h / 2, at.x + w / 2, at.y + h / 2}, h * 0.25)}, s.plate);
+    to.text({at.x, at.y + s.text_size * 0.32}, words, s.text_size * 0.9, palette::plum, Align::centre, true);
+}
+
+void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedBox>& raised, const Rect& window, const Affine& map,
+                 double hair) {
+    const Colour steel{0.29, 0.36, 0.45, 1};
+    const auto corners = [&](const Rect& r) {
+        const Point a = map({r.x0, r.y0}), b = map({r.x1, r.y1});
+        return Rect{a.x, a.y, b.x, b.y};
+    };
+    to.clip(corners(window));
+    for (const Rect& r : platen.presses) {
+        for (const RaisedBox& b : raised) {
+            const Rect in{std::max(r.x0, b.box.x0), std::max(r.y0, b.box.y0), std::min(r.x1, b.box.x1), std::min(r.y1, b.box.y1)};
+            if (in.width() <= 0 || in.height() <= 0) continue;
+            to.rect(corners(in), Colour{palette::ochre.r, palette::ochre.g, palette::ochre.b, 0.35});
+        }
+        to.rect(corners(r), Colour{steel.r, steel.g, steel.b, 0.08}, Stroke{steel, hair * 1.4, {7 * hair, 3 * hair}});
+    }
+    if (platen.pad_place) {
+        const Rect r = corners(*platen.pad_place);
+        to.marks.emplace_back(PathMark{{round_rect(r, 6 * hair)}, true, Colour{palette::moss.r, palette::moss.g, palette::moss.b, 0.16},
+                                       Stroke{palette::moss, hair * 1.4, {}}});
+    }
+    to.unclip();
+}
+
+}  // namespace orthema

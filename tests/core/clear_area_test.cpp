@@ -1,0 +1,145 @@
+// The largest clear design against an independent raster, and what is left against small steps.
+#include "core/fitting/clear_area.h"
+
+#include <cmath>
+#include <random>
+
+#include "core/fitting/exactness.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+/// Whether any sample of the design at this width lies within an obstacle: a grid over the design's own frame, each
+/// sample mapped to the panel and looked up by winding. Knows nothing of rays or edges.
+bool raster_hits(const Polygon& design, Point about, const std::vector<Polygon>& walls, Point anchor, double width, int cells) {
+    const Rect box = bounds(design.outer);
+    for (int i = 0; i <= cells; ++i)
+        for (int k = 0; k <= cells; ++k) {
+            const Point u{box.x0 + box.width() * i / cells, box.y0 + box.height() * k / cells};
+            if (!test::winds_around(design, u)) continue;
+            const Point at = anchor + (u - about) * width;
+            for (const Polygon& w : walls)
+                if (test::winds_around(w, at)) return true;
+        }
+    return false;
+}
+
+/// A star-shaped design about a point: it equals its own star hull, so that a raster of it can judge the answer.
+Polygon random_design(std::mt19937& random) {
+    Polygon p = test::random_star(random, 0.5, 9 + static_cast<int>(random() % 14));
+    for (Point& q : p.outer) q = q + Point{0.5, 0.5};
+    return p;
+}
+
+TEST(ClearArea, LargestDesignAgainstARasterOnRandomOutlines) {
+    std::mt19937 random(20);
+    std::uniform_real_distribution<double> place(-220, 220), size(20, 90);
+    int judged = 0;
+    for (int round = 0; round < 30; ++round) {
+        const Polygon design = random_design(random);
+        const StarHull hull({design}, {0.5, 0.5});
+        std::vector<Polygon> walls;
+        ClearArea area;
+        for (int i = 0; i < 5; ++i) {
+            Polygon w = test::random_star(random, size(random), 7);
+            const Point at{place(random), place(random)};
+            for (Point& q : w.outer) q = q + at;
+            walls.push_back(w);
+            area.push_back(obstacle_of("wall " + std::to_string(i), {w}, 0));
+        }
+        const ClearLimit limit = widest_clear(hull, area, {0, 0}, 900);
+        if (!limit.anyway.empty()) {
+            EXPECT_TRUE(std::any_of(walls.begin(), walls.end(), [](const Polygon& w) {
+                return test::winds_around(w, {0, 0}) || distance(w, box_region({-1, -1, 1, 1})[0]) < 0.01;
+            }));
+            continue;
+        }
+        ++judged;
+        // a little smaller, and much smaller: free. A little larger: not. The raster sees corners only to its cell.
+        for (const double k : {0.3, 0.7, 0.97, 0.9995})
+            EXPECT_FALSE(raster_hits(design, {0.5, 0.5}, walls, {0, 0}, limit.width * k, 80)) << round << " at " << k;
+        if (limit.width < 900) {
+            EXPECT_FALSE(limit.by.empty());
+            bool hit = false;
+            for (double k = 1.0005; k < 1.08 && !hit; k *= 1.004) hit = raster_hits(design, {0.5, 0.5}, walls, {0, 0}, limit.width * k, 110);
+            EXPECT_TRUE(hit) << round << " is not tight at " << limit.width;
+        }
+    }
+    EXPECT_GT(judged, 15);
+}
+
+TEST(ClearArea, IsExactWhereItCanBeWorkedOutByHand) {
+    // a square grown about its middle, a wall at x = 60 with 10 mm clearance: half of the width is 50
+    const Region square{Polygon{{{0, 0}, {1, 0}, {1, 1}, {0, 1}}, {}}};
+    const Region wall = box_region({60, -500, 4000, 500});
+    EXPECT_NEAR(widest_clear(StarHull(square, {0.5, 0.5}), {obstacle_of("wall", wall, 10)}, {0, 0}, 900).width, 100, 0.05);
+    // hung from its top at y = 0 over a floor at 80, without clearance: 80 high
+    const Region floor = box_region({-900, 80, 900, 4000});
+    EXPECT_NEAR(widest_clear(StarHull(square, {0.5, 0}), {obstacle_of("floor", floor, 0)}, {0, 0}, 900).width, 80, 1e-6);
+    // a disc reaches a corner wall later than its box would
+    Polygon disc;
+    for (int i = 0; i < 360; ++i) disc.outer.push_back({0.5 + 0.5 * std::cos(i * M_PI / 180), 0.5 + 0.5 * std::sin(i * M_PI / 180)});
+    const Region corner{Polygon{{{50, 50}, {400, 50}, {400, 400}, {50, 400}}, {}}};
+    const ClearLimit round = widest_clear(StarHull({disc}, {0.5, 0.5}), {obstacle_of("corner", corner, 0)}, {0, 0}, 900);
+    EXPECT_NEAR(round.width, 100 * std::sqrt(2.0), 0.02);
+    EXPECT_EQ(round.by, "corner");
+    EXPECT_NEAR(widest_clear(StarHull(square, {0.5, 0.5}), {obstacle_of("corner", corner, 0)}, {0, 0}, 900).width, 100, 1e-6);
+    // an anchor on a feature is the place's fault at any size
+    const ClearLimit on = widest_clear(StarHull(square, {0.5, 0.5}), {obstacle_of("zip", box_region({-5, -100, 5, 100}), 3)}, {2, 0}, 900);
+    EXPECT_EQ(on.anyway, (std::vector<std::string>{"zip"}));
+    EXPECT_EQ(on.width, 900);
+    // inside a ring: the area round a tag is met from within, all smaller ones fit
+    const Region outside = subtract(box_region({-500, -500, 500, 500}), box_region({-40, -40, 40, 40}));
+    EXPECT_NEAR(widest_clear(StarHull(square, {0.5, 0.5}), {obstacle_of("edge", outside, 4)}, {0, 0}, 900).width, 72, 0.05);
+}
+
+TEST(ClearArea, WhatIsLeftIsTheWayToTheFirstTouch) {
+    std::mt19937 random(5);
+    for (int round = 0; round < 25; ++round) {
+        Ground ground;
+        std::uniform_real_distribution<double> at(30, 70);
+        ground.area = {obstacle_of("right", box_region({at(random), -400, 900, 400}), 3), obstacle_of("below", box_region({-400, at(random), 400, 900}), 0),
+                       obstacle_of("star", {test::random_star(random, 20, 8)}, 0)};
+        for (Ring& r : ground.area[2].grown)
+            for (Point& p : r) p = p + Point{-55, 5};
+        ground.area[2].boxes = {bounds(ground.area[2].grown[0])};
+        DecorationFit fit;
+        fit.hull = {{0, 0}, {1, 0.1}, {0.8, 1}, {0.1, 0.7}};
+        SizeFit s;
+        s.width = 40;
+        s.ink = {-20, -20, 20, 20};
+        const Slack slack = slack_of(ground, fit, s);
+        const auto touches = [&](double dx, double dy) {
+            const Ring ink = mapped(fit.hull, Affine{40, 0, 0, 40, -20 + dx, -20 + dy});
+            for (const Obstacle& o : ground.area)
+                for (const Ring& r : o.grown)
+                    if (area(intersect({Polygon{ink, {}}}, {Polygon{r, {}}})) > 1e-3) return true;
+            return false;
+        };
+        for (const auto& [dx, dy, way] : {std::tuple{1.0, 0.0, slack.right}, {-1.0, 0.0, slack.left}, {0.0, 1.0, slack.down}, {0.0, -1.0, slack.up}}) {
+            EXPECT_FALSE(touches(dx * (way - 0.05), dy * (way - 0.05)));
+            if (way < 50) EXPECT_TRUE(touches(dx * (way + 0.3), dy * (way + 0.3)));
+        }
+        const Exactness e = exactness_of(slack);
+        EXPECT_LE(e.sideways, std::max(1.0, std::min(slack.left, slack.right) / 2));
+        EXPECT_LE(e.level, std::max(1.0, std::min(slack.up, slack.down) / 2));
+        EXPECT_GE(std::min(e.level, e.sideways), 1);
+    }
+}
+
+TEST(ClearArea, HullsHoldWhatTheyAreOf) {
+    std::mt19937 random(8);
+    for (int round = 0; round < 20; ++round) {
+        const Polygon star = test::random_star(random, 30, 15);
+        const Ring hull = convex_hull({star});
+        EXPECT_GT(signed_area(hull), 0);
+        for (std::size_t i = 0; i < hull.size(); ++i) {
+            const Point a = hull[i], b = hull[(i + 1) % hull.size()];
+            for (const Point p : star.outer) EXPECT_GE(cross(b - a, p - a), -1e-9);
+        }
+    }
+}
+
+}  // namespace
+}  // namespace orthema
