@@ -89,6 +89,7 @@ Result<Done> Library::migrate() {
         "ALTER TABLE item ADD COLUMN name TEXT NOT NULL DEFAULT '';"
         "UPDATE item SET name = coalesce(json_extract(json, '$.name'), id);"
         "CREATE INDEX item_name ON item(kind, name);",
+        "DELETE FROM item WHERE 0;",  // the starting blanks and presses that came later are added below
     };
     for (int v = have; v < newest_version; ++v) {
         auto done = run(std::string("BEGIN IMMEDIATE;") + steps[v] + "PRAGMA user_version = " + std::to_string(v + 1) + "; COMMIT;");
@@ -98,6 +99,19 @@ Result<Done> Library::migrate() {
         }
     }
     if (have == 0) return merge(starting_library());
+    if (have < 3) {
+        const auto own = content();
+        if (!own) return own.error();
+        LibraryContent fresh;
+        const auto add = [](auto& to, const auto& mine, const auto& offered) {
+            for (const auto& item : offered)
+                if (std::none_of(mine.begin(), mine.end(), [&](const auto& m) { return m.id == item.id; })) to.push_back(item);
+        };
+        add(fresh.styles, own->styles, starting_library().styles);
+        add(fresh.media, own->media, starting_library().media);
+        add(fresh.presses, own->presses, starting_library().presses);
+        return merge(fresh);
+    }
     return Done{};
 }
 

@@ -44,7 +44,7 @@ public:
     Result<Done> merge(const LibraryContent& content);
     [[nodiscard]] int version() const;
 
-    static constexpr int newest_version = 2;
+    static constexpr int newest_version = 3;
 
 private:
     explicit Library(sqlite3* db) : db_(db) {}

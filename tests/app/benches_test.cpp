@@ -126,12 +126,14 @@ TEST(BlanksBench, TheTapeIsTypedOnTheDrawing) {
     EXPECT_EQ(figure("L").source, Source::measured);
     EXPECT_DOUBLE_EQ(figure("L").value.mm(), 572);
     EXPECT_DOUBLE_EQ(figure("L").published->mm(), published);
-    EXPECT_EQ(figure("L").pieces, 1);
+    EXPECT_EQ(figure("L").readings.size(), 1u);
     EXPECT_FALSE(drawing->field()->isVisible());
     // taped in the panel on another size, and the one between is graded
     w.click(w.window().findChild<ChipButton*>("chip 2XL"));
+    w.click(w.find<QPushButton>("Blank page/Figures"));
     w.type(w.find<QLineEdit>("Chest, pit to pit"), "670");
     EXPECT_EQ(figure("XL").source, Source::graded);
+    w.click(w.find<QPushButton>("Blank page/Measure"));
     w.click(w.find<QPushButton>("Back to published"));
     EXPECT_EQ(figure("2XL").source, Source::published);
     EXPECT_EQ(figure("XL").source, Source::published);

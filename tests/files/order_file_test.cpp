@@ -30,10 +30,23 @@ Order full_order() {
     d.placing.school = PlacingSchool::body_fraction;
     d.placing.centre = Centre::marked;
     d.spares = 3;
+    d.placing.landmark = "pocket top";
+    d.meetings = {{"gap", "centre line"}};
+    d.apart = Length::from_mm(22);
+    d.sizing.shared = {{"L", Length::from_mm(180)}};
+    d.sizing.past_platen = true;
     order.art[0].marked_centre = Point{0.25, 0.5};
+    order.art[0].marks = {{"gap", {0.4, 0.1}}};
     order.layouts.push_back({"film-559", {{"front@2000", 0, 0, 90, 12.5, 33.25, true}, {"front@2000", 1, 1, 0, 0.1, 0.2, false}}});
     for (BlankStyle& s : order.styles)
-        if (s.id == "adult-tee") s = with_measured(s, "S", Measure::chest, Length::from_mm(451.25), 3, "2026-11-20");
+        if (s.id == "adult-tee") {
+            s = with_reading(s, "S", Measure::chest, Length::from_mm(451.25), "2026-11-19");
+            s = with_reading(s, "S", Measure::chest, Length::from_mm(455), "2026-11-20");
+            s.features = {usual_feature(FeatureKind::zip, Face::back, 500, 700, true)};
+            s.sample_size = "M";
+            s.tags = {"soft", "summer"};
+            s.archived = true;
+        }
     return order;
 }
 

@@ -98,7 +98,7 @@ double thinnest(const Grid& g, char of) {
     for (std::size_t k = 0; k < ridge.size(); ++k) {
         const Spot& s = ridge[k];
         const int reach = static_cast<int>(std::ceil(2.5F * s.d)) + 1;
-        const float most = 1.3F * s.d + 0.8F;
+        const float most = 1.15F * s.d + 0.6F;
         bool keeps = true;
         for (int y = std::max(0, s.y - reach); keeps && y <= std::min(g.h - 1, s.y + reach); ++y)
             for (int x = std::max(0, s.x - reach); x <= std::min(g.w - 1, s.x + reach); ++x)

@@ -278,7 +278,7 @@ std::vector<Feature> keepouts(Location l, const Panel& p) {
     std::vector<Feature> out;
     const Feature* pocket = l == Location::pocket ? pocket_at(p) : nullptr;
     for (const Feature& f : p.features) {
-        if (f.kind == Feature::Kind::cover || &f == pocket) continue;
+        if (f.kind == Feature::Kind::cover || f.kind == Feature::Kind::loose || &f == pocket) continue;
         out.push_back(f);
         if (is_small(l)) out.back().clearance_mm = f.small_mm;
     }

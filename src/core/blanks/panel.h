@@ -19,7 +19,8 @@ struct Feature {
     double height_mm = 0;     ///< by which it stands above the cloth: it lifts a platen when pressed
     double clearance_mm = 0;  ///< large designs keep this far
     double small_mm = 0;      ///< small ones (chest, sleeve, pocket) keep this far
-    enum class Kind { edge, raised, cover } kind = Kind::raised;  ///< a cover only hides ink: a hood lying on the back
+    /// A cover only hides ink (a hood lying on the back); what is loose can be laid aside (a drawcord).
+    enum class Kind { edge, raised, cover, loose } kind = Kind::raised;
 };
 
 /// A line that a design can hang from, or that a mark in the design must meet.

@@ -75,7 +75,7 @@ void add_hood(Panel& p, const Measures& m, double half_neck, double drop, bool z
         const Rect left{-cord - 4, drop, -cord + 4, drop + 95}, right_cord{cord - 4, drop, cord + 4, drop + 95};
         Region cords = box_region(left);
         cords.push_back(box_region(right_cord)[0]);
-        if (!zip) p.features.push_back({"drawcord", cords, 5, 0, 0, Feature::Kind::cover});
+        if (!zip) p.features.push_back({"drawcord", cords, 5, 0, 0, Feature::Kind::loose});
     } else {
         Ring right{{0, hood * 0.66}};
         curve_to(right, {half_neck * 1.2, hood * 0.66}, {half_neck * 1.6, hood * 0.25}, {half_neck * 1.02, 0});

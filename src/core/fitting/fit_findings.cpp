@@ -151,22 +151,38 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
     }
 }
 
+/// What must be laid aside before the press closes, once for the whole run.
+void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
+    if (fit.ground == nullptr) return;
+    for (std::size_t i = 0; i < fit.sizes.size() && i < fit.ground->sizes.size(); ++i)
+        for (const Feature& f : fit.ground->sizes[i].panel.features) {
+            if (f.kind != Feature::Kind::loose) continue;
+            for (const Polygon& p : f.place) {
+                if (!bounds(p.outer).meets(fit.sizes[i].ink)) continue;
+                fit.findings.push_back({Severity::note, "feature-loose", about(d, fit.sizes[i].size), {},
+                                        who(order, d, "") + ": lay the " + f.name + " aside before the press closes; it hangs over the ink."});
+                return;
+            }
+        }
+}
+
 }  // namespace
 
 void say_decoration(const Order& order, const Decoration& d, const ArtFacts& facts, DecorationFit& fit) {
     say_platen(order, d, fit, fit.findings);
+    say_loose(order, d, fit);
     const Medium* medium = find_medium(order, d.medium);
     if (medium != nullptr && !fit.sizes.empty()) {
         const auto least = std::min_element(fit.sizes.begin(), fit.sizes.end(), [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; });
         const double stroke = facts.thin_stroke * least->width, gap = facts.narrow_gap * least->width;
         if (facts.thin_stroke > 0 && stroke < medium->min_stroke.mm() - 1e-6)
             fit.findings.push_back({Severity::caution, "thin-stroke", about(d, least->size), {{"stroke", stroke}, {"least", medium->min_stroke.mm()}},
-                                    who(order, d, least->size) + ": its thinnest stroke is {stroke}, and " + medium->method +
-                                        " holds {least}. Thicken it in the picture, or print it larger."});
+                                    who(order, d, least->size) + ": its thinnest stroke is " + mm_text(stroke, 2) + " mm, and " + medium->method +
+                                        " holds " + mm_text(medium->min_stroke.mm(), 2) + " mm. Thicken it in the picture, or print it larger."});
         if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6)
             fit.findings.push_back({Severity::caution, "narrow-gap", about(d, least->size), {{"gap", gap}, {"least", medium->min_gap.mm()}},
-                                    who(order, d, least->size) + ": its narrowest gap is {gap}, and " + medium->method +
-                                        " closes below {least}. Open it in the picture, or print it larger."});
+                                    who(order, d, least->size) + ": its narrowest gap is " + mm_text(gap, 2) + " mm, and " + medium->method +
+                                        " closes below " + mm_text(medium->min_gap.mm(), 2) + " mm. Open it in the picture, or print it larger."});
     }
     const double vanishing = vanishing_share(facts, run_colour(order, d.run));
     if (vanishing >= 0.2) {

@@ -49,7 +49,7 @@ std::vector<Rect> grid(const Rect& ink, double margin, Point size) {
 std::vector<RaisedBox> raised_boxes(const Panel& panel) {
     std::vector<RaisedBox> out;
     for (const Feature& f : panel.features) {
-        if (f.height_mm < raised_from_mm) continue;
+        if (f.height_mm < raised_from_mm || f.kind == Feature::Kind::loose) continue;
         for (const Polygon& p : f.place) {
             // The area round a whole panel is no box: its four sides are.
             if (p.holes.empty()) {
