@@ -238,6 +238,7 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
     if (wanted.empty()) return nullptr;
     for (const BlankStyle& s : styles)
         if (wanted == lower(s.id) || wanted == lower(s.name)) return &s;
+    static const std::set<std::string> group_words = {"adult", "youth", "toddler", "infant"};
     const std::set<std::string> have = word_set(text);
     const BlankStyle* found = nullptr;
     std::size_t most = 0;
@@ -254,8 +255,9 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
         if (hits == 0 || group_clashes || !has_size) continue;
         // A style is meant when all its words are there, or all but the age group that the size itself tells.
         const std::size_t score = hits * 2 + (group_fits ? 3 : 0) + (hits == need.size() ? 1 : 0);
-        if (hits < need.size() && !(hits + 1 >= need.size() && group_fits) && !(hits + 1 >= need.size() && group == AgeGroup::adult))
-            continue;
+        const bool only_group_unsaid =
+            std::all_of(need.begin(), need.end(), [&](const std::string& w) { return have.contains(w) || group_words.contains(w); });
+        if (hits < need.size() && !(only_group_unsaid && (group_fits || group == AgeGroup::adult))) continue;
         if (score > most) {
             most = score;
             found = &s;
@@ -353,8 +355,9 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
             out += csv_field(d->name) + "," + csv_field(style != nullptr ? style->name : d->run.style) + "," + csv_field(d->run.colour) +
                    "," + csv_field(location_name(d->location)) + "," + csv_field(s.size) + "," + std::to_string(s.quantity) + "," +
                    number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," + csv_field(s.limited_by) + "," +
-                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.top_to_ink) + "," + (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," +
-                   number(s.left_margin) + "," + number(s.right_margin) + "," + number(s.ink_to_bottom) + "\r\n";
+                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.top_to_ink) + "," +
+                   (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," + number(s.left_margin) + "," + number(s.right_margin) + "," +
+                   number(s.ink_to_bottom) + "\r\n";
     }
     return out;
 }

@@ -48,6 +48,21 @@ TEST(Strokes, CornersPointsAndBaysAreNoStrokesOrGaps) {
     EXPECT_EQ(w.gap_px, 0);
 }
 
+TEST(Strokes, RoundsThatTouchLeaveNotchesAndNoGap) {
+    test::Canvas c(500, 300);
+    c.fill([](double x, double y) { return norm(Point{x - 130, y - 150}) < 120 || norm(Point{x - 369.5, y - 150}) < 120; });
+    EXPECT_EQ(stroke_widths(c.view(), all(c)).gap_px, 0);
+    // a sliver with its point at one end, 6 degrees wide
+    test::Canvas wedge(500, 300);
+    wedge.fill(
+        [](double x, double y) { return x > 5 && x < 480 && y > 5 && y < 295 && (x < 60 || std::abs(y - 150) > (x - 60) * 0.0525); });
+    EXPECT_EQ(stroke_widths(wedge.view(), all(wedge)).gap_px, 0);
+    // and a slot of one width with a closed end
+    test::Canvas slot(500, 300);
+    slot.fill([](double x, double y) { return x > 5 && x < 480 && y > 5 && y < 295 && (x < 60 || std::abs(y - 150) > 2); });
+    EXPECT_NEAR(stroke_widths(slot.view(), all(slot)).gap_px, 4, 1.3);
+}
+
 TEST(Strokes, AFadedEdgeAroundTheInkIsNoGap) {
     test::Canvas c(120, 120);
     c.fill([](double x, double y) { return x > 10 && x < 110 && y > 10 && y < 110; }, 0, 0, 0, 40);

@@ -13,7 +13,9 @@ constexpr double widest_half = 12;  // pixels: what is wider than twice this is 
 struct Grid {
     int w = 0, h = 0;
     std::vector<char> solid;
-    [[nodiscard]] std::size_t at(int x, int y) const { return static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(x); }
+    [[nodiscard]] std::size_t at(int x, int y) const {
+        return static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(x);
+    }
 };
 
 /// Distance in pixels from each cell that is `of` to the nearest that is not; cells beyond the grid count as clear
@@ -51,7 +53,9 @@ std::vector<float> distances(const Grid& g, char of) {
         z[0] = -far;
         z[1] = far;
         for (int q = 1; q < n; ++q) {
-            const auto meet = [&](int p) { return ((f[i(q)] + static_cast<float>(q * q)) - (f[i(p)] + static_cast<float>(p * p))) / static_cast<float>(2 * q - 2 * p); };
+            const auto meet = [&](int p) {
+                return ((f[i(q)] + static_cast<float>(q * q)) - (f[i(p)] + static_cast<float>(p * p))) / static_cast<float>(2 * q - 2 * p);
+            };
             float s = meet(v[i(k)]);
             while (k > 0 && s <= z[i(k)]) s = meet(v[i(--k)]);
             v[i(++k)] = q;
@@ -93,10 +97,9 @@ double thinnest(const Grid& g, char of) {
                 }
             }
         }
-    std::sort(ridge.begin(), ridge.end(), [](const Spot& a, const Spot& b) { return a.d < b.d; });
-    int held = 0;
-    for (std::size_t k = 0; k < ridge.size(); ++k) {
-        const Spot& s = ridge[k];
+    // What has something wider beside it is the rim of that, not a thin part.
+    std::vector<Spot> held;
+    for (const Spot& s : ridge) {
         const int reach = static_cast<int>(std::ceil(2.5F * s.d)) + 1;
         const float most = 1.15F * s.d + 0.6F;
         bool keeps = true;
@@ -106,7 +109,53 @@ double thinnest(const Grid& g, char of) {
                     keeps = false;
                     break;
                 }
-        if (keeps && ++held >= std::max(6, static_cast<int>(4 * s.d))) return std::max(1.0, 2.0 * static_cast<double>(s.d) - 0.5);
+        if (keeps) held.push_back(s);
+    }
+    // One cell's distance is only good to half a cell; the mean of its neighbours along the ridge is better.
+    std::vector<float> fine(g.solid.size(), 0), raw(g.solid.size(), 0);
+    for (const Spot& s : held) raw[g.at(s.x, s.y)] = s.d;
+    for (Spot& s : held) {
+        float sum = 0;
+        int count = 0;
+        for (int y = std::max(0, s.y - 4); y <= std::min(g.h - 1, s.y + 4); ++y)
+            for (int x = std::max(0, s.x - 4); x <= std::min(g.w - 1, s.x + 4); ++x)
+                if (raw[g.at(x, y)] > 0) {
+                    sum += raw[g.at(x, y)];
+                    ++count;
+                }
+        s.d = sum / static_cast<float>(count);
+        fine[g.at(s.x, s.y)] = s.d;
+    }
+    // Two curves that meet leave a notch that narrows to nothing: only a run that holds one width over several times that
+    // width is a stroke or a gap.
+    std::vector<int> mark(g.solid.size(), 0);
+    int round = 0;
+    for (float level = 1; level <= static_cast<float>(widest_half); level += 0.5F) {
+        ++round;
+        for (const Spot& s : held)
+            if (s.d >= level - 0.01F && s.d <= 1.15F * level + 0.5F) mark[g.at(s.x, s.y)] = round;
+        for (const Spot& s : held) {
+            if (mark[g.at(s.x, s.y)] != round) continue;
+            int x0 = s.x, x1 = s.x, y0 = s.y, y1 = s.y;
+            double sum = 0;
+            int count = 0;
+            std::vector<std::pair<int, int>> todo{{s.x, s.y}};
+            mark[g.at(s.x, s.y)] = 0;
+            while (!todo.empty()) {
+                const auto [cx, cy] = todo.back();
+                todo.pop_back();
+                sum += static_cast<double>(fine[g.at(cx, cy)]);
+                ++count;
+                x0 = std::min(x0, cx), x1 = std::max(x1, cx), y0 = std::min(y0, cy), y1 = std::max(y1, cy);
+                for (int y = std::max(0, cy - 2); y <= std::min(g.h - 1, cy + 2); ++y)
+                    for (int x = std::max(0, cx - 2); x <= std::min(g.w - 1, cx + 2); ++x)
+                        if (mark[g.at(x, y)] == round) {
+                            mark[g.at(x, y)] = 0;
+                            todo.emplace_back(x, y);
+                        }
+            }
+            if (std::hypot(x1 - x0, y1 - y0) >= 8 * static_cast<double>(level) + 12) return std::max(1.0, 2 * sum / count - 0.5);
+        }
     }
     return 0;
 }
@@ -124,7 +173,8 @@ StrokeWidths stroke_widths(const PixelView& px, const Rect& box) {
     g.solid.assign(static_cast<std::size_t>(g.w) * static_cast<std::size_t>(g.h), 0);
     for (int y = 0; y < g.h; ++y)
         for (int x = 0; x < g.w; ++x) {
-            const int sx = static_cast<int>(box.x0) + static_cast<int>((x + 0.5) * scale), sy = static_cast<int>(box.y0) + static_cast<int>((y + 0.5) * scale);
+            const int sx = static_cast<int>(box.x0) + static_cast<int>((x + 0.5) * scale),
+                      sy = static_cast<int>(box.y0) + static_cast<int>((y + 0.5) * scale);
             g.solid[g.at(x, y)] = px.at(std::min(sx, px.width - 1), std::min(sy, px.height - 1))[3] >= 128 ? 1 : 0;
         }
     out.stroke_px = thinnest(g, 1) * scale;

@@ -49,8 +49,9 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
                                 "ink-hidden",
                                 about(d, s.size),
                                 {{"hidden", hidden}},
-                                who(order, d, s.size) + ": the " + f.name + " lies over {hidden} of it. Lower it, or accept that it shows only " +
-                                    "when the " + f.name + " is out of the way."});
+                                who(order, d, s.size) + ": the " + f.name +
+                                    " lies over {hidden} of it. Lower it, or accept that it shows only " + "when the " + f.name +
+                                    " is out of the way."});
     }
     const Art* art = d.meetings.empty() ? nullptr : find_art(order, d.art);
     for (const Meeting& m : d.meetings) {
@@ -58,7 +59,10 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         const auto mark = std::find_if(art->marks.begin(), art->marks.end(), [&](const NamedMark& n) { return n.name == m.mark; });
         const Landmark* line = find_landmark(panel, m.landmark);
         if (mark == art->marks.end() || line == nullptr) {
-            findings.push_back({Severity::caution, "mark-unknown", about(d, s.size), {},
+            findings.push_back({Severity::caution,
+                                "mark-unknown",
+                                about(d, s.size),
+                                {},
                                 who(order, d, s.size) + ": “" + m.mark + "” should meet the " + m.landmark +
                                     ", but one of them is not there. Set the mark on the Art bench, or take the meeting out."});
             continue;
@@ -67,11 +71,12 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         const double off = at - line->at;
         if (std::abs(off) < 1) continue;
         const char* way = line->level ? (off > 0 ? "up" : "down") : (off > 0 ? "to your left" : "to your right");
-        findings.push_back({Severity::caution,
-                            "mark-missed",
-                            about(d, s.size),
-                            {{"off", std::abs(off)}},
-                            who(order, d, s.size) + ": “" + m.mark + "” misses the " + m.landmark + " by {off}. Move the design " + way + "."});
+        findings.push_back(
+            {Severity::caution,
+             "mark-missed",
+             about(d, s.size),
+             {{"off", std::abs(off)}},
+             who(order, d, s.size) + ": “" + m.mark + "” misses the " + m.landmark + " by {off}. Move the design " + way + "."});
     }
     if (s.band >= 0 && s.limit < 0.8 * s.ideal)
         findings.push_back({Severity::caution,
@@ -89,17 +94,25 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
     if (press == nullptr) return;
     const Face face = location_face(d.location);
     if (!takes(press->kind, face)) {
-        findings.push_back({Severity::caution, "press-unsuited", about(d, ""), {},
+        findings.push_back({Severity::caution,
+                            "press-unsuited",
+                            about(d, ""),
+                            {},
                             who(order, d, "") + ": the " + press->name + " does not take this kind of blank. Choose another press."});
         return;
     }
     if (press->kind != PressKind::flat) {
         const Platen p = largest_platen(*press);
         for (const SizeFit& s : fit.sizes) {
-            const double over = std::max(s.width + 2 * press->margin.mm() - p.width.mm(), s.height + 2 * press->margin.mm() - p.height.mm());
+            const double over =
+                std::max(s.width + 2 * press->margin.mm() - p.width.mm(), s.height + 2 * press->margin.mm() - p.height.mm());
             if (over <= 0.5) continue;
-            findings.push_back({Severity::stop, "off-platen", about(d, s.size), {{"over", over}},
-                                who(order, d, s.size) + " is {over} too large for the " + press->name + ": make it smaller, or choose another press."});
+            findings.push_back(
+                {Severity::stop,
+                 "off-platen",
+                 about(d, s.size),
+                 {{"over", over}},
+                 who(order, d, s.size) + " is {over} too large for the " + press->name + ": make it smaller, or choose another press."});
         }
         return;
     }
@@ -127,25 +140,35 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
     }
     for (const Said& one : said) {
         const std::string begin = who(order, d, "") + ", " + one.sizes + ": ";
-        const bool many = one.sizes.find(',') != std::string::npos;
         switch (one.way) {
         case PlatenWay::as_is: break;
         case PlatenWay::shifted:
         case PlatenWay::other_platen:
         case PlatenWay::pad: {
             const char* code = one.way == PlatenWay::shifted ? "platen-shifted" : one.way == PlatenWay::pad ? "platen-pad" : "platen-other";
-            findings.push_back({Severity::note, code, about(d, one.first->size), {{"shift", one.most}},
-                                begin + (many && one.most > 0.05 ? "load as on the smallest, " : "press ") + one.words + "."});
+            const bool differs = one.most > norm(one.first->platen.shift) + 0.5;
+            findings.push_back(
+                {Severity::note,
+                 code,
+                 about(d, one.first->size),
+                 {{"shift", one.most}},
+                 begin + (one.way == PlatenWay::shifted ? "" : "press ") + one.words + (differs ? "; up to {shift} on the others." : ".")});
             break;
         }
         case PlatenWay::several:
-            findings.push_back({Severity::caution, "platen-several", about(d, one.first->size), {},
+            findings.push_back({Severity::caution,
+                                "platen-several",
+                                about(d, one.first->size),
+                                {},
                                 begin + "larger than any platen of the " + press->name + ". Plan " + one.words + ", or make it smaller."});
             break;
         case PlatenWay::none:
-            findings.push_back({one.first->platen.because == "size" ? Severity::stop : Severity::caution,
-                                one.first->platen.because == "size" ? "off-platen" : "platen-none", about(d, one.first->size), {},
-                                begin + one.words + ". Move the design, choose another press, or give this press a smaller platen or pad."});
+            findings.push_back(
+                {one.first->platen.because == "size" ? Severity::stop : Severity::caution,
+                 one.first->platen.because == "size" ? "off-platen" : "platen-none",
+                 about(d, one.first->size),
+                 {},
+                 begin + one.words + ". Move the design, choose another press, or give this press a smaller platen or pad."});
             break;
         }
     }
@@ -159,8 +182,12 @@ void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
             if (f.kind != Feature::Kind::loose) continue;
             for (const Polygon& p : f.place) {
                 if (!bounds(p.outer).meets(fit.sizes[i].ink)) continue;
-                fit.findings.push_back({Severity::note, "feature-loose", about(d, fit.sizes[i].size), {},
-                                        who(order, d, "") + ": lay the " + f.name + " aside before the press closes; it hangs over the ink."});
+                fit.findings.push_back(
+                    {Severity::note,
+                     "feature-loose",
+                     about(d, fit.sizes[i].size),
+                     {},
+                     who(order, d, "") + ": lay the " + f.name + " aside before the press closes; it hangs over the ink."});
                 return;
             }
         }
@@ -173,22 +200,35 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
     say_loose(order, d, fit);
     const Medium* medium = find_medium(order, d.medium);
     if (medium != nullptr && !fit.sizes.empty()) {
-        const auto least = std::min_element(fit.sizes.begin(), fit.sizes.end(), [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; });
+        const auto least =
+            std::min_element(fit.sizes.begin(), fit.sizes.end(), [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; });
         const double stroke = facts.thin_stroke * least->width, gap = facts.narrow_gap * least->width;
         if (facts.thin_stroke > 0 && stroke < medium->min_stroke.mm() - 1e-6)
-            fit.findings.push_back({Severity::caution, "thin-stroke", about(d, least->size), {{"stroke", stroke}, {"least", medium->min_stroke.mm()}},
-                                    who(order, d, least->size) + ": its thinnest stroke is " + mm_text(stroke, 2) + " mm, and " + medium->method +
-                                        " holds " + mm_text(medium->min_stroke.mm(), 2) + " mm. Thicken it in the picture, or print it larger."});
+            fit.findings.push_back({Severity::caution,
+                                    "thin-stroke",
+                                    about(d, least->size),
+                                    {{"stroke", stroke}, {"least", medium->min_stroke.mm()}},
+                                    who(order, d, least->size) + ": its thinnest stroke is " + mm_text(stroke, 2) + " mm, and " +
+                                        medium->method + " holds " + mm_text(medium->min_stroke.mm(), 2) +
+                                        " mm. Thicken it in the picture, or print it larger."});
         if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6)
-            fit.findings.push_back({Severity::caution, "narrow-gap", about(d, least->size), {{"gap", gap}, {"least", medium->min_gap.mm()}},
-                                    who(order, d, least->size) + ": its narrowest gap is " + mm_text(gap, 2) + " mm, and " + medium->method +
-                                        " closes below " + mm_text(medium->min_gap.mm(), 2) + " mm. Open it in the picture, or print it larger."});
+            fit.findings.push_back({Severity::caution,
+                                    "narrow-gap",
+                                    about(d, least->size),
+                                    {{"gap", gap}, {"least", medium->min_gap.mm()}},
+                                    who(order, d, least->size) + ": its narrowest gap is " + mm_text(gap, 2) + " mm, and " +
+                                        medium->method + " closes below " + mm_text(medium->min_gap.mm(), 2) +
+                                        " mm. Open it in the picture, or print it larger."});
     }
     const double vanishing = vanishing_share(facts, run_colour(order, d.run));
     if (vanishing >= 0.2) {
         const std::string share = std::to_string(static_cast<int>(std::lround(vanishing * 100))) + " %";
-        fit.findings.push_back({Severity::caution, "art-contrast", about(d, ""), {{"share", vanishing}},
-                                who(order, d, "") + ": " + share + " of its ink is nearly the colour of the cloth and vanishes. Give it an outline, or another colour."});
+        fit.findings.push_back({Severity::caution,
+                                "art-contrast",
+                                about(d, ""),
+                                {{"share", vanishing}},
+                                who(order, d, "") + ": " + share +
+                                    " of its ink is nearly the colour of the cloth and vanishes. Give it an outline, or another colour."});
     }
 }
 
