@@ -20,13 +20,7 @@ namespace orthema::app {
 
 namespace {
 
-constexpr int listed = 6;
-
-void plain_page(FigurePanel* page) {
-    page->setProperty("card", false);
-    page->rows()->setContentsMargins(0, 2, 0, 0);
-    page->rows()->setSpacing(3);
-}
+constexpr int listed = 5;
 
 /// A name and a field that takes the rest of the row.
 ValueField* wide_row(FigurePanel* page, const QString& name, const QString& why) {
@@ -54,7 +48,7 @@ QString joined(const std::vector<std::string>& words, const char* with) {
 }  // namespace
 
 MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
-    plain_page(this);
+    bare();
     head(QStringLiteral("What you type is"));
     mode_ = new Segments(QStringLiteral("What you type is"), {QStringLiteral("on the tape"), QStringLiteral("published")});
     mode_->setToolTip(QStringLiteral("A figure from the tape is one more piece measured; a published one corrects the size chart"));
@@ -73,7 +67,8 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
         first_.push_back(b);
     }
     more_ = note();
-    start_ = push(QStringLiteral("Go through the list"), QStringLiteral("Opens one figure after the other; Enter goes on to the next"), true);
+    start_ =
+        push(QStringLiteral("Go through the list"), QStringLiteral("Opens one figure after the other; Enter goes on to the next"), true);
     start_->setCheckable(true);
     add(start_);
     connect(start_, &QPushButton::toggled, this, [this](bool on) {
@@ -88,7 +83,7 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     readings_ = note();
     auto* backs = new QHBoxLayout;
     last_back_ = push(QStringLiteral("Last piece back"), QStringLiteral("Takes the last reading of this figure back"));
-    back_ = push(QStringLiteral("Back to published"), QStringLiteral("Takes back every taped figure of this size"));
+    back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back every taped figure of this size"));
     backs->addWidget(last_back_);
     backs->addWidget(back_);
     rows()->addLayout(backs);
@@ -144,36 +139,41 @@ void MeasurePage::refresh() {
         first_[std::size_t(i)]->setVisible(any);
         if (!any) continue;
         const ToMeasure& t = list_[std::size_t(i)];
-        const QString text = qt(t.size) + "  " + qt(measure_short(t.measure)) + ": " + qt(t.why);
-        first_[std::size_t(i)]->setText(first_[std::size_t(i)]->fontMetrics().elidedText(text, Qt::ElideRight, 238));
+        const QString what = qt(t.size) + ", " + qt(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + qt(t.why);
+        first_[std::size_t(i)]->setText(what + QStringLiteral("\n") +
+                                        first_[std::size_t(i)]->fontMetrics().elidedText(qt(t.why), Qt::ElideRight, 205));
         first_[std::size_t(i)]->setToolTip(text);
         first_[std::size_t(i)]->setAccessibleName(text);
     }
-    more_->setText(list_.empty()                          ? QStringLiteral("Nothing more is worth a tape.")
+    more_->setText(list_.empty()                        ? QStringLiteral("Nothing more is worth a tape.")
                    : list_.size() > std::size_t(listed) ? QStringLiteral("and %1 more").arg(list_.size() - std::size_t(listed))
-                                                          : QString());
+                                                        : QString());
     Measure m = bench_.drawing()->chosen().value_or(main_measure(style->family));
     if (!style->chart.at(bench_.size()).contains(m)) m = main_measure(style->family);
     const Figure& f = style->chart.at(bench_.size()).at(m);
     const auto text = [unit](Length l) { return qt(length_text(l, unit)); };
     chosen_->setText(qt(bench_.size()) + ", " + qt(measure_short(m)));
     published_->setText(text(f.published.value_or(f.value)));
-    taped_->setText(f.source == Source::measured ? text(f.value) : f.source == Source::graded ? text(f.value) + QStringLiteral(", graded") : QStringLiteral("not yet"));
+    taped_->setText(f.source == Source::measured ? text(f.value)
+                    : f.source == Source::graded ? text(f.value) + QStringLiteral(", graded")
+                                                 : QStringLiteral("not yet"));
     const Length off = f.value - f.published.value_or(f.value);
-    differs_->setText(f.source == Source::published ? QStringLiteral("–")
-                                                    : (off.mm() > 0 ? QStringLiteral("+") : QString()) + text(off));
+    differs_->setText(f.source == Source::published ? QStringLiteral("–") : (off.mm() > 0 ? QStringLiteral("+") : QString()) + text(off));
     const bool much = std::abs(off.mm()) > style->tolerance.mm();
     differs_->setStyleSheet(much ? QStringLiteral("color:#A32035;") : QString());
     differs_->setToolTip(much ? QStringLiteral("More than the tolerance of this blank") : QString());
     pieces_->setText(f.readings.empty() ? QStringLiteral("–") : QStringLiteral("%1, %2").arg(f.readings.size()).arg(text(spread(f))));
     QStringList each;
     for (const Length r : f.readings) each << qt(length_text(r, unit, false));
-    readings_->setText(each.isEmpty() ? QString() : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
+    readings_->setText(
+        each.isEmpty()
+            ? QString()
+            : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
     last_back_->setEnabled(!f.readings.empty());
 }
 
 FiguresPage::FiguresPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
-    plain_page(this);
+    bare();
     for (int i = 0; i < measure_count; ++i) {
         const auto m = static_cast<Measure>(i);
         auto* row = new QWidget;
@@ -231,7 +231,7 @@ void FiguresPage::refresh() {
 }
 
 FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
-    plain_page(this);
+    bare();
     head(QStringLiteral("Another feature"));
     auto* line = new QHBoxLayout;
     kind_ = new QComboBox;
@@ -247,22 +247,17 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
         if (style == nullptr || style_fault(*style)) return;
         const std::vector<Face> faces = TapeDrawing::drawn_faces(style->family);
         const orthema::Panel panel = panel_of(*style, sample_size(*style), faces.front());  // the frame has a Panel of its own
-        BlankStyle next = *style;
-        StyleFeature f = usual_feature(static_cast<FeatureKind>(kind_->currentIndex()), faces.front(), panel.width, panel.length,
-                                       family_build(style->family) == Build::upper_body);
-        // A second pocket beside the first: they share the width.
-        int same = 0;
-        for (const StyleFeature& other : style->features) same += other.kind == f.kind && other.face == f.face ? 1 : 0;
-        if (same > 0) f.across = -style->features.back().across;
-        if (same > 0 && f.across == Length{}) f.across = f.width * 0.6;
-        next.features.push_back(f);
+        const StyleFeature f = usual_feature(static_cast<FeatureKind>(kind_->currentIndex()), faces.front(), panel.width, panel.length,
+                                             family_build(style->family) == Build::upper_body);
+        const BlankStyle next = with_feature(*style, f);
         now_ = int(next.features.size()) - 1;
         if (bench_.keep(QStringLiteral("add a %1").arg(QString::fromLatin1(feature_kind_name(f.kind))), next)) choose(now_);
     });
     rule();
-    which_ = choice_row(QStringLiteral("Feature"), QStringLiteral("Click it on the drawing, or choose it here"));
+    one_ = part();
+    which_ = one_->choice_row(QStringLiteral("Feature"), QStringLiteral("Click it on the drawing, or choose it here"));
     connect(which_, &QComboBox::activated, this, [this](int i) { choose(i); });
-    face_ = choice_row(QStringLiteral("Lies on"), QStringLiteral("Which face of the blank"));
+    face_ = one_->choice_row(QStringLiteral("Lies on"), QStringLiteral("Which face of the blank"));
     connect(face_, &QComboBox::activated, this, [this](int i) {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
@@ -271,7 +266,7 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
             change(QStringLiteral("face of a feature"), [face = faces[std::size_t(i)]](StyleFeature& f) { f.face = face; });
     });
     const auto field = [this](const char* name, const char* why, Length StyleFeature::*which, double least) {
-        LengthField* f = length_row(QString::fromLatin1(name), QString::fromLatin1(why));
+        LengthField* f = one_->length_row(QString::fromLatin1(name), QString::fromLatin1(why));
         f->entered = [this, which, least, name](Length l, bool) -> std::optional<QString> {
             if (l.mm() < least || l.mm() > 3000) return QStringLiteral("Type a length from %1 mm to 3 m.").arg(least);
             change(QString::fromLatin1(name).toLower(), [which, l](StyleFeature& s) { s.*which = l; });
@@ -283,13 +278,15 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
     down_ = field("Down", "Its top below the high point of the shoulder, or below the top edge", &StyleFeature::down, -3000);
     width_ = field("Feature width", "On the sample size", &StyleFeature::width, 1);
     height_ = field("Feature height", "On the sample size", &StyleFeature::height, 1);
-    raised_ = field("Stands above", "By which it stands above the cloth: from 1.5 mm on it must not lie under the platen", &StyleFeature::raised, 0);
+    raised_ = field("Stands above", "By which it stands above the cloth: from 1.5 mm on it must not lie under the platen",
+                    &StyleFeature::raised, 0);
     clearance_ = field("Ink keeps away", "Drawn dashed round it", &StyleFeature::clearance, 0);
-    growth_ = number_row(QStringLiteral("Size grows by"), QStringLiteral("0: the same on every size, 1: in proportion. Its place always follows."), 0, 2, 2);
+    growth_ = one_->number_row(QStringLiteral("Size grows by"),
+                               QStringLiteral("0: the same on every size, 1: in proportion. Its place always follows."), 0, 2, 2);
     growth_->entered = [this](double v) { change(QStringLiteral("growth of a feature"), [v](StyleFeature& f) { f.growth = v; }); };
     says_ = note();
     out_ = push(QStringLiteral("Take the feature off"), QStringLiteral("Removes it from the style"));
-    add(out_);
+    one_->add(out_);
     connect(out_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr || std::size_t(now_) >= style->features.size()) return;
@@ -310,10 +307,13 @@ void FeaturesPage::change(const QString& what, const std::function<void(StyleFea
 
 void FeaturesPage::drag(int feature, Length right, Length down) {
     now_ = feature;
-    change(QStringLiteral("move a feature"), [right, down](StyleFeature& f) {
-        f.across += right;
-        f.down += down;
-    }, QStringLiteral("drag a feature"));
+    change(
+        QStringLiteral("move a feature"),
+        [right, down](StyleFeature& f) {
+            f.across += right;
+            f.down += down;
+        },
+        QStringLiteral("drag a feature"));
 }
 
 void FeaturesPage::choose(int feature) {
@@ -329,11 +329,12 @@ void FeaturesPage::refresh() {
     const bool any = !style->features.empty();
     std::vector<std::pair<std::string, QString>> items;
     for (std::size_t i = 0; i < style->features.size(); ++i)
-        items.emplace_back(std::to_string(i), QStringLiteral("%1 %2").arg(i + 1).arg(QString::fromLatin1(feature_kind_name(style->features[i].kind))));
+        items.emplace_back(std::to_string(i),
+                           QStringLiteral("%1 %2").arg(i + 1).arg(QString::fromLatin1(feature_kind_name(style->features[i].kind))));
     set_items(which_, items, std::to_string(now_));
     items.clear();
     for (const Face f : TapeDrawing::drawn_faces(style->family)) items.emplace_back(face_key(f), QString::fromUtf8(face_name(f)));
-    for (QWidget* w : std::initializer_list<QWidget*>{which_, face_, across_, down_, width_, height_, raised_, clearance_, growth_, out_}) w->setEnabled(any);
+    one_->setVisible(any);
     says_->setText(any ? QStringLiteral("Figures of the sample size, %1.").arg(qt(sample_size(*style)))
                        : QStringLiteral("This style has no features beyond those of its family."));
     set_items(face_, items, any ? face_key(style->features[std::size_t(now_)].face) : "");
@@ -350,7 +351,7 @@ void FeaturesPage::refresh() {
 }
 
 StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
-    plain_page(this);
+    bare();
     name_ = wide_row(this, QStringLiteral("Name of the blank"), QStringLiteral("As the order and the guides name it"));
     name_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (t.trimmed().isEmpty() || t.size() > 80) return QStringLiteral("Give the blank a name of up to 80 letters.");
@@ -360,7 +361,8 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         bench_.keep(QStringLiteral("name of a blank"), next);
         return std::nullopt;
     };
-    sizes_ = wide_row(this, QStringLiteral("Size run"), QStringLiteral("Smallest first, parted by commas: S, M, L, XL. New sizes continue the run."));
+    sizes_ = wide_row(this, QStringLiteral("Size run"),
+                      QStringLiteral("Smallest first, parted by commas: S, M, L, XL. New sizes continue the run."));
     sizes_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (bench_.style() == nullptr) return std::nullopt;
         std::vector<std::string> sizes = words_of(t, QStringLiteral("[,;]"));
@@ -436,7 +438,8 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         if (bench_.style() == nullptr) return;
         BlankStyle next = *bench_.style();
         next.archived = !next.archived;
-        if (bench_.keep(next.archived ? QStringLiteral("archive a blank") : QStringLiteral("offer a blank again"), next)) room_.keep_in_library(next);
+        if (bench_.keep(next.archived ? QStringLiteral("archive a blank") : QStringLiteral("offer a blank again"), next))
+            room_.keep_in_library(next);
     });
     auto* chart = push(QStringLiteral("Size chart"), QStringLiteral("Bring in or write the size chart as CSV"));
     auto* chart_menu = new QMenu(chart);
@@ -444,15 +447,14 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     chart_menu->addAction(QStringLiteral("Write the size chart…"), this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
-        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the size chart"), qt(style->id) + QStringLiteral("-chart.csv"),
-                                                       QStringLiteral("Table (*.csv)"));
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the size chart"),
+                                                       qt(style->id) + QStringLiteral("-chart.csv"), QStringLiteral("Table (*.csv)"));
         if (p.isEmpty()) return;
         const auto done = write_file(p.toStdString(), chart_csv(*style));
         room_.say({done ? QStringLiteral("The size chart is written to %1.").arg(p) : qt(done.sentence()), !done, {}, {}});
     });
     chart->setMenu(chart_menu);
-    auto* shop =
-        push(QStringLiteral("Shop library"), QStringLiteral("Keep this blank for later orders, or exchange the library as JSON"));
+    auto* shop = push(QStringLiteral("Shop library"), QStringLiteral("Keep this blank for later orders, or exchange the library as JSON"));
     auto* menu = new QMenu(shop);
     menu->addAction(QStringLiteral("Keep this blank in the library"), this, [this] {
         if (bench_.style() != nullptr) room_.keep_in_library(*bench_.style());
@@ -477,7 +479,8 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
 void StylePage::bring_in_chart() {
     const BlankStyle* style = bench_.style();
     if (style == nullptr) return;
-    const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a size chart"), {}, QStringLiteral("Tables (*.csv *.tsv *.txt);;All files (*)"));
+    const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a size chart"), {},
+                                                   QStringLiteral("Tables (*.csv *.tsv *.txt);;All files (*)"));
     if (!p.isEmpty()) bench_.bring_in_chart(p);
 }
 
@@ -492,6 +495,7 @@ void StylePage::refresh() {
     for (const BlankColour& c : style->colours)
         colours << qt(c.name) + " " + QColor::fromRgbF(float(c.ink.r), float(c.ink.g), float(c.ink.b)).name();
     colours_->show_text(colours.join(", "));
+    colours_->setCursorPosition(0);
     tolerance_->show_length(style->tolerance, room_.order().unit);
     archive_->setText(style->archived ? QStringLiteral("Offer again") : QStringLiteral("Archive"));
     says_->setText(QStringLiteral("Family: %1").arg(QString::fromLatin1(family_name(style->family))));

@@ -62,6 +62,7 @@ private:
     void change(const QString& what, const std::function<void(StyleFeature&)>& how, const QString& gesture = {});
     BlanksBench& bench_;
     Workroom& room_;
+    FigurePanel* one_;  ///< the figures of the chosen feature
     QComboBox *kind_, *which_, *face_;
     QPushButton *add_, *out_;
     LengthField *across_, *down_, *width_, *height_, *raised_, *clearance_;

@@ -36,7 +36,8 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
         b->setFixedHeight(25);
         connect(b, &QPushButton::toggled, this, [this] { refresh(); });
     }
-    auto* make = push(QStringLiteral("New blank"), QStringLiteral("A style of your own from a family: then its run, figures and features"), true);
+    auto* make =
+        push(QStringLiteral("New blank"), QStringLiteral("A style of your own from a family: then its run, figures and features"), true);
     auto* families = new QMenu(make);
     const std::pair<const char*, std::vector<Build>> groups[] = {{"Worn on the body", {Build::upper_body, Build::trousers}},
                                                                  {"Bags, aprons, caps", {Build::apron, Build::bag, Build::cap}},
@@ -65,6 +66,7 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     sizes_->chosen = [this](const std::string& id) { choose_size(id); };
     column->addWidget(sizes_);
     drawing_ = new TapeDrawing(room);
+    drawing_->size_shown = [this] { return size(); };
     drawing_->typed = [this](Measure m, Length v) { typed(m, v); };
     drawing_->figure_chosen = [this](Measure) { measure_->refresh(); };
     drawing_->feature_chosen = [this](int i) {
@@ -105,10 +107,15 @@ void BlanksBench::show_page(int shown) {
 
 const BlankStyle* BlanksBench::style() const {
     const BlankStyle* s = find_style(room_.order(), room_.selection().style);
-    return s != nullptr && size_index(*s, room_.selection().size) >= 0 ? s : nullptr;
+    return s != nullptr && !s->sizes.empty() ? s : nullptr;
 }
 
-std::string BlanksBench::size() const { return room_.selection().size; }
+std::string BlanksBench::size() const {
+    const BlankStyle* s = style();
+    if (s == nullptr) return {};
+    if (s->id == room_.selection().run.style && size_index(*s, room_.selection().size) >= 0) return room_.selection().size;
+    return size_index(*s, own_size_) >= 0 ? own_size_ : s->sizes[s->sizes.size() / 2];
+}
 bool BlanksBench::published_mode() const { return measure_->published(); }
 
 void BlanksBench::choose_style(const std::string& id) {
@@ -116,15 +123,17 @@ void BlanksBench::choose_style(const std::string& id) {
     s.style = id;
     for (const RunKey& run : runs_of(room_.order()))
         if (run.style == id) s.run = run;
-    const BlankStyle* style = find_style(room_.order(), id);
-    if (style != nullptr && size_index(*style, s.size) < 0 && !style->sizes.empty()) s.size = style->sizes[style->sizes.size() / 2];
     room_.select(s);
 }
 
 void BlanksBench::choose_size(const std::string& size) {
+    own_size_ = size;
     Selection s = room_.selection();
-    s.size = size;
-    room_.select(s);
+    if (s.run.style == s.style) {
+        s.size = size;
+        room_.select(s);
+    }
+    refresh();
 }
 
 void BlanksBench::go(const Subject& about) {
@@ -199,7 +208,9 @@ void BlanksBench::new_blank(Family family) {
     if (pattern == nullptr) return;
     std::vector<std::string> taken;
     for (const BlankStyle& s : room_.order().styles) taken.push_back(s.id);
-    const std::string name = std::string("New ") + family_name(family);
+    std::string name = family_name(family);
+    for (char& c : name) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    name = "New " + name;
     BlankStyle next = new_style(*pattern, fresh_id(name, taken), name, pattern->sizes);
     next.features.clear();
     if (!keep(QStringLiteral("new blank"), next)) return;
@@ -265,11 +276,11 @@ void BlanksBench::refresh() {
                              {}});
         }
     }
-    sizes_->show_chips(chips, s.size);
+    sizes_->show_chips(chips, size());
     drawing_->refresh();
     panel_->setEnabled(now != nullptr);
     if (now == nullptr) return;
-    title_->setText(qt(now->name) + ", " + qt(s.size));
+    title_->setText(qt(now->name) + ", " + qt(size()));
     fabric_->setText(qt(now->fabric));
     measure_->refresh();
     figures_->refresh();

@@ -49,6 +49,7 @@ private:
     void show_page(int page);
     void new_blank(Family family);
     ChipRow *styles_, *sizes_;
+    std::string own_size_;  ///< the size shown of a blank that no run of the order is selected for
     QLineEdit* search_;
     QPushButton *all_, *archived_;
     TapeDrawing* drawing_;

@@ -102,7 +102,8 @@ void TapeDrawing::draw_face(Drawing& d, const BlankStyle& style, const std::stri
         const Point a = map(t.from), b = map(t.to), v = b - a;
         const double len = norm(v);
         std::string text = length_text(figure.value, unit, false);
-        if (figure.source == Source::measured) text += figure.readings.size() > 1 ? " ×" + std::to_string(figure.readings.size()) : " taped";
+        if (figure.source == Source::measured)
+            text += figure.readings.size() > 1 ? " ×" + std::to_string(figure.readings.size()) : " taped";
         if (figure.source == Source::graded) text += " graded";
         const double w = text_width_guess(text, 12) + 12, h = 18;
         const bool level = std::abs(v.x) > std::abs(v.y);
@@ -138,7 +139,8 @@ Drawing TapeDrawing::draw(double width, double height) {
     own_.clear();
     const Selection& s = room_.selection();
     const BlankStyle* style = find_style(room_.order(), s.style);
-    if (style == nullptr || size_index(*style, s.size) < 0) return d;
+    if (style == nullptr || size_index(*style, size_shown()) < 0) return d;
+    const std::string shown = size_shown();
     if (const auto fault = style_fault(*style)) {
         d.text({20, 24}, *fault, 13, palette::carmine);
         return d;
@@ -153,34 +155,35 @@ Drawing TapeDrawing::draw(double width, double height) {
     double tallest = 1, sum = 0;
     for (const Face face : faces) {
         double w = 1;
-        for (const std::string& size : {style->sizes.front(), style->sizes.back(), s.size}) {
-            const Rect box = bounds(panel_of(*style, size, face).outline);
+        for (const std::string& size : {style->sizes.front(), style->sizes.back(), shown}) {
+            const Rect box = drawn_box(panel_of(*style, size, face));
             w = std::max(w, box.width());
             tallest = std::max(tallest, box.height());
         }
         wide.push_back(w);
         sum += w;
     }
-    const double below = height > 430 ? 168 : 40;  // the run of one measure stands under the drawing
+    const double below = height > 430 && style->sizes.size() > 1 ? 168 : 40;  // the run of one measure stands under the drawing
     const double n = double(faces.size()), side_room = 44;
     const double k = std::min((width - side_room * n) / (1.03 * sum), (height - 60 - below) / tallest);
     const double spare = (width - k * sum) / n;
     double x = 0;
     for (std::size_t i = 0; i < faces.size(); ++i) {
-        const Panel panel = panel_of(*style, s.size, faces[i]);
-        const Rect box = bounds(panel.outline);
+        const Panel panel = panel_of(*style, shown, faces[i]);
+        const Rect box = drawn_box(panel);
         const double cell = k * wide[i] + spare, middle = x + cell / 2;
         const double top = faces.size() > 2 || tallest * k < height - 90 - below ? 44 + (height - 60 - below - k * box.height()) / 2 : 44;
         d.text({middle, 20}, face_caption(faces[i]), 12.5, palette::quiet, Align::centre);
-        draw_face(d, *style, s.size, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
+        draw_face(d, *style, shown, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
         x += cell;
     }
     if (below > 100) draw_run(d, *style, {14, height - 160, width - 14, height - 28});
     const double y = height - 8;
-    const Measures& measures = style->chart.at(s.size);
+    const Measures& measures = style->chart.at(shown);
     d.text({14, y},
-           over_ && measures.contains(*over_) ? std::string(measure_name(*over_)) + ": " + source_name(measures.at(*over_).source) + ". Click to type."
-                                              : "Click a figure and type.",
+           over_ && measures.contains(*over_)
+               ? std::string(measure_name(*over_)) + ": " + source_name(measures.at(*over_).source) + ". Click to type."
+               : "Click a figure and type.",
            13, palette::ink);
     d.text({width - 14, y}, "ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes", 12, palette::quiet,
            Align::right);
@@ -225,7 +228,7 @@ void TapeDrawing::draw_run(Drawing& d, const BlankStyle& style, const Rect& room
         Ring ring = disc(p, 5);
         ring.push_back(ring.front());
         d.line(ring, {colour, 1.5, {}});
-        const bool here = style.sizes[i] == room_.selection().size;
+        const bool here = style.sizes[i] == size_shown();
         std::string text = length_text(f.value, unit, false);
         if (f.published && cell > 50) {
             const Length off = f.value - *f.published;
@@ -256,13 +259,13 @@ QPoint TapeDrawing::feature_place(int feature) const {
 
 void TapeDrawing::type_on(Measure measure) {
     const BlankStyle* style = find_style(room_.order(), room_.selection().style);
-    if (style == nullptr || size_index(*style, room_.selection().size) < 0) return;
+    if (style == nullptr || size_index(*style, size_shown()) < 0) return;
     chosen_ = measure;
     if (figure_chosen) figure_chosen(measure);
     const QPoint c = figure_place(measure);
     field_->move(std::clamp(c.x() - 39, 0, std::max(0, width() - 80)), std::max(0, c.y() - 12));
     field_->setModified(false);
-    field_->show_length(style->chart.at(room_.selection().size).at(measure).value, room_.order().unit);
+    field_->show_length(style->chart.at(size_shown()).at(measure).value, room_.order().unit);
     field_->setToolTip(qt(measure_name(measure)));
     field_->show();
     field_->raise();

@@ -27,6 +27,7 @@ public:
     /// The faces that are drawn, in order.
     static std::vector<Face> drawn_faces(Family family);
 
+    std::function<std::string()> size_shown;  ///< set before the first use
     std::function<void(Measure, Length)> typed;
     std::function<void(Measure)> figure_chosen;
     std::function<void(int)> feature_chosen;
@@ -48,8 +49,8 @@ private:
     };
     struct OwnFeature {
         int index;
-        Rect place;    ///< on the widget
-        double kx, ky; ///< mm of the sample size for a pixel
+        Rect place;     ///< on the widget
+        double kx, ky;  ///< mm of the sample size for a pixel
     };
     [[nodiscard]] std::optional<Measure> at(Point p) const;
     [[nodiscard]] bool is_hot(Measure m) const { return over_ == m || chosen_ == m; }

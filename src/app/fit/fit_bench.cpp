@@ -107,8 +107,8 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     under->setSpacing(6);
     strip_ = new FitStrip(room);
     under->addWidget(strip_, 1);
-    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("cost"), QStringLiteral("drift")}, nullptr,
-                                 false, true);
+    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("cost"), QStringLiteral("drift")},
+                                 nullptr, false, true);
     strip_choice_->setToolTip(QStringLiteral("What the strip shows: widths, what bands cost, or how each school drifts over the run"));
     strip_choice_->setFixedWidth(66);
     strip_choice_->chosen = [this](int i) { strip_->set_show(static_cast<FitStrip::Show>(i)); };
@@ -139,13 +139,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     page_->chosen = [this](int i) { show_page(i); };
     panel_->rows()->addSpacing(4);
     panel_->add(page_);
-    for (FigurePanel*& page : pages_) {
-        page = new FigurePanel;
-        page->setProperty("card", false);
-        page->rows()->setContentsMargins(0, 2, 0, 0);
-        page->rows()->setSpacing(3);
-        panel_->add(page);
-    }
+    for (FigurePanel*& page : pages_) page = panel_->part();
     build_size();
     build_place();
     build_press();
@@ -255,7 +249,8 @@ void FitBench::build_size() {
 
 void FitBench::build_place() {
     FigurePanel* p = pages_[1];
-    top_ = p->length_row(QStringLiteral("Top to ink"), QStringLiteral("From the collar seam, or what the blank has at its top, down to the top of ink"));
+    top_ = p->length_row(QStringLiteral("Top to ink"),
+                         QStringLiteral("From the collar seam, or what the blank has at its top, down to the top of ink"));
     top_->entered = [this](Length l, bool pin) -> std::optional<QString> {
         if (const SizeFit* on = chosen_size()) move_by(0, l.mm() - on->top_to_ink, pin);
         return std::nullopt;
@@ -275,7 +270,8 @@ void FitBench::build_place() {
     p->rule();
     p->head(QStringLiteral("Placing"));
     placing_ = new Segments(QStringLiteral("Placing"),
-                            {QStringLiteral("top"), QStringLiteral("pit line"), QStringLiteral("share"), QStringLiteral("feature")}, nullptr, true);
+                            {QStringLiteral("top"), QStringLiteral("pit line"), QStringLiteral("share"), QStringLiteral("feature")},
+                            nullptr, true);
     placing_->setToolTip(QStringLiteral("What the height hangs from. The chosen size keeps its place; the others follow the new school."));
     placing_->chosen = [this](int i) {
         const Decoration* d = room_.decoration();
@@ -287,13 +283,15 @@ void FitBench::build_place() {
     };
     p->add(placing_);
     landmark_ = p->choice_row(QStringLiteral("Hangs from"), QStringLiteral("The feature that the height is measured from"));
+    landmark_->setPlaceholderText(QStringLiteral("a feature"));
     connect(landmark_, &QComboBox::activated, this, [this](int i) {
         const Decoration* d = room_.decoration();
         const SizeFit* on = chosen_size();
         const Panel* panel = chosen_panel();
         if (d != nullptr && on != nullptr && panel != nullptr)
             room_.edit(QStringLiteral("feature to hang from"),
-                       with_decoration(room_.order(), under_school(*d, *on, *panel, PlacingSchool::feature, landmark_->itemText(i).toStdString())));
+                       with_decoration(room_.order(),
+                                       under_school(*d, *on, *panel, PlacingSchool::feature, landmark_->itemText(i).toStdString())));
     });
     offset_ = p->length_row(QStringLiteral("At the base size"), QStringLiteral("The rule's own figure, on the base size"));
     offset_->entered = [this](Length l, bool) -> std::optional<QString> {
@@ -316,6 +314,10 @@ void FitBench::build_place() {
     };
     p->add(centre_);
     balance_ = p->note();
+    no_marks_ = p->note();
+    no_marks_->setText(QStringLiteral("Set a mark on the Art bench to have it meet a line of the blank."));
+    meetings_ = p->part();
+    p = meetings_;
     p->head(QStringLiteral("A mark in it must meet"));
     auto* line = new QHBoxLayout;
     meet_mark_ = new QComboBox;
@@ -388,9 +390,8 @@ void FitBench::build_press() {
     past_platen_->setObjectName(QStringLiteral("Past the platen"));
     past_platen_->setToolTip(QStringLiteral("It is then pressed several times, each press overlapping the last"));
     p->add(past_platen_);
-    connect(past_platen_, &QCheckBox::clicked, this, [this](bool on) {
-        change(QStringLiteral("several presses"), [on](Decoration& d) { d.sizing.past_platen = on; });
-    });
+    connect(past_platen_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("several presses"), [on](Decoration& d) { d.sizing.past_platen = on; }); });
 }
 
 void FitBench::change(const QString& what, const std::function<void(Decoration&)>& how) {
@@ -567,7 +568,8 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
                                 .arg(text(std::abs(on.balance)), on.balance > 0 ? QStringLiteral("right") : QStringLiteral("left")));
     items.clear();
     const Art* art = find_art(order, d.art);
-    const std::string mark_now = meet_mark_->currentData().toString().toStdString(), line_now = meet_line_->currentData().toString().toStdString();
+    const std::string mark_now = meet_mark_->currentData().toString().toStdString(),
+                      line_now = meet_line_->currentData().toString().toStdString();
     if (art != nullptr)
         for (const NamedMark& m : art->marks) items.emplace_back(m.name, qt(m.name));
     set_items(meet_mark_, items, mark_now.empty() && !items.empty() ? items.front().first : mark_now);
@@ -576,12 +578,11 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
     for (const Landmark& l : panel.landmarks) items.emplace_back(l.name, qt(l.name));
     set_items(meet_line_, items, line_now);
     if (meet_line_->currentIndex() < 0 && meet_line_->count() > 0) meet_line_->setCurrentIndex(0);
-    for (QPushButton* b : {meet_, meet_now_, part_}) b->setEnabled(meet_mark_->count() > 0);
+    meetings_->setVisible(meet_mark_->count() > 0);
+    no_marks_->setVisible(meet_mark_->count() == 0);
     QStringList watched;
     for (const Meeting& m : d.meetings) watched << qt(m.mark) + QStringLiteral(" on the ") + qt(m.landmark);
-    meet_says_->setText(meet_mark_->count() == 0 ? QStringLiteral("Set marks on the Art bench first.")
-                        : watched.isEmpty()      ? QString()
-                                                 : QStringLiteral("Watched: ") + watched.join(QStringLiteral(", ")));
+    meet_says_->setText(watched.isEmpty() ? QString() : QStringLiteral("Watched: ") + watched.join(QStringLiteral(", ")));
 }
 
 void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const SizeFit& on) {
@@ -603,10 +604,10 @@ void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const Si
         if (takes(p.kind, location_face(d.location)) || p.id == d.press) items.emplace_back(p.id, qt(p.name));
     set_items(press_, items, d.press);
     const Press* press = find_press(order, d.press);
-    platen_says_->setText(press == nullptr                       ? QStringLiteral("No press is chosen.")
-                          : press->kind == PressKind::flat       ? capital(platen_words(on.platen, *press, order.unit)) + "."
-                          : press->kind == PressKind::wrap       ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
-                                                                 : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
+    platen_says_->setText(press == nullptr                 ? QStringLiteral("No press is chosen.")
+                          : press->kind == PressKind::flat ? capital(platen_words(on.platen, *press, order.unit)) + "."
+                          : press->kind == PressKind::wrap ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
+                                                           : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
     QStringList pads;
     if (press != nullptr) {
         for (const Platen& p : press->platens)

@@ -62,7 +62,8 @@ private:
     NumberField *exponent_, *price_, *count_, *spares_;
     QPushButton *unpin_, *share_;
     // place
-    QLabel *sides_, *bottom_, *below_, *balance_, *exact_, *meet_says_;
+    QLabel *sides_, *bottom_, *below_, *balance_, *exact_, *meet_says_, *no_marks_;
+    FigurePanel* meetings_;
     LengthField *top_, *pit_, *offset_, *apart_;
     Segments *placing_, *centre_;
     NumberField* growth_;

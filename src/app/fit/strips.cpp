@@ -114,7 +114,7 @@ Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, dou
     const auto n = static_cast<int>(fit.cost_by_count.size());
     if (n == 0) return d;
     const double price = decoration.sizing.price;
-    const Rect plot{cost_left, 32, width - cost_right, height - 20};
+    const Rect plot{cost_left, 42, width - cost_right, height - 20};
     const double cell = plot.width() / n;
     double most = 1e-9;
     std::vector<double> total;
@@ -137,8 +137,8 @@ Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, dou
         sum.push_back({x, y_of(total[static_cast<std::size_t>(k)])});
         d.text({x, height - 6}, std::to_string(k + 1), 11.5, now ? palette::ink : palette::quiet, Align::centre, now);
         if (cell > 44)
-            d.text({x, y_of(total[static_cast<std::size_t>(k)]) - 4}, mm_text(total[static_cast<std::size_t>(k)], 2), 11, palette::quiet, Align::centre,
-                   k + 1 == best);
+            d.text({x, y_of(total[static_cast<std::size_t>(k)]) - 4}, mm_text(total[static_cast<std::size_t>(k)], 2), 11, palette::quiet,
+                   Align::centre, k + 1 == best);
     }
     d.line(lack, {palette::ink, 1.5, {}});
     d.line(sum, {palette::ochre_text, 1.2, {4, 3}});
@@ -194,7 +194,9 @@ Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, do
     high += pad;
     const Rect plot{52, 28, width - 232, height - 18};
     const double cell = plot.width() / n;
-    const auto y_of = [&](double share) { return plot.y0 + (share - low) / (high - low) * plot.height(); };  // lower on the blank is lower here
+    const auto y_of = [&](double share) {
+        return plot.y0 + (share - low) / (high - low) * plot.height();
+    };  // lower on the blank is lower here
     const double step = std::max(0.01, nice_step(high - low, 3));
     for (double v = std::ceil(low / step) * step; v <= high; v += step) {
         d.line({{plot.x0, y_of(v)}, {plot.x1, y_of(v)}}, {palette::rule, 0.8, {}});
@@ -212,7 +214,8 @@ Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, do
             if (const auto r = relative(fit, i, k)) line.push_back({plot.x0 + (static_cast<double>(i) + 0.5) * cell, y_of(*r)});
         d.line(line, {school_colour(school), chosen ? 2.6 : 1.3, chosen ? std::vector<double>{} : std::vector<double>{4, 3}});
         for (const Point p : line) d.fill({disc(p, chosen ? 3.2 : 2.2, 12)}, school_colour(school));
-        d.text({plot.x1 + 14, label}, std::to_string(k + 1) + " " + school_name(school, fit.ground->sizes[0].panel), 12, school_colour(school), Align::left, chosen);
+        d.text({plot.x1 + 14, label}, std::to_string(k + 1) + " " + school_name(school, fit.ground->sizes[0].panel), 12,
+               school_colour(school), Align::left, chosen);
         d.text({width - 12, label}, "drifts " + mm_text(*drift * 100, 1) + " %", 12, palette::quiet, Align::right);
         label += 20;
     }

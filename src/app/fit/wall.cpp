@@ -49,7 +49,7 @@ Wall wall_of(const DecorationFit& fit, double width, double height) {
     double wide = 1, tall = 1;
     std::vector<Rect> boxes;
     for (int i = 0; i < n; ++i) {
-        boxes.push_back(bounds(fit.ground->sizes[static_cast<std::size_t>(i)].panel.outline));
+        boxes.push_back(drawn_box(fit.ground->sizes[static_cast<std::size_t>(i)].panel));
         wide = std::max(wide, boxes.back().width());
         tall = std::max(tall, boxes.back().height());
     }
@@ -76,7 +76,8 @@ Wall wall_of(const DecorationFit& fit, double width, double height) {
         s.row = row;
         s.cell = {column * cell, row * row_height, (column + 1) * cell, (row + 1) * row_height};
         s.map = {wall.scale, 0, 0, wall.scale, x - wall.scale * box.centre().x, floor - wall.scale * box.y1};
-        s.pill = {x - 38, floor + 4, x + 4, floor + 24};
+        const double half = std::max(21.0, text_width_guess(size_at(fit, i).size, 12.5) / 2 + 9);
+        s.pill = {x - 17 - half, floor + 4, x - 17 + half, floor + 24};
         wall.stands.push_back(s);
     }
     for (std::size_t b = 0; b < fit.bands.size(); ++b) {
@@ -120,8 +121,13 @@ namespace {
 
 /// The other schools' places: a dashed line at the top of ink with its key and how far off it is; on the chosen size the
 /// whole ghost.
-void draw_ghosts(Drawing& d, const Decoration& decoration, const SizeFit& size, const WallSlot& slot, bool chosen, bool figures, Unit unit) {
+void draw_ghosts(Drawing& d, const Panel& g, const Decoration& decoration, const SizeFit& size, const WallSlot& slot, bool chosen,
+                 bool figures, Unit unit) {
     std::vector<Rect> taken;
+    if (chosen) {  // the margin's own figure stands there
+        const Point margin = slot.map({size.ink.x1, margin_height(g, size.ink)});
+        taken.push_back({margin.x, margin.y - 27, slot.cell.x1, margin.y + 10});
+    }
     for (std::size_t k = 0; k < placing_school_count; ++k) {
         const auto school = static_cast<PlacingSchool>(k);
         if (school == decoration.placing.school || !size.school_tops[k]) continue;
@@ -134,7 +140,8 @@ void draw_ghosts(Drawing& d, const Decoration& decoration, const SizeFit& size, 
         else
             d.line({a, {b.x, a.y}}, {colour, 1.3, {3, 2}});
         if (!figures) continue;
-        const std::string text = std::to_string(k + 1) + (off > 0 ? "  ↓" : "  ↑") + length_text(Length::from_mm(std::abs(off)), unit, false);
+        const std::string text =
+            std::to_string(k + 1) + (off > 0 ? "  ↓" : "  ↑") + length_text(Length::from_mm(std::abs(off)), unit, false);
         const double w = text_width_guess(text, 11) + 8;
         const double x = std::min(b.x + 3, slot.cell.x1 - w - 1);
         Rect plate{x, a.y - 8, x + w, a.y + 7};
@@ -175,7 +182,7 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
         if (look.platen && s.size < static_cast<int>(fit.ground->sizes.size()))
             draw_platen(d, size.platen, fit.ground->sizes[static_cast<std::size_t>(s.size)].raised,
                         bounds(panel_at(fit, s.size).outline).grown(6 / wall.scale), s.map, 0.9);
-        if (look.ghosts) draw_ghosts(d, decoration, size, s, chosen, cell_width > 60, order.unit);
+        if (look.ghosts) draw_ghosts(d, panel_at(fit, s.size), decoration, size, s, chosen, cell_width > 60, order.unit);
         if (chosen) {
             const Panel& g = panel_at(fit, s.size);
             const Point a = s.map({size.ink.x0, size.ink.y0}), b = s.map({size.ink.x1, size.ink.y1});
@@ -242,7 +249,8 @@ std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Uni
             where = range(most, least) + u + " lower";
         else
             where = text(least) + u + " lower to " + text(most) + u + " higher";
-        out += (out.empty() ? "" : "; ") + std::to_string(k + 1) + " " + school_name(static_cast<PlacingSchool>(k), fit.ground->sizes[0].panel) + " " + where;
+        out += (out.empty() ? "" : "; ") + std::to_string(k + 1) + " " +
+               school_name(static_cast<PlacingSchool>(k), fit.ground->sizes[0].panel) + " " + where;
     }
     return out;
 }

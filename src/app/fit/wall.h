@@ -1,4 +1,5 @@
-// The size wall as values: where every blank of a run stands, and how the wall is drawn. No widget here: the bench shows it, and what measures its speed runs it bare.
+// The size wall as values: where every blank of a run stands, and how the wall is drawn. No widget here: the bench shows it, and what
+// measures its speed runs it bare.
 #pragma once
 
 #include "core/base/drawing.h"
@@ -32,7 +33,7 @@ Wall wall_of(const DecorationFit& fit, double width, double height);
 
 struct WallLook {
     std::string chosen;    ///< size whose hand measurements are shown
-    bool ghosts = true;    ///< where the other schools' usual figures would put it
+    bool ghosts = false;   ///< where the other schools' usual figures would put it
     bool platen = false;   ///< how the platen lies under it
     bool balance = false;  ///< the optical centre against the middle of the ink
     int hot_rail = -1;     ///< band whose rail is being dragged

@@ -104,7 +104,7 @@ private:
         const double k = std::min((width * 0.56 - 20) / page.width, (height - 16) / page.height);
         draw_page(d, page, {k, 0, 0, k, 6, 6});
         if (!garment_) return;
-        const Rect box = bounds(garment_->outline);
+        const Rect box = drawn_box(*garment_);
         const double left = 6 + k * page.width + 24, room = width - left - 10;
         const double g = std::min(room / box.width(), (height - 80) / box.height());
         const Affine map{g, 0, 0, g, left + room / 2 - g * box.centre().x, 46 - g * box.y0};
@@ -276,8 +276,9 @@ void GuidesBench::refresh() {
     if (ground == nullptr) return;
     const Exactness exact = exactness_of(slack_of(*ground, *fit, *on));
     for (const CardLine& l : card_lines(ground->panel, *on, d->location, exact, order.unit))
-        rows += QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td><td style='color:#B5533C'>%3</td></tr>")
-                    .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)), qt(l.exact).replace(' ', QChar(0xA0)));
+        rows +=
+            QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td><td style='color:#B5533C'>%3</td></tr>")
+                .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)), qt(l.exact).replace(' ', QChar(0xA0)));
     lines_->setText(rows + QStringLiteral("</table>"));
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());

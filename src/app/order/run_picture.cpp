@@ -86,7 +86,7 @@ Drawing RunPicture::draw(double width, double height) {
             const auto counts = counts_of(order, run);
             const std::string middle = counts.empty() ? style->sizes.front() : counts[counts.size() / 2].size;
             const Panel g = panel_of(*style, middle, family_faces(style->family).front());
-            const Rect box = bounds(g.outline);
+            const Rect box = drawn_box(g);
             const double k = std::min(46 / box.width(), 44 / box.height());
             draw_panel(d, g, Affine{k, 0, 0, k, 38 - k * box.centre().x, y + 30 - k * box.centre().y}, run_colour(order, run), 0.8);
         }

@@ -227,6 +227,19 @@ void FigurePanel::rule() {
     rows_->addSpacing(4);
 }
 
+void FigurePanel::bare() {
+    setProperty("card", false);
+    rows_->setContentsMargins(0, 2, 0, 0);
+    rows_->setSpacing(3);
+}
+
+FigurePanel* FigurePanel::part() {
+    auto* p = new FigurePanel;
+    p->bare();
+    add(p);
+    return p;
+}
+
 void FigurePanel::fill() { rows_->addStretch(1); }
 
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {

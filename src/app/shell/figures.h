@@ -91,7 +91,9 @@ public:
     QLabel* note();  ///< a wrapped line
     void add(QWidget* widget);
     void rule();
-    void fill();  ///< takes up what room is left
+    void bare();          ///< without a card of its own: a page or a part of another panel
+    FigurePanel* part();  ///< rows that come and go together
+    void fill();          ///< takes up what room is left
     [[nodiscard]] QVBoxLayout* rows() const { return rows_; }
 
 private:

@@ -81,9 +81,7 @@ void draw_feature(Panel& p, const StyleFeature& f, const Rect& r) {
         }
         p.landmarks.push_back({"snap line", true, r.y0, true});
         break;
-    case FeatureKind::tag:
-        p.seams.push_back(box);
-        break;
+    case FeatureKind::tag: p.seams.push_back(box); break;
     case FeatureKind::seam:
         p.seams.push_back({{r.x0, r.centre().y}, {r.x1, r.centre().y}});
         p.landmarks.push_back({"seam, above", true, r.y0, true});
@@ -110,8 +108,8 @@ Panel panel_of(const BlankStyle& style, const std::string& size, Face face) {
         // Only what lies on the panel counts: a zip of the full length ends at the hem.
         Region place = intersect(box_region(r), p.outline);
         if (place.empty()) continue;
-        p.features.push_back({feature_kind_name(f.kind), std::move(place), f.raised.mm(), f.clearance.mm(), f.clearance.mm(),
-                              Feature::Kind::raised});
+        p.features.push_back(
+            {feature_kind_name(f.kind), std::move(place), f.raised.mm(), f.clearance.mm(), f.clearance.mm(), Feature::Kind::raised});
         draw_feature(p, f, r);
     }
     return p;
@@ -133,6 +131,12 @@ double edge_x(const Ring& edge, double y) {
 
 double right_edge_x(const Panel& p, double y) { return edge_x(p.right_edge, y); }
 double left_edge_x(const Panel& p, double y) { return edge_x(p.left_edge, y); }
+
+Rect drawn_box(const Panel& panel) {
+    Rect box = bounds(panel.outline);
+    for (const Ring& detail : panel.details) box = united(box, bounds(detail));
+    return box;
+}
 
 const Landmark* find_landmark(const Panel& p, const std::string& name) {
     for (const Landmark& l : p.landmarks)

@@ -25,8 +25,8 @@ struct Feature {
 
 /// A line that a design can hang from, or that a mark in the design must meet.
 struct Landmark {
-    std::string name;        ///< "collar seam", "pocket top", "closure arch", "centre line"
-    bool level = true;       ///< level at y = at; else upright at x = at
+    std::string name;   ///< "collar seam", "pocket top", "closure arch", "centre line"
+    bool level = true;  ///< level at y = at; else upright at x = at
     double at = 0;
     bool ink_above = false;  ///< ink that hangs from it lies above: its lower edge is measured
 };
@@ -54,8 +54,8 @@ struct Panel {
     std::string bottom_name = "hem";
     double bottom_y = 0;
     std::string side_name = "side seam";
-    double width = 0;   ///< the measure that its designs are usually sized from, laid flat
-    double length = 0;  ///< heights may be a share of this, from y = 0
+    double width = 0;      ///< the measure that its designs are usually sized from, laid flat
+    double length = 0;     ///< heights may be a share of this, from y = 0
     Point hps;             ///< on the viewer's right; upper bodies only
     Point shoulder_point;  ///< on the viewer's right; upper bodies only
     Ring right_edge;       ///< the panel's edge on the viewer's right, from the top down
@@ -72,6 +72,9 @@ Panel panel_of(const BlankStyle& style, const std::string& size, Face face);
 /// x of the panel's edge on the viewer's right or left at height y (negative on the left); 0 where it has none there.
 double right_edge_x(const Panel& panel, double y);
 double left_edge_x(const Panel& panel, double y);
+
+/// Of all that is drawn: the outline, and what stands out from it (straps, ties, loops).
+Rect drawn_box(const Panel& panel);
 
 const Landmark* find_landmark(const Panel& panel, const std::string& name);
 

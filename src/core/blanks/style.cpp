@@ -125,7 +125,8 @@ std::vector<Face> family_faces(Family f) {
     case Build::wrap: return {Face::wrap};
     case Build::apron: return {Face::front};
     case Build::bag:
-    case Build::flat: return f == Family::patch || f == Family::face_covering ? std::vector{Face::front} : std::vector{Face::front, Face::back};
+    case Build::flat:
+        return f == Family::patch || f == Family::face_covering ? std::vector{Face::front} : std::vector{Face::front, Face::back};
     }
     return {};
 }
@@ -184,6 +185,19 @@ StyleFeature usual_feature(FeatureKind kind, Face face, double w, double l, bool
         break;
     }
     return f;
+}
+
+BlankStyle with_feature(const BlankStyle& style, StyleFeature feature) {
+    BlankStyle out = style;
+    for (StyleFeature& other : out.features) {
+        if (other.kind != feature.kind || other.face != feature.face) continue;
+        if (other.across == Length{}) other.across = other.width * -0.56;
+        feature = other;
+        feature.across = other.across * -1.0;
+        break;
+    }
+    out.features.push_back(feature);
+    return out;
 }
 
 int size_index(const BlankStyle& style, const std::string& size) {

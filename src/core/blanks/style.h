@@ -76,6 +76,10 @@ struct BlankStyle {
     bool operator==(const BlankStyle&) const = default;
 };
 
+/// The style with one more feature. A second of the same kind on a face makes a pair with the first: one that sat on the
+/// centre line moves aside for it, else the new one mirrors it.
+BlankStyle with_feature(const BlankStyle& style, StyleFeature feature);
+
 /// Index of a size in the style's run, or -1.
 int size_index(const BlankStyle& style, const std::string& size);
 std::string sample_size(const BlankStyle& style);

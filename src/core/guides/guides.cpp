@@ -183,7 +183,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
     // the garment, as large as it goes, at a stated scale
-    const Rect box = bounds(g.outline);
+    const Rect box = drawn_box(g);
     const Rect room{x, 40, paper.width - x, 178};
     const double scale = std::min(room.width() / box.width(), room.height() / box.height());
     const Affine map{scale, 0, 0, scale, room.centre().x - scale * box.centre().x, room.y0 - scale * box.y0};
@@ -241,7 +241,8 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     else
         lines.push_back({"Top of ink above the " + p.top_name, text(-s.top_to_ink), level});
     if (s.ink_to_pit)
-        lines.push_back({*s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(*s.ink_to_pit)), level});
+        lines.push_back(
+            {*s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(*s.ink_to_pit)), level});
     if (is_sided(location)) lines.push_back({"Centre fold to ink", text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
     lines.push_back({"Ink to " + p.side_name + ", your left", text(s.left_margin), sideways});
     lines.push_back({"Ink to " + p.side_name + ", your right", text(s.right_margin), sideways});

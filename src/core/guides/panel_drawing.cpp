@@ -65,11 +65,15 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
 
+double margin_height(const Panel& g, const Rect& ink) {
+    return std::clamp(ink.centre().y, g.pit_y.value_or(g.right_edge.front().y), g.right_edge.back().y);
+}
+
 void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
     const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
     const Rect& ink = fit.ink;
     const Point c = ink.centre();
-    const double middle = std::clamp(c.y, g.pit_y.value_or(g.right_edge.front().y), g.right_edge.back().y);
+    const double middle = margin_height(g, ink);
     const double left = left_edge_x(g, middle), right = right_edge_x(g, middle);
     if (fit.top_to_ink > 0.5) draw_dimension(to, map({c.x, g.top_y}), map({c.x, ink.y0}), figure(fit.top_to_ink), s);
     if (fit.left_margin > 0.5) draw_dimension(to, map({left, middle}), map({ink.x0, middle}), figure(fit.left_margin), s);
@@ -92,7 +96,8 @@ void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit,
     to.line({box - Point{0, tall}, box + Point{0, tall}}, {palette::quiet, s.hair * 1.4, {}});
     to.line({eye - Point{0, tall}, eye + Point{0, tall}}, {palette::plum, s.hair * 1.8, {}});
     to.line({box, eye}, {palette::plum, s.hair, {}});
-    const std::string words = "eye " + length_text(Length::from_mm(std::abs(fit.balance)), unit, false) + (fit.balance > 0 ? " right" : " left");
+    const std::string words =
+        "eye " + length_text(Length::from_mm(std::abs(fit.balance)), unit, false) + (fit.balance > 0 ? " right" : " left");
     const double w = text_width_guess(words, s.text_size * 0.9) + s.text_size * 0.5, h = s.text_size * 1.2;
     const Point at{eye.x + (fit.balance > 0 ? 1 : -1) * (w / 2 + 4 * s.hair), eye.y - tall};
     to.fill({round_rect({at.x - w / 2, at.y - h / 2, at.x + w / 2, at.y + h / 2}, h * 0.25)}, s.plate);
@@ -113,11 +118,14 @@ void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedB
             if (in.width() <= 0 || in.height() <= 0) continue;
             to.rect(corners(in), Colour{palette::ochre.r, palette::ochre.g, palette::ochre.b, 0.35});
         }
-        to.rect(corners(r), Colour{steel.r, steel.g, steel.b, 0.08}, Stroke{steel, hair * 1.4, {7 * hair, 3 * hair}});
+        to.rect(corners(r), Colour{1, 1, 1, 0.05}, Stroke{{1, 1, 1, 0.7}, hair * 3, {}});  // or it drowns in a dark cloth
+        to.rect(corners(r), {}, Stroke{steel, hair * 1.4, {7 * hair, 3 * hair}});
     }
     if (platen.pad_place) {
         const Rect r = corners(*platen.pad_place);
-        to.marks.emplace_back(PathMark{{round_rect(r, 6 * hair)}, true, Colour{palette::moss.r, palette::moss.g, palette::moss.b, 0.16},
+        to.marks.emplace_back(PathMark{{round_rect(r, 6 * hair)},
+                                       true,
+                                       Colour{palette::moss.r, palette::moss.g, palette::moss.b, 0.16},
                                        Stroke{palette::moss, hair * 1.4, {}}});
     }
     to.unclip();

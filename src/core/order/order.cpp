@@ -102,7 +102,8 @@ Platen largest_platen(const Press& press) {
 }
 
 bool takes(PressKind kind, Face face) {
-    const bool cap = face == Face::cap_front || face == Face::cap_left || face == Face::cap_right || face == Face::cap_back || face == Face::bill;
+    const bool cap =
+        face == Face::cap_front || face == Face::cap_left || face == Face::cap_right || face == Face::cap_back || face == Face::bill;
     switch (kind) {
     case PressKind::wrap: return face == Face::wrap;
     case PressKind::cap: return cap;
@@ -134,6 +135,7 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
     if (style == nullptr || !style->chart.contains(d.sizing.base_size)) return d;
     d.sizing.measure = main_measure(style->family);
     const Panel panel = panel_of(*style, d.sizing.base_size, face);
+    if (panel.width < 200) d.sizing.step = Length::from_mm(1);  // a step meant for tees is coarse on a tag or cap
     const double step = d.sizing.step.mm();
     d.sizing.base_width = Length::from_mm(std::max(step, std::floor(panel.width * usual_width_share(location) / step) * step));
     d = with_usual_place(d, panel, family_group(style->family), usual_school(location));
