@@ -73,13 +73,15 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     mark_ = push(QStringLiteral("Mark the centre"),
                  QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
     mark_->setCheckable(true);
-    panel_->add(mark_);
     connect(mark_, &QPushButton::toggled, this, [this](bool on) {
         view_->set_marking(on);
         view_->refresh();
         view_->setFocus();
     });
-    marks_ = panel_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
+    auto* marking = new QHBoxLayout;
+    panel_->rows()->addLayout(marking);
+    marked_ = panel_->part();
+    marks_ = marked_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
     connect(marks_, &QComboBox::activated, this, [this] { refresh(); });
     auto* marks_row = new QHBoxLayout;
     mark_name_ = new ValueField(QStringLiteral("Name of the mark"));
@@ -99,9 +101,10 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     another_->setCheckable(true);
     mark_out_ = push(QStringLiteral("Out"), QStringLiteral("Takes the mark out"));
     marks_row->addWidget(mark_name_, 1);
-    marks_row->addWidget(another_);
     marks_row->addWidget(mark_out_);
-    panel_->rows()->addLayout(marks_row);
+    marked_->rows()->addLayout(marks_row);
+    marking->addWidget(mark_);
+    marking->addWidget(another_);
     connect(another_, &QPushButton::toggled, this, [this](bool on) {
         if (on) mark_->setChecked(false);
         view_->set_naming(on);
@@ -127,7 +130,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     cloth_ = panel_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     panel_->rule();
-    panel_->head(QStringLiteral("Put it on a garment"));
+    panel_->head(QStringLiteral("Put it on a blank"));
     run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
     location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
     connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
@@ -270,7 +273,7 @@ void ArtBench::refresh() {
         run_->clear();
         run_->addItems(runs);
         cloth_->clear();
-        cloth_->addItem(QStringLiteral("its own garment"));
+        cloth_->addItem(QStringLiteral("its own blank"));
         cloth_->addItem(QStringLiteral("white paper"));
         cloth_->addItems(runs);
     }
@@ -282,8 +285,7 @@ void ArtBench::refresh() {
     set_items(marks_, marks, mark_now);
     if (marks_->currentIndex() < 0 && marks_->count() > 0) marks_->setCurrentIndex(marks_->count() - 1);
     mark_name_->show_text(marks_->currentText());
-    mark_name_->setEnabled(marks_->count() > 0);
-    mark_out_->setEnabled(marks_->count() > 0);
+    marked_->setVisible(marks_->count() > 0);
 }
 
 QString ArtBench::word() const { return QString::number(room_.order().art.size()); }

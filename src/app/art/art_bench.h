@@ -37,6 +37,7 @@ private:
     QLabel *title_, *kind_, *planned_, *resolution_, *half_, *background_, *optical_, *mark_says_, *says_;
     QLabel *stroke_, *gap_;
     QPushButton *mark_, *put_, *out_, *another_, *mark_out_;
+    FigurePanel* marked_;  ///< the marks' names
     QComboBox *cloth_, *run_, *location_, *marks_;
     ValueField* mark_name_;
     std::vector<Location> locations_;

@@ -48,7 +48,6 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
         room_.select(s);
     };
     column->addWidget(runs_);
-    auto* row = new QHBoxLayout;
     decorations_ = new ChipRow(QStringLiteral("Decorations"));
     decorations_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
@@ -56,24 +55,20 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
         if (const Decoration* d = find_decoration(room_.order(), id)) s.art = d->art;
         room_.select(s);
     };
-    row->addWidget(decorations_, 1);
+    column->addWidget(decorations_);
+    auto* row = new QHBoxLayout;
     ghosts_ = look_button(QStringLiteral("schools"), QStringLiteral("Where the other placing schools would put it (G); 1 to 4 choose one"));
     platen_look_ = look_button(QStringLiteral("platen"), QStringLiteral("How the platen or pad lies under it, raised parts in ochre (P)"));
     balance_look_ = look_button(QStringLiteral("balance"), QStringLiteral("Where the eye sees its middle, against the ink box (B)"));
-    for (QPushButton* b : {ghosts_, platen_look_, balance_look_}) row->addWidget(b, 0, Qt::AlignTop);
-    auto* says = new QVBoxLayout;
-    says->setSpacing(0);
+    for (QPushButton* b : {ghosts_, platen_look_, balance_look_}) row->addWidget(b);
     school_ = new QLabel;
     school_->setProperty("brick", true);
-    school_->setAlignment(Qt::AlignRight);
     disagree_ = new QLabel;
     disagree_->setProperty("quiet", true);
-    disagree_->setAlignment(Qt::AlignRight | Qt::AlignTop);
-    disagree_->setWordWrap(true);
-    disagree_->setFixedWidth(320);
-    says->addWidget(school_);
-    says->addWidget(disagree_);
-    row->addLayout(says);
+    disagree_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    row->addSpacing(10);
+    row->addWidget(school_);
+    row->addWidget(disagree_, 1);
     column->addLayout(row);
     wall_ = new FitWall(room);
     column->addWidget(wall_, 1);
@@ -429,10 +424,9 @@ void FitBench::refresh() {
     chips.clear();
     for (const Decoration& d : order.decorations) {
         if (d.run != s.run) continue;
-        const Medium* medium = find_medium(order, d.medium);
         chips.push_back({d.id,
                          qt(d.name),
-                         QString::fromLatin1(location_name(d.location)) + (medium != nullptr ? ", " + qt(medium->name) : QString()),
+                         QString::fromLatin1(location_name(d.location)),
                          standing_where([&](const Subject& about) { return about.decoration == d.id; }),
                          {}});
     }
@@ -451,6 +445,7 @@ void FitBench::refresh() {
                                  (d->placing.school == PlacingSchool::feature ? QStringLiteral(", ") + qt(d->placing.landmark) : QString())
                            : QString());
     disagree_->setText(shown ? qt(schools_disagree(*fit, d->placing.school, order.unit)) : QString());
+    disagree_->setToolTip(disagree_->text());
     wall_->refresh();
     strip_->refresh();
     panel_->setEnabled(d != nullptr && on != nullptr);

@@ -16,9 +16,10 @@ const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[stati
 const Panel& panel_at(const DecorationFit& fit, int i) { return fit.ground->sizes[static_cast<std::size_t>(i)].panel; }
 
 void draw_handles(Drawing& d, const Rect& ink, const Affine& map) {
+    const double r = std::clamp(std::min(ink.width(), ink.height()) * map.a / 9, 2.5, 4.5);  // small ones on a small design
     for (const Point p : {Point{ink.x0, ink.y0}, Point{ink.x1, ink.y0}, Point{ink.x0, ink.y1}, Point{ink.x1, ink.y1}}) {
-        d.fill({disc(map(p), 4.5, 16)}, palette::white);
-        Ring ring = disc(map(p), 4.5, 16);
+        d.fill({disc(map(p), r, 16)}, palette::white);
+        Ring ring = disc(map(p), r, 16);
         ring.push_back(ring.front());
         d.line(ring, {palette::verdigris, 1.6, {}});
     }

@@ -51,7 +51,11 @@ void FindingsStrip::refresh() {
     full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
             : room_.catching_up() ? QStringLiteral("Working it out.")
                                   : QStringLiteral("Nothing to mend.");
-    text_->setText(text_->fontMetrics().elidedText(full_, Qt::ElideRight, std::max(80, width() - 224)));
+    const int room = std::max(80, width() - 224);
+    const bool wraps = text_->fontMetrics().horizontalAdvance(full_) > room;  // then two lines of a smaller hand
+    text_->setWordWrap(wraps);
+    text_->setStyleSheet(wraps ? QStringLiteral("font-size:12px;") : QString());
+    text_->setText(wraps ? text_->fontMetrics().elidedText(full_, Qt::ElideRight, room * 19 / 10) : full_);
     setToolTip(full_);
     count_->setText(any_ ? QStringLiteral("%1 of %2").arg(at_ + 1).arg(n) : QString());
     for (QToolButton* b : {back_, count_, on_}) b->setVisible(any_);

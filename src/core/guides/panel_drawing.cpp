@@ -59,8 +59,11 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     const double h = s.text_size * 1.35;
     const bool level = std::abs(d.x) > std::abs(d.y);
     Point middle = (a + b) * 0.5;
-    if (level && len < w + s.text_size) middle.y -= h;                                 // too short: the figure stands above
-    if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // or beside
+    if (level && s.aside.x != 0 && len < w + s.text_size * 0.3)
+        middle.x = s.aside.x > 0 ? std::max(a.x, b.x) + w / 2 + s.hair * 2 : std::min(a.x, b.x) - w / 2 - s.hair * 2;
+    else if (level && len < w + s.text_size)
+        middle.y += s.aside.y > 0 ? h * 0.7 : -h;
+    if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // beside it
     to.fill({round_rect({middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2}, h * 0.25)}, s.plate);
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
@@ -76,8 +79,11 @@ void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, con
     const double middle = margin_height(g, ink);
     const double left = left_edge_x(g, middle), right = right_edge_x(g, middle);
     if (fit.top_to_ink > 0.5) draw_dimension(to, map({c.x, g.top_y}), map({c.x, ink.y0}), figure(fit.top_to_ink), s);
-    if (fit.left_margin > 0.5) draw_dimension(to, map({left, middle}), map({ink.x0, middle}), figure(fit.left_margin), s);
-    if (fit.right_margin > 0.5) draw_dimension(to, map({ink.x1, middle}), map({right, middle}), figure(fit.right_margin), s);
+    DimensionStyle side = s;
+    side.aside = {-1, 0};
+    if (fit.left_margin > 0.5) draw_dimension(to, map({left, middle}), map({ink.x0, middle}), figure(fit.left_margin), side);
+    side.aside = {1, 0};
+    if (fit.right_margin > 0.5) draw_dimension(to, map({ink.x1, middle}), map({right, middle}), figure(fit.right_margin), side);
     const double below = 9 * s.hair;
     Point from = map({ink.x0, ink.y1});
     Point till = map({ink.x1, ink.y1});
@@ -85,6 +91,7 @@ void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, con
     till.y += below;
     DimensionStyle chosen = s;
     chosen.colour = palette::verdigris;
+    chosen.aside = {0, 1};
     draw_dimension(to, from, till, figure(fit.width), chosen);
 }
 
