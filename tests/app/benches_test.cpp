@@ -1,10 +1,8 @@
-// Order, Blanks, Art, Sheets and Guides benches, each through mouse and keys.
+// Order, Art, Sheets and Guides benches, each through mouse and keys.
 #include <cmath>
 
 #include "app/art/art_bench.h"
 #include "app/art/art_view.h"
-#include "app/blanks/blanks_bench.h"
-#include "app/blanks/tape_drawing.h"
 #include "app/guides/guides_bench.h"
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
@@ -14,27 +12,14 @@
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "core/nesting/by_hand.h"
-#include "files/order_file.h"
 #include "window.h"
 
 namespace orthema {
 namespace {
 
 using namespace app;
+using test::SmallWindow;
 using test::Window;
-
-struct SmallWindow : Window {
-    explicit SmallWindow(int stage) {
-        EXPECT_TRUE(save_order(data("small.orthema"), test::small_order(), test::small_art()));
-        open(data("small.orthema"));
-        go(stage);
-    }
-    int quantity(const std::string& size) {
-        for (const SizeCount& c : counts_of(order(), {"adult-tee", "ash"}))
-            if (c.size == size) return c.quantity;
-        return 0;
-    }
-};
 
 TEST(OrderBench, QuantitiesAreTypedStraightOnThePicture) {
     SmallWindow w(1);
@@ -110,70 +95,6 @@ TEST(OrderBench, AListThatIsNoneIsSaidAndNothingIsLost) {
     EXPECT_EQ(w.order(), before);
 }
 
-TEST(BlanksBench, TheTapeIsTypedOnTheDrawing) {
-    SmallWindow w(2);
-    auto* sizes = w.bench<BlanksBench>("blanks");
-    TapeDrawing* drawing = sizes->drawing();
-    w.click(w.window().findChild<ChipButton*>("chip L"));
-    drawing->repaint();
-    const auto figure = [&](const char* size) { return find_style(w.order(), "adult-tee")->chart.at(size).at(Measure::chest); };
-    const double published = figure("L").value.mm();
-    w.click(drawing, drawing->figure_place(Measure::chest));
-    ASSERT_TRUE(drawing->field()->isVisible());
-    QTest::keyClick(drawing->field(), Qt::Key_A, Qt::ControlModifier);
-    QTest::keyClicks(drawing->field(), "57.2cm");
-    QTest::keyClick(drawing->field(), Qt::Key_Return);
-    EXPECT_EQ(figure("L").source, Source::measured);
-    EXPECT_DOUBLE_EQ(figure("L").value.mm(), 572);
-    EXPECT_DOUBLE_EQ(figure("L").published->mm(), published);
-    EXPECT_EQ(figure("L").readings.size(), 1u);
-    EXPECT_FALSE(drawing->field()->isVisible());
-    // taped in the panel on another size, and the one between is graded
-    w.click(w.window().findChild<ChipButton*>("chip 2XL"));
-    w.click(w.find<QPushButton>("Blank page/Figures"));
-    w.type(w.find<QLineEdit>("Chest, pit to pit"), "670");
-    EXPECT_EQ(figure("XL").source, Source::graded);
-    w.click(w.find<QPushButton>("Blank page/Measure"));
-    w.click(w.find<QPushButton>("Back to published"));
-    EXPECT_EQ(figure("2XL").source, Source::published);
-    EXPECT_EQ(figure("XL").source, Source::published);
-    w.undo();
-    EXPECT_EQ(figure("2XL").source, Source::measured);
-}
-
-TEST(BlanksBench, AFigureThatContradictsTheOthersIsRefused) {
-    SmallWindow w(2);
-    const Order before = w.order();
-    w.type(w.find<QLineEdit>("Neck width"), "900");
-    EXPECT_EQ(w.order(), before);
-    EXPECT_NE(w.notice().find("contradict"), std::string::npos) << w.notice();
-    w.type(w.find<QLineEdit>("Neck width"), "9 m");
-    EXPECT_EQ(w.order(), before);
-}
-
-TEST(BlanksBench, TheLibraryKeepsABlankForLaterOrders) {
-    SmallWindow w(2);
-    w.type(w.find<QLineEdit>("Chest, pit to pit"), "571");
-    const BlankStyle taped = *find_style(w.order(), "adult-tee");
-    w.room().keep_in_library(taped);
-    w.wait();
-    w.room().export_library(QString::fromStdString(w.data("lib.json")));
-    w.wait();
-    EXPECT_EQ(test::run("python3 -m json.tool '" + w.data("lib.json") + "' > /dev/null").code, 0);
-    w.room().start_new();
-    w.wait();
-    EXPECT_EQ(*find_style(w.order(), "adult-tee"), taped);
-    Window other;
-    other.room().import_library(QString::fromStdString(w.data("lib.json")));
-    other.wait();
-    EXPECT_TRUE(std::find(other.room().library().styles.begin(), other.room().library().styles.end(), taped) !=
-                other.room().library().styles.end());
-    test::spill(w.data("lib.json"), "{\"format\": 3}");
-    other.room().import_library(QString::fromStdString(w.data("lib.json")));
-    other.wait();
-    EXPECT_NE(other.notice().find("not a library"), std::string::npos) << other.notice();
-}
-
 TEST(ArtBench, TheCentreIsMarkedWithAClick) {
     SmallWindow w(3);
     ArtView* view = w.bench<ArtBench>("art")->view();
@@ -206,8 +127,7 @@ TEST(ArtBench, BrokenPicturesAreSaidAndTheOthersComeIn) {
 TEST(ArtBench, APictureGoesOnAnotherLocationToo) {
     SmallWindow w(3);
     auto* location = w.find<QComboBox>("Location");
-    location->setFocus();
-    w.key(location, Qt::Key_End);
+    w.choose(location, "upper back (nape)");
     w.click(w.find<QPushButton>("Put it on"));
     ASSERT_EQ(w.order().decorations.size(), 2u);
     EXPECT_EQ(w.order().decorations[1].location, Location::upper_back);

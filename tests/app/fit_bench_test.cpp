@@ -3,7 +3,11 @@
 
 #include <cmath>
 
+#include "app/art/art_bench.h"
+#include "app/art/art_view.h"
+#include "app/fit/fit_strip.h"
 #include "app/fit/fit_wall.h"
+#include "app/fit/strips.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "files/order_file.h"
@@ -13,19 +17,17 @@ namespace orthema {
 namespace {
 
 using namespace app;
+using test::SmallWindow;
 using test::Window;
 
-struct FitWindow : Window {
-    FitWindow() {
-        EXPECT_TRUE(save_order(data("small.orthema"), test::small_order(), test::small_art()));
-        open(data("small.orthema"));
-        go(4);
-    }
+struct FitWindow : SmallWindow {
+    FitWindow() : SmallWindow(4) {}
     FitWall* wall() { return bench<FitBench>("fit")->wall(); }
     const DecorationFit& fit() { return room().plan().decorations.at(0); }
     const Decoration& d() { return order().decorations.at(0); }
     const SizeFit& size(const char* s) { return *find_size(fit(), s); }
     void page(const char* name) { click(find<QPushButton>(QStringLiteral("Figures page/") + QLatin1String(name))); }
+    using Window::choose;
     void choose(const char* s) { click(wall(), wall()->design_at(s)); }
 };
 
@@ -211,6 +213,94 @@ TEST(FitBench, UndoGoesAllTheWayBackAndRedoForth) {
     EXPECT_FALSE(w.room().changed());
     while (w.room().can_redo()) w.key(&w.window(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
     EXPECT_EQ(w.order(), done);
+}
+
+TEST(FitBench, SchoolsAndOverlaysAreOneKey) {
+    FitWindow w;
+    w.choose("L");
+    EXPECT_FALSE(w.wall()->look().ghosts);
+    w.key(w.wall(), Qt::Key_G);
+    EXPECT_TRUE(w.wall()->look().ghosts);
+    EXPECT_TRUE(w.find<QPushButton>("schools")->isChecked());
+    w.click(w.find<QPushButton>("schools"));
+    EXPECT_FALSE(w.wall()->look().ghosts);
+    w.key(w.wall(), Qt::Key_P);
+    w.key(w.wall(), Qt::Key_B);
+    EXPECT_TRUE(w.wall()->look().platen && w.wall()->look().balance);
+    // the ghost of the pit-line school becomes the place itself
+    const double ghost = *w.size("L").school_tops[static_cast<std::size_t>(PlacingSchool::pit_line)];
+    EXPECT_GT(std::abs(ghost - w.size("L").ink.y0), 5);
+    w.key(w.wall(), Qt::Key_2);
+    EXPECT_EQ(w.d().placing.school, PlacingSchool::pit_line);
+    EXPECT_NEAR(w.size("L").ink.y0, ghost, 1e-6);
+    w.key(w.wall(), Qt::Key_3);
+    EXPECT_EQ(w.d().placing.school, PlacingSchool::body_fraction);
+    w.undo();
+    w.undo();
+    EXPECT_EQ(w.d().placing.school, PlacingSchool::collar_drop);
+}
+
+TEST(FitBench, TheCostCurveIsClickedForACount) {
+    FitWindow w;
+    w.click(w.find<QPushButton>("Strip/cost"));
+    FitStrip* strip = w.bench<FitBench>("fit")->strip();
+    for (const int count : {2, 4}) {
+        QPoint at;
+        for (int x = 0; x < strip->width(); ++x)
+            if (bands_at(w.fit(), x, strip->width()) == count) at = {x, strip->height() / 2};
+        ASSERT_FALSE(at.isNull());
+        w.click(strip, at - QPoint(6, 0));
+        EXPECT_EQ(w.fit().bands.size(), static_cast<std::size_t>(count));
+    }
+}
+
+TEST(FitBench, AMarkIsSetWatchedAndBroughtToItsLine) {
+    FitWindow w;
+    w.go(3);
+    ArtView* view = w.bench<ArtBench>("art")->view();
+    w.click(w.find<QPushButton>("Set a mark"));
+    w.click(view, view->place_of({0.25, 0.5}));
+    ASSERT_EQ(w.order().art[0].marks.size(), 1u);
+    w.type(w.find<QLineEdit>("Name of the mark"), "gap in the L");
+    EXPECT_EQ(w.order().art[0].marks[0].name, "gap in the L");
+    EXPECT_NEAR(w.order().art[0].marks[0].at.x, 0.25, 0.02);
+    w.go(4);
+    w.choose("L");
+    w.page("Place");
+    w.choose(w.find<QComboBox>("Landmark to meet"), "centre line");
+    w.click(w.find<QPushButton>("Watch"));
+    const auto missed = [&] {
+        return std::count_if(w.room().findings().begin(), w.room().findings().end(),
+                             [](const Finding& f) { return f.code == "mark-missed"; });
+    };
+    EXPECT_GT(missed(), 0);
+    w.click(w.find<QPushButton>("Bring together"));
+    EXPECT_NEAR(w.size("L").ink.x0 + w.order().art[0].marks[0].at.x * w.size("L").width, 0, 0.01);
+    w.click(w.find<QPushButton>("Let go"));
+    EXPECT_EQ(missed(), 0);
+}
+
+TEST(FitBench, OneTransferIsSharedAcrossBlanks) {
+    SmallWindow w(4);
+    Order order = w.order();
+    order.lines.push_back({"crew-fleece", order.styles.front().colours.front().name, "L", 3, ""});
+    Decoration other = new_decoration(order, {"crew-fleece", order.lines.back().colour}, Location::full_front, order.art[0]);
+    other.sizing.base_width = Length::from_mm(205);
+    order.decorations.push_back(other);
+    w.room().edit(QStringLiteral("a second blank"), order);
+    w.wait();
+    Selection s = w.room().selection();
+    s.run = other.run;
+    s.decoration = other.id;
+    w.room().select(s);
+    const std::size_t transfers = w.room().transfer_set().transfers.size();
+    w.click(w.find<QPushButton>("Figures page/Size"));
+    w.click(w.find<QPushButton>("Share that transfer"));
+    w.wait();
+    EXPECT_EQ(w.room().transfer_set().transfers.size(), transfers - 1);
+    w.undo();
+    w.wait();
+    EXPECT_EQ(w.room().transfer_set().transfers.size(), transfers);
 }
 
 TEST(Wall, FortySizesStandWithoutOverlap) {

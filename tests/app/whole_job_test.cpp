@@ -69,8 +69,7 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     const DecorationFit moved = w.room().plan().decorations[0];
     const double by = find_size(moved, "L")->ink.y0 - find_size(before, "L")->ink.y0;
     EXPECT_NEAR(by, 12 / k, 1.0);
-    EXPECT_NEAR(find_size(moved, "L")->top_to_ink, std::round(find_size(moved, "L")->top_to_ink), 1e-6)
-        << "as the tape would read it";
+    EXPECT_NEAR(find_size(moved, "L")->top_to_ink, std::round(find_size(moved, "L")->top_to_ink), 1e-6) << "as the tape would read it";
     for (const SizeFit& s : moved.sizes) EXPECT_GT(s.ink.y0, find_size(before, s.size)->ink.y0 + by / 2) << s.size;
     EXPECT_TRUE(w.order().decorations[0].pins.empty());
     w.undo();
@@ -87,8 +86,10 @@ TEST(WholeJob, FromAListToFilesAndBack) {
 
     // the rule, by typing: 3 1/16 in below the collar on the chosen size, whatever the unit shown
     w.click(wall, wall->design_at("L"));
-    w.type(w.find<QLineEdit>("Collar to ink"), "3 1/16 in");
+    w.click(w.find<QPushButton>("Figures page/Place"));
+    w.type(w.find<QLineEdit>("Top to ink"), "3 1/16 in");
     EXPECT_NEAR(find_size(w.room().plan().decorations[0], "L")->top_to_ink, 49 * 25.4 / 16, 1e-6);
+    w.click(w.find<QPushButton>("Figures page/Size"));
     w.type(w.find<QLineEdit>("Ink width"), "24cm");
     EXPECT_NEAR(find_size(w.room().plan().decorations[0], "L")->ideal, 240, 1e-6);
     w.type(w.find<QLineEdit>("Ink width"), "nonsense");

@@ -1,5 +1,7 @@
 #include "window.h"
 
+#include "files/order_file.h"
+
 #include "app/shell/notice_bar.h"
 
 namespace orthema::test {
@@ -109,5 +111,25 @@ void Window::open(const std::string& path) {
 }
 
 std::string Window::notice() const { return window_->notices()->text().toStdString(); }
+
+void Window::choose(QComboBox* box, const QString& text) {
+    ASSERT_NE(box, nullptr);
+    const int to = box->findText(text);
+    ASSERT_GE(to, 0) << text.toStdString() << " is not offered";
+    box->setFocus();
+    while (box->currentIndex() != to) key(box, box->currentIndex() < to ? Qt::Key_Down : Qt::Key_Up);
+}
+
+SmallWindow::SmallWindow(int stage) {
+    EXPECT_TRUE(save_order(data("small.orthema"), small_order(), small_art()));
+    open(data("small.orthema"));
+    go(stage);
+}
+
+int SmallWindow::quantity(const std::string& size) const {
+    for (const SizeCount& c : counts_of(order(), {"adult-tee", "ash"}))
+        if (c.size == size) return c.quantity;
+    return 0;
+}
 
 }  // namespace orthema::test

@@ -44,6 +44,8 @@ public:
     void key(QWidget* widget, int key, Qt::KeyboardModifiers modifiers = {});
     /// Replaces what a field says and presses Enter.
     void type(QLineEdit* field, const QString& text, Qt::KeyboardModifiers enter = {});
+    /// Steps a box to that entry by keys.
+    void choose(QComboBox* box, const QString& text);
     void undo();
     /// Drops files on the window, as from a file manager.
     void drop(const std::vector<std::string>& paths);
@@ -57,6 +59,12 @@ private:
     std::shared_ptr<Folder> folder_;
     std::unique_ptr<app::Workroom> room_;
     std::unique_ptr<app::MainWindow> window_;
+};
+
+/// With a small order open: one tee run and one decoration.
+struct SmallWindow : Window {
+    explicit SmallWindow(int stage);
+    [[nodiscard]] int quantity(const std::string& size) const;  ///< of the run
 };
 
 }  // namespace orthema::test

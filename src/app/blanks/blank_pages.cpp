@@ -394,7 +394,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
             const QString name = one.section('#', 0, 0).trimmed();
             const QColor c(one.contains('#') ? "#" + one.section('#', 1).trimmed() : name);
             if (name.isEmpty() || !c.isValid()) return QStringLiteral("“%1” is not a name with a colour like #d8d4ca.").arg(one);
-            next.colours.push_back({name.toStdString(), {c.redF(), c.greenF(), c.blueF(), 1}});
+            next.colours.push_back({name.toStdString(), {c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0, 1}});
         }
         bench_.keep(QStringLiteral("colours"), next);
         return std::nullopt;
