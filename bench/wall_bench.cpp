@@ -28,7 +28,8 @@ void drag_step(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));
     QImage image, back;
     const app::Wall stands = app::wall_of(s.plan.decorations[0], 892, 478);
-    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], stands, 892, 478), s.art, 892, 478, 1);
+    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], stands, 892, 478), s.art, 892, 478,
+                     1);
     double by = 0.25;
     for (auto _ : state) {
         by = -by;
@@ -56,6 +57,38 @@ void refit_only(benchmark::State& state) {
     }
 }
 BENCHMARK(refit_only)->Arg(6)->Arg(40)->Unit(benchmark::kMillisecond);
+
+/// 200 sizes, four decorations that keep apart on one panel, all four rules changed at once; then with the blank's own
+/// figures changed, so that every panel and clear area is made anew.
+void refit_200x4(benchmark::State& state) {
+    Scene s(200);
+    Decoration d = s.order.decorations[0];
+    const Location places[] = {Location::left_chest, Location::right_hem, Location::centre_chest};
+    for (const Location l : places) {
+        Decoration other = new_decoration(s.order, d.run, l, s.order.art[0]);
+        other.sizing.base_size = d.sizing.base_size;
+        s.order.decorations.push_back(other);
+    }
+    s.plan = fit(s.order, s.facts);
+    const bool chart = state.range(0) == 1;
+    double by = 0.25;
+    for (auto _ : state) {
+        by = -by;
+        Order next = s.order;
+        for (Decoration& one : next.decorations) {
+            one.placing.offset += Length::from_mm(by);
+            one.sizing.base_width += Length::from_mm(by);
+        }
+        if (chart)
+            for (BlankStyle& style : next.styles)
+                if (style.id == d.run.style)
+                    for (auto& [size, row] : style.chart) row[Measure::chest].value += Length::from_mm(by);
+        s.plan = refit(next, s.facts, s.order, s.plan);
+        s.order = std::move(next);
+        benchmark::DoNotOptimize(s.plan);
+    }
+}
+BENCHMARK(refit_200x4)->ArgName("new_chart")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 
 void paint_only(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));

@@ -247,7 +247,7 @@ TEST(FitBench, TheCostCurveIsClickedForACount) {
     for (const int count : {2, 4}) {
         QPoint at;
         for (int x = 0; x < strip->width(); ++x)
-            if (bands_at(w.fit(), x, strip->width()) == count) at = {x, strip->height() / 2};
+            if (bands_at(cost_curve(w.d(), w.fit()).size(), x, strip->width()) == count) at = {x, strip->height() / 2};
         ASSERT_FALSE(at.isNull());
         w.click(strip, at - QPoint(6, 0));
         EXPECT_EQ(w.fit().bands.size(), static_cast<std::size_t>(count));

@@ -488,12 +488,13 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
     QString says;
     if (d.sizing.school == SizingSchool::bands) {
         says = QStringLiteral("%1 bands%2").arg(fit.bands.size()).arg(by_hand ? QStringLiteral(", set by hand") : QString());
-        if (!by_hand && !fit.bands.empty() && fit.bands.size() <= fit.cost_by_count.size()) {
+        const std::vector<double> curve = cost_curve(d, fit);
+        if (!by_hand && !fit.bands.empty() && fit.bands.size() <= curve.size()) {
             // the range of prices over which this count stays the cheapest
             const std::size_t k = fit.bands.size() - 1;
             double low = 0, high = 1e9;
-            for (std::size_t j = 0; j < fit.cost_by_count.size(); ++j) {
-                const double gain = fit.cost_by_count[std::min(j, k)] - fit.cost_by_count[std::max(j, k)];
+            for (std::size_t j = 0; j < curve.size(); ++j) {
+                const double gain = curve[std::min(j, k)] - curve[std::max(j, k)];
                 const double between = gain / std::abs(double(j) - double(k));
                 if (j > k) low = std::max(low, between);
                 if (j < k) high = std::min(high, between);

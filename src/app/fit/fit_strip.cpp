@@ -35,8 +35,9 @@ Drawing FitStrip::draw(double width, double height) {
 
 void FitStrip::mousePressEvent(QMouseEvent* event) {
     const DecorationFit* fit = room_.fit();
-    if (show_ != Show::cost || fit == nullptr) return;
-    if (const int n = bands_at(*fit, event->position().x(), width()); n > 0 && count_wanted) count_wanted(n);
+    const Decoration* d = room_.decoration();
+    if (show_ != Show::cost || fit == nullptr || d == nullptr) return;
+    if (const int n = bands_at(cost_curve(*d, *fit).size(), event->position().x(), width()); n > 0 && count_wanted) count_wanted(n);
 }
 
 }  // namespace orthema::app

@@ -103,15 +103,16 @@ namespace {
 constexpr double cost_left = 66, cost_right = 18;
 }
 
-int bands_at(const DecorationFit& fit, double x, double width) {
-    const auto n = static_cast<int>(fit.cost_by_count.size());
+int bands_at(std::size_t columns, double x, double width) {
+    const auto n = static_cast<int>(columns);
     if (n == 0 || x < cost_left || x > width - cost_right) return 0;
     return std::clamp(static_cast<int>((x - cost_left) / ((width - cost_left - cost_right) / n)) + 1, 1, n);
 }
 
 Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
     Drawing d = strip("Cost of bands", 98, "click a count to choose it", width, height);
-    const auto n = static_cast<int>(fit.cost_by_count.size());
+    const std::vector<double> curve = cost_curve(decoration, fit);
+    const auto n = static_cast<int>(curve.size());
     if (n == 0) return d;
     const double price = decoration.sizing.price;
     const Rect plot{cost_left, 42, width - cost_right, height - 20};
@@ -119,7 +120,7 @@ Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, dou
     double most = 1e-9;
     std::vector<double> total;
     for (int k = 0; k < n; ++k) {
-        total.push_back(fit.cost_by_count[static_cast<std::size_t>(k)] + price * (k + 1));
+        total.push_back(curve[static_cast<std::size_t>(k)] + price * (k + 1));
         most = std::max(most, total.back());
     }
     const auto y_of = [&](double v) { return plot.y1 - v / most * plot.height(); };
@@ -127,7 +128,7 @@ Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, dou
     const int best = static_cast<int>(std::min_element(total.begin(), total.end()) - total.begin()) + 1;
     Ring lack, sum;
     for (int k = 0; k < n; ++k) {
-        const double x = plot.x0 + (k + 0.5) * cell, cost = fit.cost_by_count[static_cast<std::size_t>(k)];
+        const double x = plot.x0 + (k + 0.5) * cell, cost = curve[static_cast<std::size_t>(k)];
         const double half = std::min(20.0, cell * 0.32);
         const bool now = k + 1 == chosen;
         d.rect({x - half, y_of(cost), x + half, plot.y1}, now ? palette::verdigris : palette::rule);

@@ -12,8 +12,8 @@ Drawing ladder_drawing(const Order& order, const Decoration& decoration, const D
 
 /// Shortfall against the number of bands, with the price of the transfers on top; the least is marked.
 Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
-/// The number of bands whose column lies under x, or 0.
-int bands_at(const DecorationFit& fit, double x, double width);
+/// The number of bands whose column of `columns` lies under x, or 0.
+int bands_at(std::size_t columns, double x, double width);
 
 /// Top of ink as a share of the panel's length, for each school, over the sizes.
 Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);

@@ -1,6 +1,7 @@
 #include "core/blanks/style.h"
 
 #include <algorithm>
+#include <cmath>
 #include <array>
 #include <numeric>
 

@@ -6,6 +6,10 @@
 
 namespace orthema {
 
+namespace {
+constexpr double slack = 1e-9;  // running sums cancel to about this
+}
+
 double rounded_down(double mm, double step_mm) {
     if (step_mm <= 0) return mm;
     const double steps = std::floor(mm / step_mm + 1e-9);
@@ -21,20 +25,21 @@ double band_width(const std::vector<BandMember>& members, int first, int last, d
     return rounded_down(least, step_mm);
 }
 
-BandCosts::BandCosts(const std::vector<BandMember>& members, double step_mm) : n_(static_cast<int>(members.size())) {
+BandCosts::BandCosts(std::vector<BandMember> members, double step_mm)
+    : n_(static_cast<int>(members.size())), step_mm_(step_mm), members_(std::move(members)) {
     cost_.assign(static_cast<std::size_t>(n_ + 1) * static_cast<std::size_t>(n_ + 1), 0);
-    width_ = cost_;
     for (int first = 0; first < n_; ++first) {
         double least = std::numeric_limits<double>::infinity();
-        double q = 0, q1 = 0, q2 = 0;
+        double q = 0, q1 = 0, q2 = 0, w = 0;
         for (int last = first + 1; last <= n_; ++last) {
-            const BandMember& m = members[static_cast<std::size_t>(last - 1)];
-            least = std::min({least, m.ideal_mm, m.limit_mm});
+            const BandMember& m = members_[static_cast<std::size_t>(last - 1)];
+            if (const double cap = std::min(m.ideal_mm, m.limit_mm); cap < least) {
+                least = cap;
+                w = rounded_down(least, step_mm);
+            }
             q += m.quantity;
             q1 += m.quantity / m.ideal_mm;
             q2 += m.quantity / (m.ideal_mm * m.ideal_mm);
-            const double w = rounded_down(least, step_mm);
-            width_[at(first, last)] = w;
             cost_[at(first, last)] = std::max(0.0, q - 2 * w * q1 + w * w * q2);
         }
     }
@@ -51,9 +56,10 @@ std::vector<Partition> optimal_partitions(const BandCosts& costs, int most) {
     best[0][0] = 0;
     for (int k = 1; k <= most; ++k)
         for (int j = k; j <= n; ++j)
-            for (int i = k - 1; i < j; ++i) {
-                const double total = best[at(k - 1)][at(i)] + costs.cost(i, j);
-                if (total < best[at(k)][at(j)]) {
+            for (int i = j - 1; i >= k - 1; --i) {
+                const double band = costs.cost(i, j), total = best[at(k - 1)][at(i)] + band;
+                if (band > best[at(k)][at(j)] + slack) break;
+                if (total <= best[at(k)][at(j)]) {
                     best[at(k)][at(j)] = total;
                     from[at(k)][at(j)] = i;
                 }
@@ -81,9 +87,10 @@ Partition best_partition(const BandCosts& costs, double price) {
     std::vector<State> best(static_cast<std::size_t>(n + 1));
     best[0] = {0, 0, 0};
     for (int j = 1; j <= n; ++j)
-        for (int i = 0; i < j; ++i) {
+        for (int i = j - 1; i >= 0; --i) {
             const State& before = best[static_cast<std::size_t>(i)];
             State& here = best[static_cast<std::size_t>(j)];
+            if (costs.cost(i, j) + price > here.total + slack) break;
             const double total = before.total + costs.cost(i, j) + price;
             if (total < here.total - 1e-12 || (total < here.total + 1e-12 && before.bands + 1 < here.bands))
                 here = {total, before.bands + 1, i};

@@ -28,18 +28,23 @@ double band_width(const std::vector<BandMember>& members, int first, int last, d
 /// What each possible band costs, in O(n²): from running sums of quantity, quantity / ideal and quantity / ideal².
 class BandCosts {
 public:
-    BandCosts(const std::vector<BandMember>& members, double step_mm);
+    BandCosts(std::vector<BandMember> members, double step_mm);
     [[nodiscard]] int size() const { return n_; }
     [[nodiscard]] double cost(int first, int last) const { return cost_[at(first, last)]; }  ///< of [first, last)
-    [[nodiscard]] double width(int first, int last) const { return width_[at(first, last)]; }
+    [[nodiscard]] double width(int first, int last) const { return band_width(members_, first, last, step_mm_); }
 
 private:
     [[nodiscard]] std::size_t at(int first, int last) const {
-        return static_cast<std::size_t>(first) * static_cast<std::size_t>(n_ + 1) + static_cast<std::size_t>(last);
+        return static_cast<std::size_t>(last) * static_cast<std::size_t>(n_ + 1) + static_cast<std::size_t>(first);
     }
     int n_;
-    std::vector<double> cost_, width_;
+    double step_mm_;
+    std::vector<BandMember> members_;
+    std::vector<double> cost_;
 };
+
+// A band costs more with every member that it takes in at its small end: each narrows it, none of the others gains. Both
+// searches go from the large end down and stop where the band alone costs more than what is found.
 
 /// The cheapest contiguous partition for every number of bands 1 … min(n, most), by dynamic programming. Exact. Entry
 /// k − 1 holds k bands. Time O(most · n²).

@@ -28,8 +28,8 @@ double along(Point direction, Point a, Point b) {
 
 StarHull::StarHull(const Region& outline, Point about) {
     struct Edge {
-        Point a, b;          // a before b in turning order
-        double from, to;     // turns; `to` may pass 4
+        Point a, b;       // a before b in turning order
+        double from, to;  // turns; `to` may pass 4
     };
     std::vector<Edge> edges;
     std::vector<double> turns;
@@ -95,6 +95,43 @@ StarHull::StarHull(const Region& outline, Point about) {
         kept.push_back(r);
     }
     rays_ = std::move(kept);
+    for (Ray& r : rays_) r.far = dot(r.in, r.in) > dot(r.out, r.out) ? r.in : r.out;
+    // How far the hull reaches in each sector of turns, so that most edges of an obstacle need no closer look.
+    sector_reach_.fill(0);
+    const auto widen = [&](int sector, double reach) {
+        double& at = sector_reach_[static_cast<std::size_t>(sector % reach_sectors)];
+        at = std::max(at, reach);
+    };
+    for (std::size_t i = 0; i < rays_.size(); ++i) {
+        const Ray &r = rays_[i], &next = rays_[(i + 1) % rays_.size()];
+        widen(sector_of(r.turn), norm(r.far));
+        const double most = std::max(norm(r.out), norm(next.in));  // 0 where nothing faces this way
+        const double to = next.turn > r.turn ? next.turn : next.turn + 4;
+        for (int s = sector_of(r.turn); most > 0 && s <= static_cast<int>(to * reach_sectors / 4); ++s) widen(s, most);
+    }
+    for (std::size_t s = 0; s < reach_sectors; ++s) {
+        double& at = quadrant_reach_[s * 4 / reach_sectors];
+        at = std::max(at, sector_reach_[s]);
+    }
+}
+
+double StarHull::reach_towards(const Rect& box, Point anchor) const {
+    const bool right = box.x1 >= anchor.x, left = box.x0 <= anchor.x, down = box.y1 >= anchor.y, up = box.y0 <= anchor.y;
+    double most = 0;
+    if (right && down) most = std::max(most, quadrant_reach_[0]);
+    if (left && down) most = std::max(most, quadrant_reach_[1]);
+    if (left && up) most = std::max(most, quadrant_reach_[2]);
+    if (right && up) most = std::max(most, quadrant_reach_[3]);
+    return most;
+}
+
+int StarHull::sector_of(double turn) { return std::min(reach_sectors - 1, static_cast<int>(turn * reach_sectors / 4)); }
+
+double StarHull::reach_between(double from, double span) const {
+    double most = 0;
+    for (int s = sector_of(from), last = static_cast<int>((from + span) * reach_sectors / 4); s <= last; ++s)
+        most = std::max(most, sector_reach_[static_cast<std::size_t>(s % reach_sectors)]);
+    return most;
 }
 
 std::size_t StarHull::after(double turn) const {
@@ -102,16 +139,15 @@ std::size_t StarHull::after(double turn) const {
     return static_cast<std::size_t>(at - rays_.begin());
 }
 
-double StarHull::distance_along(Point direction, double turn) const {
+double StarHull::extent_along(Point direction, double turn) const {
     const std::size_t n = rays_.size();
     const std::size_t next = after(turn);
     const Ray& from = rays_[(next + n - 1) % n];
     const Ray& to = rays_[next % n];
-    const double unit = norm(direction);
     double best = 0;
-    if (from.out.x != 0 || from.out.y != 0 || to.in.x != 0 || to.in.y != 0) best = along(direction, from.out, to.in) * unit;
+    if (from.out.x != 0 || from.out.y != 0 || to.in.x != 0 || to.in.y != 0) best = along(direction, from.out, to.in);
     // on a ray itself either side counts
-    if (std::abs(from.turn - turn) < 1e-12) best = std::max({best, norm(from.in), norm(from.out)});
+    if (std::abs(from.turn - turn) < 1e-12) best = std::max(best, norm(from.far) / norm(direction));
     return best;
 }
 
@@ -119,43 +155,63 @@ double StarHull::widest(const Ring& ring, const Rect& box, Point anchor, double 
     if (rays_.empty() || ring.size() < 3) return at_most;
     if (box.contains(anchor) && inside(ring, anchor)) return 0;
     double best = at_most;
-    const std::size_t m = ring.size();
-    Point a = ring[m - 1] - anchor;
-    double turn_a = turn_of(a);
-    for (std::size_t i = 0; i < m; ++i) {
-        const Point b = ring[i] - anchor;
-        const double turn_b = turn_of(b);
-        // no nearer than its line or its ends allow: far edges cannot bind
-        const Point edge = b - a;
-        const double long2 = dot(edge, edge);
-        const double t = long2 > 0 ? std::clamp(-dot(a, edge) / long2, 0.0, 1.0) : 0.0;
-        const double near = norm(a + edge * t);
-        if (near < best * reach_) {
-            const double length = norm(b);
-            const double hull = distance_along(b, turn_b);
-            if (hull > 0) best = std::min(best, length / hull);
-            // the hull's own vertices against this edge
-            double from = turn_a, to = turn_b;
-            if (cross(a, b) < 0) std::swap(from, to);
-            double span = to - from;
-            if (span < 0) span += 4;
-            const Point p = cross(a, b) < 0 ? b : a, q = cross(a, b) < 0 ? a : b;
-            const std::size_t n = rays_.size();
-            for (std::size_t k = after(from), seen = 0; seen < n; ++k, ++seen) {
-                const Ray& r = rays_[k % n];
-                double off = r.turn - from;
-                if (off < 0) off += 4;
-                if (off > span) break;
-                const Point far = norm(r.in) > norm(r.out) ? r.in : r.out;
-                if (far.x == 0 && far.y == 0) continue;
-                const double w = along(far, p, q);
-                if (w > 0 && w < best) best = w;
-            }
-        }
-        a = b;
-        turn_a = turn_b;
-    }
+    narrow(ring, 0, ring.size(), anchor, best);
     return best;
+}
+
+void StarHull::narrow(const Ring& ring, std::size_t first, std::size_t last, Point anchor, double& best) const {
+    const std::size_t n = rays_.size();
+    double most2 = best * reach_ * best * reach_;
+    Point a = ring[(first == 0 ? ring.size() : first) - 1] - anchor;
+    for (std::size_t i = first; i < last; ++i) {
+        const Point b = ring[i] - anchor, p = a;
+        a = b;
+        // no nearer than its line or its ends allow: far edges cannot bind
+        const Point edge = b - p;
+        const double along_p = -dot(p, edge), long2 = dot(edge, edge);
+        double near2 = dot(p, p);
+        if (along_p >= long2)
+            near2 = dot(b, b);
+        else if (along_p > 0)
+            near2 -= along_p * along_p / long2;
+        if (near2 >= most2) continue;
+        const bool back = cross(p, b) < 0;
+        const Point begin = back ? b : p, end = back ? p : b;
+        const double turn_b = turn_of(b), from = back ? turn_b : turn_of(p);
+        double span = (back ? turn_of(p) : turn_b) - from;
+        if (span < 0) span += 4;
+        const double reach = best * reach_between(from, span);
+        if (near2 >= reach * reach) continue;
+        const double extent = extent_along(b, turn_b);
+        if (extent * best > 1) best = 1 / extent;
+        // the hull's own vertices against this edge
+        for (std::size_t k = after(from), seen = 0; seen < n; ++k, ++seen) {
+            const Ray& r = rays_[k >= n ? k - n : k];
+            double off = r.turn - from;
+            if (off < 0) off += 4;
+            if (off > span) break;
+            if (r.far.x == 0 && r.far.y == 0) continue;
+            const double w = along(r.far, begin, end);
+            if (w > 0 && w < best) best = w;
+        }
+        most2 = best * reach_ * best * reach_;
+    }
+}
+
+void Obstacle::find_boxes() {
+    boxes.clear();
+    stretches.clear();
+    for (const Ring& r : grown) {
+        boxes.push_back(bounds(r));
+        std::vector<Rect>& all = stretches.emplace_back();
+        for (std::size_t i = 0; i < r.size(); i += stretch) {
+            const Point before = r[(i == 0 ? r.size() : i) - 1];
+            Rect box{before.x, before.y, before.x, before.y};
+            for (std::size_t k = i; k < std::min(i + stretch, r.size()); ++k)
+                box = {std::min(box.x0, r[k].x), std::min(box.y0, r[k].y), std::max(box.x1, r[k].x), std::max(box.y1, r[k].y)};
+            all.push_back(box);
+        }
+    }
 }
 
 Obstacle obstacle_of(const std::string& name, const Region& place, double clearance) {
@@ -163,21 +219,44 @@ Obstacle obstacle_of(const std::string& name, const Region& place, double cleara
     o.name = name;
     o.clearance = clearance;
     o.place = place;
-    const Region grown = clearance > 0 ? offset(place, clearance) : place;
+    const Region grown = clearance > 0 ? offset(place, clearance, 0.05) : place;  // never short of it, at most that much over
     for (const Polygon& p : grown) {
         o.grown.push_back(p.outer);
         for (const Ring& hole : p.holes) o.grown.push_back(hole);
     }
-    for (const Ring& r : o.grown) o.boxes.push_back(bounds(r));
+    o.find_boxes();
     return o;
 }
 
+namespace {
+
+/// The ring without its detail beyond the window: a corner goes where it and both its neighbours lie beyond one side.
+Ring plain_beyond(const Ring& ring, const Rect& window) {
+    const auto sides = [&](Point p) {
+        return (p.x < window.x0 ? 1 : 0) | (p.x > window.x1 ? 2 : 0) | (p.y < window.y0 ? 4 : 0) | (p.y > window.y1 ? 8 : 0);
+    };
+    Ring out;
+    for (std::size_t i = 0, n = ring.size(); i < n; ++i) {
+        const Point before = out.empty() ? ring[n - 1] : out.back();
+        if ((sides(before) & sides(ring[i]) & sides(ring[(i + 1) % n])) == 0) out.push_back(ring[i]);
+    }
+    return out;
+}
+
+}  // namespace
+
 ClearArea clear_area(Location location, const Panel& panel) {
     ClearArea area;
+    const Rect window = bounds(panel.outline).grown(50);
     for (const Feature& f : keepouts(location, panel)) {
         Obstacle o = obstacle_of(f.name, f.place, f.clearance_mm);
         o.height = f.height_mm;
         o.edge = f.kind == Feature::Kind::edge;
+        for (std::size_t i = 0; i < o.grown.size(); ++i) {
+            Ring plain = plain_beyond(o.grown[i], window);
+            if (plain.size() >= 3) o.grown[i] = std::move(plain);
+        }
+        o.find_boxes();
         area.push_back(std::move(o));
     }
     return area;
@@ -187,15 +266,23 @@ namespace {
 
 /// As StarHull::widest for one obstacle. An obstacle with a hole in it (the area round a tag) is met from within.
 double widest_of(const StarHull& hull, const Obstacle& o, Point anchor, double at_most) {
+    if (hull.empty()) return at_most;
     int around = 0;
     for (std::size_t i = 0; i < o.grown.size(); ++i)
         if (o.boxes[i].contains(anchor) && inside(o.grown[i], anchor)) ++around;
     if (around % 2 == 1) return 0;
     double best = at_most;
+    // Within a ring of an obstacle that has holes the ring is met all the same, as the ray passes outwards.
+    const auto in_reach = [&](const Rect& box) {
+        const double reach = best * hull.reach_towards(box, anchor);
+        return distance2(box, anchor) < reach * reach;
+    };
     for (std::size_t i = 0; i < o.grown.size(); ++i) {
-        // Within a ring of an obstacle that has holes the ring is met all the same, as the ray passes outwards.
-        const Rect none{1, 1, 0, 0};
-        best = hull.widest(o.grown[i], none, anchor, best);
+        const Ring& ring = o.grown[i];
+        if (ring.size() < 3 || !in_reach(o.boxes[i])) continue;
+        for (std::size_t k = 0; k < o.stretches[i].size(); ++k)
+            if (in_reach(o.stretches[i][k]))
+                hull.narrow(ring, k * Obstacle::stretch, std::min((k + 1) * Obstacle::stretch, ring.size()), anchor, best);
     }
     return best;
 }
@@ -205,7 +292,17 @@ double widest_of(const StarHull& hull, const Obstacle& o, Point anchor, double a
 ClearLimit widest_clear(const StarHull& hull, const ClearArea& area, Point anchor, double at_most) {
     ClearLimit limit;
     limit.width = at_most;
+    // Nearest first: the sooner something binds, the less of the others needs a look.
+    std::vector<std::pair<double, const Obstacle*>> near;
+    near.reserve(area.size());
     for (const Obstacle& o : area) {
+        double least = 1e18;
+        for (const Rect& box : o.boxes) least = std::min(least, distance2(box, anchor));
+        near.emplace_back(least, &o);
+    }
+    std::stable_sort(near.begin(), near.end(), [](const auto& x, const auto& y) { return x.first < y.first; });
+    for (const auto& [apart, obstacle] : near) {
+        const Obstacle& o = *obstacle;
         const double w = widest_of(hull, o, anchor, limit.width);
         if (w < 1)
             limit.anyway.push_back(o.name);

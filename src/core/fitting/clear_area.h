@@ -6,6 +6,7 @@
 // only the directions of vertices need a look. All smaller widths fit too, which is what bands and rounding rely on.
 #pragma once
 
+#include <array>
 #include <string>
 #include <vector>
 
@@ -22,19 +23,29 @@ public:
     /// The width in mm at which the hull, growing about `anchor` (mm), first touches one of the rings: their areas are
     /// closed, and 0 when the anchor lies within one. Widths at or above `at_most` come back as `at_most`.
     [[nodiscard]] double widest(const Ring& obstacle, const Rect& box, Point anchor, double at_most) const;
+    /// As widest(), for the edges that end at the ring's points first … last − 1 alone.
+    void narrow(const Ring& obstacle, std::size_t first, std::size_t last, Point anchor, double& best) const;
     [[nodiscard]] bool empty() const { return rays_.empty(); }
-    [[nodiscard]] double reach() const { return reach_; }  ///< of its furthest point
+    /// How far it reaches towards a box as seen from the anchor, in ink widths: of the quadrants that the box lies in.
+    [[nodiscard]] double reach_towards(const Rect& box, Point anchor) const;
 
 private:
     /// Between one ray and the next the hull's edge is the straight line from `out` to the next ray's `in`.
     struct Ray {
-        double turn;   ///< pseudo-angle, 0 … 4, ascending
-        Point in, out;  ///< where the edge arrives at this ray, and where the next one leaves it
+        double turn;     ///< pseudo-angle, 0 … 4, ascending
+        Point in, out;   ///< where the edge arrives at this ray, and where the next one leaves it
+        Point far = {};  ///< the further of the two
     };
     [[nodiscard]] std::size_t after(double turn) const;
-    [[nodiscard]] double distance_along(Point direction, double turn) const;
+    /// The hull's extent along `direction`, in units of its length.
+    [[nodiscard]] double extent_along(Point direction, double turn) const;
+    static constexpr int reach_sectors = 64;
+    static int sector_of(double turn);
+    [[nodiscard]] double reach_between(double from, double span) const;
     std::vector<Ray> rays_;
     double reach_ = 0;
+    std::array<double, reach_sectors> sector_reach_ = {};
+    std::array<double, 4> quadrant_reach_ = {};
 };
 
 /// One thing to keep clear of, grown by its clearance.
@@ -45,7 +56,10 @@ struct Obstacle {
     bool edge = false;
     Region place;
     std::vector<Ring> grown;
-    std::vector<Rect> boxes;  ///< of `grown`
+    std::vector<Rect> boxes;                   ///< of `grown`
+    std::vector<std::vector<Rect>> stretches;  ///< boxes of so many edges of each ring, one after the other
+    static constexpr std::size_t stretch = 8;
+    void find_boxes();  ///< after `grown` is set
 };
 
 using ClearArea = std::vector<Obstacle>;
@@ -56,7 +70,7 @@ Obstacle obstacle_of(const std::string& name, const Region& place, double cleara
 
 struct ClearLimit {
     double width = 0;
-    std::string by;  ///< the obstacle that is met first
+    std::string by;                   ///< the obstacle that is met first
     std::vector<std::string> anyway;  ///< met at any width: the place is wrong, not the size
 };
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <limits>
 #include <set>
 
@@ -53,8 +54,9 @@ bool on_one_panel(const Decoration& a, const Decoration& b) {
 
 namespace {
 
-/// The convex hull grown by `by`: each corner's arc is replaced by its two end tangents' polygon, which encloses it.
-Ring grown_hull(const Ring& hull, double by) {
+/// By what a convex hull's points move, for each mm that it is grown: each corner's arc is replaced by its two end
+/// tangents' polygon, which encloses it. Two for each point.
+Ring push_of(const Ring& hull) {
     Ring out;
     const std::size_t n = hull.size();
     for (std::size_t i = 0; i < n; ++i) {
@@ -62,8 +64,8 @@ Ring grown_hull(const Ring& hull, double by) {
         const Point d1 = (v - a) * (1 / norm(v - a)), d2 = (b - v) * (1 / norm(b - v));
         const Point n1{d1.y, -d1.x}, n2{d2.y, -d2.x};  // outward: the hull runs anticlockwise in a y-up frame
         const double t = std::tan(std::acos(std::clamp(dot(n1, n2), -1.0, 1.0)) / 4);
-        out.push_back(v + n1 * by + d1 * (by * t));
-        out.push_back(v + n2 * by - d2 * (by * t));
+        out.push_back(n1 + d1 * t);
+        out.push_back(n2 - d2 * t);
     }
     return out;
 }
@@ -88,8 +90,8 @@ double ratio_to(double value, double base, double exponent) {
 }
 
 struct Hang {
-    double y = 0;         ///< where the fixed point of the ink lies
-    double point = 0;     ///< that point, as a share of the ink's height: 0 its top, 0.5 its middle, 1 its foot
+    double y = 0;      ///< where the fixed point of the ink lies
+    double point = 0;  ///< that point, as a share of the ink's height: 0 its top, 0.5 its middle, 1 its foot
 };
 
 /// What a school hangs the ink from. Nothing where the panel lacks it.
@@ -184,11 +186,8 @@ std::vector<int> starts_by_hand(const SizingRule& rule, const std::vector<std::s
 
 constexpr int curve_length = 12;  ///< of the cost curve: more bands than this nobody prints
 
-std::vector<int> starts_of(const SizingRule& rule, const BandCosts& costs, const std::vector<std::string>& names,
-                           std::vector<double>& curve) {
+std::vector<int> starts_of(const SizingRule& rule, const BandCosts& costs, const std::vector<std::string>& names) {
     const int n = costs.size();
-    const auto by_count = optimal_partitions(costs, std::max(curve_length, rule.band_count));
-    for (std::size_t k = 0; k < by_count.size() && k < curve_length; ++k) curve.push_back(by_count[k].cost);
     switch (rule.school) {
     case SizingSchool::one_size: return {0};
     case SizingSchool::graded: {
@@ -198,7 +197,7 @@ std::vector<int> starts_of(const SizingRule& rule, const BandCosts& costs, const
     }
     case SizingSchool::bands:
         if (!rule.band_starts.empty()) return starts_by_hand(rule, names);
-        if (rule.band_count > 0) return by_count[static_cast<std::size_t>(std::min(rule.band_count, n) - 1)].starts;
+        if (rule.band_count > 0) return optimal_partitions(costs, rule.band_count).back().starts;
         return best_partition(costs, rule.price).starts;
     }
     return {0};
@@ -225,7 +224,7 @@ void size_them(const Rule& r, DecorationFit& out) {
     if (members.empty()) return;
     const int n = static_cast<int>(members.size());
     const BandCosts costs(members, step);
-    const std::vector<int> starts = starts_of(rule, costs, names, out.cost_by_count);
+    const std::vector<int> starts = starts_of(rule, costs, names);
     for (std::size_t b = 0; b < starts.size(); ++b) {
         const int first = starts[b];
         const int last = b + 1 < starts.size() ? starts[b + 1] : n;
@@ -312,25 +311,29 @@ std::shared_ptr<const GroundRun> ground_for(const BlankStyle& style, Location lo
     return run;
 }
 
-bool still_holds(const GroundRun& run, const BlankStyle& style, Location location, const std::vector<SizeCount>& counts) {
+bool still_holds(const GroundRun& run, const BlankStyle& style, Location location, const std::vector<SizeCount>& counts, bool same_style) {
     if (run.location != location || run.sizes.size() != counts.size()) return false;
     for (std::size_t i = 0; i < counts.size(); ++i)
         if (run.sizes[i].size != counts[i].size) return false;
-    return run.style == style;
+    return same_style || run.style == style;
 }
 
-/// The designs ahead as obstacles on one size.
-void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& order, const std::string& size, double apart, ClearArea& area) {
+/// The designs ahead that matter by their box, as obstacles on one size.
+void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& order, std::size_t place, const std::string& size, double apart,
+               ClearArea& area, const std::function<bool(const Rect&)>& matters) {
     for (const DecorationFit* other : ahead) {
-        const SizeFit* at = find_size(*other, size);
-        if (at == nullptr || other->hull.size() < 3) continue;
+        // one run, so its sizes stand in the same places
+        const SizeFit* at = place < other->sizes.size() && other->sizes[place].size == size ? &other->sizes[place] : nullptr;
+        if (at == nullptr || other->hull.size() < 3 || !matters(at->ink.grown(apart * 1.42))) continue;
         const Decoration* d = find_decoration(order, other->decoration);
         Obstacle o;
         o.name = "design “" + (d == nullptr ? other->decoration : d->name) + "”";
         o.clearance = apart;
         const Ring hull = mapped(other->hull, Affine{at->width, 0, 0, at->width, at->ink.x0, at->ink.y0});
-        o.grown = {grown_hull(hull, apart)};
-        o.boxes = {bounds(o.grown.front())};
+        Ring& grown = o.grown.emplace_back();
+        grown.reserve(2 * hull.size());
+        for (std::size_t k = 0; k < other->hull_push.size(); ++k) grown.push_back(hull[k / 2] + other->hull_push[k] * apart);
+        o.find_boxes();
         o.place = {Polygon{hull, {}}};
         area.push_back(std::move(o));
     }
@@ -338,13 +341,17 @@ void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& orde
 
 }  // namespace
 
-std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts,
-                                            const std::vector<const DecorationFit*>& ahead, std::shared_ptr<const GroundRun> known) {
+namespace {
+
+/// `same_style`: the known ground was made of this style as it is now.
+std::optional<DecorationFit> fit_one(const Order& order, const Decoration& d, const ArtFacts& facts,
+                                     const std::vector<const DecorationFit*>& ahead, std::shared_ptr<const GroundRun> known,
+                                     bool same_style) {
     const BlankStyle* style = find_style(order, d.run.style);
     if (style == nullptr || facts.empty()) return std::nullopt;
     const auto counts = counts_of(order, d.run);
     if (counts.empty()) return std::nullopt;
-    if (known == nullptr || !still_holds(*known, *style, d.location, counts)) {
+    if (known == nullptr || !still_holds(*known, *style, d.location, counts, same_style)) {
         if (style_fault(*style)) return std::nullopt;
         const auto faces = family_faces(style->family);
         if (std::find(faces.begin(), faces.end(), location_face(d.location)) == faces.end()) return std::nullopt;
@@ -367,10 +374,11 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
     const double point = rule_hang(r, known->sizes.front().panel, 1).point;
     r.hull = StarHull(facts.outline, {r.centre_x, point * r.aspect});
     out.hull = convex_hull(facts.outline);
+    out.hull_push = push_of(out.hull);
 
     std::vector<Place> places;
     std::vector<ClearLimit> clear;
-    std::vector<ClearArea> others(counts.size());
+    double guess = r.other_limit;
     out.sizes.reserve(counts.size());
     for (std::size_t i = 0; i < counts.size(); ++i) {
         const SizeCount& c = counts[i];
@@ -387,10 +395,17 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
         if (d.placing.school == PlacingSchool::feature)
             if (const Landmark* at = find_landmark(ground.panel, d.placing.landmark)) s.hangs_above = at->ink_above;
         places.push_back(place_on(r, ground.panel, s.growth, pin));
-        ClearLimit limit = widest_clear(r.hull, ground.area, places.back().anchor, r.other_limit);
+        // The size before tells about how wide it will be: what lies farther needs no look, unless that was a wrong guess.
+        ClearLimit limit = widest_clear(r.hull, ground.area, places.back().anchor, std::min(guess, r.other_limit));
+        if (limit.by.empty() && guess < r.other_limit) limit = widest_clear(r.hull, ground.area, places.back().anchor, r.other_limit);
+        guess = limit.width * 1.1 + 5;
         if (!ahead.empty()) {
-            add_ahead(ahead, order, c.size, d.apart.mm(), others[i]);
-            const ClearLimit more = widest_clear(r.hull, others[i], places.back().anchor, limit.width);
+            ClearArea near;
+            add_ahead(ahead, order, i, c.size, d.apart.mm(), near, [&](const Rect& box) {
+                const double reach = limit.width * r.hull.reach_towards(box, places.back().anchor);
+                return distance2(box, places.back().anchor) < reach * reach;
+            });
+            const ClearLimit more = widest_clear(r.hull, near, places.back().anchor, limit.width);
             if (!more.by.empty()) limit.by = more.by;
             limit.width = more.width;
             limit.anyway.insert(limit.anyway.end(), more.anyway.begin(), more.anyway.end());
@@ -414,7 +429,9 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
         if (s.width > clear[i].width + 1e-6 || !clear[i].anyway.empty()) {
             const Region ink = placed_outline(facts.outline, s);
             found = clashes(ground.area, ink);
-            const auto more = clashes(others[i], ink);
+            ClearArea others;
+            add_ahead(ahead, order, i, s.size, d.apart.mm(), others, [](const Rect&) { return true; });
+            const auto more = clashes(others, ink);
             found.insert(found.end(), more.begin(), more.end());
         }
         say_size(order, d, ground.panel, found, s, out.findings);
@@ -423,9 +440,27 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
     return out;
 }
 
+}  // namespace
+
+std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts,
+                                            const std::vector<const DecorationFit*>& ahead, std::shared_ptr<const GroundRun> known) {
+    return fit_one(order, d, facts, ahead, std::move(known), false);
+}
+
+std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit) {
+    std::vector<BandMember> members;
+    for (const SizeFit& s : fit.sizes)
+        if (const SizePin* pin = find_pin(decoration, s.size); pin == nullptr || !pin->width)
+            members.push_back({s.ideal, s.limit, s.quantity});
+    std::vector<double> out;
+    for (const Partition& p : optimal_partitions(BandCosts(members, decoration.sizing.step.mm()), curve_length)) out.push_back(p.cost);
+    return out;
+}
+
 FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then) {
-    const bool same_ground = order.styles == before.styles && order.lines == before.lines && order.media == before.media &&
-                             order.presses == before.presses && order.art == before.art;
+    const bool same_styles = order.styles == before.styles;
+    const bool same_ground = same_styles && order.lines == before.lines && order.media == before.media && order.presses == before.presses &&
+                             order.art == before.art;
     FitPlan plan;
     plan.decorations.reserve(order.decorations.size());
     std::set<std::string> anew;  // decorations that were not taken over
@@ -456,7 +491,7 @@ FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before
         anew.insert(d.id);
         const auto art = facts.find(d.art);
         if (art == facts.end()) continue;
-        if (auto one = fit_decoration(order, d, art->second, ahead, known == nullptr ? nullptr : known->ground))
+        if (auto one = fit_one(order, d, art->second, ahead, known == nullptr ? nullptr : known->ground, same_styles))
             plan.decorations.push_back(std::move(*one));
     }
     gather_findings(order, facts, plan);

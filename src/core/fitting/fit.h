@@ -41,21 +41,21 @@ struct SizeFit {
     double limit = 0;
     std::string limit_by;  ///< what sets the limit: "side seam", "platen", "medium" …
     double width = 0, height = 0;
-    std::string limited_by;  ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
-    int band = -1;           ///< index into DecorationFit::bands; -1 when pinned to a width of its own
-    bool pinned = false;     ///< width or place set by hand for this size only
-    Rect ink;                ///< the ink box on the panel
-    double growth = 1;       ///< factor by which the rule's offset has grown here
-    double length = 0;       ///< of the panel
-    bool hangs_above = false;  ///< the rule holds it up from below: a larger offset moves it up
-    double top_to_ink = 0;   ///< collar seam (or what the panel has at its top) down to the top of ink
+    std::string limited_by;            ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
+    int band = -1;                     ///< index into DecorationFit::bands; -1 when pinned to a width of its own
+    bool pinned = false;               ///< width or place set by hand for this size only
+    Rect ink;                          ///< the ink box on the panel
+    double growth = 1;                 ///< factor by which the rule's offset has grown here
+    double length = 0;                 ///< of the panel
+    bool hangs_above = false;          ///< the rule holds it up from below: a larger offset moves it up
+    double top_to_ink = 0;             ///< collar seam (or what the panel has at its top) down to the top of ink
     std::optional<double> ink_to_pit;  ///< top of ink above the pit line; negative when below
-    double left_margin = 0;  ///< ink's edge on the viewer's left to the panel's edge there
+    double left_margin = 0;            ///< ink's edge on the viewer's left to the panel's edge there
     double right_margin = 0;
-    double ink_to_bottom = 0;     ///< bottom of ink to the hem
-    std::string below;            ///< the landmark under the ink that ink hangs above: a pouch seam, a snap line; or empty
-    double ink_to_below = 0;      ///< bottom of ink to it
-    double balance = 0;           ///< the optical centre's distance from the ink box's middle, to the viewer's right
+    double ink_to_bottom = 0;  ///< bottom of ink to the hem
+    std::string below;         ///< the landmark under the ink that ink hangs above: a pouch seam, a snap line; or empty
+    double ink_to_below = 0;   ///< bottom of ink to it
+    double balance = 0;        ///< the optical centre's distance from the ink box's middle, to the viewer's right
     PlatenFit platen;
     std::array<std::optional<double>, placing_school_count> school_tops;  ///< top of ink by each school's usual figure
 };
@@ -73,10 +73,10 @@ struct DecorationFit {
     double aspect = 1;           ///< ink height / ink width
     std::vector<SizeFit> sizes;  ///< smallest first
     std::vector<BandFit> bands;
-    std::vector<double> cost_by_count;  ///< of the optimal partition into 1, 2 … bands, as many as are worth showing
-    Findings findings;                  ///< of this decoration on its blanks
+    Findings findings;                        ///< of this decoration on its blanks
     std::shared_ptr<const GroundRun> ground;  ///< one for each of `sizes`
     Ring hull;                                ///< convex hull of the art, in ink widths
+    Ring hull_push;                           ///< for each point of it two: where they go, times mm, when it is grown
 };
 
 struct FitPlan {
@@ -99,6 +99,10 @@ FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before
 std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& decoration, const ArtFacts& facts,
                                             const std::vector<const DecorationFit*>& ahead = {},
                                             std::shared_ptr<const GroundRun> known = nullptr);
+
+/// What the optimal partition into 1, 2 … bands would cost (Σ quantity × relative shortfall², without the price), as many
+/// as are worth showing.
+std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit);
 
 /// Whether two decorations lie on the same panel of the same blank.
 bool on_one_panel(const Decoration& a, const Decoration& b);

@@ -40,6 +40,11 @@ struct Rect {
     bool operator==(const Rect&) const = default;
 };
 
+/// Square of the distance of a point from a box; 0 within it.
+inline double distance2(const Rect& box, Point p) {
+    const double dx = std::max({box.x0 - p.x, p.x - box.x1, 0.0}), dy = std::max({box.y0 - p.y, p.y - box.y1, 0.0});
+    return dx * dx + dy * dy;
+}
 inline Rect united(const Rect& a, const Rect& b) {
     return {std::min(a.x0, b.x0), std::min(a.y0, b.y0), std::max(a.x1, b.x1), std::max(a.y1, b.y1)};
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <unordered_map>
 
 #include "core/blanks/measuring.h"
 
@@ -46,12 +47,11 @@ std::vector<SizeCount> counts_of(const Order& order, const RunKey& run) {
     std::vector<SizeCount> counts;
     const BlankStyle* style = find_style(order, run.style);
     if (style == nullptr) return counts;
-    for (const std::string& size : style->sizes) {
-        int quantity = 0;
-        for (const OrderLine& line : order.lines)
-            if (line.style == run.style && line.colour == run.colour && line.size == size) quantity += line.quantity;
-        if (quantity > 0) counts.push_back({size, quantity});
-    }
+    std::unordered_map<std::string_view, int> ordered;
+    for (const OrderLine& line : order.lines)
+        if (line.style == run.style && line.colour == run.colour) ordered[line.size] += line.quantity;
+    for (const std::string& size : style->sizes)
+        if (const auto at = ordered.find(size); at != ordered.end() && at->second > 0) counts.push_back({size, at->second});
     return counts;
 }
 
