@@ -1,5 +1,6 @@
 // Takes the pictures of docs/screenshots from the demo order, one for each bench, as the window shows them.
 // usage: screenshots ORDER FOLDER
+#include <QAction>
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QPushButton>
@@ -44,6 +45,16 @@ int main(int argc, char** argv) {
     take("order");
     window.go_to(QStringLiteral("blanks"));
     take("blanks");
+    if (auto* family = window.findChild<QAction*>(QStringLiteral("new apron"))) family->trigger();
+    wait();
+    press(QStringLiteral("Blank page/Features"));
+    press(QStringLiteral("Put it on"));
+    press(QStringLiteral("Put it on"));
+    take("own-blank");
+    press(QStringLiteral("Blank page/Measure"));
+    room.undo();
+    room.undo();
+    room.undo();
     window.go_to(QStringLiteral("art"));
     take("art");
     Selection s = room.selection();
@@ -52,6 +63,11 @@ int main(int argc, char** argv) {
     room.select(s);
     window.go_to(QStringLiteral("fit"));
     take("fit");
+    press(QStringLiteral("schools"));
+    press(QStringLiteral("platen"));
+    press(QStringLiteral("Strip/drift"));
+    press(QStringLiteral("Figures page/Place"));
+    take("schools");
     window.go_to(QStringLiteral("sheets"));
     static_cast<SheetsBench*>(window.bench(QStringLiteral("sheets")))->ribbon()->choose(4);
     take("sheets");

@@ -223,6 +223,75 @@ TEST(BlanksBench, ASessionGoesFromFigureToFigureAndStopsAtADoubt) {
     EXPECT_EQ(figure(rest[0]).readings.size(), 1u) << "the slip is not kept as a piece";
 }
 
+TEST(BlanksBench, FeaturesOfEveryKindAreEditedAndTakenOff) {
+    BlanksWindow w;
+    w.page("Features");
+    auto* kind = w.find<QComboBox>("Kind of feature");
+    const int kinds = kind->count();
+    EXPECT_EQ(kinds, feature_kind_count);
+    for (int i = 0; i < kinds; ++i) {
+        w.choose(kind, kind->itemText(i));
+        w.click(w.find<QPushButton>("Put it on"));
+    }
+    ASSERT_EQ(w.style().features.size(), std::size_t(kinds)) << w.notice();
+    w.choose(w.find<QComboBox>("Feature"), "1 " + kind->itemText(0));
+    w.set("Across", "-4cm");
+    w.set("Feature height", "95");
+    w.set("Ink keeps away", "1/2in");
+    w.set("Size grows by", "0.5");
+    w.choose(w.find<QComboBox>("Lies on"), "back");
+    const StyleFeature& f = w.style().features[0];
+    EXPECT_EQ(f.across.mm(), -40);
+    EXPECT_EQ(f.height.mm(), 95);
+    EXPECT_EQ(f.clearance.mm(), 12.7);
+    EXPECT_EQ(f.growth, 0.5);
+    EXPECT_EQ(f.face, Face::back);
+    const BlankStyle before = w.style();
+    w.set("Feature width", "0");
+    EXPECT_EQ(w.style(), before) << "a feature has a width";
+    for (int i = kinds; i > 0; --i) w.click(w.find<QPushButton>("Take the feature off"));
+    EXPECT_TRUE(w.style().features.empty());
+    w.undo();
+    EXPECT_EQ(w.style().features.size(), 1u);
+}
+
+TEST(BlanksBench, RunsColoursAndTolerancesAreTypedAndCheckedAtOnce) {
+    BlanksWindow w;
+    w.page("Style");
+    const BlankStyle before = w.style();
+    for (const char* bad : {"", "S, M, S", "a size with a very long name indeed"}) w.set("Size run", bad);
+    for (const char* bad : {"mud", "navy #12"}) w.set("Colours", bad);
+    w.set("Name of the blank", "  ");
+    w.set("May differ by", "3 m");
+    EXPECT_EQ(w.style(), before);
+    w.set("Size run", "S M L XL 2XL 3XL 4XL 5XL 6XL");
+    EXPECT_EQ(w.style().sizes.size(), 9u);
+    EXPECT_EQ(w.style().sizes.back(), "6XL");
+    EXPECT_EQ(w.style().chart.at("M"), before.chart.at("M"));
+    w.set("Colours", "slate #445566, bone #e8e2d0");
+    ASSERT_EQ(w.style().colours.size(), 2u);
+    EXPECT_NEAR(w.style().colours[0].ink.b, 0x66 / 255.0, 1e-9);
+    w.set("May differ by", "1 in");
+    EXPECT_EQ(w.style().tolerance.mm(), 25.4);
+}
+
+TEST(BlanksBench, SeveralPiecesGiveAMeanAndASpreadAndOneGoesBack) {
+    BlanksWindow w;
+    w.click(w.window().findChild<ChipButton*>("chip L"));
+    w.page("Figures");
+    for (const char* piece : {"566", "570", "574"}) w.set("Chest, pit to pit", piece);
+    const auto chest = [&] { return w.style().chart.at("L").at(Measure::chest); };
+    EXPECT_EQ(chest().readings.size(), 3u);
+    EXPECT_DOUBLE_EQ(chest().value.mm(), 570);
+    EXPECT_DOUBLE_EQ(spread(chest()).mm(), 8);
+    w.page("Measure");
+    w.click(w.find<QPushButton>("Last piece back"));
+    EXPECT_DOUBLE_EQ(chest().value.mm(), 568);
+    w.click(w.find<QPushButton>("As published"));
+    EXPECT_EQ(chest().source, Source::published);
+    EXPECT_TRUE(chest().readings.empty());
+}
+
 TEST(BlanksBench, BlanksAreFoundDuplicatedAndArchived) {
     BlanksWindow w;
     const auto shown = [&] {

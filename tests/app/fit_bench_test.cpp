@@ -303,6 +303,94 @@ TEST(FitBench, OneTransferIsSharedAcrossBlanks) {
     EXPECT_EQ(w.room().transfer_set().transfers.size(), transfers);
 }
 
+TEST(FitBench, HangsFromAFeatureThatIsChosenByName) {
+    SmallWindow w(4);
+    Order order = w.order();
+    order.lines = {{"hooded-fleece", "moss", "M", 3, ""}, {"hooded-fleece", "moss", "L", 3, ""}};
+    order.decorations = {new_decoration(order, {"hooded-fleece", "moss"}, Location::full_front, order.art[0])};
+    w.room().edit(QStringLiteral("fleece"), order);
+    w.wait();
+    w.click(w.find<QPushButton>("Figures page/Place"));
+    w.choose(w.find<QComboBox>("Hangs from"), "pouch seam");
+    EXPECT_EQ(w.order().decorations[0].placing.school, PlacingSchool::feature);
+    EXPECT_EQ(w.order().decorations[0].placing.landmark, "pouch seam");
+    w.type(w.find<QLineEdit>("At the base size"), "30");
+    const std::string base = w.order().decorations[0].sizing.base_size;
+    EXPECT_EQ(find_size(w.room().plan().decorations.at(0), base)->below, "pouch seam");
+    EXPECT_NEAR(find_size(w.room().plan().decorations.at(0), base)->ink_to_below, 30, 1e-6);
+    w.type(w.find<QLineEdit>("Grows by a power of"), "0");
+    for (const SizeFit& s : w.room().plan().decorations.at(0).sizes) EXPECT_NEAR(s.ink_to_below, 30, 1e-6) << s.size;
+}
+
+TEST(FitBench, DesignsOnOnePanelKeepTheDistanceThatIsTyped) {
+    FitWindow w;
+    Order order = w.order();
+    order.decorations.push_back(new_decoration(order, order.decorations[0].run, Location::right_hem, order.art[0]));
+    w.room().edit(QStringLiteral("a second design"), order);
+    Selection s = w.room().selection();
+    s.decoration = order.decorations[1].id;
+    w.room().select(s);
+    w.page("Size");
+    w.type(w.find<QLineEdit>("Base width"), "400");
+    w.page("Place");
+    const auto gap = [&] {
+        const Rect a = w.size("L").ink, b = find_size(w.room().plan().decorations.at(1), "L")->ink;
+        return std::hypot(std::max({0.0, a.x0 - b.x1, b.x0 - a.x1}), std::max({0.0, a.y0 - b.y1, b.y0 - a.y1}));
+    };
+    w.type(w.find<QLineEdit>("From other designs"), "10");
+    const double near = gap();
+    w.type(w.find<QLineEdit>("From other designs"), "90");
+    EXPECT_GE(gap(), near);
+    EXPECT_EQ(w.order().decorations[1].apart.mm(), 90);
+    w.type(w.find<QLineEdit>("From other designs"), "9 m");
+    EXPECT_EQ(w.order().decorations[1].apart.mm(), 90) << "that is no distance on a garment";
+}
+
+TEST(FitBench, ThePressPageSaysHowEachSizeIsLoaded) {
+    FitWindow w;
+    w.choose("XL");
+    w.page("Press");
+    const auto says = [&](const QString& words) {
+        for (auto* label : w.window().findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(words)) return true;
+        return false;
+    };
+    const Press& press = *find_press(w.order(), w.d().press);
+    EXPECT_TRUE(says(QString::fromStdString(press.platens.front().name)));
+    // larger than any platen: allowed, it is pressed in several
+    w.page("Size");
+    w.type(w.find<QLineEdit>("Base width"), "460");
+    EXPECT_EQ(w.size("XL").limit_by, "platen");
+    w.page("Press");
+    w.click(w.find<QCheckBox>("Past the platen"));
+    EXPECT_TRUE(w.d().sizing.past_platen);
+    EXPECT_NE(w.size("XL").limit_by, "platen");
+    if (w.size("XL").platen.way == PlatenWay::several) EXPECT_TRUE(says("presses on the"));
+    w.undo();
+    EXPECT_FALSE(w.d().sizing.past_platen);
+}
+
+TEST(FitBench, TheStripsAgreeWithThePlan) {
+    FitWindow w;
+    // with growth in full proportion the top of ink keeps its share of the length, fixed it does not
+    w.page("Place");
+    w.type(w.find<QLineEdit>("Grows by a power of"), "1");
+    EXPECT_NEAR(*drift_of(w.fit(), PlacingSchool::collar_drop), 0, 0.02);
+    w.type(w.find<QLineEdit>("Grows by a power of"), "0");
+    EXPECT_GT(*drift_of(w.fit(), PlacingSchool::collar_drop), 0.005);
+    // the curve falls, and the bands that are chosen cost what it says
+    const std::vector<double> curve = cost_curve(w.d(), w.fit());
+    ASSERT_EQ(curve.size(), w.fit().sizes.size());
+    for (std::size_t k = 1; k < curve.size(); ++k) EXPECT_LE(curve[k], curve[k - 1] + 1e-12);
+    double cost = 0;
+    for (const SizeFit& s : w.fit().sizes) cost += s.quantity * std::pow((s.ideal - s.width) / s.ideal, 2);
+    EXPECT_NEAR(curve[w.fit().bands.size() - 1], cost, 1e-9);
+    for (const char* strip : {"Strip/cost", "Strip/drift", "Strip/ladder"}) {
+        w.click(w.find<QPushButton>(strip));
+        EXPECT_FALSE(w.bench<FitBench>("fit")->strip()->grab().isNull());
+    }
+}
+
 TEST(Wall, FortySizesStandWithoutOverlap) {
     const Order order = test::ladder_order(40, 8);
     const ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));

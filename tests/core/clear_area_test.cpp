@@ -5,6 +5,7 @@
 #include <random>
 
 #include "core/fitting/exactness.h"
+#include "files/library.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -94,6 +95,28 @@ TEST(ClearArea, IsExactWhereItCanBeWorkedOutByHand) {
     // inside a ring: the area round a tag is met from within, all smaller ones fit
     const Region outside = subtract(box_region({-500, -500, 500, 500}), box_region({-40, -40, 40, 40}));
     EXPECT_NEAR(widest_clear(StarHull(square, {0.5, 0.5}), {obstacle_of("edge", outside, 4)}, {0, 0}, 900).width, 71.95, 0.051);
+}
+
+TEST(ClearArea, WhatLiesFarOffIsLeftOutWithoutAChange) {
+    std::mt19937 random(11);
+    int compared = 0;
+    for (const BlankStyle& style : starting_library().styles)
+        for (const Location l : locations_of(style)) {
+            const Panel panel = panel_for(style, style.sizes.back(), l);
+            const StarHull hull({test::random_star(random, 1, 9)}, {0, 0});
+            const Point anchor{anchor_x(l, panel), panel.length * 0.4};
+            const ClearLimit quick = widest_clear(hull, clear_area(l, panel), anchor, 900);
+            double whole = 900;
+            for (const Feature& f : keepouts(l, panel)) {
+                const ClearLimit one = widest_clear(hull, {obstacle_of(f.name, f.place, f.clearance_mm)}, anchor, 900);
+                if (one.anyway.empty()) whole = std::min(whole, one.width);
+            }
+            EXPECT_NEAR(quick.width, whole, 0.01) << style.id << " " << location_key(l);
+            for (const double most : {0.5, 0.98, 1.0})
+                EXPECT_NEAR(widest_clear(hull, clear_area(l, panel), anchor, whole * most).width, whole * most, 0.01);
+            ++compared;
+        }
+    EXPECT_GT(compared, 120);
 }
 
 TEST(ClearArea, WhatIsLeftIsTheWayToTheFirstTouch) {

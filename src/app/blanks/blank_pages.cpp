@@ -89,13 +89,13 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     rows()->addLayout(backs);
     connect(last_back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
-        const auto m = bench_.drawing()->chosen();
-        if (style == nullptr || !m) return;
-        const Figure& f = style->chart.at(bench_.size()).at(*m);
+        if (style == nullptr) return;
+        const Measure m = shown(*style);
+        const Figure& f = style->chart.at(bench_.size()).at(m);
         std::vector<Length> left = f.readings;
         if (left.empty()) return;
         left.pop_back();
-        bench_.keep(QStringLiteral("take a reading back"), with_readings(*style, bench_.size(), *m, left, f.date));
+        bench_.keep(QStringLiteral("take a reading back"), with_readings(*style, bench_.size(), m, left, f.date));
     });
     connect(back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
@@ -129,6 +129,11 @@ void MeasurePage::next() {
     take(list.front());
 }
 
+Measure MeasurePage::shown(const BlankStyle& style) const {
+    const Measure m = bench_.drawing()->chosen().value_or(main_measure(style.family));
+    return style.chart.at(bench_.size()).contains(m) ? m : main_measure(style.family);
+}
+
 void MeasurePage::refresh() {
     const BlankStyle* style = bench_.style();
     if (style == nullptr) return;
@@ -148,8 +153,7 @@ void MeasurePage::refresh() {
     more_->setText(list_.empty()                        ? QStringLiteral("Nothing more is worth a tape.")
                    : list_.size() > std::size_t(listed) ? QStringLiteral("and %1 more").arg(list_.size() - std::size_t(listed))
                                                         : QString());
-    Measure m = bench_.drawing()->chosen().value_or(main_measure(style->family));
-    if (!style->chart.at(bench_.size()).contains(m)) m = main_measure(style->family);
+    const Measure m = shown(*style);
     const Figure& f = style->chart.at(bench_.size()).at(m);
     const auto text = [unit](Length l) { return qt(length_text(l, unit)); };
     chosen_->setText(qt(bench_.size()) + ", " + qt(measure_short(m)));

@@ -24,6 +24,7 @@ public:
     [[nodiscard]] bool session() const;
 
 private:
+    [[nodiscard]] Measure shown(const BlankStyle& style) const;  ///< the figure that the page is about
     void take(const ToMeasure& what);
     BlanksBench& bench_;
     Workroom& room_;

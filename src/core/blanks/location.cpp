@@ -83,7 +83,9 @@ std::vector<Location> locations_of(const BlankStyle& style) {
     const Family f = style.family;
     switch (family_build(f)) {
     case Build::upper_body:
-        out = {L::full_front, L::centre_chest, L::left_chest, L::right_chest};
+        // nothing is pressed across a zip
+        if (f != Family::zip_hooded_fleece) out = {L::full_front, L::centre_chest};
+        out.insert(out.end(), {L::left_chest, L::right_chest});
         for (const StyleFeature& s : style.features)
             if (s.kind == FeatureKind::pocket && s.face == Face::front) {
                 out.push_back(L::pocket);
@@ -92,7 +94,8 @@ std::vector<Location> locations_of(const BlankStyle& style) {
         out.insert(out.end(), {L::full_back, L::upper_back, L::lower_back});
         if (has_sleeves(f)) out.insert(out.end(), {L::left_sleeve, L::right_sleeve});
         if (is_long_sleeved(f)) out.insert(out.end(), {L::left_long_sleeve, L::right_long_sleeve});
-        out.insert(out.end(), {L::left_hem, L::right_hem});
+        // a pouch, or leg openings, leave no room beside the hem
+        if (!has_hood(f) && f != Family::infant_bodysuit) out.insert(out.end(), {L::left_hem, L::right_hem});
         if (has_hood(f)) out.push_back(L::hood);
         if (f == Family::reversible_jersey) out.insert(out.end(), {L::reverse_front, L::reverse_back});
         break;
@@ -120,7 +123,10 @@ double anchor_x(Location l, const Panel& p) {
     switch (l) {
     case Location::left_chest:
     case Location::right_chest: {
-        const double x = (p.hps.x + p.shoulder_point.x) / 2;
+        double x = (p.hps.x + p.shoulder_point.x) / 2;
+        for (const Feature& f : p.features)  // on narrow shoulders not into the armhole
+            for (const Polygon& part : f.place)
+                if (f.name == "armhole seam" && bounds(part.outer).x0 > 0) x = std::min(x, 0.74 * bounds(part.outer).x0);
         return l == Location::left_chest ? x : -x;
     }
     case Location::left_hem: return p.width * 0.28;
@@ -257,9 +263,14 @@ double usual_offset(Location l, PlacingSchool school, AgeGroup group, const Pane
         case L::right_chest: return usual_landmark(l, p) == "pocket top" ? 15 : 89 * grow;
         case L::pocket: return 18;
         case L::left_hem:
-        case L::right_hem: return 60;
+        case L::right_hem: {
+            double hem = 0;  // a rib's is deeper than a turned hem's
+            for (const Feature& f : p.features)
+                if (f.name == "hem") hem = std::max(hem, f.small_mm);
+            return std::max(60.0, hem + 10);
+        }
         case L::left_sleeve:
-        case L::right_sleeve: return usual_landmark(l, p) == "sleeve hem" ? 20 * grow : 90;
+        case L::right_sleeve: return usual_landmark(l, p) == "sleeve hem" ? std::max(15.0, 20 * grow) : 90;
         case L::left_long_sleeve:
         case L::right_long_sleeve: return 50;
         case L::left_leg:

@@ -9,8 +9,8 @@ namespace orthema {
 
 namespace {
 
-constexpr std::array<const char*, 21> run = {"OS", "NB", "3M", "6M", "9M", "12M", "18M", "24M", "2T",  "3T",  "4T",
-                                             "5T", "XS", "S",  "M",  "L",   "XL",  "2XL", "3XL", "4XL", "5XL"};
+constexpr std::array<const char*, 21> run = {"OS", "NB", "3M", "6M", "9M", "12M", "18M", "24M", "2T",  "3T", "4T",
+                                             "5T", "XS", "S",  "M",  "L",  "XL",  "2XL", "3XL", "4XL", "5XL"};
 
 /// Lower-case words and numbers: "6-12M" -> 6 12 m; "YthM" stays one word.
 std::vector<std::string> words_of(std::string_view text) {
@@ -85,7 +85,8 @@ std::optional<SizeName> normalise_size(std::string_view text) {
         }
     }
     if (rest.empty()) return std::nullopt;
-    if (rest[0] == "os" || rest[0] == "osfa" || rest[0] == "onesize" || (rest[0] == "one" && rest.size() >= 1 && text.find_first_of("sS") != std::string_view::npos))
+    if (rest[0] == "os" || rest[0] == "osfa" || rest[0] == "onesize" ||
+        (rest[0] == "one" && text.find_first_of("sS") != std::string_view::npos))
         return SizeName{"OS", group};
     const auto named = [&](std::string code, AgeGroup own) -> std::optional<SizeName> {
         return SizeName{std::move(code), group == AgeGroup::any ? own : group};

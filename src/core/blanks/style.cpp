@@ -266,6 +266,7 @@ BlankStyle new_style(const BlankStyle& pattern, const std::string& id, const std
     // A size of the pattern's own run takes its figures. The others follow in order: between two known ones they share
     // the span, past the last they go on by the step between the pattern's last two, before the first likewise.
     std::vector<double> place;  // index into the pattern's run, fractions between
+    place.reserve(sizes.size());
     const auto n = static_cast<double>(pattern.sizes.size());
     for (const std::string& s : sizes) place.push_back(size_index(pattern, s));
     bool any = false;

@@ -236,10 +236,9 @@ Ring plain_beyond(const Ring& ring, const Rect& window) {
         return (p.x < window.x0 ? 1 : 0) | (p.x > window.x1 ? 2 : 0) | (p.y < window.y0 ? 4 : 0) | (p.y > window.y1 ? 8 : 0);
     };
     Ring out;
-    for (std::size_t i = 0, n = ring.size(); i < n; ++i) {
-        const Point before = out.empty() ? ring[n - 1] : out.back();
-        if ((sides(before) & sides(ring[i]) & sides(ring[(i + 1) % n])) == 0) out.push_back(ring[i]);
-    }
+    for (std::size_t i = 0, n = ring.size(); i < n; ++i)
+        // the first and last stay: what they would be judged by is not settled yet
+        if (i == 0 || i + 1 == n || (sides(out.back()) & sides(ring[i]) & sides(ring[i + 1])) == 0) out.push_back(ring[i]);
     return out;
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <numeric>
 #include <set>
 
 #include "core/fitting/fit_findings.h"
@@ -191,8 +192,8 @@ std::vector<int> starts_of(const SizingRule& rule, const BandCosts& costs, const
     switch (rule.school) {
     case SizingSchool::one_size: return {0};
     case SizingSchool::graded: {
-        std::vector<int> all;
-        for (int i = 0; i < n; ++i) all.push_back(i);
+        std::vector<int> all(static_cast<std::size_t>(n));
+        std::iota(all.begin(), all.end(), 0);
         return all;
     }
     case SizingSchool::bands:

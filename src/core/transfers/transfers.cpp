@@ -78,7 +78,8 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             t.mirrored = program_mirrors(*medium);
             // Another blank that takes the same piece: one transfer, printed once for both.
             const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
-                return o.art == t.art && o.medium == t.medium && o.decoration != t.decoration && std::lround(o.width * 10) == tenths;
+                return o.art == t.art && o.medium == t.medium && o.decoration != t.decoration &&
+                       std::lround(o.width * 10) == std::lround(t.width * 10);
             });
             if (shared != set.transfers.end()) {
                 shared->also.push_back(t.decoration);
