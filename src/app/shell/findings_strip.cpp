@@ -51,7 +51,7 @@ void FindingsStrip::refresh() {
     full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
             : room_.catching_up() ? QStringLiteral("Working it out.")
                                   : QStringLiteral("Nothing to mend.");
-    const int room = std::max(80, width() - 224);
+    const int room = std::max(80, width() - 262);
     const bool wraps = text_->fontMetrics().horizontalAdvance(full_) > room;  // then two lines of a smaller hand
     text_->setWordWrap(wraps);
     text_->setStyleSheet(wraps ? QStringLiteral("font-size:12px;") : QString());

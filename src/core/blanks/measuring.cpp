@@ -131,16 +131,17 @@ Finding doubt_finding(const BlankStyle& style, const DoubtfulFigure& d) {
     case Doubt::unit_slip:
         f.code = "figure-unit-slip";
         f.sentence = begin + "{value} where {expected} is likely. " +
-                     (std::abs(d.factor - 2.54) < 0.01        ? "It looks like inches taken for centimetres"
-                      : std::abs(d.factor - 1 / 2.54) < 0.01  ? "It looks like centimetres taken for inches"
-                      : d.factor > 20 || d.factor < 0.05      ? "It looks like inches taken for millimetres, or the other way"
-                      : d.factor > 5 || d.factor < 0.2        ? "It looks like centimetres taken for millimetres, or the other way"
-                                                              : "It looks like the half for the whole, or the other way") +
+                     (std::abs(d.factor - 2.54) < 0.01       ? "It looks like inches taken for centimetres"
+                      : std::abs(d.factor - 1 / 2.54) < 0.01 ? "It looks like centimetres taken for inches"
+                      : d.factor > 20 || d.factor < 0.05     ? "It looks like inches taken for millimetres, or the other way"
+                      : d.factor > 5 || d.factor < 0.2       ? "It looks like centimetres taken for millimetres, or the other way"
+                                                             : "It looks like the half for the whole, or the other way") +
                      ": check its unit.";
         break;
     case Doubt::swapped:
         f.code = "figures-swapped";
-        f.sentence = begin + "it and " + measure_short(*d.other) + " seem to be exchanged ({value} where {expected} is likely). Swap them, or measure again.";
+        f.sentence = begin + "it and " + measure_short(*d.other) +
+                     " seem to be exchanged ({value} where {expected} is likely). Swap them, or measure again.";
         break;
     case Doubt::out_of_step:
         f.code = "figure-out-of-step";
@@ -168,7 +169,8 @@ std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vecto
     };
     for (const DoubtfulFigure& d : doubtful_figures(style)) {
         const double extra = wanted(d.size) ? 20 : 0;
-        add(d.size, d.measure, d.doubt == Doubt::swapped ? "seems exchanged with another figure" : "disagrees with its neighbours", 80 + extra);
+        add(d.size, d.measure, d.doubt == Doubt::swapped ? "seems exchanged with another figure" : "disagrees with its neighbours",
+            80 + extra);
     }
     const Measure main = main_measure(style.family), tall = length_measure(style.family);
     std::vector<Measure> keys{main, tall};
@@ -177,7 +179,7 @@ std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vecto
         if (size_index(style, size) < 0) continue;
         for (std::size_t k = 0; k < keys.size(); ++k)
             if (figure(size, keys[k]).source != Source::measured)
-                add(size, keys[k], "smallest of its band: the transfer is sized from it", 70 - static_cast<double>(k));
+                add(size, keys[k], "sets the width of its band", 70 - static_cast<double>(k));
     }
     // A measured figure that differs from what was published throws doubt on its neighbours.
     for (std::size_t i = 0; i < style.sizes.size(); ++i)
@@ -185,13 +187,12 @@ std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vecto
             const Figure f = figure(style.sizes[i], m);
             if (f.source != Source::measured || !f.published) continue;
             if (std::abs((f.value - *f.published).mm()) > style.tolerance.mm()) {
-                if (f.readings.size() < 2) add(style.sizes[i], m, "differs from the chart: a second piece tells whether it is the batch", 65);
+                if (f.readings.size() < 2) add(style.sizes[i], m, "a second piece: is it the batch?", 65);
                 for (const std::size_t k : {i - 1, i + 1})
                     if (k < style.sizes.size() && figure(style.sizes[k], m).source != Source::measured && wanted(style.sizes[k]))
-                        add(style.sizes[k], m, "the size beside it differs from the chart", 50);
+                        add(style.sizes[k], m, "beside a size that differs", 50);
             }
-            if (f.readings.size() > 1 && spread(f) > style.tolerance)
-                add(style.sizes[i], m, "its pieces differ among themselves: one more settles it", 55);
+            if (f.readings.size() > 1 && spread(f) > style.tolerance) add(style.sizes[i], m, "its pieces differ: one more settles it", 55);
         }
     // The largest wanted size closes the run: all between it and the smallest are then graded.
     if (!ordered.empty()) {
@@ -200,7 +201,7 @@ std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vecto
             if (size_index(style, s) > size_index(style, largest)) largest = s;
         if (size_index(style, largest) >= 0)
             for (const Measure m : {main, tall})
-                if (figure(largest, m).source != Source::measured) add(largest, m, "largest of the order: the sizes between are graded to it", 40);
+                if (figure(largest, m).source != Source::measured) add(largest, m, "largest: those between grade to it", 40);
     }
     std::stable_sort(out.begin(), out.end(), [&](const ToMeasure& a, const ToMeasure& b) {
         if (a.weight != b.weight) return a.weight > b.weight;

@@ -10,7 +10,7 @@ namespace orthema {
 struct ToMeasure {
     std::string size;
     Measure measure = Measure::chest;
-    std::string why;    ///< "smallest of its band", "out of step with its neighbours" …
+    std::string why;    ///< "sets the width of its band", "out of step with its neighbours" …
     double weight = 0;  ///< for ordering
 };
 
