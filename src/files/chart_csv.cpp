@@ -34,7 +34,8 @@ std::string plain(const std::string& text) {
     }
     while (!out.empty() && out.back() == ' ') out.pop_back();
     for (const char* unit : {" mm", " cm", " in", " inches", " inch"})
-        if (const std::string u = unit; out.size() > u.size() && out.compare(out.size() - u.size(), u.size(), u) == 0) out.resize(out.size() - u.size());
+        if (const std::string u = unit; out.size() > u.size() && out.compare(out.size() - u.size(), u.size(), u) == 0)
+            out.resize(out.size() - u.size());
     return out;
 }
 
@@ -59,15 +60,36 @@ std::optional<Heading> heading(const std::string& text, Family family) {
             return h;
         }
     using M = Measure;
-    const std::pair<const char*, M> words[] = {
-        {"half chest", M::chest},        {"1 2 chest", M::chest},       {"chest width", M::chest},     {"body width", M::chest},
-        {"width", main_measure(family)}, {"pit to pit", M::chest},      {"bust", M::chest},            {"length", length_measure(family)},
-        {"total length", M::body_length}, {"back length", M::body_length}, {"hem", M::hem_width},     {"bottom width", M::hem_width},
-        {"neck", M::neck_width},         {"shoulder", M::across_shoulder}, {"shoulders", M::across_shoulder}, {"shoulder width", M::across_shoulder},
-        {"neck drop", M::front_neck_drop}, {"armhole", M::armhole_depth}, {"sleeve", M::sleeve_length}, {"cuff", M::sleeve_opening},
-        {"rib", M::rib_height},          {"pocket top", M::pouch_top},  {"height", length_measure(family)}, {"diameter", M::top_diameter},
-        {"waist", M::waist_width},       {"hip", M::hip_width},         {"rise", M::hip_depth},        {"bib", M::top_width},
-        {"leg", M::leg_opening},         {"circumference", M::circumference}};
+    const std::pair<const char*, M> words[] = {{"half chest", M::chest},
+                                               {"1 2 chest", M::chest},
+                                               {"chest width", M::chest},
+                                               {"body width", M::chest},
+                                               {"width", main_measure(family)},
+                                               {"pit to pit", M::chest},
+                                               {"bust", M::chest},
+                                               {"length", length_measure(family)},
+                                               {"total length", M::body_length},
+                                               {"back length", M::body_length},
+                                               {"hem", M::hem_width},
+                                               {"bottom width", M::hem_width},
+                                               {"neck", M::neck_width},
+                                               {"shoulder", M::across_shoulder},
+                                               {"shoulders", M::across_shoulder},
+                                               {"shoulder width", M::across_shoulder},
+                                               {"neck drop", M::front_neck_drop},
+                                               {"armhole", M::armhole_depth},
+                                               {"sleeve", M::sleeve_length},
+                                               {"cuff", M::sleeve_opening},
+                                               {"rib", M::rib_height},
+                                               {"pocket top", M::pouch_top},
+                                               {"height", length_measure(family)},
+                                               {"diameter", M::top_diameter},
+                                               {"waist", M::waist_width},
+                                               {"hip", M::hip_width},
+                                               {"rise", M::hip_depth},
+                                               {"bib", M::top_width},
+                                               {"leg", M::leg_opening},
+                                               {"circumference", M::circumference}};
     for (const auto& [word, m] : words)
         if (t == word && has(m)) {
             h.measure = m;
@@ -216,14 +238,19 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
                     unit = u;
                 }
             }
-            out.said.push_back(measure_short(h->measure) + ": no unit is given, taken as " + (*unit == 1 ? "mm" : *unit == 10 ? "cm" : "inches") + ".");
+            out.said.push_back(measure_short(h->measure) + ": no unit is given, taken as " +
+                               (*unit == 1    ? "mm"
+                                : *unit == 10 ? "cm"
+                                              : "inches") +
+                               ".");
         }
         for (std::size_t k = 0; k < rows.size(); ++k) {
             const std::string& cell = cells[rows[k]][c];
             if (cell.empty()) continue;
             const auto v = bare(cell);
             if (!v || *v < 0 || *v * unit.value_or(1) > 3000) {
-                out.said.push_back("“" + cell.substr(0, 40) + "” for " + measure_short(h->measure) + " " + sizes[k] + " is not a length: it was left out.");
+                out.said.push_back("“" + cell.substr(0, 40) + "” for " + measure_short(h->measure) + " " + sizes[k] +
+                                   " is not a length: it was left out.");
                 continue;
             }
             const Length length = Length::from_mm(*v * unit.value_or(1));

@@ -188,7 +188,9 @@ Press read_press(const In& in) {
     p.margin = in["margin_mm"].length(0);
     if (in.has("kind")) p.kind = in["kind"].one_of<PressKind>(3, press_kind_key);
     if (in.has("platens"))
-        in["platens"].each(40, [&](const In& e) { p.platens.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1)}); });
+        in["platens"].each(40, [&](const In& e) {
+            p.platens.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1)});
+        });
     else  // files of version 1 had one platen
         p.platens.push_back({"platen", in["platen_width_mm"].length(1), in["platen_height_mm"].length(1)});
     if (p.platens.empty()) in["platens"].fail("has no platen");
@@ -242,8 +244,7 @@ Decoration read_decoration(const In& in) {
     d.press = in["press"].text();
     d.sizing = read_sizing(in["sizing"]);
     d.placing = read_placing(in["placing"]);
-    if (in.has("meetings"))
-        in["meetings"].each(20, [&](const In& e) { d.meetings.push_back({e["mark"].text(), e["landmark"].text()}); });
+    if (in.has("meetings")) in["meetings"].each(20, [&](const In& e) { d.meetings.push_back({e["mark"].text(), e["landmark"].text()}); });
     if (in.has("apart_mm")) d.apart = in["apart_mm"].length(0);
     if (in.has("pins"))
         in["pins"].each(400, [&](const In& e) {
@@ -274,7 +275,9 @@ Art read_art(const In& in) {
         a.marked_centre = Point{xy[0], xy[1]};
     }
     if (in.has("marks"))
-        in["marks"].each(40, [&](const In& e) { a.marks.push_back({e["name"].text(), {e["x"].number(-10, 1000), e["y"].number(-10, 1000)}}); });
+        in["marks"].each(40, [&](const In& e) {
+            a.marks.push_back({e["name"].text(), {e["x"].number(-10, 1000), e["y"].number(-10, 1000)}});
+        });
     return a;
 }
 

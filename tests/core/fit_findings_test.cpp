@@ -212,7 +212,8 @@ TEST(FitFindings, WhatLiesAheadIsFittedAnew) {
     next.decorations[0].sizing.base_width = Length::from_mm(260);
     const FitPlan quick = refit(next, s.facts, s.order, before), whole = fit(next, s.facts);
     for (std::size_t i = 0; i < 2; ++i)
-        for (std::size_t k = 0; k < whole.decorations[i].sizes.size(); ++k) EXPECT_EQ(quick.decorations[i].sizes[k].limit, whole.decorations[i].sizes[k].limit);
+        for (std::size_t k = 0; k < whole.decorations[i].sizes.size(); ++k)
+            EXPECT_EQ(quick.decorations[i].sizes[k].limit, whole.decorations[i].sizes[k].limit);
 }
 
 TEST(Sharing, IsProposedWhereItCostsLittleAndThenPrintedOnce) {
@@ -234,7 +235,8 @@ TEST(Sharing, IsProposedWhereItCostsLittleAndThenPrintedOnce) {
     EXPECT_EQ(list[0].with, "front");
     // by hand: Σ q ((ideal − to)/ideal)² − Σ q ((ideal − from)/ideal)²
     double cost = 0;
-    for (const SizeFit& z : plan.decorations[1].sizes) cost += z.quantity * (std::pow((z.ideal - a) / z.ideal, 2) - std::pow((z.ideal - b) / z.ideal, 2));
+    for (const SizeFit& z : plan.decorations[1].sizes)
+        cost += z.quantity * (std::pow((z.ideal - a) / z.ideal, 2) - std::pow((z.ideal - b) / z.ideal, 2));
     EXPECT_NEAR(list[0].cost, cost, 1e-9);
     const Order shared = with_sharing(s.order, plan, list[0]);
     const FitPlan then = fit(shared, s.facts);

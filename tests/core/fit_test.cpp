@@ -139,7 +139,8 @@ TEST(Fit, PlatenAndMediumLimitToo) {
     Bench b;
     b.d().sizing.base_width = Length::from_mm(900);
     b.d().sizing.school = SizingSchool::graded;
-    Press press{"tiny", "Tiny press", PressKind::flat, {{"tiny platen", Length::from_mm(150), Length::from_mm(400)}}, {}, Length::from_mm(10)};
+    Press press{"tiny", "Tiny press",       PressKind::flat, {{"tiny platen", Length::from_mm(150), Length::from_mm(400)}},
+                {},     Length::from_mm(10)};
     b.order.presses.push_back(press);
     b.d().press = "tiny";
     for (const SizeFit& s : b.fitted().sizes) {
@@ -196,7 +197,8 @@ TEST(Fit, RefittingGivesTheSameAnswer) {
 }
 
 TEST(Adjust, MovingTheRuleLandsThisSizeExactlyThere) {
-    for (const PlacingSchool school : {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature})
+    for (const PlacingSchool school :
+         {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature})
         for (const double growth : {0.0, 0.5, 1.0})
             for (const char* size : {"S", "L", "3XL"}) {
                 Bench b;
@@ -237,8 +239,10 @@ TEST(Adjust, WideningSetsTheIdealOrThePin) {
 }
 
 TEST(Adjust, ChangingTheSchoolKeepsTheChosenSizeInPlace) {
-    for (const PlacingSchool from : {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature})
-        for (const PlacingSchool to : {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature}) {
+    for (const PlacingSchool from :
+         {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature})
+        for (const PlacingSchool to :
+             {PlacingSchool::collar_drop, PlacingSchool::pit_line, PlacingSchool::body_fraction, PlacingSchool::feature}) {
             Bench b;
             b.d().placing.school = from;
             b.d().pins.push_back({"XL", {}, Length::from_mm(5), {}});

@@ -50,7 +50,8 @@ TEST(Panel, IsOnePieceAndTheSameOnBothSidesOfItsCentreLine) {
         EXPECT_GT(area(p.outline), 100);
         const bool hoisted = style.family == Family::flag || style.family == Family::pennant;  // grommets on one side only
         if (!hoisted)
-            EXPECT_NEAR(area(intersect(p.outline, box_region({0, box.y0, box.x1, box.y1}))), area(p.outline) / 2, 1 + area(p.outline) * 1e-4);
+            EXPECT_NEAR(area(intersect(p.outline, box_region({0, box.y0, box.x1, box.y1}))), area(p.outline) / 2,
+                        1 + area(p.outline) * 1e-4);
         EXPECT_GT(p.width, 0);
         EXPECT_GT(p.length, 0);
         EXPECT_LT(p.top_y, p.bottom_y);

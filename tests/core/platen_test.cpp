@@ -61,7 +61,12 @@ TEST(PlatenFit, LeastShiftAgainstEveryShiftOnAGrid) {
 }
 
 TEST(PlatenFit, TriesInTheTradesOrder) {
-    Press press{"p", "Press", PressKind::flat, {platen("large", 400, 500), platen("small", 180, 180)}, {pad("pillow", 130, 130, 8)}, Length::from_mm(10)};
+    Press press{"p",
+                "Press",
+                PressKind::flat,
+                {platen("large", 400, 500), platen("small", 180, 180)},
+                {pad("pillow", 130, 130, 8)},
+                Length::from_mm(10)};
     const Rect ink{-50, 100, 50, 200};
     EXPECT_EQ(platen_fit(press, ink, {}).way, PlatenWay::as_is);
     // a collar 120 mm above the ink's middle: the platen's upper edge, 250 above, goes down until it is clear
@@ -98,10 +103,13 @@ TEST(PlatenFit, LargeDesignsGetPressesThatCoverAllOfThemAndOverlap) {
         ASSERT_EQ(plan.way, PlatenWay::several) << w << " " << h;
         for (double x = ink.x0; x <= ink.x1; x += 7)
             for (double y = ink.y0; y <= ink.y1; y += 7)
-                EXPECT_TRUE(std::any_of(plan.presses.begin(), plan.presses.end(), [&](const Rect& r) { return r.grown(-10).contains({x, y}); }));
+                EXPECT_TRUE(std::any_of(plan.presses.begin(), plan.presses.end(), [&](const Rect& r) {
+                    return r.grown(-10).contains({x, y});
+                }));
         const int across = static_cast<int>(std::ceil((w - 10) / 350)), down = static_cast<int>(std::ceil((h - 10) / 350));
         EXPECT_EQ(plan.presses.size(), static_cast<std::size_t>(across * down));
-        for (std::size_t i = 1; i < plan.presses.size(); ++i) EXPECT_TRUE(plan.presses[i].grown(-10).meets(plan.presses[i - 1].grown(-10)) || plan.presses[i].y0 > plan.presses[i - 1].y0);
+        for (std::size_t i = 1; i < plan.presses.size(); ++i)
+            EXPECT_TRUE(plan.presses[i].grown(-10).meets(plan.presses[i - 1].grown(-10)) || plan.presses[i].y0 > plan.presses[i - 1].y0);
     }
 }
 

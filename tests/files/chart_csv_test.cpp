@@ -27,7 +27,8 @@ double mm(const BlankStyle& s, const char* size, Measure m) { return measure_mm(
 
 TEST(ChartCsv, GoesThereAndBackForEveryBlank) {
     for (const BlankStyle& s : starting_library().styles) {
-        BlankStyle taped = with_reading(s, s.sizes.front(), main_measure(s.family), Length::from_mm(mm(s, s.sizes.front().c_str(), main_measure(s.family)) + 5), "");
+        BlankStyle taped = with_reading(s, s.sizes.front(), main_measure(s.family),
+                                        Length::from_mm(mm(s, s.sizes.front().c_str(), main_measure(s.family)) + 5), "");
         const BlankStyle back = read(chart_csv(taped), s).style;
         EXPECT_EQ(back.sizes, s.sizes);
         for (const std::string& size : s.sizes)
@@ -41,7 +42,9 @@ TEST(ChartCsv, GoesThereAndBackForEveryBlank) {
 
 TEST(ChartCsv, ReadsAVendorsChartInInchesWithMeasuresDownTheSide) {
     const BlankStyle tee = style("adult-tee");
-    const ChartImport in = read("Size,Small,Medium,Large,XXL\nWidth (in),18,20,22,26 1/2\nLength (in),28,29,30,\"32,5\"\nSleeve,8,8.5,9,10\nWash,no,no,no,no\n", tee);
+    const ChartImport in = read(
+        "Size,Small,Medium,Large,XXL\nWidth (in),18,20,22,26 1/2\nLength (in),28,29,30,\"32,5\"\nSleeve,8,8.5,9,10\nWash,no,no,no,no\n",
+        tee);
     EXPECT_EQ(in.style.sizes, (std::vector<std::string>{"S", "M", "L", "2XL"}));
     EXPECT_NEAR(mm(in.style, "S", Measure::chest), 18 * 25.4, 1e-9);
     EXPECT_NEAR(mm(in.style, "2XL", Measure::chest), 26.5 * 25.4, 1e-9);

@@ -62,8 +62,9 @@ TEST(ShopLibrary, AnOldOneIsMigratedWithItsContent) {
     ASSERT_FALSE(content->presses.empty());
     EXPECT_EQ(content->presses.front(), press) << "its own stays as it was";
     EXPECT_EQ(content->styles, starting_library().styles) << "what the program has learned since is added";
-    EXPECT_EQ(test::run("sqlite3 -version >/dev/null").code == 0 ? test::run("sqlite3 '" + path + "' \"SELECT name FROM item WHERE id = 'p'\"").out
-                                                                 : "Old press\n",
+    EXPECT_EQ(test::run("sqlite3 -version >/dev/null").code == 0
+                  ? test::run("sqlite3 '" + path + "' \"SELECT name FROM item WHERE id = 'p'\"").out
+                  : "Old press\n",
               "Old press\n");
 }
 

@@ -25,7 +25,8 @@ double on_tape(double mm, Unit unit) {
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
     setAccessibleName(
-        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, 1 to 4 choose a placing school, "
+        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, 1 to 4 choose "
+                       "a placing school, "
                        "G, P and B show the other schools, the platen and the balance."));
     setMouseTracking(true);
 }
@@ -52,8 +53,8 @@ Drawing FitWall::draw(double width, double height) {
     if (d == nullptr || fit == nullptr) {
         Drawing empty;
         const bool runs = !runs_of(room_.order()).empty();
-        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink,
-                   Align::centre, true);
+        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink, Align::centre,
+                   true);
         empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.",
                    13.5, palette::quiet, Align::centre);
         return empty;
@@ -199,10 +200,10 @@ void FitWall::drag_to(Point p, Reach reach) {
             right = -decoration_then_.placing.across.mm();
         else
             right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
-        room_.edit(QStringLiteral("move the design"),
-                   with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right),
-                                                        Length::from_mm(down), reach)),
-                   drag_gesture);
+        room_.edit(
+            QStringLiteral("move the design"),
+            with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)),
+            drag_gesture);
         return;
     }
     // A corner: the ink's middle and top stay, the width follows the pointer on both sides.
@@ -247,7 +248,8 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_2:
     case Qt::Key_3:
     case Qt::Key_4:
-        if (event->modifiers() == Qt::NoModifier && school_wanted) return school_wanted(static_cast<PlacingSchool>(event->key() - Qt::Key_1));
+        if (event->modifiers() == Qt::NoModifier && school_wanted)
+            return school_wanted(static_cast<PlacingSchool>(event->key() - Qt::Key_1));
         break;
     default: break;
     }

@@ -27,9 +27,7 @@ public:
 
 protected:
     Drawing draw(double width, double height) override;
-    std::string backdrop_key() override {
-        return wall_.stands.empty() ? std::string() : ground_key_ + " " + std::to_string(ground_round_);
-    }
+    std::string backdrop_key() override { return wall_.stands.empty() ? std::string() : ground_key_ + " " + std::to_string(ground_round_); }
     Drawing draw_backdrop(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

@@ -35,15 +35,15 @@ struct ArtFacts {
     /// Outline with holes; unit is the ink's width, origin the ink box's top left.
     Region outline;
     Point optical_centre{0.5, 0.5};  ///< ink-weighted, in the outline's unit
-    double thin_stroke = 0;  ///< width of its thinnest stroke, in ink widths; 0 where none is thin
-    double narrow_gap = 0;   ///< width of its narrowest gap
+    double thin_stroke = 0;          ///< width of its thinnest stroke, in ink widths; 0 where none is thin
+    double narrow_gap = 0;           ///< width of its narrowest gap
     struct Ink {
         Colour colour;
         double share = 0;
     };
-    std::vector<Ink> inks;       ///< the colours that make up most of it, largest share first
-    double half_transparent = 0;     ///< share of ink pixels that are neither solid nor clear, edges left out
-    bool flat_background = false;    ///< an unbroken opaque border of one colour
+    std::vector<Ink> inks;         ///< the colours that make up most of it, largest share first
+    double half_transparent = 0;   ///< share of ink pixels that are neither solid nor clear, edges left out
+    bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
     [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }

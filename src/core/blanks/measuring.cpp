@@ -32,6 +32,8 @@ double median(std::vector<double> v) {
 Line robust_line(const BlankStyle& s, Measure m) {
     std::vector<double> slopes, starts;
     const std::size_t n = s.sizes.size();
+    slopes.reserve(n * n / 2);
+    starts.reserve(n);
     for (std::size_t i = 0; i < n; ++i)
         for (std::size_t j = i + 1; j < n; ++j) slopes.push_back((mm_at(s, j, m) - mm_at(s, i, m)) / static_cast<double>(j - i));
     Line line;
@@ -58,9 +60,12 @@ std::vector<DoubtfulFigure> doubtful_figures(const BlankStyle& style, const Blan
     std::vector<DoubtfulFigure> out;
     const std::size_t n = style.sizes.size();
     const auto measures = family_measures(style.family);
+    std::map<Measure, Line> lines;  // once for each measure: their medians are of all pairs of sizes
+    if (n >= 3)
+        for (const Measure m : measures) lines[m] = robust_line(style, m);
     // What each figure is expected to be: from the run where it is long enough, else from the pattern's proportions.
     const auto expectation = [&](std::size_t i, Measure m) -> std::optional<double> {
-        if (n >= 3) return robust_line(style, m)(i);
+        if (n >= 3) return lines.at(m)(i);
         if (pattern == nullptr || pattern->sizes.empty()) return std::nullopt;
         const auto& row = pattern->chart.at(pattern->sizes[pattern->sizes.size() / 2]);
         std::vector<double> ratios;  // of this blank to the pattern, as most of its figures have it
@@ -100,7 +105,7 @@ std::vector<DoubtfulFigure> doubtful_figures(const BlankStyle& style, const Blan
         // a run that grows does not shrink on the way
         for (const Measure m : measures) {
             if (i == 0 || n < 3 || std::find(done.begin(), done.end(), m) != done.end()) continue;
-            if (robust_line(style, m).slope <= 0.5) continue;
+            if (lines.at(m).slope <= 0.5) continue;
             const double value = mm_at(style, i, m), before = mm_at(style, i - 1, m);
             if (value < before - 1)
                 out.push_back({Doubt::out_of_step, style.sizes[i], m, std::nullopt, value, expected_at(style, i, m).value_or(before), 1});

@@ -42,8 +42,8 @@ void add_hole(Panel& p, const std::string& name, Point at, double diameter, doub
     const Polygon hole{disc_ring(at, diameter / 2), {}};
     p.outline = subtract(p.outline, {hole});
     // A grommet's ring stands round its hole.
-    p.features.push_back({name, {Polygon{disc_ring(at, diameter / 2 + (height > 0 ? 3 : 0)), {}}}, height, clearance, clearance,
-                          Feature::Kind::raised});
+    p.features.push_back(
+        {name, {Polygon{disc_ring(at, diameter / 2 + (height > 0 ? 3 : 0)), {}}}, height, clearance, clearance, Feature::Kind::raised});
 }
 
 }  // namespace

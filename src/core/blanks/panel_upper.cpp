@@ -265,11 +265,14 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
     collar.push_back({-half_neck, -far_out});
     add_edge(p, "collar seam", collar, 13, 13, fleece ? 3 : 2);
     const Ring shoulder{p.hps, p.shoulder_point, {p.shoulder_point.x, -far_out}, {p.hps.x, -far_out}};
-    p.features.push_back({"shoulder seam", {Polygon{shoulder, {}}, Polygon{mirrored_ring(shoulder), {}}}, 1.5, 13, 13, Feature::Kind::edge});
+    p.features.push_back(
+        {"shoulder seam", {Polygon{shoulder, {}}, Polygon{mirrored_ring(shoulder), {}}}, 1.5, 13, 13, Feature::Kind::edge});
     add_side_edges(p, "armhole seam", armhole, 25, 13, 1.5);
     const std::size_t side_ends = armhole.size() + (bodysuit ? 1 : 0);
-    add_side_edges(p, "side seam", {p.right_edge.begin() + static_cast<long>(armhole.size()) - 1,
-                                    p.right_edge.begin() + static_cast<long>(std::max(side_ends, armhole.size() + 1))}, 25, 13, 1);
+    add_side_edges(p, "side seam",
+                   {p.right_edge.begin() + static_cast<long>(armhole.size()) - 1,
+                    p.right_edge.begin() + static_cast<long>(std::max(side_ends, armhole.size() + 1))},
+                   25, 13, 1);
     if (bodysuit) add_side_edges(p, "leg seam", {below.begin(), below.end() - 1}, 20, 13, 1);
     const double hem_clear = fleece ? rib + 20 : 45;  // a sewn hem's own seam lies about 18 mm up
     Ring hem(below.rbegin(), below.rend());

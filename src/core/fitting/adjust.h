@@ -34,6 +34,7 @@ Decoration under_school(const Decoration& decoration, const SizeFit& on, const P
                         const std::string& landmark = {});
 
 /// Moved so that the mark meets its landmark on the size `on`, for every size by the rule.
-Decoration brought_together(const Order& order, const Decoration& decoration, const SizeFit& on, const Panel& panel, const Meeting& meeting);
+Decoration brought_together(const Order& order, const Decoration& decoration, const SizeFit& on, const Panel& panel,
+                            const Meeting& meeting);
 
 }  // namespace orthema

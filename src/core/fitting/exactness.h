@@ -17,7 +17,7 @@ Slack slack_of(const Ground& ground, const DecorationFit& fit, const SizeFit& si
 /// What a guide says: half of what is left, so that the press and the eye share it, between 1 and 6 mm sideways and 1
 /// and 12 mm up and down, whole half millimetres.
 struct Exactness {
-    double level = 1;    ///< of what is measured up and down
+    double level = 1;  ///< of what is measured up and down
     double sideways = 1;
 };
 Exactness exactness_of(const Slack& slack);

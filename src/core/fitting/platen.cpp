@@ -74,7 +74,8 @@ std::optional<Point> least_shift(const Rect& ink, double margin, Point size, con
     const Rect reach{whole.x0 - slack_x, whole.y0 - slack_y, whole.x1 + slack_x, whole.y1 + slack_y};
     std::vector<Rect> forbidden;  // in the plane of shifts
     for (const RaisedBox& b : boxes)
-        if (overlap(reach, b.box)) forbidden.push_back({b.box.x0 - whole.x1, b.box.y0 - whole.y1, b.box.x1 - whole.x0, b.box.y1 - whole.y0});
+        if (overlap(reach, b.box))
+            forbidden.push_back({b.box.x0 - whole.x1, b.box.y0 - whole.y1, b.box.x1 - whole.x0, b.box.y1 - whole.y0});
     const auto free = [&](Point s) {
         return std::none_of(forbidden.begin(), forbidden.end(), [&](const Rect& r) {
             constexpr double hair = 1e-6;
@@ -197,8 +198,10 @@ std::string platen_words(const PlatenFit& f, const Press& press, Unit unit) {
         const std::string m = moves(", lying");
         return "over the " + press.pads[static_cast<std::size_t>(f.pad)].name + ", which lifts it above the " + f.because + m;
     }
-    case PlatenWay::several: return std::to_string(f.presses.size()) + " presses on the " + named + ", each overlapping the last by " + length(press_overlap_mm);
-    case PlatenWay::none: return "no platen or pad of the " + press.name + " keeps clear of the " + (f.because.empty() ? "edges" : f.because);
+    case PlatenWay::several:
+        return std::to_string(f.presses.size()) + " presses on the " + named + ", each overlapping the last by " + length(press_overlap_mm);
+    case PlatenWay::none:
+        return "no platen or pad of the " + press.name + " keeps clear of the " + (f.because.empty() ? "edges" : f.because);
     }
     return "";
 }

@@ -7,13 +7,13 @@
 namespace orthema {
 
 struct SharingProposal {
-    std::string decoration;  ///< whose band is made narrower
-    int band = 0;            ///< of its fit
-    std::string with;        ///< the decoration that has that width already
-    double from = 0, to = 0; ///< widths, mm
-    int quantity = 0;        ///< pieces that become narrower
-    double cost = 0;         ///< Σ quantity × ((ideal − to) / ideal)² less the same with `from`
-    double worth = 0;        ///< the price of one distinct transfer
+    std::string decoration;   ///< whose band is made narrower
+    int band = 0;             ///< of its fit
+    std::string with;         ///< the decoration that has that width already
+    double from = 0, to = 0;  ///< widths, mm
+    int quantity = 0;         ///< pieces that become narrower
+    double cost = 0;          ///< Σ quantity × ((ideal − to) / ideal)² less the same with `from`
+    double worth = 0;         ///< the price of one distinct transfer
 };
 
 /// Cheapest first; for each band the best partner only.

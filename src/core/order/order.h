@@ -57,11 +57,11 @@ enum class Centre { ink_box, optical, marked };
 
 struct PlacingRule {
     PlacingSchool school = PlacingSchool::collar_drop;
-    Length offset;        ///< at the base size: below the collar seam, above the pit line, or from the landmark
-    double share = 0.46;  ///< body fraction: centre of ink at this share of the panel's length
-    std::string landmark; ///< that the feature school hangs from
-    double growth = 0;    ///< of the offset with the panel's length, 0 fixed … 1 proportional
-    Length across;        ///< of the ink's centre from the location's anchor, to the viewer's right
+    Length offset;         ///< at the base size: below the collar seam, above the pit line, or from the landmark
+    double share = 0.46;   ///< body fraction: centre of ink at this share of the panel's length
+    std::string landmark;  ///< that the feature school hangs from
+    double growth = 0;     ///< of the offset with the panel's length, 0 fixed … 1 proportional
+    Length across;         ///< of the ink's centre from the location's anchor, to the viewer's right
     Centre centre = Centre::ink_box;
     bool operator==(const PlacingRule&) const = default;
 };
@@ -132,7 +132,7 @@ struct Medium {
     Length gap;  ///< between pieces
     MirrorBy mirror = MirrorBy::program;
     bool quarter_turns = true;
-    double price = 0;  ///< a metre of roll, or a sheet
+    double price = 0;                          ///< a metre of roll, or a sheet
     Length min_stroke = Length::from_mm(0.5);  ///< thinner strokes do not hold
     Length min_gap = Length::from_mm(0.5);     ///< narrower gaps close
     Length cut_width, cut_length;              ///< the cutter's largest area; 0 where nothing limits it

@@ -13,8 +13,8 @@ struct Transfer {
     std::string decoration;
     std::vector<std::string> also;  ///< other decorations that share it: the same art, width and medium on another blank
     std::string art;                ///< art id
-    std::string name;   ///< for people: "Long-tail kite 290"
-    std::string sizes;  ///< "S M L"
+    std::string name;               ///< for people: "Long-tail kite 290"
+    std::string sizes;              ///< "S M L"
     std::string medium;
     double width = 0, height = 0;  ///< of the ink, mm
     int quantity = 0;              ///< garments
@@ -35,9 +35,9 @@ bool program_mirrors(const Medium& medium);
 /// What a sheet says of its reading direction: "mirrored here, reads from behind" and the like.
 std::string reading_direction(const Medium& medium);
 
-/// One transfer an art × distinct width × medium: decorations on several blanks that agree in these share it. The contour is the ink outline grown by `cut_margin_mm`; islands are
-/// joined by closing wider and wider gaps until one piece remains, so that scissors follow a single line. Holes
-/// smaller than 25 mm across are not cut. Contours of transfers that `before` has in the same art, width and mirror are
+/// One transfer an art × distinct width × medium: decorations on several blanks that agree in these share it. The contour is the ink
+/// outline grown by `cut_margin_mm`; islands are joined by closing wider and wider gaps until one piece remains, so that scissors follow a
+/// single line. Holes smaller than 25 mm across are not cut. Contours of transfers that `before` has in the same art, width and mirror are
 /// taken over; it must have been made from the same facts.
 TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before = nullptr);
 
