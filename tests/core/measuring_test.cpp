@@ -77,7 +77,7 @@ TEST(Measuring, AsksForTheSmallestOfEachBandThenForWhatDisagrees) {
     };
     EXPECT_TRUE(has("L", Measure::chest, "second piece"));
     EXPECT_TRUE(has("M", Measure::chest, "beside a size"));
-    EXPECT_TRUE(has("2XL", Measure::chest, "largest of the order"));
+    EXPECT_TRUE(has("2XL", Measure::chest, "largest: those between"));
 }
 
 TEST(NewStyle, ContinuesTheRunOfItsPattern) {
