@@ -1,18 +1,14 @@
 // Takes the pictures of docs/screenshots from the demo order, one for each bench, as the window shows them.
 // usage: screenshots ORDER FOLDER
 #include <QAction>
-#include <QApplication>
-#include <QElapsedTimer>
 #include <QPushButton>
-#include <QTemporaryDir>
 
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
 #include "app/sheets/ribbon.h"
 #include "app/sheets/sheets_bench.h"
 #include "app/shell/export_panel.h"
-#include "app/shell/main_window.h"
-#include "app/shell/theme.h"
+#include "whole_window.h"
 
 using namespace orthema::app;
 
@@ -20,17 +16,10 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     if (argc < 3) return 2;
     const QString order = QString::fromLocal8Bit(argv[1]), folder = QString::fromLocal8Bit(argv[2]);
-    apply_theme(application);
-    const QTemporaryDir data;
-    Workroom room(data.path());
-    MainWindow window(room);
-    window.resize(1280, 800);
-    window.show();
-    const auto wait = [&](int least = 150) {
-        QElapsedTimer timer;
-        timer.start();
-        while (timer.elapsed() < least || room.busy() || room.catching_up()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-    };
+    WholeWindow whole(application);
+    Workroom& room = whole.room;
+    MainWindow& window = whole.window;
+    const auto wait = [&] { whole.wait(150); };
     const auto take = [&](const char* name) {
         wait();
         window.grab().save(folder + "/" + name + ".png");

@@ -1,34 +1,23 @@
 // A drag through the whole window, as an artist makes it: each step is one mouse move with everything that follows it.
 // usage: window_bench ORDER
-#include <QApplication>
-#include <QElapsedTimer>
 #include <QMouseEvent>
-#include <QTemporaryDir>
 
 #include <algorithm>
 #include <cstdio>
 
 #include "app/fit/fit_bench.h"
 #include "app/fit/fit_wall.h"
-#include "app/shell/main_window.h"
-#include "app/shell/theme.h"
+#include "whole_window.h"
 
 using namespace orthema::app;
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
     if (argc < 2) return 2;
-    apply_theme(application);
-    const QTemporaryDir data;
-    Workroom room(data.path());
-    MainWindow window(room);
-    window.resize(1280, 800);
-    window.show();
-    const auto wait = [&] {
-        QElapsedTimer timer;
-        timer.start();
-        while (timer.elapsed() < 300 || room.busy() || room.catching_up()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-    };
+    WholeWindow whole(application);
+    Workroom& room = whole.room;
+    MainWindow& window = whole.window;
+    const auto wait = [&] { whole.wait(300); };
     wait();
     room.open(QString::fromLocal8Bit(argv[1]));
     wait();

@@ -36,6 +36,15 @@ std::optional<Error> read_list(const json& j, const char* key, std::vector<T>& t
     return std::nullopt;
 }
 
+/// What is offered under ids that nothing in `have` has.
+template <class T>
+std::vector<T> lacking(const std::vector<T>& have, const std::vector<T>& offered) {
+    std::vector<T> out;
+    for (const T& item : offered)
+        if (std::none_of(have.begin(), have.end(), [&](const T& h) { return h.id == item.id; })) out.push_back(item);
+    return out;
+}
+
 }  // namespace
 
 Result<LibraryContent> library_from_json(const std::string& text) {
@@ -89,7 +98,7 @@ Result<Done> Library::migrate() {
         "ALTER TABLE item ADD COLUMN name TEXT NOT NULL DEFAULT '';"
         "UPDATE item SET name = coalesce(json_extract(json, '$.name'), id);"
         "CREATE INDEX item_name ON item(kind, name);",
-        "DELETE FROM item WHERE 0;",  // the starting blanks and presses that came later are added below
+        "",  // the starting blanks and presses that came later are added below
     };
     for (int v = have; v < newest_version; ++v) {
         auto done = run(std::string("BEGIN IMMEDIATE;") + steps[v] + "PRAGMA user_version = " + std::to_string(v + 1) + "; COMMIT;");
@@ -102,15 +111,8 @@ Result<Done> Library::migrate() {
     if (have < 3) {
         const auto own = content();
         if (!own) return own.error();
-        LibraryContent fresh;
-        const auto add = [](auto& to, const auto& mine, const auto& offered) {
-            for (const auto& item : offered)
-                if (std::none_of(mine.begin(), mine.end(), [&](const auto& m) { return m.id == item.id; })) to.push_back(item);
-        };
-        add(fresh.styles, own->styles, starting_library().styles);
-        add(fresh.media, own->media, starting_library().media);
-        add(fresh.presses, own->presses, starting_library().presses);
-        return merge(fresh);
+        const LibraryContent& start = starting_library();
+        return merge({lacking(own->styles, start.styles), lacking(own->media, start.media), lacking(own->presses, start.presses)});
     }
     return Done{};
 }
@@ -197,8 +199,8 @@ Result<LibraryContent> Library::content() const {
 
 void adopt_library(Order& order, const LibraryContent& content) {
     const auto adopt = [](auto& have, const auto& offered) {
-        for (const auto& item : offered)
-            if (std::none_of(have.begin(), have.end(), [&](const auto& h) { return h.id == item.id; })) have.push_back(item);
+        const auto fresh = lacking(have, offered);
+        have.insert(have.end(), fresh.begin(), fresh.end());
     };
     adopt(order.styles, content.styles);
     adopt(order.media, content.media);

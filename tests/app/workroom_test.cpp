@@ -233,6 +233,26 @@ TEST(Shell, TheFindingsStripStepsAndLeads) {
     EXPECT_EQ(w.window().bench(QString::fromStdString(w.room().findings()[1].about.stage))->isVisible(), true);
 }
 
+TEST(Shell, AFindingIsShownTheSameWayHoweverOftenItIsRefreshed) {
+    Window w;
+    w.open(test::source("demo/marrow-hill"));
+    auto* strip = w.window().findChild<FindingsStrip*>();
+    auto* text = strip->findChild<QLabel*>();
+    int wrapped = 0, whole = 0;
+    for (int width = 500; width < 1400; width += 10) {
+        strip->resize(width, strip->height());
+        strip->refresh();
+        const bool wraps = text->wordWrap();
+        const QString said = text->text();
+        strip->refresh();
+        EXPECT_EQ(text->wordWrap(), wraps) << "at " << width;
+        EXPECT_EQ(text->text(), said) << "at " << width;
+        ++(wraps ? wrapped : whole);
+    }
+    EXPECT_GT(whole, 0);
+    EXPECT_GT(wrapped, 0);
+}
+
 TEST(Shell, UnitsAreSwitchedEverywhereAtOnce) {
     Window w;
     w.open(test::source("demo/marrow-hill"));

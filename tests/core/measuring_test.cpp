@@ -2,15 +2,10 @@
 #include "core/blanks/measuring.h"
 
 #include "files/library.h"
+#include "support/support.h"
 
 namespace orthema {
 namespace {
-
-BlankStyle style(const char* id) {
-    for (const BlankStyle& s : starting_library().styles)
-        if (s.id == id) return s;
-    return {};
-}
 
 Length mm(double v) { return Length::from_mm(v); }
 
@@ -21,7 +16,7 @@ TEST(Measuring, NothingIsDoubtfulInTheShippedCharts) {
 }
 
 TEST(Measuring, FindsUnitSlipsSwapsAndRunsOutOfStep) {
-    const BlankStyle tee = style("adult-tee");
+    const BlankStyle tee = test::library_style("adult-tee");
     // 20 in typed as 20 cm: 508 mm comes out as 200
     const auto slip = doubt_about(tee, "M", Measure::chest, mm(measure_mm(tee.chart.at("M"), Measure::chest) / 2.54));
     ASSERT_TRUE(slip);
@@ -56,7 +51,7 @@ TEST(Measuring, FindsUnitSlipsSwapsAndRunsOutOfStep) {
 }
 
 TEST(Measuring, AsksForTheSmallestOfEachBandThenForWhatDisagrees) {
-    const BlankStyle tee = style("adult-tee");
+    const BlankStyle tee = test::library_style("adult-tee");
     const std::vector<std::string> ordered{"S", "M", "L", "XL", "2XL"};
     auto list = what_to_measure(tee, ordered, {"S", "L"});
     ASSERT_GE(list.size(), 4u);
@@ -81,7 +76,7 @@ TEST(Measuring, AsksForTheSmallestOfEachBandThenForWhatDisagrees) {
 }
 
 TEST(NewStyle, ContinuesTheRunOfItsPattern) {
-    const BlankStyle tee = style("adult-tee");
+    const BlankStyle tee = test::library_style("adult-tee");
     const BlankStyle made = new_style(tee, "made", "Made", {"S", "M", "L", "6XL", "7XL"});
     const auto chest = [&](const BlankStyle& s, const char* size) { return measure_mm(s.chart.at(size), Measure::chest); };
     EXPECT_EQ(chest(made, "M"), chest(tee, "M"));
@@ -94,8 +89,8 @@ TEST(NewStyle, ContinuesTheRunOfItsPattern) {
     const BlankStyle strange = new_style(tee, "x", "X", {"one", "two", "three"});
     EXPECT_FALSE(style_fault(strange));
     EXPECT_LT(chest(strange, "one"), chest(strange, "three"));
-    EXPECT_TRUE(matches(style("canvas-apron"), "APRON stall"));
-    EXPECT_FALSE(matches(style("canvas-apron"), "apron zip"));
+    EXPECT_TRUE(matches(test::library_style("canvas-apron"), "APRON stall"));
+    EXPECT_FALSE(matches(test::library_style("canvas-apron"), "apron zip"));
 }
 
 }  // namespace

@@ -2,18 +2,10 @@
 #include "core/blanks/style.h"
 
 #include "core/blanks/panel.h"
-#include "files/library.h"
 #include "support/support.h"
 
 namespace orthema {
 namespace {
-
-BlankStyle style_called(const char* id) {
-    for (const BlankStyle& s : starting_library().styles)
-        if (s.id == id) return s;
-    ADD_FAILURE() << id;
-    return {};
-}
 
 StyleFeature pocket(double across, double width) {
     StyleFeature f;
@@ -28,7 +20,7 @@ StyleFeature pocket(double across, double width) {
 }
 
 TEST(StyleFeatures, TwoOfAKindMakeAPair) {
-    BlankStyle apron = style_called("canvas-apron");
+    BlankStyle apron = test::library_style("canvas-apron");
     apron.features.clear();
     apron = with_feature(apron, pocket(0, 200));
     EXPECT_EQ(apron.features[0].across, Length{});
@@ -37,7 +29,7 @@ TEST(StyleFeatures, TwoOfAKindMakeAPair) {
     EXPECT_DOUBLE_EQ(apron.features[0].across.mm(), -112) << "0.56 of its width, so that they do not touch";
     EXPECT_DOUBLE_EQ(apron.features[1].across.mm(), 112);
     // one that is set aside already is mirrored, with its own figures
-    BlankStyle tee = style_called("adult-tee");
+    BlankStyle tee = test::library_style("adult-tee");
     tee = with_feature(tee, pocket(90, 110));
     tee = with_feature(tee, pocket(0, 70));
     EXPECT_DOUBLE_EQ(tee.features[1].across.mm(), -90);
@@ -50,7 +42,7 @@ TEST(StyleFeatures, TwoOfAKindMakeAPair) {
 
 TEST(StyleFeatures, GrowAsTheySay) {
     // a pocket of 200 mm on M, chest 508; on 2XL, chest 660: fixed, or 200 × 660 / 508 = 259.8
-    BlankStyle tee = style_called("adult-tee");
+    BlankStyle tee = test::library_style("adult-tee");
     tee.sample_size = "M";
     for (const double growth : {0.0, 1.0}) {
         tee.features = {pocket(0, 200)};
@@ -66,7 +58,7 @@ TEST(StyleFeatures, GrowAsTheySay) {
 }
 
 TEST(StyleRun, KeepsWhatStaysAndContinuesWhatIsNew) {
-    BlankStyle tee = style_called("adult-tee");
+    BlankStyle tee = test::library_style("adult-tee");
     tee = with_readings(tee, "L", Measure::chest, {Length::from_mm(570), Length::from_mm(572)}, "2027-05-01");
     const BlankStyle next = with_sizes(tee, {"M", "L", "XL", "2XL", "3XL", "4XL", "5XL", "6XL"});
     EXPECT_EQ(next.chart.at("L").at(Measure::chest), tee.chart.at("L").at(Measure::chest));
@@ -78,13 +70,13 @@ TEST(StyleRun, KeepsWhatStaysAndContinuesWhatIsNew) {
 }
 
 TEST(StyleSearch, EveryWordMustBeFoundSomewhere) {
-    const BlankStyle apron = style_called("canvas-apron");
+    const BlankStyle apron = test::library_style("canvas-apron");
     for (const char* words : {"", "apron", "CANVAS", "kitchen apron", "cotton slate", "stall"}) EXPECT_TRUE(matches(apron, words)) << words;
     for (const char* words : {"mug", "apron mug", "kitchen tee"}) EXPECT_FALSE(matches(apron, words)) << words;
 }
 
 TEST(StyleChart, CorrectingWhatWasPublishedKeepsTheTape) {
-    BlankStyle tee = style_called("adult-tee");
+    BlankStyle tee = test::library_style("adult-tee");
     tee = with_reading(tee, "S", Measure::chest, Length::from_mm(466), "2027-05-01");
     tee = with_reading(tee, "L", Measure::chest, Length::from_mm(567), "2027-05-01");
     ASSERT_EQ(tee.chart.at("M").at(Measure::chest).source, Source::graded);

@@ -9,12 +9,6 @@
 namespace orthema {
 namespace {
 
-BlankStyle style(const char* id) {
-    for (const BlankStyle& s : starting_library().styles)
-        if (s.id == id) return s;
-    return {};
-}
-
 ChartImport read(const std::string& text, const BlankStyle& like) {
     const auto table = parse_table(text);
     EXPECT_TRUE(table) << table.sentence();
@@ -41,7 +35,7 @@ TEST(ChartCsv, GoesThereAndBackForEveryBlank) {
 }
 
 TEST(ChartCsv, ReadsAVendorsChartInInchesWithMeasuresDownTheSide) {
-    const BlankStyle tee = style("adult-tee");
+    const BlankStyle tee = test::library_style("adult-tee");
     const ChartImport in = read(
         "Size,Small,Medium,Large,XXL\nWidth (in),18,20,22,26 1/2\nLength (in),28,29,30,\"32,5\"\nSleeve,8,8.5,9,10\nWash,no,no,no,no\n",
         tee);
@@ -58,14 +52,15 @@ TEST(ChartCsv, ReadsAVendorsChartInInchesWithMeasuresDownTheSide) {
 }
 
 TEST(ChartCsv, CentimetresAndAMugsOwnSizes) {
-    const ChartImport in = read("size;Circumference;Wall height;Handle gap\n325 ML;25,9;9,6;3,9\n440 ml;27,2;11,4;4\n", style("mug"));
+    const ChartImport in =
+        read("size;Circumference;Wall height;Handle gap\n325 ML;25,9;9,6;3,9\n440 ml;27,2;11,4;4\n", test::library_style("mug"));
     EXPECT_EQ(in.style.sizes, (std::vector<std::string>{"325 ml", "440 ml"}));
     EXPECT_NEAR(mm(in.style, "325 ml", Measure::circumference), 259, 1e-9);
     EXPECT_NEAR(mm(in.style, "440 ml", Measure::wall_height), 114, 1e-9);
 }
 
 TEST(ChartCsv, BadChartsGetASentenceAndGoodRowsStay) {
-    const BlankStyle tee = style("adult-tee");
+    const BlankStyle tee = test::library_style("adult-tee");
     const auto said = [&](const std::string& text) {
         const auto table = parse_table(text);
         if (!table) return table.sentence();

@@ -1,5 +1,6 @@
 #include "support/support.h"
 
+#include <gtest/gtest.h>
 #include <png.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -130,6 +131,13 @@ Canvas render_pdf(const std::string& path, int page, double dpi) {
 ArtBytes small_art() {
     const auto bytes = std::make_shared<const std::string>(corner_svg);
     return {{content_hash(*bytes), bytes}};
+}
+
+BlankStyle library_style(const std::string& id) {
+    for (const BlankStyle& s : starting_library().styles)
+        if (s.id == id) return s;
+    ADD_FAILURE() << "no blank " << id;
+    return {};
 }
 
 Order small_order() {

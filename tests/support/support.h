@@ -76,6 +76,9 @@ Order ladder_order(int sizes, double step);
 /// A star-shaped polygon with irregular arms.
 Polygon random_star(std::mt19937& random, double radius, int arms);
 
+/// One of the starting library's blanks.
+BlankStyle library_style(const std::string& id);
+
 /// Whether the point lies in the polygon, by winding number (the code under test counts crossings).
 bool winds_around(const Polygon& polygon, Point p);
 

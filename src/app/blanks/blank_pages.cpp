@@ -141,14 +141,14 @@ void MeasurePage::refresh() {
     list_ = bench_.to_measure();
     for (int i = 0; i < listed; ++i) {
         const bool any = std::size_t(i) < list_.size();
-        first_[std::size_t(i)]->setVisible(any);
+        QPushButton* b = first_[std::size_t(i)];
+        b->setVisible(any);
         if (!any) continue;
         const ToMeasure& t = list_[std::size_t(i)];
         const QString what = qt(t.size) + ", " + qt(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + qt(t.why);
-        first_[std::size_t(i)]->setText(what + QStringLiteral("\n") +
-                                        first_[std::size_t(i)]->fontMetrics().elidedText(qt(t.why), Qt::ElideRight, 205));
-        first_[std::size_t(i)]->setToolTip(text);
-        first_[std::size_t(i)]->setAccessibleName(text);
+        b->setText(what + QStringLiteral("\n") + b->fontMetrics().elidedText(qt(t.why), Qt::ElideRight, 205));
+        b->setToolTip(text);
+        b->setAccessibleName(text);
     }
     more_->setText(list_.empty()                        ? QStringLiteral("Nothing more is worth a tape.")
                    : list_.size() > std::size_t(listed) ? QStringLiteral("and %1 more").arg(list_.size() - std::size_t(listed))

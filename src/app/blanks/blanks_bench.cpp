@@ -132,8 +132,9 @@ void BlanksBench::choose_size(const std::string& size) {
     if (s.run.style == s.style) {
         s.size = size;
         room_.select(s);
+    } else {
+        refresh();
     }
-    refresh();
 }
 
 void BlanksBench::go(const Subject& about) {
@@ -208,9 +209,7 @@ void BlanksBench::new_blank(Family family) {
     if (pattern == nullptr) return;
     std::vector<std::string> taken;
     for (const BlankStyle& s : room_.order().styles) taken.push_back(s.id);
-    std::string name = family_name(family);
-    for (char& c : name) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    name = "New " + name;
+    const std::string name = (QStringLiteral("New ") + QString::fromLatin1(family_name(family)).toLower()).toStdString();
     BlankStyle next = new_style(*pattern, fresh_id(name, taken), name, pattern->sizes);
     next.features.clear();
     if (!keep(QStringLiteral("new blank"), next)) return;

@@ -1,16 +1,11 @@
 #include "app/fit/fit_bench.h"
 
-#include <QCheckBox>
-#include <QComboBox>
 #include <QHBoxLayout>
-
-#include <cmath>
 
 #include "app/fit/fit_strip.h"
 #include "app/fit/fit_wall.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
-#include "core/fitting/exactness.h"
 #include "core/order/edit.h"
 
 namespace orthema::app {

@@ -7,9 +7,7 @@
 
 #include <cmath>
 
-#include "app/fit/fit_strip.h"
 #include "app/fit/fit_wall.h"
-#include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "core/fitting/exactness.h"
 #include "core/order/edit.h"

@@ -52,9 +52,14 @@ void FindingsStrip::refresh() {
             : room_.catching_up() ? QStringLiteral("Working it out.")
                                   : QStringLiteral("Nothing to mend.");
     const int room = std::max(80, width() - 262);
-    const bool wraps = text_->fontMetrics().horizontalAdvance(full_) > room;  // then two lines of a smaller hand
-    text_->setWordWrap(wraps);
-    text_->setStyleSheet(wraps ? QStringLiteral("font-size:12px;") : QString());
+    // Two lines of a smaller hand where one of the usual does not hold it. The strip's own font judges: the label's is the
+    // smaller one already where it wrapped before.
+    const bool wraps = fontMetrics().horizontalAdvance(full_) > room;
+    if (wraps != text_->wordWrap()) {
+        text_->setWordWrap(wraps);
+        text_->setStyleSheet(wraps ? QStringLiteral("font-size:12px;") : QString());
+        text_->ensurePolished();
+    }
     text_->setText(wraps ? text_->fontMetrics().elidedText(full_, Qt::ElideRight, room * 19 / 10) : full_);
     setToolTip(full_);
     count_->setText(any_ ? QStringLiteral("%1 of %2").arg(at_ + 1).arg(n) : QString());

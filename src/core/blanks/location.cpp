@@ -52,12 +52,6 @@ constexpr std::array<LocationText, location_count> texts = {{
 
 const LocationText& text(Location l) { return texts[static_cast<std::size_t>(l)]; }
 
-const Feature* pocket_at(const Panel& p) {
-    for (const Feature& f : p.features)
-        if (f.name == "pocket") return &f;
-    return nullptr;
-}
-
 }  // namespace
 
 const char* location_key(Location l) { return text(l).key; }
@@ -124,9 +118,9 @@ double anchor_x(Location l, const Panel& p) {
     case Location::left_chest:
     case Location::right_chest: {
         double x = (p.hps.x + p.shoulder_point.x) / 2;
-        for (const Feature& f : p.features)  // on narrow shoulders not into the armhole
-            for (const Polygon& part : f.place)
-                if (f.name == "armhole seam" && bounds(part.outer).x0 > 0) x = std::min(x, 0.74 * bounds(part.outer).x0);
+        if (const Feature* armholes = find_feature(p, "armhole seam"))  // on narrow shoulders not into it
+            for (const Polygon& part : armholes->place)
+                if (bounds(part.outer).x0 > 0) x = std::min(x, 0.74 * bounds(part.outer).x0);
         return l == Location::left_chest ? x : -x;
     }
     case Location::left_hem: return p.width * 0.28;
@@ -264,10 +258,8 @@ double usual_offset(Location l, PlacingSchool school, AgeGroup group, const Pane
         case L::pocket: return 18;
         case L::left_hem:
         case L::right_hem: {
-            double hem = 0;  // a rib's is deeper than a turned hem's
-            for (const Feature& f : p.features)
-                if (f.name == "hem") hem = std::max(hem, f.small_mm);
-            return std::max(60.0, hem + 10);
+            const Feature* hem = find_feature(p, "hem");  // a rib's is deeper than a turned hem's
+            return std::max(60.0, hem == nullptr ? 0 : hem->small_mm + 10);
         }
         case L::left_sleeve:
         case L::right_sleeve: return usual_landmark(l, p) == "sleeve hem" ? std::max(15.0, 20 * grow) : 90;
@@ -287,7 +279,7 @@ double usual_offset(Location l, PlacingSchool school, AgeGroup group, const Pane
 
 std::vector<Feature> keepouts(Location l, const Panel& p) {
     std::vector<Feature> out;
-    const Feature* pocket = l == Location::pocket ? pocket_at(p) : nullptr;
+    const Feature* pocket = l == Location::pocket ? find_feature(p, "pocket") : nullptr;
     for (const Feature& f : p.features) {
         if (f.kind == Feature::Kind::cover || f.kind == Feature::Kind::loose || &f == pocket) continue;
         out.push_back(f);

@@ -132,10 +132,20 @@ double edge_x(const Ring& edge, double y) {
 double right_edge_x(const Panel& p, double y) { return edge_x(p.right_edge, y); }
 double left_edge_x(const Panel& p, double y) { return edge_x(p.left_edge, y); }
 
+double margin_height(const Panel& p, const Rect& ink) {
+    return std::clamp(ink.centre().y, p.pit_y.value_or(p.right_edge.front().y), p.right_edge.back().y);
+}
+
 Rect drawn_box(const Panel& panel) {
     Rect box = bounds(panel.outline);
     for (const Ring& detail : panel.details) box = united(box, bounds(detail));
     return box;
+}
+
+const Feature* find_feature(const Panel& p, const std::string& name) {
+    for (const Feature& f : p.features)
+        if (f.name == name) return &f;
+    return nullptr;
 }
 
 const Landmark* find_landmark(const Panel& p, const std::string& name) {

@@ -73,9 +73,13 @@ Panel panel_of(const BlankStyle& style, const std::string& size, Face face);
 double right_edge_x(const Panel& panel, double y);
 double left_edge_x(const Panel& panel, double y);
 
+/// Where the side margins of this ink are taken: at its middle, but not above the pit line or past the panel's ends.
+double margin_height(const Panel& panel, const Rect& ink);
+
 /// Of all that is drawn: the outline, and what stands out from it (straps, ties, loops).
 Rect drawn_box(const Panel& panel);
 
+const Feature* find_feature(const Panel& panel, const std::string& name);
 const Landmark* find_landmark(const Panel& panel, const std::string& name);
 
 // For the generators.

@@ -151,14 +151,6 @@ double StarHull::extent_along(Point direction, double turn) const {
     return best;
 }
 
-double StarHull::widest(const Ring& ring, const Rect& box, Point anchor, double at_most) const {
-    if (rays_.empty() || ring.size() < 3) return at_most;
-    if (box.contains(anchor) && inside(ring, anchor)) return 0;
-    double best = at_most;
-    narrow(ring, 0, ring.size(), anchor, best);
-    return best;
-}
-
 void StarHull::narrow(const Ring& ring, std::size_t first, std::size_t last, Point anchor, double& best) const {
     const std::size_t n = rays_.size();
     double most2 = best * reach_ * best * reach_;
@@ -214,20 +206,6 @@ void Obstacle::find_boxes() {
     }
 }
 
-Obstacle obstacle_of(const std::string& name, const Region& place, double clearance) {
-    Obstacle o;
-    o.name = name;
-    o.clearance = clearance;
-    o.place = place;
-    const Region grown = clearance > 0 ? offset(place, clearance, 0.05) : place;  // never short of it, at most that much over
-    for (const Polygon& p : grown) {
-        o.grown.push_back(p.outer);
-        for (const Ring& hole : p.holes) o.grown.push_back(hole);
-    }
-    o.find_boxes();
-    return o;
-}
-
 namespace {
 
 /// The ring without its detail beyond the window: a corner goes where it and both its neighbours lie beyond one side.
@@ -239,23 +217,38 @@ Ring plain_beyond(const Ring& ring, const Rect& window) {
     for (std::size_t i = 0, n = ring.size(); i < n; ++i)
         // the first and last stay: what they would be judged by is not settled yet
         if (i == 0 || i + 1 == n || (sides(out.back()) & sides(ring[i]) & sides(ring[i + 1])) == 0) out.push_back(ring[i]);
-    return out;
+    return out.size() >= 3 ? out : ring;
+}
+
+/// As obstacle_of, plain beyond the window.
+Obstacle obstacle_within(const Rect& window, const std::string& name, const Region& place, double clearance) {
+    Obstacle o;
+    o.name = name;
+    o.clearance = clearance;
+    o.place = place;
+    const Region grown = clearance > 0 ? offset(place, clearance, 0.05) : place;  // never short of it, at most that much over
+    for (const Polygon& p : grown) {
+        o.grown.push_back(plain_beyond(p.outer, window));
+        for (const Ring& hole : p.holes) o.grown.push_back(plain_beyond(hole, window));
+    }
+    o.find_boxes();
+    return o;
 }
 
 }  // namespace
+
+Obstacle obstacle_of(const std::string& name, const Region& place, double clearance) {
+    constexpr double all = 1e18;
+    return obstacle_within({-all, -all, all, all}, name, place, clearance);
+}
 
 ClearArea clear_area(Location location, const Panel& panel) {
     ClearArea area;
     const Rect window = bounds(panel.outline).grown(50);
     for (const Feature& f : keepouts(location, panel)) {
-        Obstacle o = obstacle_of(f.name, f.place, f.clearance_mm);
+        Obstacle o = obstacle_within(window, f.name, f.place, f.clearance_mm);
         o.height = f.height_mm;
         o.edge = f.kind == Feature::Kind::edge;
-        for (std::size_t i = 0; i < o.grown.size(); ++i) {
-            Ring plain = plain_beyond(o.grown[i], window);
-            if (plain.size() >= 3) o.grown[i] = std::move(plain);
-        }
-        o.find_boxes();
         area.push_back(std::move(o));
     }
     return area;
@@ -263,7 +256,7 @@ ClearArea clear_area(Location location, const Panel& panel) {
 
 namespace {
 
-/// As StarHull::widest for one obstacle. An obstacle with a hole in it (the area round a tag) is met from within.
+/// widest_clear for one obstacle. An obstacle with a hole in it (the area round a tag) is met from within.
 double widest_of(const StarHull& hull, const Obstacle& o, Point anchor, double at_most) {
     if (hull.empty()) return at_most;
     int around = 0;

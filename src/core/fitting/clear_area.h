@@ -20,10 +20,8 @@ public:
     StarHull() = default;
     /// `about` in the outline's frame (origin at the ink box's top left, unit its width).
     StarHull(const Region& outline, Point about);
-    /// The width in mm at which the hull, growing about `anchor` (mm), first touches one of the rings: their areas are
-    /// closed, and 0 when the anchor lies within one. Widths at or above `at_most` come back as `at_most`.
-    [[nodiscard]] double widest(const Ring& obstacle, const Rect& box, Point anchor, double at_most) const;
-    /// As widest(), for the edges that end at the ring's points first … last − 1 alone.
+    /// Lowers `best` to the width in mm at which the hull, growing about `anchor` (mm), first touches one of the ring's edges
+    /// that end at its points first … last − 1, where that is narrower. The anchor must not lie within the ring's area.
     void narrow(const Ring& obstacle, std::size_t first, std::size_t last, Point anchor, double& best) const;
     [[nodiscard]] bool empty() const { return rays_.empty(); }
     /// How far it reaches towards a box as seen from the anchor, in ink widths: of the quadrants that the box lies in.

@@ -269,8 +269,7 @@ void measure_by_hand(const Rule& r, const Panel& p, const Place& place, AgeGroup
     s.top_to_ink = s.ink.y0 - p.top_y;
     if (p.pit_y) s.ink_to_pit = *p.pit_y - s.ink.y0;
     s.ink_to_bottom = p.bottom_y - s.ink.y1;
-    // To the side seam, at the ink's own height where that is below the pit line, else at the pit line.
-    const double y = std::clamp(s.ink.centre().y, p.pit_y.value_or(p.right_edge.front().y), p.right_edge.back().y);
+    const double y = margin_height(p, s.ink);
     s.left_margin = s.ink.x0 - left_edge_x(p, y);
     s.right_margin = right_edge_x(p, y) - s.ink.x1;
     double nearest = std::numeric_limits<double>::infinity();
@@ -339,10 +338,6 @@ void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& orde
         area.push_back(std::move(o));
     }
 }
-
-}  // namespace
-
-namespace {
 
 /// `same_style`: the known ground was made of this style as it is now.
 std::optional<DecorationFit> fit_one(const Order& order, const Decoration& d, const ArtFacts& facts,
@@ -451,8 +446,7 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
 std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit) {
     std::vector<BandMember> members;
     for (const SizeFit& s : fit.sizes)
-        if (const SizePin* pin = find_pin(decoration, s.size); pin == nullptr || !pin->width)
-            members.push_back({s.ideal, s.limit, s.quantity});
+        if (s.band >= 0) members.push_back({s.ideal, s.limit, s.quantity});
     std::vector<double> out;
     for (const Partition& p : optimal_partitions(BandCosts(members, decoration.sizing.step.mm()), curve_length)) out.push_back(p.cost);
     return out;

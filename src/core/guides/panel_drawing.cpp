@@ -68,10 +68,6 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
 
-double margin_height(const Panel& g, const Rect& ink) {
-    return std::clamp(ink.centre().y, g.pit_y.value_or(g.right_edge.front().y), g.right_edge.back().y);
-}
-
 void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
     const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
     const Rect& ink = fit.ink;

@@ -28,9 +28,6 @@ struct DimensionStyle {
 /// A dimension line with end bars and its figure on a plate in the middle, or beside it where the line is short.
 void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& style);
 
-/// Where the side margins are taken: at the middle of the ink, but below the armholes.
-double margin_height(const Panel& panel, const Rect& ink);
-
 /// The hand measurements of a fitted size as dimension lines: collar to ink, ink to both side seams, width, hem.
 void draw_hand_measurements(Drawing& to, const Panel& garment, const SizeFit& fit, const Affine& map, Unit unit,
                             const DimensionStyle& style);
