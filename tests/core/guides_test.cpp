@@ -48,6 +48,26 @@ TEST(Guides, OneForEverySizeOfEveryDecoration) {
     }
 }
 
+TEST(Guides, OnlyWhatIsWornHasAWearerAndOnlyShouldersAreFolded) {
+    Guided g;
+    const auto card = [&](const char* blank, Location l) {
+        const BlankStyle style = test::library_style(blank);
+        g.order.lines = {{style.id, style.colours.front().name, style.sizes.front(), 2, ""}};
+        g.order.decorations = {new_decoration(g.order, {style.id, style.colours.front().name}, l, g.order.art[0])};
+        g.plan = fit(g.order, g.facts);
+        return words(guides(g.order, g.plan, g.facts).guides.at(0).card.drawing);
+    };
+    const auto apron = card("canvas-apron", Location::full_front);
+    EXPECT_TRUE(has(apron, "wearer's left"));
+    EXPECT_FALSE(has(apron, "shoulder"));
+    for (const auto& plain :
+         {card("camp-flag", Location::whole_front), card("metal-tag", Location::whole_back), card("cotton-tote", Location::full_back)}) {
+        EXPECT_FALSE(has(plain, "wearer"));
+        EXPECT_FALSE(has(plain, "shoulder"));
+    }
+    EXPECT_TRUE(has(card("reversible-jersey", Location::full_back), "Fold shoulder seam"));
+}
+
 TEST(Guides, FiguresComeInTheOrdersUnit) {
     const Guided g(Unit::inch);
     const SizeFit& s = g.plan.decorations[0].sizes[1];

@@ -16,14 +16,6 @@ Colour source_colour(Source s) {
     return s == Source::measured ? palette::brick : s == Source::graded ? Colour{0.42, 0.33, 0.56, 1} : palette::ink;
 }
 
-std::string face_caption(Face face) {
-    switch (face) {
-    case Face::front: return "front: the wearer's left is on your right";
-    case Face::back: return "back: the wearer's left is on your left";
-    default: return face_name(face);
-    }
-}
-
 }  // namespace
 
 TapeDrawing::TapeDrawing(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
@@ -173,7 +165,7 @@ Drawing TapeDrawing::draw(double width, double height) {
         const Rect box = drawn_box(panel);
         const double cell = k * wide[i] + spare, middle = x + cell / 2;
         const double top = faces.size() > 2 || tallest * k < height - 90 - below ? 44 + (height - 60 - below - k * box.height()) / 2 : 44;
-        d.text({middle, 20}, face_caption(faces[i]), 12.5, palette::quiet, Align::centre);
+        d.text({middle, 20}, side_words(style->family, faces[i]), 12.5, palette::quiet, Align::centre);
         draw_face(d, *style, shown, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
         x += cell;
     }

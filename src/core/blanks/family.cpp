@@ -57,6 +57,10 @@ std::optional<Family> family_from_key(const std::string& key) {
 bool has_hood(Family f) { return f == Family::hooded_fleece || f == Family::zip_hooded_fleece; }
 bool has_sleeves(Family f) { return family_build(f) == Build::upper_body && f != Family::tank && f != Family::reversible_jersey; }
 bool is_long_sleeved(Family f) { return has_hood(f) || f == Family::crew_fleece || f == Family::long_sleeve; }
+bool is_worn(Family f) {
+    const Build b = family_build(f);
+    return b == Build::upper_body || b == Build::trousers || b == Build::apron || b == Build::cap || f == Family::face_covering;
+}
 bool is_hard(Family f) {
     return f == Family::tag || f == Family::coaster || f == Family::tile || (family_build(f) == Build::wrap && f != Family::can_sleeve);
 }

@@ -51,6 +51,8 @@ Build family_build(Family family);
 bool has_hood(Family family);
 bool has_sleeves(Family family);
 bool is_long_sleeved(Family family);
+/// Whether it has a wearer, whose left and right are then said.
+bool is_worn(Family family);
 /// Ceramic, glass or board that breaks or burns: it needs its own cautions.
 bool is_hard(Family family);
 

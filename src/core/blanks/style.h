@@ -31,6 +31,8 @@ enum class Face {
 constexpr int face_count = static_cast<int>(Face::wrap) + 1;
 const char* face_key(Face face);
 const char* face_name(Face face);  ///< with the side as the wearer has it
+/// The face and, where there is a wearer, the wearer's side: "front: the wearer's left is on your right".
+std::string side_words(Family family, Face face);
 /// The faces that a family has, the one that is pressed most first.
 std::vector<Face> family_faces(Family family);
 

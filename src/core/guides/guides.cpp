@@ -148,20 +148,21 @@ std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, P
 }
 
 /// Which side is shown, with the wearer's side where there is a wearer.
-std::string face_words(Face face) {
+std::string face_words(Family family, Face face) {
     switch (face) {
-    case Face::front: return "seen from the front: the wearer's left is on your right";
-    case Face::back: return "seen from the back: the wearer's left is on your left";
+    case Face::front:
+    case Face::back: return "seen from the " + side_words(family, face);
     case Face::wrap: return "the wall unrolled, seen from outside, rim up; the ends meet at the handle or seam";
     default: return "seen from outside: " + std::string(face_name(face));
     }
 }
 
-std::string centre_words(Face face, Location location) {
+std::string centre_words(Family family, Face face, Location location) {
     if (face == Face::wrap) return "Lay the transfer's centre tick opposite the handle or seam, rim up. Tape it so that it cannot turn.";
-    if (face != Face::front && face != Face::back) return "Fold or mark the panel's middle. Lay the transfer's centre tick on the mark.";
     if (location == Location::whole_front || location == Location::whole_back)
         return "Lay the blank square. Centre the transfer by equal margins left and right.";
+    if (family_build(family) != Build::upper_body || (face != Face::front && face != Face::back))
+        return "Fold or mark the panel's middle. Lay the transfer's centre tick on the mark.";
     return is_sided(location) ? "Fold shoulder seam to shoulder seam and crease the centre. Measure from the crease, and down from the "
                                 "collar seam."
                               : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.";
@@ -174,6 +175,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     d.width = paper.width;
     d.height = paper.height;
     page.title = dec.name + ", " + run_name(order, dec.run) + " " + size.size;
+    const Family family = find_style(order, dec.run.style)->family;  // or it could not have been fitted
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
     d.text({x, 30}, dec.name + ", " + location_name(dec.location), 5, palette::ink);
@@ -195,7 +197,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     style.text_size = 4;
     draw_hand_measurements(d, g, size, map, order.unit, style);
     d.text({paper.width - x, 184}, "drawn at 1 : " + mm_text(1 / scale, 1), 3, palette::quiet, Align::right);
-    d.text({x, 184}, face_words(g.face), 3, palette::quiet);
+    d.text({x, 184}, face_words(family, g.face), 3, palette::quiet);
 
     double y = 196;
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
@@ -206,7 +208,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     }
     const double right = x + 122;
     const double column = paper.width - x - right;
-    wrapped(d, {right, 196}, centre_words(g.face, dec.location), 3.4, column, palette::ink);
+    wrapped(d, {right, 196}, centre_words(family, g.face, dec.location), 3.4, column, palette::ink);
     if (const Press* press = find_press(order, dec.press)) {
         std::string words = press->name;
         if (press->kind == PressKind::flat) words += ": " + platen_words(size.platen, *press, order.unit);
@@ -216,9 +218,9 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
         wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
     std::string caution =
         "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
-    if (const BlankStyle* blank = find_style(order, dec.run.style); blank != nullptr && blank->family == Family::infant_bodysuit)
+    if (family == Family::infant_bodysuit)
         caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
-    else if (blank != nullptr && is_hard(blank->family))
+    else if (is_hard(family))
         caution += " Ceramic, glass and metal break under pressure and stay hot: even pressure, gloves, a heat-proof rest.";
     wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
     return page;
