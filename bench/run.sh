@@ -6,3 +6,4 @@ bench/start.sh
 QT_QPA_PLATFORM=offscreen build/release/bench/wall_bench 2>/dev/null
 QT_QPA_PLATFORM=offscreen build/release/bench/window_bench demo/marrow-hill
 build/release/bench/png_bench demo/marrow-hill
+build/release/bench/making_bench

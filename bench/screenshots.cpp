@@ -57,6 +57,21 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Strip/drift"));
     press(QStringLiteral("Figures page/Place"));
     take("schools");
+    press(QStringLiteral("Look at/making"));
+    for (const auto& [decoration, name] : {std::pair{"crew-hill", "making-split"},
+                                           {"tote-kites", "making-layers"},
+                                           {"bottle-stripes", "making-wrap"},
+                                           {"tag-badge", "making-jig"}}) {
+        s.decoration = decoration;
+        if (const orthema::Decoration* d = orthema::find_decoration(room.order(), decoration)) s.run = d->run;
+        room.select(s);
+        wait();
+        press(QStringLiteral("Making page/") + (name == std::string("making-layers")  ? "Layers"
+                                                : name == std::string("making-split") ? "Split"
+                                                                                      : "Shape"));
+        take(name);
+    }
+    press(QStringLiteral("Look at/size wall"));
     window.go_to(QStringLiteral("sheets"));
     static_cast<SheetsBench*>(window.bench(QStringLiteral("sheets")))->ribbon()->choose(4);
     take("sheets");

@@ -74,6 +74,7 @@ Result<Run> run_order(const std::string& path) {
     run.set = transfers(order, run.plan, run.facts);
     run.sheets = sheet_plan(order, run.set);
     run.findings.insert(run.findings.end(), run.plan.findings.begin(), run.plan.findings.end());
+    run.findings.insert(run.findings.end(), run.set.findings.begin(), run.set.findings.end());
     return run;
 }
 

@@ -48,17 +48,27 @@ cairo_font_face_t* font(bool bold) {
 
 void set_colour(cairo_t* cr, Colour c) { cairo_set_source_rgba(cr, c.r, c.g, c.b, c.a); }
 
+void add_rings(cairo_t* cr, const std::vector<Ring>& rings, bool closed) {
+    for (const Ring& ring : rings) {
+        if (ring.empty()) continue;
+        cairo_move_to(cr, ring[0].x, ring[0].y);
+        for (std::size_t i = 1; i < ring.size(); ++i) cairo_line_to(cr, ring[i].x, ring[i].y);
+        if (closed) cairo_close_path(cr);
+    }
+}
+
+cairo_matrix_t to_matrix(const Affine& m) {
+    cairo_matrix_t out;
+    cairo_matrix_init(&out, m.a, m.b, m.c, m.d, m.tx, m.ty);
+    return out;
+}
+
 struct PaintMark {
     cairo_t* cr;
     ArtSource* art;
     void operator()(const PathMark& m) const {
         cairo_new_path(cr);
-        for (const Ring& ring : m.rings) {
-            if (ring.empty()) continue;
-            cairo_move_to(cr, ring[0].x, ring[0].y);
-            for (std::size_t i = 1; i < ring.size(); ++i) cairo_line_to(cr, ring[i].x, ring[i].y);
-            if (m.closed) cairo_close_path(cr);
-        }
+        add_rings(cr, m.rings, m.closed);
         if (m.fill) {
             set_colour(cr, *m.fill);
             cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
@@ -91,20 +101,22 @@ struct PaintMark {
     }
     void operator()(const ArtMark& m) const {
         if (art == nullptr) return;
+        if (m.bend && !m.bend->straight()) return paint_bent(cr, m, *art);
         cairo_save(cr);
-        cairo_matrix_t to;
-        cairo_matrix_init(&to, m.place.a, m.place.b, m.place.c, m.place.d, m.place.tx, m.place.ty);
+        const cairo_matrix_t to = to_matrix(m.bend ? m.bent.after(m.place) : m.place);
         cairo_transform(cr, &to);
         art->paint_art(cr, m.art, m.opacity);
         cairo_restore(cr);
     }
     void operator()(const ClipMark& m) const {
-        if (!m.to) {
+        if (m.to.empty()) {
             cairo_restore(cr);
             return;
         }
         cairo_save(cr);
-        cairo_rectangle(cr, m.to->x0, m.to->y0, m.to->width(), m.to->height());
+        cairo_new_path(cr);
+        add_rings(cr, m.to, true);
+        cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
         cairo_clip(cr);
     }
 };
@@ -115,6 +127,29 @@ void paint(const Drawing& drawing, cairo_t* cr, ArtSource* art) {
     cairo_set_line_cap(cr, CAIRO_LINE_CAP_BUTT);
     cairo_set_line_join(cr, CAIRO_LINE_JOIN_ROUND);
     for (const Mark& mark : drawing.marks) std::visit(PaintMark{cr, art}, mark);
+}
+
+std::vector<Ring> text_outlines(const std::string& text, double size, bool bold) {
+    cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_ALPHA, nullptr);
+    cairo_t* cr = cairo_create(surface);
+    cairo_surface_destroy(surface);
+    cairo_set_font_face(cr, font(bold));
+    cairo_set_font_size(cr, size);
+    cairo_set_tolerance(cr, size / 4000);
+    cairo_move_to(cr, 0, 0);
+    cairo_text_path(cr, text.c_str());
+    cairo_path_t* path = cairo_copy_path_flat(cr);
+    std::vector<Ring> rings;
+    for (int i = 0; i < path->num_data; i += path->data[i].header.length) {
+        const cairo_path_data_t* d = &path->data[i];
+        if (d->header.type == CAIRO_PATH_MOVE_TO) rings.emplace_back();
+        if (d->header.type == CAIRO_PATH_MOVE_TO || d->header.type == CAIRO_PATH_LINE_TO)
+            rings.back().push_back({d[1].point.x, d[1].point.y});
+    }
+    cairo_path_destroy(path);
+    cairo_destroy(cr);
+    std::erase_if(rings, [](const Ring& r) { return r.size() < 3; });
+    return rings;
 }
 
 double text_width(const std::string& text, double size, bool bold) {

@@ -15,10 +15,20 @@ public:
     virtual ~ArtSource() = default;
     /// Paints the picture; user space is its unit frame (origin at the ink box's top left, unit the ink's width).
     virtual void paint_art(cairo_t* cr, const std::string& art_id, double opacity) = 0;
+    /// Height of its ink in ink widths; 0 where there is no such picture.
+    [[nodiscard]] virtual double aspect_of(const std::string& art_id) const = 0;
 };
 
 /// Paints every mark. `art` may be null: pictures are then left out.
 void paint(const Drawing& drawing, cairo_t* cr, ArtSource* art);
+
+/// A picture bent on to a ring sector: its pixels, as fine as the target's, are looked up backwards through the sector.
+/// On pages that keep vectors it becomes a picture of 600 pixels to the inch.
+void paint_bent(cairo_t* cr, const ArtMark& mark, ArtSource& art);
+
+/// The outlines of a line of text in the shipped font, flattened; outer rings and holes run opposite ways. The base line
+/// begins at the origin.
+std::vector<Ring> text_outlines(const std::string& text, double size, bool bold);
 
 /// Width of a line of text in the shipped font, in the unit of `size`.
 double text_width(const std::string& text, double size, bool bold = false);

@@ -30,6 +30,13 @@ std::optional<ArtKind> kind_of(const std::string& b) {
     return std::nullopt;
 }
 
+Region letter_shapes(const std::string& word, bool bold) {
+    constexpr double size = 1000;
+    const Rect cap = bounds(filled(text_outlines("H", size, bold)));
+    if (cap.height() <= 0) return {};
+    return mapped(filled(text_outlines(word, size, bold)), Affine::scale(1 / cap.height(), 1 / cap.height()));
+}
+
 PrintArt::~PrintArt() {
     for (auto& [id, surface] : surfaces_) cairo_surface_destroy(surface);
 }

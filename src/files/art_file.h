@@ -35,7 +35,8 @@ public:
     ArtKind kind = ArtKind::png;
     std::string hash;
     ArtFacts facts;
-    std::vector<ScreenImage> screen;  ///< largest first; empty when there is no ink
+    std::vector<ScreenImage> screen;         ///< largest first; empty when there is no ink
+    std::shared_ptr<const LoadedArt> whole;  ///< of clipped art: the picture it is cut from
 
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
     virtual void draw(cairo_t* cr) const = 0;
@@ -50,6 +51,16 @@ using LoadedArtById = std::map<std::string, LoadedArtPtr>;
 /// not a picture, truncated, past 30,000 pixels a side or 120 million in all, an empty page.
 Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name);
 
+/// The picture clipped as the order's art says, or itself where it says nothing. The picture covers the shape and keeps
+/// the art's subject inside; its aspect stays. Fails with a sentence where it cannot, or the shape is not there.
+Result<LoadedArtPtr> clipped_art(const Order& order, const Art& art, const LoadedArtPtr& whole);
+
+/// The outlines of a word in the shipped font: unit is the cap height, the base line at y = 0, y down.
+Region letter_shapes(const std::string& word, bool bold);
+
+/// The id under which the whole of a clipped picture is kept beside it.
+inline std::string whole_id(const std::string& art) { return "whole of " + art; }
+
 /// What kind the first bytes say; nothing when none.
 std::optional<ArtKind> kind_of(const std::string& bytes);
 const char* kind_key(ArtKind kind);  ///< also the file name's ending
@@ -57,6 +68,12 @@ std::optional<ArtKind> kind_from_key(const std::string& key);
 
 /// SHA-256 in hexadecimal.
 std::string content_hash(const std::string& bytes);
+
+/// Height of a picture's ink in ink widths; 0 where it is not there.
+inline double art_aspect(const LoadedArtById& art, const std::string& id) {
+    const auto at = art.find(id);
+    return at == art.end() || at->second->facts.empty() ? 0 : at->second->facts.aspect;
+}
 
 /// Pictures for paper and film: drawn from the originals.
 class PrintArt : public ArtSource {
@@ -67,6 +84,7 @@ public:
     PrintArt(const PrintArt&) = delete;
     PrintArt& operator=(const PrintArt&) = delete;
     void paint_art(cairo_t* cr, const std::string& art_id, double opacity) override;
+    [[nodiscard]] double aspect_of(const std::string& art_id) const override { return art_aspect(art_, art_id); }
 
 private:
     const LoadedArtById& art_;
@@ -79,6 +97,7 @@ class ScreenArt : public ArtSource {
 public:
     explicit ScreenArt(const LoadedArtById& art) : art_(art) {}
     void paint_art(cairo_t* cr, const std::string& art_id, double opacity) override;
+    [[nodiscard]] double aspect_of(const std::string& art_id) const override { return art_aspect(art_, art_id); }
 
 private:
     const LoadedArtById& art_;

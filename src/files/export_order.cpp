@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "core/guides/guides.h"
+#include "core/guides/handle_template.h"
 #include "core/nesting/sheet_drawing.h"
 #include "files/csv.h"
 #include "files/order_file.h"
@@ -33,6 +34,21 @@ struct Steps {
     }
 };
 
+/// One for each ordered size of a blank with a handle that carries a wrap.
+std::vector<Drawing> handle_templates(const Order& order) {
+    std::vector<Drawing> out;
+    for (const RunKey& run : runs_of(order)) {
+        const BlankStyle* style = find_style(order, run.style);
+        const bool wrapped = std::any_of(order.decorations.begin(), order.decorations.end(),
+                                         [&](const Decoration& d) { return d.run == run && location_face(d.location) == Face::wrap; });
+        if (style == nullptr || !wrapped || style_fault(*style)) continue;
+        for (const SizeCount& c : counts_of(order, run))
+            if (auto page = handle_template(*style, c.size, order.name + "   " + run_name(order, run) + " " + c.size))
+                out.push_back(std::move(*page));
+    }
+    return out;
+}
+
 }  // namespace
 
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
@@ -53,8 +69,9 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     for (const MediumPlan& m : sheets.media)
         if (!m.stale)
             for (const Sheet& s : m.sheets) ready.push_back(&s);
+    const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
     steps.total = ready.size() * ((choice.sheets_pdf ? 1u : 0u) + (choice.sheets_png ? 1u : 0u) + (choice.cut_lines ? 2u : 0u)) +
-                  (choice.guides && !guide_set.guides.empty() ? 2u : 0u) + (choice.tables ? 3u : 0u) + 1;
+                  (choice.guides && !guide_set.guides.empty() ? 2u : 0u) + (handles.empty() ? 0u : 1u) + (choice.tables ? 3u : 0u) + 1;
 
     for (const Sheet* s : ready) {
         const Medium* medium = find_medium(order, s->medium);
@@ -69,6 +86,20 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         if (choice.sheets_png)
             if (auto r = steps.file(name + ".png", [&](const Task& t) { return write_png(name + ".png", page, art, choice.dpi, t); }); !r)
                 return r.error();
+        if (const auto white = white_page(*s, set)) {
+            if (choice.sheets_pdf)
+                if (auto r = steps.file(name + "_white.pdf",
+                                        [&](const Task& t) {
+                                            return write_pdf(name + "_white.pdf", {&*white}, art, sheet_title(order, *s) + ", white", t);
+                                        });
+                    !r)
+                    return r.error();
+            if (choice.sheets_png)
+                if (auto r = steps.file(name + "_white.png",
+                                        [&](const Task& t) { return write_png(name + "_white.png", *white, art, choice.dpi, t); });
+                    !r)
+                    return r.error();
+        }
         if (choice.cut_lines) {
             if (auto r = steps.file(
                     name + "_cut.svg",
@@ -94,6 +125,16 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         if (auto r = steps.file(
                 stem + "_templates.pdf",
                 [&](const Task& t) { return write_pdf(stem + "_templates.pdf", tiles, art, order.name + ", templates at 1:1", t); });
+            !r)
+            return r.error();
+    }
+    if (!handles.empty()) {
+        std::vector<const Drawing*> pages;
+        pages.reserve(handles.size());
+        for (const Drawing& d : handles) pages.push_back(&d);
+        const std::string path = stem + "_handle-templates.pdf";
+        if (auto r =
+                steps.file(path, [&](const Task& t) { return write_pdf(path, pages, art, order.name + ", handle templates at 1:1", t); });
             !r)
             return r.error();
     }

@@ -14,10 +14,15 @@ namespace orthema {
 using nlohmann::json;
 
 std::string library_json(const LibraryContent& c) {
-    json j{{"format", "orthema-library"}, {"version", 1}, {"blanks", json::array()}, {"media", json::array()}, {"presses", json::array()}};
+    json j{{"format", "orthema-library"}, {"version", 1},
+           {"blanks", json::array()},     {"media", json::array()},
+           {"presses", json::array()},    {"methods", json::array()},
+           {"jigs", json::array()}};
     for (const BlankStyle& s : c.styles) j["blanks"].push_back(to_json(s));
     for (const Medium& m : c.media) j["media"].push_back(to_json(m));
     for (const Press& p : c.presses) j["presses"].push_back(to_json(p));
+    for (const Method& m : c.methods) j["methods"].push_back(to_json(m));
+    for (const Jig& g : c.jigs) j["jigs"].push_back(to_json(g));
     return j.dump(1);
 }
 
@@ -56,6 +61,8 @@ Result<LibraryContent> library_from_json(const std::string& text) {
     if (auto e = read_list(*j, "blanks", c.styles, style_from_json)) return *e;
     if (auto e = read_list(*j, "media", c.media, medium_from_json)) return *e;
     if (auto e = read_list(*j, "presses", c.presses, press_from_json)) return *e;
+    if (auto e = read_list(*j, "methods", c.methods, method_from_json)) return *e;
+    if (auto e = read_list(*j, "jigs", c.jigs, jig_from_json)) return *e;
     for (const BlankStyle& s : c.styles)
         if (const auto fault = style_fault(s)) return Error{*fault};
     return c;
@@ -98,23 +105,29 @@ Result<Done> Library::migrate() {
         "ALTER TABLE item ADD COLUMN name TEXT NOT NULL DEFAULT '';"
         "UPDATE item SET name = coalesce(json_extract(json, '$.name'), id);"
         "CREATE INDEX item_name ON item(kind, name);",
-        "",  // the starting blanks and presses that came later are added below
+        "",  // what the starting library has learned since is added below
+        "",
     };
-    for (int v = have; v < newest_version; ++v) {
-        auto done = run(std::string("BEGIN IMMEDIATE;") + steps[v] + "PRAGMA user_version = " + std::to_string(v + 1) + "; COMMIT;");
-        if (!done) {
-            (void)run("ROLLBACK;");
-            return done;
-        }
-    }
-    if (have == 0) return merge(starting_library());
-    if (have < 3) {
+    if (have == newest_version) return Done{};
+    // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.
+    if (auto begun = run("BEGIN IMMEDIATE;"); !begun) return begun;
+    const auto all = [&]() -> Result<Done> {
+        std::string sql;
+        for (int v = have; v < newest_version; ++v) sql += steps[v];
+        if (auto done = run(sql + "PRAGMA user_version = " + std::to_string(newest_version) + ";"); !done) return done;
         const auto own = content();
         if (!own) return own.error();
         const LibraryContent& start = starting_library();
-        return merge({lacking(own->styles, start.styles), lacking(own->media, start.media), lacking(own->presses, start.presses)});
-    }
-    return Done{};
+        return put_all({lacking(own->styles, start.styles), lacking(own->media, start.media), lacking(own->presses, start.presses),
+                        lacking(own->methods, start.methods), lacking(own->jigs, start.jigs)});
+    };
+    return finish(all());
+}
+
+Result<Done> Library::finish(Result<Done> done) const {
+    if (done) return run("COMMIT;");
+    (void)run("ROLLBACK;");
+    return done;
 }
 
 Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
@@ -149,21 +162,26 @@ Result<Done> Library::put(const BlankStyle& s) { return put_row("blank", s.id, s
 Result<Done> Library::put(const Medium& m) { return put_row("medium", m.id, m.name, to_json(m).dump()); }
 Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name, to_json(p).dump()); }
 
+Result<Done> Library::put(const Method& m) { return put_row("method", m.id, m.name, to_json(m).dump()); }
+Result<Done> Library::put(const Jig& g) { return put_row("jig", g.id, g.name, to_json(g).dump()); }
+
+Result<Done> Library::put_all(const LibraryContent& c) {
+    Result<Done> done = Done{};
+    const auto each = [&](const auto& list) {
+        for (const auto& item : list)
+            if (done) done = put(item);
+    };
+    each(c.styles);
+    each(c.media);
+    each(c.presses);
+    each(c.methods);
+    each(c.jigs);
+    return done;
+}
+
 Result<Done> Library::merge(const LibraryContent& c) {
     if (auto begun = run("BEGIN IMMEDIATE;"); !begun) return begun;
-    const auto all = [&]() -> Result<Done> {
-        for (const auto& s : c.styles)
-            if (auto r = put(s); !r) return r;
-        for (const auto& m : c.media)
-            if (auto r = put(m); !r) return r;
-        for (const auto& p : c.presses)
-            if (auto r = put(p); !r) return r;
-        return Done{};
-    };
-    auto done = all();
-    if (done) return run("COMMIT;");
-    (void)run("ROLLBACK;");
-    return done;
+    return finish(put_all(c));
 }
 
 Result<LibraryContent> Library::content() const {
@@ -191,6 +209,10 @@ Result<LibraryContent> Library::content() const {
             take(medium_from_json, c.media);
         else if (kind == "press")
             take(press_from_json, c.presses);
+        else if (kind == "method")
+            take(method_from_json, c.methods);
+        else if (kind == "jig")
+            take(jig_from_json, c.jigs);
     }
     sqlite3_finalize(s);
     if (fault) return *fault;
@@ -205,6 +227,8 @@ void adopt_library(Order& order, const LibraryContent& content) {
     adopt(order.styles, content.styles);
     adopt(order.media, content.media);
     adopt(order.presses, content.presses);
+    adopt(order.methods, content.methods);
+    adopt(order.jigs, content.jigs);
 }
 
 }  // namespace orthema

@@ -1,4 +1,4 @@
-// The shop library: the blanks, media and presses that a shop has, in SQLite with versioned migrations.
+// The shop library: the blanks, media, presses, methods and jigs that a shop has, in SQLite with versioned migrations.
 #pragma once
 
 #include <memory>
@@ -16,6 +16,8 @@ struct LibraryContent {
     std::vector<BlankStyle> styles;
     std::vector<Medium> media;
     std::vector<Press> presses;
+    std::vector<Method> methods;
+    std::vector<Jig> jigs;
     bool operator==(const LibraryContent&) const = default;
 };
 
@@ -40,16 +42,21 @@ public:
     Result<Done> put(const BlankStyle& style);
     Result<Done> put(const Medium& medium);
     Result<Done> put(const Press& press);
+    Result<Done> put(const Method& method);
+    Result<Done> put(const Jig& jig);
     /// Adds or replaces everything in `content`, all or nothing.
     Result<Done> merge(const LibraryContent& content);
     [[nodiscard]] int version() const;
 
-    static constexpr int newest_version = 3;
+    static constexpr int newest_version = 4;
 
 private:
     explicit Library(sqlite3* db) : db_(db) {}
     Result<Done> run(const std::string& sql) const;
     Result<Done> migrate();
+    Result<Done> put_all(const LibraryContent& content);
+    /// Ends the transaction: for good where all went well, back to how it was otherwise.
+    Result<Done> finish(Result<Done> done) const;
     Result<Done> put_row(const char* kind, const std::string& id, const std::string& name, const std::string& json);
     sqlite3* db_;
 };

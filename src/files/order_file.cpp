@@ -11,6 +11,10 @@ LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* 
     for (const Art& art : order.art) {
         const auto at = bytes.find(art.hash);
         auto loaded = at == bytes.end() ? Result<LoadedArtPtr>(Error{art.name + " has no picture."}) : load_art(at->second, art.name);
+        if (loaded && art.clip) {
+            out[whole_id(art.id)] = *loaded;
+            loaded = clipped_art(order, art, *loaded);
+        }
         if (loaded) {
             out[art.id] = *loaded;
         } else if (findings != nullptr) {

@@ -24,9 +24,14 @@ TEST(Drawing, MappingAMarkScalesEverythingAboutIt) {
     EXPECT_EQ(text.size, 8);
     const auto art = std::get<ArtMark>(mapped(Mark{ArtMark{"a", Affine::scale(3, 3), 1}}, twice));
     EXPECT_EQ(art.place(Point{1, 1}), (Point{16, 1}));
-    const auto clip = std::get<ClipMark>(mapped(Mark{ClipMark{Rect{0, 0, 1, 1}}}, twice));
-    EXPECT_EQ(*clip.to, (Rect{10, -5, 12, -3}));
-    EXPECT_FALSE(std::get<ClipMark>(mapped(Mark{ClipMark{}}, twice)).to);
+    const auto clip = std::get<ClipMark>(mapped(Mark{ClipMark{{{{0, 0}, {1, 0}, {1, 1}, {0, 1}}}}}, twice));
+    EXPECT_EQ(bounds(clip.to[0]), (Rect{10, -5, 12, -3}));
+    EXPECT_TRUE(std::get<ClipMark>(mapped(Mark{ClipMark{}}, twice)).to.empty());
+    // mirrored, words keep their place and still read: what began at the left now ends at the right
+    const auto turned = std::get<TextMark>(mapped(Mark{TextMark{{1, 1}, "x", 4, palette::ink}}, Affine{-1, 0, 0, 1, 20, 0}));
+    EXPECT_EQ(turned.at, (Point{19, 1}));
+    EXPECT_EQ(turned.align, Align::right);
+    EXPECT_NEAR(turned.degrees, 0, 1e-9);
 }
 
 TEST(Drawing, RoundRectanglesAndDiscsStayInTheirBounds) {

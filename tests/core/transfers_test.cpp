@@ -22,6 +22,14 @@ struct Made {
           set(transfers(order, plan, facts)) {}
 };
 
+/// The picture in a transfer, as it is printed.
+ArtMark transfer_art(const Transfer& t) {
+    for (const Mark& m : t.picture)
+        if (const auto* art = std::get_if<ArtMark>(&m)) return *art;
+    ADD_FAILURE() << "no picture in " << t.id;
+    return {};
+}
+
 TEST(Transfers, OneForEachDistinctWidthAndNoneLost) {
     Order order = test::small_order();
     order.decorations[0].sizing.band_count = 3;

@@ -102,11 +102,13 @@ TEST(OrderFile, TheDemoOpensWithItsTwoFindings) {
     const auto demo = open_order(test::source("demo/marrow-hill"));
     ASSERT_TRUE(demo) << demo.sentence();
     EXPECT_GE(garments_in(demo->order), 120);
-    EXPECT_EQ(demo->order.art.size(), 6u);
+    EXPECT_EQ(demo->order.art.size(), 11u);
     Findings all = order_findings(demo->order);
     const auto art = load_all_art(demo->order, demo->art, &all);
     const FitPlan plan = fit(demo->order, facts_of(art));
-    const SheetPlan sheets = sheet_plan(demo->order, transfers(demo->order, plan, facts_of(art)));
+    const TransferSet set = transfers(demo->order, plan, facts_of(art));
+    const SheetPlan sheets = sheet_plan(demo->order, set);
+    all.insert(all.end(), set.findings.begin(), set.findings.end());
     all.insert(all.end(), plan.findings.begin(), plan.findings.end());
     all.insert(all.end(), sheets.findings.begin(), sheets.findings.end());
     std::erase_if(all, [](const Finding& f) { return f.severity == Severity::note; });

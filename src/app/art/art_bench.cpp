@@ -57,18 +57,27 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
-    kind_ = panel_->text_row(QStringLiteral("Kind"));
-    planned_ = panel_->text_row(QStringLiteral("Largest use"));
-    resolution_ = panel_->text_row(QStringLiteral("Resolution there"));
-    stroke_ = panel_->text_row(QStringLiteral("Thinnest stroke"));
+    page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it")});
+    panel_->add(page_);
+    found_ = panel_->part();
+    clip_ = panel_->part();
+    page_->chosen = [this](int i) {
+        found_->setVisible(i == 0);
+        clip_->setVisible(i == 1);
+        if (i == 0) subject_->setChecked(false);
+    };
+    kind_ = found_->text_row(QStringLiteral("Kind"));
+    planned_ = found_->text_row(QStringLiteral("Largest use"));
+    resolution_ = found_->text_row(QStringLiteral("Resolution there"));
+    stroke_ = found_->text_row(QStringLiteral("Thinnest stroke"));
     stroke_->setToolTip(QStringLiteral("At its smallest use; the medium says what it holds"));
-    gap_ = panel_->text_row(QStringLiteral("Narrowest gap"));
+    gap_ = found_->text_row(QStringLiteral("Narrowest gap"));
     gap_->setToolTip(QStringLiteral("At its smallest use; narrower ones close"));
-    half_ = panel_->text_row(QStringLiteral("Half-transparent"));
-    background_ = panel_->text_row(QStringLiteral("Flat background"));
-    optical_ = panel_->text_row(QStringLiteral("Optical centre"));
-    mark_says_ = panel_->text_row(QStringLiteral("Marked centre"));
-    says_ = panel_->note();
+    half_ = found_->text_row(QStringLiteral("Half-transparent"));
+    background_ = found_->text_row(QStringLiteral("Flat background"));
+    optical_ = found_->text_row(QStringLiteral("Optical centre"));
+    mark_says_ = found_->text_row(QStringLiteral("Marked centre"));
+    says_ = found_->note();
     says_->setProperty("caution", true);
     mark_ = push(QStringLiteral("Mark the centre"),
                  QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
@@ -79,8 +88,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         view_->setFocus();
     });
     auto* marking = new QHBoxLayout;
-    panel_->rows()->addLayout(marking);
-    marked_ = panel_->part();
+    found_->rows()->addLayout(marking);
+    marked_ = found_->part();
     marks_ = marked_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
     connect(marks_, &QComboBox::activated, this, [this] { refresh(); });
     auto* marks_row = new QHBoxLayout;
@@ -127,8 +136,11 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
             all.push_back({name, p});
         });
     };
-    cloth_ = panel_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
+    cloth_ = found_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
+    build_clip();
+    page_->show_choice(0);
+    clip_->hide();
     panel_->rule();
     panel_->head(QStringLiteral("Put it on a blank"));
     run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
@@ -142,6 +154,114 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->add(out_);
     connect(out_, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+}
+
+void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr) return;
+    ArtClip clip = art->clip.value_or(ArtClip{});
+    how(clip);
+    room_.edit(what, with_clip(room_.order(), art->id, clip));
+}
+
+void ArtBench::build_clip() {
+    clip_->head(QStringLiteral("The picture within"));
+    clip_to_ = new Segments(QStringLiteral("Clip to"), {QStringLiteral("all of it"), QStringLiteral("letters"), QStringLiteral("a blank")});
+    clip_to_->chosen = [this](int i) {
+        const std::string art = room_.selection().art;
+        if (i == 0) return room_.edit(QStringLiteral("the whole picture"), with_clip(room_.order(), art, std::nullopt));
+        change_clip(i == 1 ? QStringLiteral("clip to letters") : QStringLiteral("clip to a blank"), [&](ArtClip& c) {
+            c.word = i == 1 ? "KITES" : "";
+            if (i == 2 && clip_blank_->count() > 0) {
+                const QStringList id = clip_blank_->itemData(std::max(0, clip_blank_->currentIndex())).toString().split('\n');
+                c.style = id.value(0).toStdString();
+                c.size = id.value(1).toStdString();
+                if (const BlankStyle* style = find_style(room_.order(), c.style)) c.face = family_faces(style->family).front();
+            }
+        });
+    };
+    clip_->add(clip_to_);
+    word_ = new ValueField(QStringLiteral("Letters"));
+    word_->setToolTip(QStringLiteral("The word whose letters are filled with the picture"));
+    word_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const std::string word = t.trimmed().toStdString();
+        if (word.empty() || word.size() > 60) return QStringLiteral("Type 1 to 60 letters.");
+        change_clip(QStringLiteral("letters"), [&](ArtClip& c) { c.word = word; });
+        return std::nullopt;
+    };
+    clip_->head(QStringLiteral("Letters"));
+    clip_->add(word_);
+    weight_ = new Segments(QStringLiteral("Weight"), {QStringLiteral("regular"), QStringLiteral("bold")});
+    weight_->chosen = [this](int i) { change_clip(QStringLiteral("weight"), [i](ArtClip& c) { c.bold = i == 1; }); };
+    clip_->add(weight_);
+    clip_blank_ = clip_->choice_row(QStringLiteral("Blank"), QStringLiteral("Whose outline it takes"));
+    connect(clip_blank_, &QComboBox::activated, this, [this](int i) {
+        const QStringList id = clip_blank_->itemData(i).toString().split('\n');
+        change_clip(QStringLiteral("clip to a blank"), [&](ArtClip& c) {
+            c.word.clear();
+            c.style = id.value(0).toStdString();
+            c.size = id.value(1).toStdString();
+            if (const BlankStyle* style = find_style(room_.order(), c.style)) c.face = family_faces(style->family).front();
+        });
+    });
+    clip_bleed_ = clip_->length_row(QStringLiteral("Past its edge"), QStringLiteral("Bleed of the clipped picture"));
+    clip_bleed_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 50) return QStringLiteral("It lies between 0 and 50 mm.");
+        change_clip(QStringLiteral("bleed"), [l](ArtClip& c) { c.bleed = l; });
+        return std::nullopt;
+    };
+    clip_->rule();
+    subject_ = push(QStringLiteral("Mark the subject"),
+                    QStringLiteral("Then click its ends in the whole picture: the largest picture that keeps them all inside is taken"));
+    subject_->setCheckable(true);
+    connect(subject_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) {
+            mark_->setChecked(false);
+            another_->setChecked(false);
+        }
+        view_->set_subject(on);
+        view_->setFocus();
+    });
+    clip_->add(subject_);
+    view_->kept_inside = [this](Point p) {
+        const Art* art = find_art(room_.order(), room_.selection().art);
+        if (art == nullptr || art->subject.size() >= 40) return;
+        std::vector<Point> more = art->subject;
+        more.push_back(p);
+        room_.edit(QStringLiteral("keep a point inside"), with_subject(room_.order(), art->id, more));
+    };
+    clip_says_ = clip_->note();
+}
+
+void ArtBench::refresh_clip() {
+    const Order& order = room_.order();
+    const Art* art = find_art(order, room_.selection().art);
+    std::vector<std::pair<std::string, QString>> blanks;
+    for (const RunKey& run : runs_of(order)) {
+        const BlankStyle* style = find_style(order, run.style);
+        if (style == nullptr || family_build(style->family) == Build::wrap) continue;
+        for (const SizeCount& c : counts_of(order, run)) {
+            const std::pair<std::string, QString> item{run.style + "\n" + c.size, qt(style->name + " " + c.size)};
+            if (std::find(blanks.begin(), blanks.end(), item) == blanks.end()) blanks.push_back(item);
+        }
+    }
+    const bool clipped = art != nullptr && art->clip.has_value();
+    const bool letters = clipped && !art->clip->word.empty();
+    set_items(clip_blank_, blanks, clipped && !letters ? art->clip->style + "\n" + art->clip->size : "");
+    clip_to_->show_choice(!clipped ? 0 : letters ? 1 : 2);
+    word_->setEnabled(letters);
+    weight_->setEnabled(letters);
+    clip_blank_->setEnabled(clipped && !letters);
+    clip_bleed_->setEnabled(clipped && !letters);
+    subject_->setEnabled(clipped);
+    word_->show_text(letters ? qt(art->clip->word) : QString());
+    weight_->show_choice(clipped && !art->clip->bold ? 0 : 1);
+    clip_bleed_->show_length(clipped ? art->clip->bleed : Length{}, order.unit);
+    clip_says_->setText(!clipped               ? QStringLiteral("Clipped to letters or to a blank's outline, never stretched.")
+                        : art->subject.empty() ? QStringLiteral("Nothing is marked: the picture just covers the shape, middle on middle.")
+                        : art->subject.size() == 1
+                            ? QStringLiteral("One point stays inside. Mark its other end, and it is shown as large as it goes.")
+                            : QStringLiteral("%1 points stay inside, at the largest scale that keeps them.").arg(art->subject.size()));
 }
 
 QWidget* ArtBench::figures() { return panel_; }
@@ -220,6 +340,7 @@ void ArtBench::refresh() {
     }
     pictures_->show_chips(chips, room_.selection().art);
     show_cloth();
+    refresh_clip();
     const Art* entry = find_art(order, room_.selection().art);
     const auto loaded = room_.facts().find(room_.selection().art);
     const bool any = entry != nullptr && loaded != room_.facts().end();

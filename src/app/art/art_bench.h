@@ -12,6 +12,8 @@ namespace orthema::app {
 class ArtView;
 class ChipRow;
 class FigurePanel;
+class LengthField;
+class Segments;
 class ValueField;
 
 class ArtBench : public Bench {
@@ -28,6 +30,9 @@ public:
 private:
     void put_on();
     void show_cloth();
+    void build_clip();
+    void refresh_clip();
+    void change_clip(const QString& what, const std::function<void(ArtClip&)>& how);
     void show_locations();
     void change_marks(const QString& what, const std::function<void(std::vector<NamedMark>&)>& how);
     [[nodiscard]] std::optional<Colour> own_cloth(const std::string& art) const;
@@ -40,6 +45,13 @@ private:
     FigurePanel* marked_;  ///< the marks' names
     QComboBox *cloth_, *run_, *location_, *marks_;
     ValueField* mark_name_;
+    FigurePanel *found_, *clip_;
+    Segments *page_, *clip_to_, *weight_;
+    ValueField* word_;
+    QComboBox* clip_blank_;
+    LengthField* clip_bleed_;
+    QPushButton* subject_;
+    QLabel* clip_says_;
     std::vector<Location> locations_;
 };
 

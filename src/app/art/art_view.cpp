@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/guides/panel_drawing.h"
+#include "core/order/edit.h"
 
 namespace orthema::app {
 
@@ -24,13 +25,24 @@ void ArtView::set_naming(bool on) {
     setCursor(on ? Qt::CrossCursor : Qt::ArrowCursor);
 }
 
+void ArtView::set_subject(bool on) {
+    subject_ = on;
+    setCursor(on ? Qt::CrossCursor : Qt::ArrowCursor);
+    refresh();
+}
+
 void ArtView::set_cloth(std::optional<Colour> cloth) {
     cloth_ = cloth;
     refresh();
 }
 
+std::string ArtView::shown_id() const {
+    const std::string& id = room_.selection().art;
+    return subject_ && art().contains(whole_id(id)) ? whole_id(id) : id;
+}
+
 const LoadedArt* ArtView::shown() const {
-    const auto at = art().find(room_.selection().art);
+    const auto at = art().find(shown_id());
     return at == art().end() ? nullptr : at->second.get();
 }
 
@@ -74,7 +86,18 @@ Drawing ArtView::draw(double width, double height) {
     const Point c1 = m({(f.width_px - f.ink_px.x0) / unit, (f.height_px - f.ink_px.y0) / unit});
     d.rect({c0.x, c0.y, c1.x, c1.y}, cloth_.value_or(palette::white), Stroke{palette::quiet, 0.8, {5, 4}});
     d.text({c0.x, c0.y - 6}, "the file's canvas", 11.5, palette::quiet);
-    d.marks.emplace_back(ArtMark{room_.selection().art, m, 1});
+    d.marks.emplace_back(ArtMark{shown_id(), m, 1});
+    if (subject_) {
+        if (const Art* entry = find_art(room_.order(), room_.selection().art))
+            for (const Point& p : entry->subject) {
+                const Point at = m(p);
+                d.fill({disc(at, 8)}, Colour{1, 1, 1, 0.9});
+                d.fill({disc(at, 5)}, palette::brick);
+            }
+        d.text({width / 2, height - 12}, "Click what must stay inside: the ends of the subject. Delete takes the last one away.", 12.5,
+               palette::quiet, Align::centre);
+        return d;
+    }
     Region outline = mapped(f.outline, m);
     d.region(outline, {}, Stroke{palette::carmine, 1, {}});
     const Point i0 = m({0, 0}), i1 = m({1, f.aspect});
@@ -121,12 +144,14 @@ Drawing ArtView::draw(double width, double height) {
 void ArtView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     const LoadedArt* a = shown();
-    if ((!marking_ && !naming_) || a == nullptr || a->facts.empty()) return;
+    if ((!marking_ && !naming_ && !subject_) || a == nullptr || a->facts.empty()) return;
     const Affine m = map(width(), height());
     const Point p = to_point(event->position());
     const Point unit{(p.x - m.tx) / m.a, (p.y - m.ty) / m.d};
     if (unit.x < -0.5 || unit.x > 1.5 || unit.y < -0.5 || unit.y > a->facts.aspect + 0.5) return;
-    if (naming_) {
+    if (subject_) {
+        if (kept_inside && unit.x >= 0 && unit.x <= 1 && unit.y >= 0 && unit.y <= a->facts.aspect) kept_inside(unit);
+    } else if (naming_) {
         if (named) named(unit);
     } else if (marked) {
         marked(unit);
@@ -134,6 +159,13 @@ void ArtView::mousePressEvent(QMouseEvent* event) {
 }
 
 void ArtView::keyPressEvent(QKeyEvent* event) {
+    if (subject_ && event->key() == Qt::Key_Delete) {
+        const Art* own = find_art(room_.order(), room_.selection().art);
+        if (own == nullptr || own->subject.empty()) return;
+        std::vector<Point> fewer = own->subject;
+        fewer.pop_back();
+        return room_.edit(QStringLiteral("take a subject's mark out"), with_subject(room_.order(), own->id, fewer));
+    }
     if (event->key() == Qt::Key_Delete && marked) return marked(std::nullopt);
     const Art* entry = find_art(room_.order(), room_.selection().art);
     const int dx = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;

@@ -13,12 +13,15 @@ public:
     void set_marking(bool on);
     /// The next click sets a named mark.
     void set_naming(bool on);
+    /// Shows the whole of a clipped picture; clicks set what must stay inside.
+    void set_subject(bool on);
     void set_cloth(std::optional<Colour> cloth);
     /// Where a point of the art's unit frame is on the widget.
     [[nodiscard]] QPoint place_of(Point unit) const;
 
     std::function<void(std::optional<Point>)> marked;
     std::function<void(Point)> named;
+    std::function<void(Point)> kept_inside;
 
 protected:
     Drawing draw(double width, double height) override;
@@ -26,10 +29,11 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    [[nodiscard]] std::string shown_id() const;
     [[nodiscard]] const LoadedArt* shown() const;
     [[nodiscard]] Affine map(double width, double height) const;
     Workroom& room_;
-    bool marking_ = false, naming_ = false;
+    bool marking_ = false, naming_ = false, subject_ = false;
     std::optional<Colour> cloth_;
 };
 

@@ -4,6 +4,8 @@
 
 #include "app/fit/fit_strip.h"
 #include "app/fit/fit_wall.h"
+#include "app/fit/making_pages.h"
+#include "app/fit/making_view.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "core/order/edit.h"
@@ -47,6 +49,13 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     };
     column->addWidget(decorations_);
     auto* row = new QHBoxLayout;
+    look_ = new Segments(QStringLiteral("Look at"), {QStringLiteral("size wall"), QStringLiteral("making")});
+    look_->setToolTip(QStringLiteral("Every size with the design in place, or the pieces that are printed and cut for it (M)"));
+    look_->setFixedWidth(170);
+    look_->chosen = [this](int i) { show_making(i == 1); };
+    look_->show_choice(0);
+    row->addWidget(look_);
+    row->addSpacing(10);
     ghosts_ = look_button(QStringLiteral("schools"), QStringLiteral("Where the other placing schools would put it (G); 1 to 4 choose one"));
     platen_look_ = look_button(QStringLiteral("platen"), QStringLiteral("How the platen or pad lies under it, raised parts in ochre (P)"));
     balance_look_ = look_button(QStringLiteral("balance"), QStringLiteral("Where the eye sees its middle, against the ink box (B)"));
@@ -59,9 +68,27 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     row->addSpacing(10);
     row->addWidget(school_);
     row->addWidget(disagree_, 1);
+    row->addStretch(0);
     column->addLayout(row);
+    wall_side_ = new QWidget;
+    auto* wall_column = new QVBoxLayout(wall_side_);
+    wall_column->setContentsMargins(0, 0, 0, 0);
+    wall_column->setSpacing(6);
+    column->addWidget(wall_side_, 1);
+    making_ = new MakingView(room);
+    making_->hide();
+    column->addWidget(making_, 1);
+    making_->seam_moved = [this](SeamPoint p) {
+        change(QStringLiteral("drag a seam"), [p](Decoration& d) {
+            // a point near an earlier one takes its place
+            std::erase_if(d.making.seam_points, [&](const SeamPoint& o) {
+                return o.upright == p.upright && o.seam == p.seam && std::abs(p.upright ? o.at.y - p.at.y : o.at.x - p.at.x) < 0.12;
+            });
+            d.making.seam_points.push_back(p);
+        });
+    };
     wall_ = new FitWall(room);
-    column->addWidget(wall_, 1);
+    wall_column->addWidget(wall_, 1);
     const auto connect_look = [this](QPushButton* b, bool WallLook::*which) {
         connect(b, &QPushButton::toggled, this, [this, which](bool on) {
             wall_->look().*which = on;
@@ -99,7 +126,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     strip_choice_->chosen = [this](int i) { strip_->set_show(static_cast<FitStrip::Show>(i)); };
     strip_choice_->show_choice(0);
     under->addWidget(strip_choice_);
-    column->addLayout(under);
+    wall_column->addLayout(under);
     strip_->count_wanted = [this](int n) {
         change(QStringLiteral("number of bands"), [n](Decoration& d) {
             d.sizing.school = SizingSchool::bands;
@@ -113,18 +140,23 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     panel_->rows()->setSpacing(3);
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
+    auto* wall_figures = panel_->part();
+    wall_figures_ = wall_figures;
+    making_pages_ = new MakingPages(room);
+    making_pages_->hide();
+    panel_->add(making_pages_);
     reach_ = new Segments(QStringLiteral("A change is for"), {QStringLiteral("every size"), QStringLiteral("this size")});
     reach_->setToolTip(
         QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
     reach_->chosen = [this](int i) { wall_->set_reach(i == 0 ? Reach::every_size : Reach::this_size); };
     reach_->show_choice(0);
-    panel_->head(QStringLiteral("A change is for"));
-    panel_->add(reach_);
+    wall_figures->head(QStringLiteral("A change is for"));
+    wall_figures->add(reach_);
     page_ = new Segments(QStringLiteral("Figures page"), {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press")});
     page_->chosen = [this](int i) { show_page(i); };
-    panel_->rows()->addSpacing(4);
-    panel_->add(page_);
-    for (FigurePanel*& page : pages_) page = panel_->part();
+    wall_figures->rows()->addSpacing(4);
+    wall_figures->add(page_);
+    for (FigurePanel*& page : pages_) page = wall_figures->part();
     build_size();
     build_place();
     build_press();
@@ -134,7 +166,22 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
 }
 
 QWidget* FitBench::figures() { return panel_; }
-QWidget* FitBench::first_focus() { return wall_; }
+QWidget* FitBench::first_focus() {
+    if (making_shown_) return making_;
+    return wall_;
+}
+
+void FitBench::show_making(bool on) {
+    making_shown_ = on;
+    wall_side_->setVisible(!on);
+    making_->setVisible(on);
+    wall_figures_->setVisible(!on);
+    making_pages_->setVisible(on);
+    for (QWidget* w : std::initializer_list<QWidget*>{ghosts_, platen_look_, balance_look_, school_}) w->setVisible(!on);
+    look_->show_choice(on ? 1 : 0);
+    refresh();
+    first_focus()->setFocus();
+}
 
 void FitBench::show_page(int shown) {
     for (int i = 0; i < 3; ++i) pages_[i]->setVisible(i == shown);
@@ -202,13 +249,20 @@ void FitBench::refresh() {
     school_->setText(shown ? QStringLiteral("placed by ") + qt(school_name(d->placing.school, fit->ground->sizes.front().panel)) +
                                  (d->placing.school == PlacingSchool::feature ? QStringLiteral(", ") + qt(d->placing.landmark) : QString())
                            : QString());
-    disagree_->setText(shown ? qt(schools_disagree(*fit, d->placing.school, order.unit)) : QString());
+    disagree_->setText(making_shown_ ? QStringLiteral("how the chosen design is made, piece by piece")
+                       : shown       ? qt(schools_disagree(*fit, d->placing.school, order.unit))
+                                     : QString());
     disagree_->setToolTip(disagree_->text());
-    wall_->refresh();
-    strip_->refresh();
+    if (making_shown_) {
+        making_->refresh();
+        making_pages_->refresh();
+    } else {
+        wall_->refresh();
+        strip_->refresh();
+    }
     panel_->setEnabled(d != nullptr && on != nullptr);
     title_->setText(d != nullptr && on != nullptr ? qt(on->size) + ", " + qt(d->name) : QStringLiteral("Nothing chosen"));
-    if (d == nullptr || on == nullptr || !shown) return;
+    if (d == nullptr || on == nullptr || !shown || making_shown_) return;
     refresh_size(*d, *fit, *on);
     refresh_place(*d, *fit, *on);
     refresh_press(*d, *fit, *on);
@@ -223,7 +277,7 @@ QString FitBench::help() const {
     return QStringLiteral(
         "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
         "only that size is pinned. Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "
-        "one; P shows the platen, B the balance.");
+        "one; P shows the platen, B the balance. Making shows the pieces that are printed and cut: layers, parts, wraps, backs, jigs.");
 }
 
 }  // namespace orthema::app

@@ -15,6 +15,8 @@ class ChipRow;
 class FigurePanel;
 class FitWall;
 class FitStrip;
+class MakingPages;
+class MakingView;
 class LengthField;
 class NumberField;
 class Segments;
@@ -30,12 +32,15 @@ public:
     [[nodiscard]] QString help() const override;
     [[nodiscard]] FitWall* wall() const { return wall_; }
     [[nodiscard]] FitStrip* strip() const { return strip_; }
+    [[nodiscard]] MakingView* making() const { return making_; }
 
 private:
     void build_size();
     void build_place();
     void build_press();
     void show_page(int page);
+    /// The size wall, or the making of the chosen decoration.
+    void show_making(bool on);
     void refresh_size(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
     void refresh_place(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
     void refresh_press(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
@@ -49,7 +54,11 @@ private:
     QPushButton *ghosts_, *platen_look_, *balance_look_;
     FitWall* wall_;
     FitStrip* strip_;
-    Segments* strip_choice_;
+    Segments *strip_choice_, *look_;
+    MakingView* making_;
+    MakingPages* making_pages_;
+    QWidget *wall_side_, *wall_figures_;
+    bool making_shown_ = false;
     FigurePanel* panel_;
     FigurePanel* pages_[3];
     QLabel* title_;

@@ -184,9 +184,7 @@ Drawing Ribbon::draw(double width, double height) {
         const bool chosen = int(i) == chosen_;
         const Colour line = chosen ? palette::verdigris : at.locked ? palette::brick : Colour{0.62, 0.64, 0.63, 1};
         d.region(contour, chosen ? std::optional<Colour>(Colour{0.88, 0.94, 0.93, 1}) : std::nullopt, {});
-        ArtMark art = transfer_art(*tr);
-        art.place = map.after(art.place);
-        d.marks.emplace_back(std::move(art));
+        draw_transfer(d, *tr, map);
         d.region(contour, {}, Stroke{line, chosen ? 2.2 : at.locked ? 1.6 : 0.9, {}});
         if (at.locked) {
             const Point c = box.centre();

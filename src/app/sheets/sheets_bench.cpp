@@ -37,14 +37,17 @@ protected:
         for (const PlacedCopy& c : copies_of(room_)) ++placed[c.transfer];
         double y = 0;
         for (const Transfer* t : rows()) {
-            const double k = 30 / std::max(t->width, t->height);
             // on its garment's colour, or white ink would not show
             if (const Decoration* on = find_decoration(room_.order(), t->decoration))
                 d.fill({round_rect({0, y + 2, 34, y + 36}, 4)}, run_colour(room_.order(), on->run));
             // shown as it reads on the garment, whatever the medium mirrors
-            d.marks.emplace_back(ArtMark{t->art, {k * t->width, 0, 0, k * t->width, 17 - k * t->width / 2, y + 19 - k * t->height / 2}, 1});
+            const Rect box = bounds(t->contour.outer);
+            const double j = 30 / std::max(box.width(), box.height());
+            const Affine read = t->mirrored ? Affine{-j, 0, 0, j, 17 + j * box.width() / 2, y + 19 - j * box.height() / 2}
+                                            : Affine{j, 0, 0, j, 17 - j * box.width() / 2, y + 19 - j * box.height() / 2};
+            draw_transfer(d, *t, read);
             const Decoration* dec = find_decoration(room_.order(), t->decoration);
-            const QString name = qt(dec != nullptr ? dec->name : t->name);
+            const QString name = t->piece.empty() && dec != nullptr ? qt(dec->name) : qt(t->name);
             d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left,
                    true);
             d.text({40, y + 31},

@@ -69,9 +69,7 @@ Drawing WholeRoll::draw_backdrop(double width, double height) {
         const Transfer* t = index.find(c.transfer);
         if (t == nullptr || std::size_t(c.sheet) >= all.starts.size()) continue;
         const Affine map = Affine{k, 0, 0, k, strip.x0 + all.starts[std::size_t(c.sheet)] * k, y0}.after(copy_map(c));
-        ArtMark art = transfer_art(*t);
-        art.place = map.after(art.place);
-        d.marks.emplace_back(std::move(art));
+        draw_transfer(d, *t, map);
     }
     return d;
 }

@@ -91,6 +91,11 @@ void LengthField::show_length(Length length, Unit unit) {
     show_text(qt(length_text(length, unit, false)));
 }
 
+void LengthField::show_fine(Length length, Unit unit) {
+    unit_ = unit;
+    show_text(qt(unit == Unit::mm ? mm_text(length.mm(), 2) : mm_text(length.mm() / 25.4, 3)));
+}
+
 NumberField::NumberField(const QString& name, double least, double most, int digits, QWidget* parent)
     : ValueField(name, parent), least_(least), most_(most), digits_(digits) {
     take = [this](const QString& text, bool) -> std::optional<QString> {

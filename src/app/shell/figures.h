@@ -43,6 +43,8 @@ class LengthField : public ValueField {
 public:
     explicit LengthField(const QString& name, QWidget* parent = nullptr);
     void show_length(Length length, Unit unit);
+    /// To the hundredth of a millimetre, or the thousandth of an inch: for offsets and laps.
+    void show_fine(Length length, Unit unit);
     /// Called with what was typed; returns a sentence to refuse it.
     std::function<std::optional<QString>(Length, bool with_ctrl)> entered;
 

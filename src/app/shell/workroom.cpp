@@ -109,13 +109,55 @@ void Workroom::refit_now(const Order& before) {
     compute_later();
     gather();
     autosave_timer_.start();
+    clip_anew(before);
     emit updated();
+}
+
+/// Pictures whose shape or subject changed are clipped on a thread; the last shape asked for is the one that stays.
+void Workroom::clip_anew(const Order& before) {
+    for (const Art& art : order_.art) {
+        const Art* was = find_art(before, art.id);
+        const BlankStyle* on = art.clip ? find_style(order_, art.clip->style) : nullptr;
+        const BlankStyle* on_then = was != nullptr && was->clip ? find_style(before, was->clip->style) : nullptr;
+        const bool same = was != nullptr && was->clip == art.clip && was->subject == art.subject &&
+                          ((on == nullptr) == (on_then == nullptr)) && (on == nullptr || *on == *on_then);
+        auto loaded = art_.find(whole_id(art.id));
+        if (loaded == art_.end()) loaded = art_.find(art.id);
+        if (same || loaded == art_.end()) continue;
+        const LoadedArtPtr whole = loaded->second->whole ? loaded->second->whole : loaded->second;
+        background([this, art, whole, order = order_]() -> std::function<void()> {
+            const auto clipped = clipped_art(order, art, whole);
+            return [this, art, whole, clipped] {
+                const Art* now = find_art(order_, art.id);
+                if (now == nullptr || now->clip != art.clip || now->subject != art.subject) return;
+                std::erase_if(art_faults_, [&](const Finding& f) { return f.about.art == art.id && f.code == "art-clip"; });
+                if (clipped) {
+                    art_[art.id] = *clipped;
+                    if (art.clip)
+                        art_[whole_id(art.id)] = whole;
+                    else
+                        art_.erase(whole_id(art.id));
+                } else {
+                    Subject about;
+                    about.stage = "art";
+                    about.art = art.id;
+                    art_faults_.push_back({Severity::stop, "art-clip", about, {}, clipped.sentence()});
+                }
+                facts_ = facts_of(art_);
+                plan_ = orthema::fit(order_, facts_);
+                compute_later();
+                gather();
+                emit updated();
+            };
+        });
+    }
 }
 
 void Workroom::gather() {
     findings_ = order_findings(order_);
     findings_.insert(findings_.end(), art_faults_.begin(), art_faults_.end());
     findings_.insert(findings_.end(), plan_.findings.begin(), plan_.findings.end());
+    findings_.insert(findings_.end(), set_.findings.begin(), set_.findings.end());
     findings_.insert(findings_.end(), sheets_.findings.begin(), sheets_.findings.end());
     std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
 }
@@ -448,16 +490,26 @@ void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
 
 // ---- shop library
 
-void Workroom::keep_in_library(const BlankStyle& style) {
-    background([this, style]() -> std::function<void()> {
+void Workroom::keep_in_library(const LibraryContent& kept) {
+    std::string name;
+    const auto first = [&](const auto& list) {
+        if (name.empty() && !list.empty()) name = list.front().name;
+    };
+    first(kept.styles);
+    first(kept.media);
+    first(kept.presses);
+    first(kept.methods);
+    first(kept.jigs);
+    if (name.empty()) return;
+    background([this, kept, name]() -> std::function<void()> {
         const std::scoped_lock lock(shop_guard_);
         if (!shop_) return {};
-        const auto done = shop_->put(style);
+        const auto done = shop_->merge(kept);
         const auto content = shop_->content();
-        return [this, style, done, content] {
+        return [this, name, done, content] {
             if (!done) return say({qt(done.sentence()), true, {}, {}});
             if (content) library_ = *content;
-            say({QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(style.name)), false, {}, {}});
+            say({QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(name)), false, {}, {}});
         };
     });
 }

@@ -98,7 +98,9 @@ public:
 
     // Shop library
     [[nodiscard]] const LibraryContent& library() const { return library_; }
-    void keep_in_library(const BlankStyle& style);
+    /// Adds or replaces by id; says what it kept.
+    void keep_in_library(const LibraryContent& content);
+    void keep_in_library(const BlankStyle& style) { keep_in_library(LibraryContent{{style}, {}, {}, {}, {}}); }
     void export_library(const QString& path);
     void import_library(const QString& path);
 
@@ -122,6 +124,7 @@ private:
     void put_aside_if_changed();
     void step(std::vector<Step>& from, std::vector<Step>& to);
     void refit_now(const Order& before);
+    void clip_anew(const Order& before);
     void gather();
     void compute_later();
     void tidy_selection();

@@ -136,18 +136,26 @@ std::vector<ArtFacts::Ink> main_inks(const PixelView& px) {
 
 }  // namespace
 
+namespace {
+
+/// CIELAB, D65.
+std::array<double, 3> lab(Colour c) {
+    const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    const double r = linear(c.r), g = linear(c.g), bl = linear(c.b);
+    const auto f = [](double t) { return t > 0.008856 ? std::cbrt(t) : 7.787 * t + 16.0 / 116; };
+    const double x = f((0.4124 * r + 0.3576 * g + 0.1805 * bl) / 0.95047), y = f(0.2126 * r + 0.7152 * g + 0.0722 * bl),
+                 z = f((0.0193 * r + 0.1192 * g + 0.9505 * bl) / 1.08883);
+    return {116 * y - 16, 500 * (x - y), 200 * (y - z)};
+}
+
+}  // namespace
+
 double colour_difference(Colour a, Colour b) {
-    const auto lab = [](Colour c) {
-        const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-        const double r = linear(c.r), g = linear(c.g), bl = linear(c.b);
-        const auto f = [](double t) { return t > 0.008856 ? std::cbrt(t) : 7.787 * t + 16.0 / 116; };
-        const double x = f((0.4124 * r + 0.3576 * g + 0.1805 * bl) / 0.95047), y = f(0.2126 * r + 0.7152 * g + 0.0722 * bl),
-                     z = f((0.0193 * r + 0.1192 * g + 0.9505 * bl) / 1.08883);
-        return std::array<double, 3>{116 * y - 16, 500 * (x - y), 200 * (y - z)};
-    };
     const auto p = lab(a), q = lab(b);
     return std::hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
 }
+
+double lab_lightness(Colour c) { return lab(c)[0]; }
 
 double vanishing_share(const ArtFacts& facts, Colour cloth) {
     double share = 0;
@@ -155,6 +163,44 @@ double vanishing_share(const ArtFacts& facts, Colour cloth) {
         if (colour_difference(ink.colour, cloth) < 16) share += ink.share;
     return share;
 }
+
+namespace {
+
+std::shared_ptr<const AlphaMap> alpha_of(const PixelView& px, const Rect& ink) {
+    auto map = std::make_shared<AlphaMap>();
+    map->width = static_cast<int>(ink.width());
+    map->height = static_cast<int>(ink.height());
+    map->ink.reserve(static_cast<std::size_t>(map->width) * static_cast<std::size_t>(map->height));
+    for (int y = 0; y < map->height; ++y)
+        for (int x = 0; x < map->width; ++x) map->ink.push_back(px.at(x + static_cast<int>(ink.x0), y + static_cast<int>(ink.y0))[3]);
+    return map;
+}
+
+/// Pixels are averaged by what they cover; colours by their ink, so that clear pixels lend none.
+std::shared_ptr<const SmallPicture> small_picture(const PixelView& px, const Rect& ink) {
+    auto small = std::make_shared<SmallPicture>();
+    const int by = std::max(1, static_cast<int>(std::ceil(std::max(ink.width(), ink.height()) / small_side)));
+    small->width = static_cast<int>(std::ceil(ink.width() / by));
+    small->height = static_cast<int>(std::ceil(ink.height() / by));
+    small->rgba.reserve(static_cast<std::size_t>(small->width) * static_cast<std::size_t>(small->height) * 4);
+    for (int y = 0; y < small->height; ++y)
+        for (int x = 0; x < small->width; ++x) {
+            long sum[4] = {0, 0, 0, 0};
+            const int sx = static_cast<int>(ink.x0) + x * by, sy = static_cast<int>(ink.y0) + y * by;
+            const int ex = std::min(sx + by, static_cast<int>(ink.x1)), ey = std::min(sy + by, static_cast<int>(ink.y1));
+            for (int v = sy; v < ey; ++v)
+                for (int u = sx; u < ex; ++u) {
+                    const std::uint8_t* p = px.at(u, v);
+                    for (int c = 0; c < 3; ++c) sum[c] += p[c] * p[3];
+                    sum[3] += p[3];
+                }
+            for (int c = 0; c < 3; ++c) small->rgba.push_back(static_cast<std::uint8_t>(sum[3] == 0 ? 0 : sum[c] / sum[3]));
+            small->rgba.push_back(static_cast<std::uint8_t>(sum[3] / (static_cast<long>(ex - sx) * (ey - sy))));
+        }
+    return small;
+}
+
+}  // namespace
 
 ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     ArtFacts facts;
@@ -199,6 +245,8 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     facts.thin_stroke = widths.stroke_px * unit;
     facts.narrow_gap = widths.gap_px * unit;
     facts.inks = main_inks(px);
+    facts.alpha = alpha_of(px, facts.ink_px);
+    facts.picture = small_picture(px, facts.ink_px);
 
     Region rings = pixel_outline(px, ink_alpha);
     for (Polygon& p : rings) {

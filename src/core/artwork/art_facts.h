@@ -3,6 +3,7 @@
 #pragma once
 
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -27,6 +28,23 @@ struct PixelView {
 /// A pixel counts as ink from this alpha on: fainter is not seen on cloth.
 constexpr int ink_alpha = 16;
 
+/// The ink box only, rows from the top: how much ink each pixel has, 0 to 255.
+struct AlphaMap {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> ink;
+    [[nodiscard]] int at(int x, int y) const {
+        return ink[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+    }
+};
+
+/// The ink box in straight RGBA, at most `small_side` pixels along its longer side.
+struct SmallPicture {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> rgba;
+    [[nodiscard]] PixelView view() const { return {rgba.data(), width, height}; }
+};
+constexpr int small_side = 1400;
+
 struct ArtFacts {
     int width_px = 0, height_px = 0;  ///< the canvas that was looked at
     bool vector = false;              ///< scales without loss, so resolution does not apply
@@ -46,6 +64,8 @@ struct ArtFacts {
     bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
+    std::shared_ptr<const AlphaMap> alpha;        ///< every pixel, for seams
+    std::shared_ptr<const SmallPicture> picture;  ///< for separating colours
     [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }
 };
 
@@ -63,6 +83,7 @@ std::optional<double> resolution(const ArtFacts& facts, Length width);
 /// Share of the ink that is so near to the cloth's colour that it vanishes on it: CIELAB difference (1976) below 16.
 double vanishing_share(const ArtFacts& facts, Colour cloth);
 double colour_difference(Colour a, Colour b);  ///< CIELAB 1976, D65
+double lab_lightness(Colour c);                ///< L*, 0 black to 100 white
 
 /// No picture is printed at less than this; below 150 it is worth a look.
 constexpr double resolution_floor_dpi = 100;

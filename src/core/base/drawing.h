@@ -10,6 +10,7 @@
 
 #include "core/base/colour.h"
 #include "core/geometry/geometry.h"
+#include "core/geometry/ring_sector.h"
 
 namespace orthema {
 
@@ -41,16 +42,27 @@ struct TextMark {
 };
 
 /// A picture by art id. `place` maps its unit frame (origin at the ink box's top left, unit the ink's width) to the
-/// drawing.
+/// drawing; with a bend, first to the wall that the sector unrolls, and from the sector to the drawing by `bent`.
 struct ArtMark {
     std::string art;
     Affine place;
     double opacity = 1;
+    std::optional<RingSector> bend = {};
+    Affine bent = {};
 };
 
 struct ClipMark {
-    std::optional<Rect> to;  ///< nothing: ends the last clip
+    std::vector<Ring> to;  ///< even-odd; empty: ends the last clip
 };
+
+inline std::vector<Ring> rings_of(const Region& region) {
+    std::vector<Ring> rings;
+    for (const Polygon& p : region) {
+        rings.push_back(p.outer);
+        rings.insert(rings.end(), p.holes.begin(), p.holes.end());
+    }
+    return rings;
+}
 
 using Mark = std::variant<PathMark, TextMark, ArtMark, ClipMark>;
 
@@ -60,12 +72,7 @@ struct Drawing {
 
     void fill(std::vector<Ring> rings, Colour colour) { marks.emplace_back(PathMark{std::move(rings), true, colour, {}}); }
     void region(const Region& region, std::optional<Colour> fill, std::optional<Stroke> stroke) {
-        PathMark mark{{}, true, fill, std::move(stroke)};
-        for (const Polygon& p : region) {
-            mark.rings.push_back(p.outer);
-            mark.rings.insert(mark.rings.end(), p.holes.begin(), p.holes.end());
-        }
-        marks.emplace_back(std::move(mark));
+        marks.emplace_back(PathMark{rings_of(region), true, fill, std::move(stroke)});
     }
     void rect(const Rect& r, std::optional<Colour> fill, std::optional<Stroke> stroke = {}) {
         marks.emplace_back(PathMark{{{{r.x0, r.y0}, {r.x1, r.y0}, {r.x1, r.y1}, {r.x0, r.y1}}}, true, fill, std::move(stroke)});
@@ -74,30 +81,48 @@ struct Drawing {
     void text(Point at, std::string words, double size, Colour colour, Align align = Align::left, bool bold = false, double degrees = 0) {
         marks.emplace_back(TextMark{at, std::move(words), size, colour, align, bold, degrees});
     }
-    void clip(const Rect& to) { marks.emplace_back(ClipMark{to}); }
+    void clip(const Rect& to) { marks.emplace_back(ClipMark{{box_region(to)[0].outer}}); }
+    void clip(const Region& to) { marks.emplace_back(ClipMark{rings_of(to)}); }
     void unclip() { marks.emplace_back(ClipMark{}); }
 };
 
-/// A mark through a map of uniform scale: lengths of strokes, dashes and letters scale with it.
+/// A mark through a map without shear or stretch: lengths of strokes, dashes and letters scale with it. Where the map
+/// mirrors, words keep their place and still read.
 inline Mark mapped(const Mark& mark, const Affine& by) {
     Mark out = mark;
+    const double scale = std::sqrt(std::abs(by.determinant()));
     if (auto* path = std::get_if<PathMark>(&out)) {
         for (Ring& ring : path->rings) ring = mapped(ring, by);
         if (path->stroke) {
-            path->stroke->width *= by.a;
-            for (double& dash : path->stroke->dash) dash *= by.a;
+            path->stroke->width *= scale;
+            for (double& dash : path->stroke->dash) dash *= scale;
         }
     } else if (auto* text = std::get_if<TextMark>(&out)) {
+        const double t = text->degrees * M_PI / 180;
+        const Point along = by(text->at + Point{std::cos(t), std::sin(t)}) - by(text->at);
+        const double back = by.determinant() < 0 ? -1 : 1;
+        if (back < 0 && text->align != Align::centre) text->align = text->align == Align::left ? Align::right : Align::left;
+        text->degrees = std::atan2(back * along.y, back * along.x) * 180 / M_PI;
         text->at = by(text->at);
-        text->size *= by.a;
+        text->size *= scale;
     } else if (auto* art = std::get_if<ArtMark>(&out)) {
-        art->place = by.after(art->place);
-    } else if (auto* clip = std::get_if<ClipMark>(&out); clip->to) {
-        const Point a = by({clip->to->x0, clip->to->y0});
-        const Point b = by({clip->to->x1, clip->to->y1});
-        clip->to = Rect{a.x, a.y, b.x, b.y};
+        (art->bend ? art->bent : art->place) = by.after(art->bend ? art->bent : art->place);
+    } else if (auto* clip = std::get_if<ClipMark>(&out)) {
+        for (Ring& ring : clip->to) ring = mapped(ring, by);
     }
     return out;
+}
+
+/// The box that an ArtMark covers in the drawing, for a picture `aspect` ink widths tall.
+inline Rect art_box(const ArtMark& art, double aspect) {
+    Ring frame;  // along its edges closely enough for a bent one
+    for (int i = 0; i < 16; ++i) frame.push_back({i / 16.0, 0});
+    for (int i = 0; i < 16; ++i) frame.push_back({1, aspect * i / 16});
+    for (int i = 0; i < 16; ++i) frame.push_back({1 - i / 16.0, aspect});
+    for (int i = 0; i < 16; ++i) frame.push_back({0, aspect * (1 - i / 16.0)});
+    frame = mapped(frame, art.place);
+    if (art.bend) frame = mapped(art.bend->bent(frame), art.bent);
+    return bounds(frame);
 }
 
 /// A rectangle with round corners; a radius of half the height makes a pill.

@@ -9,6 +9,7 @@
 
 #include "core/blanks/style.h"
 #include "core/geometry/geometry.h"
+#include "core/geometry/ring_sector.h"
 
 namespace orthema {
 
@@ -68,6 +69,13 @@ Panel family_panel(Family family, const Measures& measures, Face face);
 
 /// The same with the style's own features on it, placed for that size.
 Panel panel_of(const BlankStyle& style, const std::string& size, Face face);
+
+/// The wall of a cup, by its diameters or by its circumference; nothing for what has none.
+std::optional<CupWall> wall_of(Family family, const Measures& measures);
+
+/// What a design is fitted on: the panel itself, but for a tapered wall the wall's own frame, in which rows lie level and
+/// the printable band is a rectangle. Its widths are those at half the slant.
+Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face);
 
 /// x of the panel's edge on the viewer's right or left at height y (negative on the left); 0 where it has none there.
 double right_edge_x(const Panel& panel, double y);

@@ -19,10 +19,8 @@ void side_landmarks(Panel& p, double printable) {
                    {"back of the handle", false, printable / 4, false}};
 }
 
-Panel straight_wall(Family family, const Measures& m) {
-    const auto mm = [&](M which) { return measure_mm(m, which); };
+Panel straight_wall(Family family, double around, double gap, double h) {
     Panel p;
-    const double around = mm(M::circumference), gap = mm(M::handle_gap), h = mm(M::wall_height);
     const double w = around - gap;
     p.face = Face::wrap;
     p.width = w;
@@ -41,7 +39,7 @@ Panel straight_wall(Family family, const Measures& m) {
         const bool sewn = family == Family::can_sleeve;
         add_side_edges(p, "seam", p.right_edge, sewn ? 6 : 0, sewn ? 6 : 0, sewn ? 2 : 0);
     }
-    p.landmarks.clear();
+    if (family == Family::tapered_tumbler) return p;  // it is taped by its diameters, on the unrolled wall
     p.tapes = {{M::circumference, {-around / 2, h * 0.5}, {around / 2, h * 0.5}}, {M::wall_height, {w * 0.3, 0}, {w * 0.3, h}}};
     if (gap > 0) p.tapes.push_back({M::handle_gap, {w / 2, h * 0.9}, {around / 2, h * 0.9}, 0.5});
     return p;
@@ -113,23 +111,58 @@ Panel tapered_wall(const Measures& m) {
 
 }  // namespace
 
-Panel wrap_panel(Family family, const Measures& m) {
-    const bool tapered = family == Family::tapered_tumbler;
-    Panel p = tapered ? tapered_wall(m) : straight_wall(family, m);
+namespace {
+
+/// What rim and base are the same for on every wall; `level`: rim and base are straight lines.
+void finish_wall(Panel& p, const Measures& m, bool level) {
     const double rim = measure_mm(m, M::rim_margin), base = measure_mm(m, M::base_margin);
     p.top_name = "rim";
     p.bottom_name = "base";
     p.side_name = measure_mm(m, M::handle_gap) > 0 ? "handle" : "seam";
-    if (!tapered) {
+    if (level) {
         const double h = p.length;
         add_edge(p, "rim", {{-far_out, rim}, {-far_out, -far_out}, {far_out, -far_out}, {far_out, rim}}, 0, 0);
         add_edge(p, "base", {{-far_out, h - base}, {far_out, h - base}, {far_out, far_out}, {-far_out, far_out}}, 0, 0);
         p.seams.push_back({{-p.width / 2, rim}, {p.width / 2, rim}});
         p.seams.push_back({{-p.width / 2, h - base}, {p.width / 2, h - base}});
-        p.tapes.push_back({M::rim_margin, {-p.width * 0.1, 0}, {-p.width * 0.1, rim}});
-        p.tapes.push_back({M::base_margin, {-p.width * 0.1, h - base}, {-p.width * 0.1, h}});
+        if (!p.tapes.empty()) {
+            p.tapes.push_back({M::rim_margin, {-p.width * 0.1, 0}, {-p.width * 0.1, rim}});
+            p.tapes.push_back({M::base_margin, {-p.width * 0.1, h - base}, {-p.width * 0.1, h}});
+        }
     }
     side_landmarks(p, p.width);
+}
+
+}  // namespace
+
+Panel wrap_panel(Family family, const Measures& m) {
+    const bool tapered = family == Family::tapered_tumbler;
+    Panel p = tapered ? tapered_wall(m)
+                      : straight_wall(family, measure_mm(m, M::circumference), measure_mm(m, M::handle_gap), measure_mm(m, M::wall_height));
+    finish_wall(p, m, !tapered);
+    return p;
+}
+
+std::optional<CupWall> wall_of(Family family, const Measures& m) {
+    if (family_build(family) != Build::wrap) return std::nullopt;
+    const double h = measure_mm(m, M::wall_height);
+    if (family == Family::tapered_tumbler) return CupWall{measure_mm(m, M::top_diameter), measure_mm(m, M::bottom_diameter), h};
+    const double d = measure_mm(m, M::circumference) / M_PI;
+    return CupWall{d, d, h};
+}
+
+Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face) {
+    Panel whole = panel_of(style, size, face);
+    if (style.family != Family::tapered_tumbler || face != Face::wrap) return whole;
+    const Measures& m = style.chart.at(size);
+    const CupWall wall = *wall_of(style.family, m);
+    // the handle's gap is taped where the wall is widest
+    const double gap =
+        measure_mm(m, M::handle_gap) * wall.middle_circumference() / (M_PI * std::max(wall.top_diameter, wall.bottom_diameter));
+    Panel p = straight_wall(style.family, wall.middle_circumference(), gap, wall.slant());
+    finish_wall(p, m, true);
+    for (Feature& f : whole.features)
+        if (f.kind != Feature::Kind::edge) p.features.push_back(std::move(f));
     return p;
 }
 

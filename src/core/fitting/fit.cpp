@@ -7,6 +7,7 @@
 #include <numeric>
 #include <set>
 
+#include "core/fitting/coverage.h"
 #include "core/fitting/fit_findings.h"
 
 namespace orthema {
@@ -21,7 +22,7 @@ const char* sizing_school_name(SizingSchool s) {
 }
 
 Panel panel_for(const BlankStyle& style, const std::string& size, Location location) {
-    return panel_of(style, size, location_face(location));
+    return fitting_panel(style, size, location_face(location));
 }
 
 const DecorationFit* find_fit(const FitPlan& plan, const std::string& id) {
@@ -153,13 +154,14 @@ void lower(double& limit, std::string& by, double mm, const char* what) {
 /// The limits that no panel has a say in.
 void find_other_limit(Rule& r) {
     const Decoration& d = r.decoration;
-    if (const Press* press = find_press(r.order, d.press); press != nullptr && !d.sizing.past_platen && !press->platens.empty()) {
+    const bool whole = !d.making.split;  // a split design is limited piece by piece, not as a whole
+    if (const Press* press = find_press(r.order, d.press); whole && press != nullptr && !d.sizing.past_platen && !press->platens.empty()) {
         double most = 0;
         for (const Platen& p : press->platens)
             most = std::max(most, std::min(p.width.mm() - 2 * press->margin.mm(), (p.height.mm() - 2 * press->margin.mm()) / r.aspect));
         lower(r.other_limit, r.other_by, most, "platen");
     }
-    if (const Medium* medium = find_medium(r.order, d.medium)) {
+    if (const Medium* medium = find_medium(r.order, d.medium); whole && medium != nullptr) {
         const auto within = [&](double across, double along) {
             const double upright = std::min(across, along / r.aspect);
             const double turned = medium->quarter_turns ? std::min(along, across / r.aspect) : 0;
@@ -260,6 +262,28 @@ void size_them(const Rule& r, DecorationFit& out) {
                 s.limited_by = s.ideal <= s.limit ? "ideal" : s.limit_by;
         }
         out.bands.push_back(band);
+    }
+}
+
+/// Every size its own width: the least at which the ink reaches past all edges by the bleed, laid middle on middle.
+void cover_them(const Rule& r, const GroundRun& ground, DecorationFit& out, std::vector<Place>& places) {
+    Region ink = r.facts.outline;
+    for (Polygon& p : ink) p.outer = simplified(p.outer, 0.001);
+    const Point middle = bounds(ink).centre();
+    for (std::size_t i = 0; i < out.sizes.size(); ++i) {
+        SizeFit& s = out.sizes[i];
+        const Region& outline = ground.sizes[i].panel.outline;
+        const SizePin* pin = find_pin(r.decoration, s.size);
+        const Rect box = bounds(outline);
+        const auto least = covering_scale(ink, outline, r.decoration.making.bleed.mm());
+        s.width = s.ideal = s.limit =
+            pin != nullptr && pin->width ? pin->width->mm() : least.value_or(box.width() + 2 * r.decoration.making.bleed.mm());
+        s.limited_by = s.limit_by = pin != nullptr && pin->width ? "pinned by hand" : "covering the blank";
+        s.band = static_cast<int>(out.bands.size());
+        out.bands.push_back({static_cast<int>(i), static_cast<int>(i), s.width, s.size, s.quantity, false});
+        places[i] = {box.centre() + Point{(r.centre_x - middle.x) * s.width, 0}, middle.y / r.aspect};
+        if (pin != nullptr)
+            places[i].anchor = places[i].anchor + Point{pin->across.value_or(Length{}).mm(), pin->down.value_or(Length{}).mm()};
     }
 }
 
@@ -411,7 +435,10 @@ std::optional<DecorationFit> fit_one(const Order& order, const Decoration& d, co
         clear.push_back(std::move(limit));
         out.sizes.push_back(std::move(s));
     }
-    size_them(r, out);
+    if (d.making.cover)
+        cover_them(r, *known, out, places);
+    else
+        size_them(r, out);
     const AgeGroup group = family_group(style->family);
     const Press* press = find_press(order, d.press);
     const bool pressed = press != nullptr && press->kind == PressKind::flat && takes(press->kind, location_face(d.location));
@@ -419,10 +446,12 @@ std::optional<DecorationFit> fit_one(const Order& order, const Decoration& d, co
         SizeFit& s = out.sizes[i];
         const Ground& ground = known->sizes[i];
         measure_by_hand(r, ground.panel, places[i], group, s);
-        if (pressed) s.platen = platen_fit(*press, s.ink, ground.raised);
+        if (pressed && !d.making.split) s.platen = platen_fit(*press, s.ink, ground.raised);
         std::vector<Clash> found;
         // What is within its limit keeps clear of everything: only the rest needs a closer look.
-        if (s.width > clear[i].width + 1e-6 || !clear[i].anyway.empty()) {
+        if (d.making.cover) {
+            // it is meant to reach past every edge
+        } else if (s.width > clear[i].width + 1e-6 || !clear[i].anyway.empty()) {
             const Region ink = placed_outline(facts.outline, s);
             found = clashes(ground.area, ink);
             ClearArea others;

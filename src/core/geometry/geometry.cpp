@@ -20,6 +20,11 @@ Affine Affine::turn(double degrees) {
     return {std::cos(r), std::sin(r), -std::sin(r), std::cos(r), 0, 0};
 }
 
+Affine inverse(const Affine& m) {
+    const double k = 1 / m.determinant();
+    return {m.d * k, -m.b * k, -m.c * k, m.a * k, (m.c * m.ty - m.d * m.tx) * k, (m.b * m.tx - m.a * m.ty) * k};
+}
+
 double signed_area(const Ring& ring) {
     double twice = 0;
     for (std::size_t i = 0, n = ring.size(); i < n; ++i) twice += cross(ring[i], ring[(i + 1) % n]);
@@ -163,6 +168,17 @@ Ring simplified(const Ring& ring, double tolerance) {
     return out.size() < 3 ? ring : out;
 }
 
+Ring simplified_line(const Ring& line, double tolerance) {
+    if (line.size() < 3) return line;
+    std::vector<char> keep(line.size(), 0);
+    keep.front() = keep.back() = 1;
+    keep_far(line, 0, line.size() - 1, tolerance, keep);
+    Ring out;
+    for (std::size_t i = 0; i < line.size(); ++i)
+        if (keep[i] != 0) out.push_back(line[i]);
+    return out;
+}
+
 namespace {
 
 constexpr double units = 10000.0;  // Clipper counts in whole units of 0.1 µm
@@ -216,14 +232,23 @@ Region clipped(ClipperLib::ClipType type, const Region& a, const Region& b) {
 
 }  // namespace
 
-Region offset(const Region& region, double by, double arc_tolerance) {
+Region offset(const Region& region, double by, double arc_tolerance, Corner corner) {
     // Clipper inscribes its arcs: the chord's sagitta is added, so that the grown edge is nowhere nearer than `by`. It
     // rounds the count of chords, so one may span half as much again as asked: its sagitta is then 2.25 times as deep.
-    const double extra = by > 0 ? arc_tolerance : 0.0;
+    const bool round = corner == Corner::round;
+    const double extra = by > 0 && round ? arc_tolerance : 0.0;
     ClipperLib::ClipperOffset grow(2.0, arc_tolerance / 2.3 * units);
-    grow.AddPaths(to_paths(region), ClipperLib::jtRound, ClipperLib::etClosedPolygon);
+    grow.AddPaths(to_paths(region), round ? ClipperLib::jtRound : ClipperLib::jtMiter, ClipperLib::etClosedPolygon);
     ClipperLib::PolyTree tree;
     grow.Execute(tree, (by + extra) * units);
+    return to_region(tree);
+}
+
+Region filled(const std::vector<Ring>& rings) {
+    ClipperLib::Clipper clipper;
+    for (const Ring& r : rings) clipper.AddPath(to_path(r, true), ClipperLib::ptSubject, true);
+    ClipperLib::PolyTree tree;
+    clipper.Execute(ClipperLib::ctUnion, tree, ClipperLib::pftEvenOdd, ClipperLib::pftEvenOdd);
     return to_region(tree);
 }
 
@@ -317,6 +342,43 @@ double distance(const Region& a, const Region& b) {
     double best = std::numeric_limits<double>::infinity();
     for (const Polygon& p : a)
         for (const Polygon& q : b) best = std::min(best, distance(p, q));
+    return best;
+}
+
+std::pair<Point, Point> nearest_points(const Polygon& a, const Polygon& b) {
+    using Pair = std::pair<Point, Point>;
+    constexpr double same = 1e-6;
+    Pair best{a.outer.at(0), b.outer.at(0)}, first = best, last = best;
+    double least = norm(best.first - best.second);
+    const auto on_edge = [](Point p, Point q, Point r) {
+        const Point d = r - q;
+        const double len = dot(d, d);
+        return q + d * (len > 0 ? std::clamp(dot(p - q, d) / len, 0.0, 1.0) : 0.0);
+    };
+    const auto from_to = [&](const Ring& from, const Ring& to, bool swap) {
+        for (const Point& p : from)
+            for (std::size_t i = 0; i < to.size(); ++i) {
+                const Point at = on_edge(p, to[i], to[(i + 1) % to.size()]);
+                const double far = norm(p - at);
+                if (far > least + same) continue;
+                const Pair pair = swap ? Pair{at, p} : Pair{p, at};
+                if (far < least - same) first = pair;
+                last = pair;
+                least = std::min(least, far);
+                best = first;
+            }
+    };
+    from_to(a.outer, b.outer, false);
+    from_to(b.outer, a.outer, true);
+    // two edges that face each other are as near along their length: then in its middle
+    const Pair middle{(first.first + last.first) * 0.5, (first.second + last.second) * 0.5};
+    const auto on_ring = [&](Point p, const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            if (norm(on_edge(p, ring[i], ring[(i + 1) % ring.size()]) - p) < same) return true;
+        return false;
+    };
+    if (norm(middle.first - middle.second) < least + same && on_ring(middle.first, a.outer) && on_ring(middle.second, b.outer))
+        return middle;
     return best;
 }
 

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 #include <vector>
 
 namespace orthema {
@@ -62,6 +63,9 @@ struct Affine {
     static Affine turn(double degrees);
 };
 
+/// Pre: the determinant is not 0.
+Affine inverse(const Affine& map);
+
 double signed_area(const Ring& ring);  ///< mm²; positive anticlockwise in a y-up frame
 double area(const Polygon& polygon);   ///< mm², holes taken off
 double area(const Region& region);
@@ -81,9 +85,16 @@ bool inside(const Region& region, Point p);
 /// that would fall below a triangle is returned as it is.
 Ring simplified(const Ring& ring, double tolerance);
 
-/// Region grown (or shrunk) by `by` mm with round joins. The arcs are circumscribed, so that growing never falls
-/// short of `by`; their excess is at most `arc_tolerance`. Pieces come back as polygons with their own holes.
-Region offset(const Region& region, double by, double arc_tolerance = 0.02);
+/// The same for an open line: its ends stay.
+Ring simplified_line(const Ring& line, double tolerance);
+
+enum class Corner { round, square };
+/// Region grown (or shrunk) by `by` mm. Round joins: the arcs are circumscribed, so that growing never falls short of
+/// `by`; their excess is at most `arc_tolerance`. Square joins keep a corner's angle, cut off at twice `by`. Pieces
+/// come back as polygons with their own holes.
+Region offset(const Region& region, double by, double arc_tolerance = 0.02, Corner corner = Corner::round);
+/// The area that rings enclose an odd number of times.
+Region filled(const std::vector<Ring>& rings);
 Region unite(const Region& a, const Region& b);
 Region intersect(const Region& a, const Region& b);
 Region subtract(const Region& a, const Region& b);
@@ -98,5 +109,8 @@ bool nearer_than(const Polygon& a, const Polygon& b, double limit);
 void curve_to(Ring& ring, Point p1, Point p2, Point p3, int steps = 14);
 
 Region box_region(const Rect& rect);
+
+/// The two points at which two polygons come nearest, the first on `a`; in the middle where two edges face each other.
+std::pair<Point, Point> nearest_points(const Polygon& a, const Polygon& b);
 
 }  // namespace orthema

@@ -7,7 +7,7 @@ namespace orthema {
 namespace {
 
 Colour darker(Colour c, double k) { return {c.r * k, c.g * k, c.b * k, c.a}; }
-double lightness(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
+double luma(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
 
 }  // namespace
 
@@ -18,7 +18,7 @@ double text_width_guess(const std::string& text, double size) {
 }
 
 void draw_panel(Drawing& to, const Panel& g, const Affine& map, Colour cloth, double hair) {
-    const bool dark = lightness(cloth) < 0.45;
+    const bool dark = luma(cloth) < 0.45;
     const Colour line = dark ? Colour{cloth.r * 0.5 + 0.38, cloth.g * 0.5 + 0.38, cloth.b * 0.5 + 0.38, 1} : darker(cloth, 0.66);
     to.region(mapped(g.outline, map), cloth, Stroke{line, hair * 1.3, {}});
     if (!g.rib.empty()) to.region(mapped(g.rib, map), darker(cloth, dark ? 0.85 : 0.94), Stroke{line, hair * 0.8, {}});

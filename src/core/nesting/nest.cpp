@@ -52,6 +52,8 @@ std::vector<std::string> nest_faults(const NestProblem& problem, const std::vect
         if (lying.box.x0 < problem.margin - tolerance || lying.box.y0 < problem.margin - tolerance ||
             lying.box.y1 > problem.width - problem.margin + tolerance || lying.box.x1 > problem.max_length - problem.margin + tolerance)
             faults.push_back(name + " leaves the medium");
+        for (const Polygon& area : problem.blocked)
+            if (too_close(lying.outline, area, problem.gap, tolerance)) faults.push_back(name + " lies on what is kept free");
         all.push_back(std::move(lying));
     }
     for (std::size_t i = 0; i < problem.pieces.size(); ++i)
@@ -217,15 +219,21 @@ public:
     std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task) const {
         std::vector<BitGrid> bins;
         std::vector<NestPlacement> out = problem_.locked;
-        for (const NestPlacement& p : problem_.locked) {
-            while (static_cast<int>(bins.size()) <= p.bin) bins.emplace_back(rows_);
-            const Region grown = grow(placed_outline(problem_, p));
+        const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
+            const Region grown = grow(outline);
             const double origin = problem_.margin - problem_.gap / 2;
             const Rect box = bounds(grown);
             const int cx = static_cast<int>(std::floor((box.x0 - origin) / cell_));
             const int cy = static_cast<int>(std::floor((box.y0 - origin) / cell_));
-            const CellShape cells = covered_cells(grown, cell_, origin + cx * cell_, origin + cy * cell_);
-            bins[static_cast<std::size_t>(p.bin)].stamp(cells, cx, cy);
+            bin.stamp(covered_cells(grown, cell_, origin + cx * cell_, origin + cy * cell_), cx, cy);
+        };
+        const auto open_bin = [&] {
+            bins.emplace_back(rows_);
+            for (const Polygon& area : problem_.blocked) stamp(bins.back(), area);
+        };
+        for (const NestPlacement& p : problem_.locked) {
+            while (static_cast<int>(bins.size()) <= p.bin) open_bin();
+            stamp(bins[static_cast<std::size_t>(p.bin)], placed_outline(problem_, p));
         }
         // A place that was full for one copy is full for the next copy of the same piece: start where it ended.
         std::map<std::tuple<int, std::size_t, std::size_t>, int> from;
@@ -234,7 +242,7 @@ public:
             const auto& turns = turns_[static_cast<std::size_t>(copy.piece)];
             bool placed = false;
             for (std::size_t b = 0; !placed; ++b) {
-                if (b == bins.size()) bins.emplace_back(rows_);
+                if (b == bins.size()) open_bin();
                 double best = std::numeric_limits<double>::infinity();
                 std::size_t best_turn = 0;
                 int best_x = 0, best_y = 0;
@@ -302,6 +310,7 @@ void settle(const NestProblem& problem, std::vector<NestPlacement>& placements) 
                 std::vector<const Polygon*> others;
                 for (std::size_t j = 0; j < outlines.size(); ++j)
                     if (j != i && placements[j].bin == placements[i].bin && way.meets(boxes[j])) others.push_back(&outlines[j]);
+                for (const Polygon& area : problem.blocked) others.push_back(&area);
                 const double by = slide(outlines[i], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
                 if (by <= 1e-6) continue;
                 const Point shift = along_x ? Point{-by, 0} : Point{0, -by};

@@ -36,6 +36,7 @@ struct NestProblem {
     double max_length = std::numeric_limits<double>::infinity();  ///< of one bin
     std::vector<NestPiece> pieces;
     std::vector<NestPlacement> locked;  ///< copies that stay where they are
+    std::vector<Polygon> blocked;       ///< areas of every bin that pieces keep the gap from: a taped seam
 };
 
 struct NestOptions {

@@ -2,9 +2,8 @@
 
 namespace orthema {
 
-ArtMark transfer_art(const Transfer& t) {
-    if (t.mirrored) return {t.art, {-t.width, 0, 0, t.width, t.ink.x1, t.ink.y0}, 1};
-    return {t.art, {t.width, 0, 0, t.width, t.ink.x0, t.ink.y0}, 1};
+void draw_transfer(Drawing& to, const Transfer& t, const Affine& map) {
+    for (const Mark& m : t.picture) to.marks.push_back(mapped(m, map));
 }
 
 std::string sheet_title(const Order& order, const Sheet& sheet) {
@@ -21,9 +20,7 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     for (const PlacedCopy& c : sheet.copies) {
         const Transfer* t = find_transfer(set, c.transfer);
         if (t == nullptr) continue;
-        ArtMark art = transfer_art(*t);
-        art.place = page.after(copy_map(c)).after(art.place);
-        d.marks.emplace_back(std::move(art));
+        draw_transfer(d, *t, page.after(copy_map(c)));
     }
     const Medium* medium = find_medium(order, sheet.medium);
     if (medium == nullptr || medium->margin.mm() < 5) return d;
@@ -40,11 +37,27 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     return d;
 }
 
+std::optional<Drawing> white_page(const Sheet& sheet, const TransferSet& set) {
+    Drawing d;
+    d.width = sheet.width;
+    d.height = sheet.length;
+    const Affine page = page_map(sheet);
+    for (const PlacedCopy& c : sheet.copies)
+        if (const Transfer* t = find_transfer(set, c.transfer); t != nullptr && !t->white.empty())
+            d.region(mapped(t->white, page.after(copy_map(c))), palette::black, {});
+    if (d.marks.empty()) return std::nullopt;
+    return d;
+}
+
 std::vector<Polygon> cut_contours(const Sheet& sheet, const TransferSet& set) {
     std::vector<Polygon> out;
     const Affine page = page_map(sheet);
     for (const PlacedCopy& c : sheet.copies)
-        if (const Transfer* t = find_transfer(set, c.transfer)) out.push_back(mapped(t->contour, page.after(copy_map(c))));
+        if (const Transfer* t = find_transfer(set, c.transfer)) {
+            const Affine map = page.after(copy_map(c));
+            if (t->cut.empty()) out.push_back(mapped(t->contour, map));
+            for (const Polygon& p : t->cut) out.push_back(mapped(p, map));
+        }
     return out;
 }
 

@@ -10,8 +10,12 @@ namespace orthema {
 /// and its reading direction. No cut lines.
 Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set);
 
-/// A transfer's art in its contour frame, mirrored as it is printed.
-ArtMark transfer_art(const Transfer& transfer);
+/// The white underbase of a sheet, 1:1 over the page: solid black where white is to be laid; nothing where no piece has
+/// one.
+std::optional<Drawing> white_page(const Sheet& sheet, const TransferSet& set);
+
+/// A transfer as it is printed, through `map` from its contour's frame.
+void draw_transfer(Drawing& to, const Transfer& transfer, const Affine& map);
 
 /// The words in a sheet's margin.
 std::string sheet_title(const Order& order, const Sheet& sheet);

@@ -19,6 +19,17 @@ NestProblem sheet_problem(const Medium& medium, const TransferSet& set, const st
         if (medium.quarter_turns) piece.rotations = {0, 90, 180, 270};
         p.pieces.push_back(std::move(piece));
     }
+    if (medium.taped_at.mm() > 0) {
+        // No piece across the taped seam, as long as every piece fits on one of the two sheets.
+        const double at = medium.taped_at.mm(), half = medium.taped_lap.mm();
+        const double room = std::max(at - half - p.margin, p.max_length - p.margin - at - half) - p.gap;
+        const bool fits = std::all_of(p.pieces.begin(), p.pieces.end(), [&](const NestPiece& piece) {
+            const Rect box = bounds(piece.outline.outer);
+            return box.width() <= room || (piece.rotations.size() > 1 && box.height() <= room && box.width() <= p.width - 2 * p.margin);
+        });
+        // within the margins, or the grid would have to hold cells outside it
+        if (fits) p.blocked = {box_region({at - half, p.margin, at + half, p.width - p.margin})[0]};
+    }
     std::vector<PlacedCopy> locked;
     for (const PlacedCopy& c : layout)
         if (c.locked) locked.push_back(c);
@@ -87,6 +98,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         m.density = measured.density;
         std::map<std::string, const Transfer*> by_id;
         for (const Transfer& t : set.transfers) by_id[t.id] = &t;
+        int crossing = 0;  // of the taped seam
         for (int b = 0; b < measured.bins; ++b) {
             Sheet s;
             s.medium = medium.id;
@@ -101,6 +113,15 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
                 used += area(contour);
                 s.copies.push_back(c);
             }
+            if (medium.taped_at.mm() > 0)
+                for (const PlacedCopy& c : s.copies) {
+                    const double at = medium.taped_at.mm(), half = medium.taped_lap.mm();
+                    const Region ink = mapped(by_id.at(c.transfer)->shape, copy_map(c));
+                    const Rect box = bounds(ink);
+                    if (box.x0 < at + half && box.x1 > at - half &&
+                        area(intersect(ink, box_region({at - half, -1, at + half, s.width + 1}))) > 0.5)
+                        ++crossing;
+                }
             if (medium.shape == MediumShape::sheet) s.length = medium.length.mm();
             if (s.copies.empty() && medium.shape == MediumShape::roll) continue;
             s.density = s.length > 0 ? used / (s.length * s.width) : 0;
@@ -125,6 +146,14 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
                  about,
                  {},
                  medium.name + ": the layout is not for the transfers of now (" + faults.front() + "). Settle it again."});
+        if (crossing > 0)
+            plan.findings.push_back(
+                {Severity::caution,
+                 "seam-crossed",
+                 about,
+                 {},
+                 medium.name + ": " + std::to_string(crossing) + (crossing == 1 ? " piece crosses" : " pieces cross") +
+                     " the taped seam, where ink breaks. Turn or move what has fine ink there; the lap faces the feed."});
         plan.media.push_back(std::move(m));
     }
     return plan;

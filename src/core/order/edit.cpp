@@ -88,6 +88,20 @@ Order with_marked_centre(const Order& order, const std::string& art, std::option
     return out;
 }
 
+Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip) {
+    Order out = order;
+    for (Art& a : out.art)
+        if (a.id == art) a.clip = clip;
+    return out;
+}
+
+Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject) {
+    Order out = order;
+    for (Art& a : out.art)
+        if (a.id == art) a.subject = subject;
+    return out;
+}
+
 Order with_marks(const Order& order, const std::string& art, const std::vector<NamedMark>& marks) {
     Order out = order;
     Art* entry = nullptr;

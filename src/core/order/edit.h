@@ -26,6 +26,11 @@ Order without_decoration(const Order& order, const std::string& id);
 Order without_art(const Order& order, const std::string& id);
 Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre);
 
+/// With the art clipped so, or whole again.
+Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip);
+/// With these points of the whole picture kept inside its clip.
+Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject);
+
 /// With these marks in the art, in place of those it had; meetings of marks that are gone go too.
 Order with_marks(const Order& order, const std::string& art, const std::vector<NamedMark>& marks);
 

@@ -30,6 +30,8 @@ const BlankStyle* find_style(const Order& order, const std::string& id) { return
 const Art* find_art(const Order& order, const std::string& id) { return by_id(order.art, id); }
 const Medium* find_medium(const Order& order, const std::string& id) { return by_id(order.media, id); }
 const Press* find_press(const Order& order, const std::string& id) { return by_id(order.presses, id); }
+const Method* find_method(const Order& order, const std::string& id) { return by_id(order.methods, id); }
+const Jig* find_jig(const Order& order, const std::string& id) { return by_id(order.jigs, id); }
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
 SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }

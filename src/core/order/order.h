@@ -10,6 +10,8 @@
 #include "core/base/units.h"
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
+#include "core/order/making.h"
+#include "core/order/method.h"
 
 namespace orthema {
 
@@ -96,6 +98,7 @@ struct Decoration {
     std::vector<Meeting> meetings;
     Length apart = Length::from_mm(15);  ///< kept from the designs before it on the same panel
     int spares = 0;                      ///< for each distinct transfer
+    Making making;
     bool operator==(const Decoration&) const = default;
 };
 
@@ -107,6 +110,16 @@ struct NamedMark {
     bool operator==(const NamedMark&) const = default;
 };
 
+/// Art clipped to a shape: to the letters of a word, or to a blank's outline. The picture keeps its aspect.
+struct ArtClip {
+    std::string word;  ///< letters to fill, in the shipped font; empty: a blank's outline
+    bool bold = true;
+    std::string style, size;  ///< of the blank
+    Face face = Face::front;
+    Length bleed;  ///< past the blank's outline
+    bool operator==(const ArtClip&) const = default;
+};
+
 struct Art {
     std::string id;
     std::string name;
@@ -114,6 +127,8 @@ struct Art {
     std::string hash;                    ///< SHA-256 of the file's bytes, hexadecimal
     std::optional<Point> marked_centre;  ///< unit: the ink's width, from the ink box's top left
     std::vector<NamedMark> marks;        ///< that must meet landmarks of a panel
+    std::optional<ArtClip> clip;         ///< the file's picture within this shape
+    std::vector<Point> subject;          ///< marks that must stay inside the shape; unit: the whole picture's ink width
     bool operator==(const Art&) const = default;
 };
 
@@ -124,7 +139,7 @@ enum class MirrorBy { program, printer_software, nobody };
 struct Medium {
     std::string id;
     std::string name;
-    std::string method;  ///< "direct-to-film", "transfer paper, light" …
+    std::string method;  ///< method id
     MediumShape shape = MediumShape::roll;
     Length width;
     Length length;  ///< a roll's longest run, a sheet's height
@@ -136,6 +151,9 @@ struct Medium {
     Length min_stroke = Length::from_mm(0.5);  ///< thinner strokes do not hold
     Length min_gap = Length::from_mm(0.5);     ///< narrower gaps close
     Length cut_width, cut_length;              ///< the cutter's largest area; 0 where nothing limits it
+    Length taped_at;                           ///< two sheets taped: where the seam lies along the feed; 0: one sheet
+    Length taped_lap = Length::from_mm(8);     ///< how far the seam reaches to both sides of that
+    Colour tint{1, 1, 1, 1};                   ///< of a sheet that is cut, not printed
     bool operator==(const Medium&) const = default;
 };
 
@@ -201,6 +219,8 @@ struct Order {
     std::vector<BlankStyle> styles;
     std::vector<Medium> media;
     std::vector<Press> presses;
+    std::vector<Method> methods;
+    std::vector<Jig> jigs;
     std::vector<MediumLayout> layouts;
     bool operator==(const Order&) const = default;
 };
@@ -209,6 +229,8 @@ const BlankStyle* find_style(const Order& order, const std::string& id);
 const Art* find_art(const Order& order, const std::string& id);
 const Medium* find_medium(const Order& order, const std::string& id);
 const Press* find_press(const Order& order, const std::string& id);
+const Method* find_method(const Order& order, const std::string& id);
+const Jig* find_jig(const Order& order, const std::string& id);
 const Decoration* find_decoration(const Order& order, const std::string& id);
 Decoration* find_decoration(Order& order, const std::string& id);
 SizePin* find_pin(Decoration& decoration, const std::string& size);

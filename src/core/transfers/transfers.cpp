@@ -3,10 +3,17 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
+
+#include "core/transfers/choices.h"
 
 namespace orthema {
 
 bool program_mirrors(const Medium& medium) { return medium.mirror == MirrorBy::program; }
+
+int times_mirrored(const Medium& medium, const Method& method) {
+    return (medium.mirror == MirrorBy::nobody ? 0 : 1) + (method.read_through ? 1 : 0);
+}
 
 std::string reading_direction(const Medium& medium) {
     switch (medium.mirror) {
@@ -17,100 +24,230 @@ std::string reading_direction(const Medium& medium) {
     return "";
 }
 
+Affine print_map(const Polygon& contour, bool mirrored) {
+    const Rect box = bounds(contour.outer);
+    if (mirrored) return {-1, 0, 0, 1, box.x1, -box.y0};
+    return Affine::shift(-box.x0, -box.y0);
+}
+
 const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
     for (const Transfer& t : set.transfers)
         if (t.id == id) return &t;
     return nullptr;
 }
 
-Polygon cutting_contour(const Region& outline, double margin_mm) {
-    constexpr double small_hole = 25;
-    constexpr double tolerance = 0.15;
-    // A traced outline has a vertex every few pixels; a scissors line does not need them. What simplifying may take off
-    // is added to the margin, so that the contour still keeps clear of all ink.
-    Region plain;
-    for (const Polygon& p : outline) {
-        Polygon q{simplified(p.outer, tolerance), {}};
-        for (const Ring& hole : p.holes) {
-            const Rect box = bounds(hole);
-            if (std::min(box.width(), box.height()) >= small_hole) q.holes.push_back(simplified(hole, tolerance));
-        }
-        plain.push_back(std::move(q));
+const MakingOf* find_making(const TransferSet& set, const std::string& decoration, const std::string& size) {
+    const MakingOf* any = nullptr;
+    for (const MakingOf& m : set.makings) {
+        if (m.decoration != decoration) continue;
+        if ((" " + m.sizes + " ").find(" " + size + " ") != std::string::npos) return &m;
+        any = &m;
     }
-    for (double reach = 0; reach <= 160; reach = reach == 0 ? 2 : reach * 1.7) {
-        Region grown = offset(plain, margin_mm + tolerance + reach, tolerance);
-        if (grown.size() != 1) continue;
-        if (reach > 0) grown = offset(grown, -reach, tolerance);
-        if (grown.size() != 1) continue;
-        Polygon piece{simplified(grown[0].outer, tolerance / 2), {}};
-        for (const Ring& hole : grown[0].holes) {
-            const Rect box = bounds(hole);
-            if (std::min(box.width(), box.height()) >= small_hole) piece.holes.push_back(simplified(hole, tolerance / 2));
-        }
-        return piece;
-    }
-    return box_region(bounds(outline).grown(margin_mm))[0];
+    return any;
 }
+
+std::vector<const Transfer*> pieces_of(const TransferSet& set, const MakingOf& making) {
+    std::vector<const Transfer*> out;
+    for (const Transfer& t : set.transfers) {
+        const bool own = t.decoration == making.decoration || std::find(t.also.begin(), t.also.end(), making.decoration) != t.also.end();
+        if (own && t.made == making.made) out.push_back(&t);
+    }
+    return out;
+}
+
+namespace {
+
+/// What lies on a blank depends on it; the rest on its width alone.
+bool made_on_blank(const Decoration& d, const BlankStyle& style) {
+    if (d.making.cover || d.making.two_sided) return true;
+    return d.location == Location::wrap_full || (location_face(d.location) == Face::wrap && style.family == Family::tapered_tumbler);
+}
+
+Transfer printed_piece(const Piece& p, bool mirrored) {
+    Transfer t;
+    const Affine to = print_map(p.contour, mirrored);
+    t.medium = p.medium;
+    t.piece = p.name;
+    t.printed = p.printed;
+    t.tint = p.tint;
+    t.mirrored = mirrored;
+    t.contour = mapped(p.contour, to);
+    t.picture.reserve(p.picture.size());
+    for (const Mark& m : p.picture) t.picture.push_back(mapped(m, to));
+    t.shape = mapped(p.shape, to);
+    t.cut = mapped(p.cut, to);
+    t.white = mapped(p.white, to);
+    const Point a = to({p.ink.x0, p.ink.y0}), b = to({p.ink.x1, p.ink.y1});
+    t.ink = {std::min(a.x, b.x), a.y, std::max(a.x, b.x), b.y};
+    return t;
+}
+
+/// What making found, with who it is about.
+void say_made(const Order& order, const Decoration& d, const std::string& size, const Made& made, Findings& findings) {
+    for (Finding f : made.findings) {
+        f.about.stage = "fit";
+        f.about.decoration = d.id;
+        f.about.size = size;
+        f.sentence = "“" + d.name + "” on " + run_name(order, d.run) + ": " + f.sentence;
+        if (std::none_of(findings.begin(), findings.end(), [&](const Finding& o) { return o.sentence == f.sentence; }))
+            findings.push_back(std::move(f));
+    }
+}
+
+/// A method that does not suit its blank or its design. Strokes and gaps have findings of their own.
+void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit, Findings& findings) {
+    const Medium* medium = find_medium(order, d.medium);
+    const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+    if (method == nullptr) return;
+    MethodCase what = method_case(order, d, facts, fit);
+    what.thin_stroke = what.narrow_gap = 0;
+    std::string why;
+    for (const std::string& clause : against(*method, what)) why += (why.empty() ? "" : "; ") + clause;
+    if (why.empty()) return;
+    Subject about;
+    about.stage = "fit";
+    about.decoration = d.id;
+    findings.push_back({Severity::caution,
+                        "method-unsuited",
+                        about,
+                        {},
+                        "“" + d.name + "” on " + run_name(order, d.run) + ": " + method->name + " does not suit, " + why +
+                            ". Choose another method under Making."});
+}
+
+/// A medium and its method must agree on who turns the print over.
+void say_mirror(const Order& order, const std::set<std::string>& used, Findings& findings) {
+    for (const Medium& m : order.media) {
+        const Method* method = find_method(order, m.method);
+        if (!used.contains(m.id) || method == nullptr || times_mirrored(m, *method) % 2 == 0) continue;
+        Subject about;
+        about.stage = "sheets";
+        about.medium = m.id;
+        findings.push_back({Severity::stop,
+                            "mirror-parity",
+                            about,
+                            {},
+                            m.name + ": it would come out " + (method->read_through ? "mirrored: " : "mirrored, since ") +
+                                (method->read_through ? method->name + " is read through its carrier and nobody mirrors. Say who does."
+                                                      : method->name + " is read as printed. Set its mirror to nobody.")});
+    }
+}
+
+bool same_design(const Transfer& a, const Transfer& b) {
+    return a.art == b.art && a.medium == b.medium && a.piece == b.piece && std::lround(a.width * 10) == std::lround(b.width * 10);
+}
+
+}  // namespace
 
 TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before) {
     TransferSet set;
+    std::set<std::string> used;
     for (const DecorationFit& fit : plan.decorations) {
         const Decoration* d = find_decoration(order, fit.decoration);
         const Medium* medium = d == nullptr ? nullptr : find_medium(order, d->medium);
+        const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
         const auto art = d == nullptr ? facts.end() : facts.find(d->art);
-        if (medium == nullptr || art == facts.end()) continue;
-        std::map<long, std::vector<const SizeFit*>> by_width;
-        for (const SizeFit& s : fit.sizes) by_width[std::lround(s.width * 10)].push_back(&s);
-        for (const auto& [tenths, sizes] : by_width) {
-            Transfer t;
-            t.id = d->id + "@" + std::to_string(tenths);
-            t.decoration = d->id;
-            t.art = d->art;
-            t.medium = medium->id;
-            t.width = sizes.front()->width;
-            t.height = sizes.front()->height;
-            t.name = d->name + " " + mm_text(t.width, 1);
+        if (medium == nullptr || style == nullptr || art == facts.end()) continue;
+        say_method(order, *d, art->second, fit, set.findings);
+        if (find_jig(order, d->making.jig) != nullptr) continue;  // goes on to a board
+        const bool on_blank = made_on_blank(*d, *style);
+        std::map<std::pair<long, std::string>, std::vector<const SizeFit*>> groups;
+        for (const SizeFit& s : fit.sizes) groups[{std::lround(s.width * 10), on_blank ? s.size : ""}].push_back(&s);
+        for (const auto& [key, sizes] : groups) {
+            MakeInput in;
+            in.art = d->art;
+            in.alpha = art->second.alpha;
+            in.width = sizes.front()->width;
+            in.making = d->making;
+            in.medium = *medium;
+            if (const Method* m = find_method(order, medium->method)) in.method = *m;
+            for (const Layer& l : d->making.layers) {
+                const Medium* own = l.medium.empty() ? medium : find_medium(order, l.medium);
+                in.layer_media.push_back(own == nullptr ? *medium : *own);
+            }
+            if (d->making.split)
+                if (const Press* press = find_press(order, d->press)) in.press = *press;
+            if (on_blank) {
+                in.on_blank = true;
+                in.style = *style;
+                in.size = sizes.front()->size;
+                in.location = d->location;
+                in.ink = sizes.front()->ink;
+            }
+            std::shared_ptr<const Made> made;
+            for (const TransferSet* known : {static_cast<const TransferSet*>(&set), before})
+                if (known != nullptr && made == nullptr)
+                    for (const MakingOf& m : known->makings)
+                        if (m.made->input == in) {
+                            made = m.made;
+                            break;
+                        }
+            if (made == nullptr) made = std::make_shared<const Made>(make(in, art->second));
+            MakingOf of{d->id, {}, in.width, made};
+            int quantity = 0;
             for (const SizeFit* s : sizes) {
-                t.quantity += s->quantity;
-                t.sizes += (t.sizes.empty() ? "" : " ") + s->size;
+                quantity += s->quantity;
+                of.sizes += (of.sizes.empty() ? "" : " ") + s->size;
             }
-            t.spares = d->spares;
-            t.mirrored = program_mirrors(*medium);
-            // Another blank that takes the same piece: one transfer, printed once for both.
-            const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
-                return o.art == t.art && o.medium == t.medium && o.decoration != t.decoration &&
-                       std::lround(o.width * 10) == std::lround(t.width * 10);
-            });
-            if (shared != set.transfers.end()) {
-                shared->also.push_back(t.decoration);
-                shared->quantity += t.quantity;
-                shared->spares = std::max(shared->spares, t.spares);
-                shared->sizes += "; " + run_name(order, d->run) + " " + t.sizes;
-                continue;
+            say_made(order, *d, sizes.front()->size, *made, set.findings);
+            std::vector<Transfer> pieces;
+            for (const Piece& p : made->pieces) {
+                const Medium* own = find_medium(order, p.medium);
+                Transfer t = printed_piece(p, program_mirrors(own == nullptr ? *medium : *own));
+                t.id = d->id + "@" + std::to_string(key.first) + (key.second.empty() ? "" : "-" + key.second) + p.suffix;
+                t.decoration = d->id;
+                t.art = d->art;
+                t.width = sizes.front()->width;
+                t.height = sizes.front()->height;
+                t.name = d->name + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
+                t.quantity = quantity;
+                t.sizes = of.sizes;
+                t.spares = d->spares;
+                t.made = made;
+                used.insert(t.medium);
+                // Another blank that takes the same piece: one transfer, printed once for both.
+                const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
+                    const Decoration* theirs = find_decoration(order, o.decoration);
+                    return !on_blank && same_design(o, t) && o.decoration != t.decoration && theirs != nullptr &&
+                           theirs->making == d->making && find_jig(order, theirs->making.jig) == nullptr;
+                });
+                if (shared != set.transfers.end()) {
+                    if (std::find(shared->also.begin(), shared->also.end(), t.decoration) == shared->also.end())
+                        shared->also.push_back(t.decoration);
+                    shared->quantity += t.quantity;
+                    shared->spares = std::max(shared->spares, t.spares);
+                    shared->sizes += "; " + run_name(order, d->run) + " " + t.sizes;
+                    continue;
+                }
+                pieces.push_back(std::move(t));
             }
-            const auto same = [&](const Transfer& o) {
-                return o.art == t.art && o.mirrored == t.mirrored && o.width == t.width && o.height == t.height;
-            };
-            const Transfer* known = nullptr;
-            if (before != nullptr)
-                if (const auto at = std::find_if(before->transfers.begin(), before->transfers.end(), same); at != before->transfers.end())
-                    known = &*at;
-            if (const auto at = std::find_if(set.transfers.begin(), set.transfers.end(), same); at != set.transfers.end()) known = &*at;
-            if (known != nullptr) {
-                t.contour = known->contour;
-                t.ink = known->ink;
-            } else {
-                const double sx = t.mirrored ? -t.width : t.width;
-                const Region outline = mapped(art->second.outline, Affine::scale(sx, t.width));
-                const Polygon raw = cutting_contour(outline, cut_margin_mm);
-                const Rect box = bounds(raw.outer);
-                t.contour = mapped(raw, Affine::shift(-box.x0, -box.y0));
-                const double left = t.mirrored ? -t.width : 0;
-                t.ink = {left - box.x0, -box.y0, left - box.x0 + t.width, -box.y0 + t.height};
-            }
-            set.transfers.push_back(std::move(t));
+            for (Transfer& t : pieces) set.transfers.push_back(std::move(t));
+            set.makings.push_back(std::move(of));
         }
     }
+    set.jigs = jig_sheets(order, plan, facts, set.findings);
+    for (std::size_t i = 0; i < set.jigs.size(); ++i) {
+        const JigSheet& sheet = set.jigs[i];
+        const Jig* jig = find_jig(order, sheet.jig);
+        const Medium* medium = find_medium(order, sheet.medium);
+        if (jig == nullptr || medium == nullptr) continue;
+        Transfer t = printed_piece(sheet.piece, program_mirrors(*medium));
+        int number = 1;
+        for (std::size_t k = 0; k < i; ++k) number += set.jigs[k].jig == sheet.jig ? 1 : 0;
+        t.id = "jig:" + jig->id + "@" + std::to_string(number);
+        for (const SlotFill& f : sheet.front)
+            if (t.decoration.empty()) t.decoration = f.decoration;
+        if (const Decoration* d = find_decoration(order, t.decoration)) t.art = d->art;
+        const Rect box = bounds(t.contour.outer);
+        t.width = box.width();
+        t.height = box.height();
+        t.name = jig->name + ", board " + std::to_string(number);
+        t.sizes = "board " + std::to_string(number);
+        t.quantity = sheet.count;
+        used.insert(t.medium);
+        set.transfers.push_back(std::move(t));
+    }
+    say_mirror(order, used, set.findings);
     return set;
 }
 

@@ -1,51 +1,75 @@
-// Transfers: FitPlan -> TransferSet, every distinct printed piece with its count, its cutting contour and its mirror.
+// Transfers: FitPlan -> TransferSet, every distinct printed or cut piece with its count, its cutting contour, what is in
+// it, and its mirror.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <vector>
 
-#include "core/fitting/fit.h"
+#include "core/transfers/jig_sheets.h"
+#include "core/transfers/make.h"
 
 namespace orthema {
 
 struct Transfer {
-    std::string id;  ///< decoration and width in 0.1 mm: stable while those stay
+    std::string id;  ///< decoration and width in 0.1 mm, then layer and part: stable while those stay
     std::string decoration;
     std::vector<std::string> also;  ///< other decorations that share it: the same art, width and medium on another blank
     std::string art;                ///< art id
-    std::string name;               ///< for people: "Long-tail kite 290"
+    std::string name;               ///< for people: "Long-tail kite 290, backing"
     std::string sizes;              ///< "S M L"
     std::string medium;
-    double width = 0, height = 0;  ///< of the ink, mm
+    std::string piece;             ///< "backing", "part 2 of 4"; empty: the whole
+    double width = 0, height = 0;  ///< of the design's ink, mm
     int quantity = 0;              ///< garments
     int spares = 0;
     bool mirrored = false;  ///< printed mirrored by this program
-    Polygon contour;        ///< cutting contour as printed; its box starts at (0, 0), y down
-    Rect ink;               ///< the ink box in the contour's frame
+    bool printed = true;    ///< else a flat sheet in `tint`, cut only
+    Colour tint{1, 1, 1, 1};
+    Polygon contour;                   ///< cutting contour as printed; its box starts at (0, 0), y down
+    std::vector<Mark> picture;         ///< in the contour's frame, as printed
+    Region shape;                      ///< the ink, or the flat shape
+    Region cut;                        ///< what a blade follows where that is not the contour
+    Region white;                      ///< white underbase, printed as a picture of its own
+    Rect ink;                          ///< the design's ink box in the contour's frame
+    std::shared_ptr<const Made> made;  ///< that it is a piece of; none for a board
     [[nodiscard]] int count() const { return quantity + spares; }
+};
+
+/// How one distinct transfer came about: the Making bench shows it. In reading frame.
+struct MakingOf {
+    std::string decoration;
+    std::string sizes;
+    double width = 0;
+    std::shared_ptr<const Made> made;
 };
 
 struct TransferSet {
     std::vector<Transfer> transfers;
+    std::vector<MakingOf> makings;
+    std::vector<JigSheet> jigs;
+    Findings findings;
 };
 
 /// The one place that decides whether this program mirrors.
 bool program_mirrors(const Medium& medium);
+/// How often a print is turned over on its way to the blank: by this program, by the printer's software, and by being
+/// read through its carrier. Even: it reads right.
+int times_mirrored(const Medium& medium, const Method& method);
 
 /// What a sheet says of its reading direction: "mirrored here, reads from behind" and the like.
 std::string reading_direction(const Medium& medium);
 
-/// One transfer an art × distinct width × medium: decorations on several blanks that agree in these share it. The contour is the ink
-/// outline grown by `cut_margin_mm`; islands are joined by closing wider and wider gaps until one piece remains, so that scissors follow a
-/// single line. Holes smaller than 25 mm across are not cut. Contours of transfers that `before` has in the same art, width and mirror are
-/// taken over; it must have been made from the same facts.
+/// From reading frame to the frame that is printed: mirrored where the medium asks for it, the contour's box at (0, 0).
+Affine print_map(const Polygon& contour, bool mirrored);
+
+/// One transfer an art × distinct width × medium × making, and of it each layer and part: decorations on several blanks
+/// that agree in these share it. What `before` made of the same input is taken over.
 TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before = nullptr);
 
-constexpr double cut_margin_mm = 2;  ///< between ink and cutting contour
-
-/// The single closed contour around an outline, as above; millimetres in and out.
-Polygon cutting_contour(const Region& outline, double margin_mm);
-
 const Transfer* find_transfer(const TransferSet& set, const std::string& id);
+/// The pieces of one making, layers top first, parts in press order.
+std::vector<const Transfer*> pieces_of(const TransferSet& set, const MakingOf& making);
+const MakingOf* find_making(const TransferSet& set, const std::string& decoration, const std::string& size);
 
 }  // namespace orthema

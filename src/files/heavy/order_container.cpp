@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <set>
 
+#include "files/library.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
 
@@ -33,7 +34,10 @@ Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& en
 Result<Order> parse_order(const std::string& text) {
     const auto json = parse_json(text, "The order file");
     if (!json) return json.error();
-    return order_from_json(*json);
+    auto order = order_from_json(*json);
+    // files of before version 3 have no methods: they take the ones that the program starts with
+    if (order && order->methods.empty()) order->methods = starting_library().methods;
+    return order;
 }
 
 Result<OrderPackage> open_folder(const std::string& path) {

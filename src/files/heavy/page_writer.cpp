@@ -88,8 +88,7 @@ void draw_band(Band& band, int width, const Drawing& page, double scale, const L
         if (const auto* picture = std::get_if<ArtMark>(&mark)) {
             const auto at = loaded.find(picture->art);
             const double tall = at == loaded.end() ? 1 : at->second->facts.aspect;
-            const Rect box = bounds(mapped(box_region({-0.01, -0.01, 1.01, tall + 0.01})[0].outer, picture->place));
-            if (!box.meets(window)) continue;
+            if (!art_box(*picture, tall).grown(1).meets(window)) continue;
         }
         part.marks.push_back(mark);
     }

@@ -1,0 +1,33 @@
+// Choosing how a decoration is made: every method, why it does not suit, and what a piece costs by it.
+#pragma once
+
+#include "core/transfers/transfers.h"
+
+namespace orthema {
+
+struct MethodChoice {
+    std::string method;
+    std::string medium;                ///< that it would go on; empty: none of this method is there
+    std::vector<std::string> against;  ///< clauses; empty: it suits
+    double cost = 0;                   ///< a piece of the most printed width
+};
+
+constexpr double minute_cost = 0.45;  ///< of work, in the order's currency; a typical figure
+
+/// What a method is judged by: the decoration at its least width, its blank and its art.
+MethodCase method_case(const Order& order, const Decoration& decoration, const ArtFacts& facts, const DecorationFit& fit);
+
+/// One for each of the order's methods, those that suit first, the cheapest of them first.
+std::vector<MethodChoice> method_choices(const Order& order, const Decoration& decoration, const ArtFacts& facts, const DecorationFit& fit);
+
+/// The decoration on that medium, with its method's usual layers; what else was made of it stays.
+Decoration with_medium(const Order& order, const Decoration& decoration, const std::string& medium);
+
+/// With a layer under all others, grown past them by `grow`: a backing.
+Decoration with_backing(const Order& order, const Decoration& decoration, Length grow);
+
+/// Taken apart into at most `colours` layers by colour, each on the cut medium whose sheet comes nearest to it. Layers
+/// of other kinds that lie under them stay. The largest colour lies lowest.
+Decoration with_colours(const Order& order, const Decoration& decoration, const ArtFacts& facts, int colours, double tolerance);
+
+}  // namespace orthema

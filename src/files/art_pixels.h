@@ -1,0 +1,17 @@
+// Pixels of loaded art: what its readers share.
+#pragma once
+
+#include "files/art_file.h"
+
+namespace orthema {
+
+/// Premultiplied native words to straight RGBA bytes.
+std::vector<std::uint8_t> straight(const std::vector<std::uint32_t>& from);
+
+/// A cairo surface over those words; the caller destroys it and keeps the words.
+cairo_surface_t* image_over(std::vector<std::uint32_t>& pixels, int width, int height);
+
+/// The ink box at screen size, and its halves.
+std::vector<ScreenImage> screen_levels(const LoadedArt& art);
+
+}  // namespace orthema

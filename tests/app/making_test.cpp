@@ -1,0 +1,208 @@
+// Making in the window: methods, layers, seams dragged, cups turned, jigs edited, letters filled.
+#include <cmath>
+
+#include "app/art/art_bench.h"
+#include "app/art/art_view.h"
+#include "app/fit/fit_bench.h"
+#include "app/fit/making_view.h"
+#include "app/shell/chips.h"
+#include "app/shell/figures.h"
+#include "files/order_file.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::Window;
+
+/// The demo order at Fit, with the making of one decoration in view.
+struct MakingWindow : Window {
+    explicit MakingWindow(const char* decoration) {
+        open(test::source("demo/marrow-hill"));
+        go(4);
+        Selection s = room().selection();
+        s.decoration = decoration;
+        s.run = find_decoration(order(), decoration)->run;
+        room().select(s);
+        wait();
+        click(find<QPushButton>("Look at/making"));
+        wait();
+    }
+    MakingView* view() { return bench<FitBench>("fit")->making(); }
+    const Decoration& d() { return *room().decoration(); }
+    void page(const char* name) { click(find<QPushButton>(QStringLiteral("Making page/") + QLatin1String(name))); }
+    const Made& made() { return *find_making(room().transfer_set(), d().id, room().selection().size)->made; }
+    std::vector<const Transfer*> pieces() {
+        return pieces_of(room().transfer_set(), *find_making(room().transfer_set(), d().id, room().selection().size));
+    }
+    bool says(const std::string& code) {
+        return std::any_of(room().findings().begin(), room().findings().end(),
+                           [&](const Finding& f) { return f.code == code && f.about.decoration == d().id; });
+    }
+};
+
+TEST(MakingBench, ASeamIsDraggedAndFindsItsWayAnew) {
+    MakingWindow w("crew-hill");
+    w.page("Split");
+    ASSERT_TRUE(w.made().split);
+    const SplitPlan before = *w.made().split;
+    EXPECT_EQ(w.find<QLabel>("Parts")->text(), QStringLiteral("%1 × %2").arg(before.columns).arg(before.rows));
+    ASSERT_FALSE(before.seams.empty());
+    const Seam& seam = before.seams.back();
+    const Point from = (seam.line.front() + seam.line.back()) * 0.5;
+    const Point to = from + (seam.upright ? Point{14, 0} : Point{0, 14});
+    w.drag(w.view(), w.view()->place_of(from), w.view()->place_of(to));
+    w.wait();
+    ASSERT_EQ(w.d().making.seam_points.size(), 1u);
+    const SplitPlan after = *w.made().split;
+    EXPECT_GE(after.ink_cut, before.ink_cut - 1e-6);
+    double nearest = 1e9;
+    const Point asked = w.d().making.seam_points[0].at * w.made().input.width;
+    const Polygon dot{{asked, asked + Point{1e-6, 0}, asked + Point{0, 1e-6}}, {}};
+    const Ring& line = after.seams.back().line;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i)
+        nearest = std::min(nearest, distance(Polygon{{line[i], line[i + 1], line[i + 1] + Point{0, 1e-6}}, {}}, dot));
+    EXPECT_LT(nearest, 0.5) << "it passes where it was dropped";
+    w.click(w.find<QPushButton>("Back to least ink"));
+    w.wait();
+    EXPECT_NEAR(w.made().split->ink_cut, before.ink_cut, 1e-9);
+    w.click(w.find<QCheckBox>("Split it where there is least ink"));
+    w.wait();
+    EXPECT_FALSE(w.made().split);
+    EXPECT_EQ(w.pieces().size(), 1u);
+    w.undo();
+    w.wait();
+    EXPECT_TRUE(w.made().split);
+}
+
+TEST(MakingBench, LayersByColourWithABacking) {
+    MakingWindow w("tote-kites");
+    ASSERT_EQ(w.pieces().size(), 3u);
+    w.page("Layers");
+    w.choose(w.find<QComboBox>("Layer"), "backing");
+    w.type(w.find<QLineEdit>("Past the layers above"), "2.5 mm");
+    w.wait();
+    EXPECT_NEAR(w.d().making.layers.back().grow.mm(), 2.5, 1e-9);
+    w.click(w.find<QPushButton>("Corners/square"));
+    w.wait();
+    EXPECT_EQ(w.d().making.corner, Corner::square);
+    w.type(w.find<QLineEdit>("Past the layers above"), "-30");
+    w.wait();
+    EXPECT_TRUE(w.says("layer-swallowed")) << "it is said, and nothing is lost";
+    EXPECT_EQ(w.d().making.layers.size(), 3u);
+    w.undo();
+    w.wait();
+    EXPECT_FALSE(w.says("layer-swallowed"));
+    w.click(w.find<QPushButton>("Take it apart"));
+    w.wait();
+    EXPECT_EQ(w.d().making.layers.size(), 3u) << "two colours, and the backing stays";
+    // saved, opened again, the same
+    const std::string path = w.data("o.orthema");
+    w.room().save(QString::fromStdString(path));
+    w.wait();
+    EXPECT_EQ(open_order(path)->order.decorations, w.order().decorations);
+}
+
+TEST(MakingBench, AnUnsuitableMethodSaysWhyAndTheOthersCost) {
+    MakingWindow w("pilot-rose");  // on navy cotton
+    auto* sublimation = w.find<QPushButton>("Method sublimation");
+    EXPECT_TRUE(sublimation->text().startsWith(QStringLiteral("✕")));
+    w.click(sublimation);
+    w.wait();
+    EXPECT_EQ(find_medium(w.order(), w.d().medium)->method, "sublimation");
+    EXPECT_TRUE(w.says("method-unsuited"));
+    w.click(w.find<QPushButton>("Method direct-to-film"));
+    w.wait();
+    EXPECT_FALSE(w.says("method-unsuited"));
+}
+
+TEST(MakingBench, ABottlesWrapIsTurnedAndItsLapIsSaid) {
+    MakingWindow w("bottle-stripes");
+    w.page("Shape");
+    ASSERT_TRUE(w.made().sector);
+    const double width = bounds(w.pieces()[0]->contour.outer).width();
+    w.type(w.find<QLineEdit>("Past the wall"), "0.5");
+    w.wait();
+    EXPECT_TRUE(w.says("lap-short"));
+    EXPECT_LT(bounds(w.pieces()[0]->contour.outer).width(), width);
+    w.click(w.find<QPushButton>("Wrap join/butt"));
+    w.wait();
+    EXPECT_TRUE(w.says("butt-line"));
+    const QPoint middle(int(w.view()->width() * 0.8), w.view()->height() / 2);
+    w.drag(w.view(), middle, middle + QPoint(-50, 0));
+    EXPECT_GT(w.view()->turned(), 5);
+}
+
+TEST(MakingBench, TagsLieInAJigAndTheJigIsEdited) {
+    MakingWindow w("tag-badge");
+    ASSERT_EQ(w.room().transfer_set().jigs.size(), 1u);
+    EXPECT_EQ(w.room().transfer_set().jigs[0].count, 2) << "thirty tags, fifteen slots";
+    w.page("Shop");
+    w.click(w.find<QPushButton>("Shop data/jig"));
+    w.type(w.find<QLineEdit>("Columns"), "4");
+    w.wait();
+    EXPECT_EQ(find_jig(w.order(), "jig-tags-round")->columns, 4);
+    int boards = 0;
+    for (const JigSheet& s : w.room().transfer_set().jigs) boards += s.count;
+    EXPECT_EQ(boards, 3) << "twelve slots a board";
+    w.type(w.find<QLineEdit>("Columns"), "9");
+    w.wait();
+    EXPECT_TRUE(w.says("jig-impossible"));
+    EXPECT_EQ(find_jig(w.order(), "jig-tags-round")->columns, 9) << "it is kept as typed, to be mended";
+    w.undo();
+    w.wait();
+    w.choose(w.find<QComboBox>("Slot"), "row 1, column 2");
+    w.choose(w.find<QComboBox>("Holds"), QString::fromStdString("Crescent badge, Metal tag, white"));
+    w.wait();
+    EXPECT_EQ(find_jig(w.order(), "jig-tags-round")->assigned.at(1), "tag-badge");
+}
+
+TEST(MakingBench, APennantHasItsBackAcrossTheFold) {
+    MakingWindow w("pennant-hill");
+    w.page("Shape");
+    const double width = bounds(w.pieces()[0]->contour.outer).width();
+    w.click(w.find<QCheckBox>("Back beside the front"));
+    w.wait();
+    EXPECT_FALSE(w.d().making.two_sided);
+    EXPECT_LT(bounds(w.pieces()[0]->contour.outer).width(), width / 2);
+    w.click(w.find<QCheckBox>("Ink past every edge"));
+    w.wait();
+    EXPECT_TRUE(w.d().making.cover);
+    EXPECT_EQ(w.room().fit()->sizes[0].limited_by, "covering the blank");
+}
+
+TEST(MakingBench, LettersAreFilledAndTheSubjectStaysInside) {
+    Window w;
+    w.drop({test::source("demo/src/cloud-kite.png")});
+    w.go(3);
+    w.wait();
+    const std::string id = w.room().selection().art;
+    w.click(w.find<QPushButton>("Art page/Clip it"));
+    w.click(w.find<QPushButton>("Clip to/letters"));
+    w.wait();
+    ASSERT_TRUE(find_art(w.order(), id)->clip);
+    w.type(w.find<QLineEdit>("Letters"), "OO");
+    w.wait();
+    EXPECT_EQ(find_art(w.order(), id)->clip->word, "OO");
+    const double wide = w.room().facts().at(id).aspect;
+    EXPECT_LT(wide, 0.8) << "two letters side by side";
+    w.click(w.find<QPushButton>("Mark the subject"));
+    auto* view = w.bench<ArtBench>("art")->view();
+    w.click(view, view->place_of({0.5, 0.3}));
+    w.wait();
+    EXPECT_EQ(find_art(w.order(), id)->subject.size(), 1u);
+    w.key(view, Qt::Key_Delete);
+    w.wait();
+    EXPECT_TRUE(find_art(w.order(), id)->subject.empty());
+    w.click(w.find<QPushButton>("Clip to/all of it"));
+    w.wait();
+    EXPECT_FALSE(find_art(w.order(), id)->clip);
+    EXPECT_NE(w.room().facts().at(id).aspect, wide);
+    w.undo();
+    w.wait();
+    EXPECT_EQ(w.room().facts().at(id).aspect, wide);
+}
+
+}  // namespace
+}  // namespace orthema

@@ -1,0 +1,283 @@
+// Making pieces: layers, parts, wraps, backs and jigs, through to what is printed.
+#include <gtest/gtest.h>
+
+#include "core/guides/handle_template.h"
+#include "core/nesting/sheet_drawing.h"
+#include "core/transfers/choices.h"
+#include "files/library.h"
+#include "files/order_file.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+struct Shop {
+    Order order = test::small_order();
+    ArtFactsById facts;
+    FitPlan plan;
+    TransferSet set;
+    Shop() { adopt_library(order, starting_library()); }
+    Decoration& d() { return order.decorations[0]; }
+    void make() {
+        facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+        plan = fit(order, facts);
+        set = transfers(order, plan, facts);
+    }
+    /// One decoration on some blank of the library.
+    void put(const char* style, const char* size, int quantity, Location location, const char* medium, const char* press) {
+        order.lines = {{style, find_style(order, style)->colours[0].name, size, quantity, {}}};
+        Decoration one = new_decoration(order, runs_of(order)[0], location, order.art[0]);
+        one.id = "one";
+        one.medium = medium;
+        one.press = press;
+        order.decorations = {one};
+    }
+    [[nodiscard]] bool says(const std::string& code) const {
+        return std::any_of(set.findings.begin(), set.findings.end(), [&](const Finding& f) { return f.code == code; });
+    }
+};
+
+TEST(Making, ALayerIsItsOwnPieceOnItsOwnMediumWithSharedMarks) {
+    Shop s;
+    s.d() = with_medium(s.order, s.d(), "vinyl-navy");
+    s.d() = with_backing(s.order, s.d(), Length::from_mm(1.5));
+    s.d().sizing.school = SizingSchool::one_size;
+    s.make();
+    ASSERT_EQ(s.set.transfers.size(), 2u);
+    const Transfer &cut = s.set.transfers[0], &backing = s.set.transfers[1];
+    EXPECT_EQ(cut.medium, "vinyl-navy");
+    EXPECT_EQ(backing.medium, "vinyl-white");
+    EXPECT_EQ(cut.count(), backing.count());
+    EXPECT_FALSE(cut.printed);
+    // the backing reaches 1.5 mm past the cut layer, but for the shrinking that both are cut larger by
+    EXPECT_GT(area(backing.shape), area(cut.shape));
+    EXPECT_NEAR(bounds(backing.shape).width() - bounds(cut.shape).width(), 3 * shrink_factor(0.5), 0.1);
+    // the two marks lie at the same places of the design in both layers
+    const auto marks = [](const Transfer& t) {
+        std::vector<Point> out;
+        for (const Polygon& p : t.cut)
+            if (bounds(p.outer).width() < 3.2) out.push_back(bounds(p.outer).centre() - Point{t.ink.x0, t.ink.y0});
+        return out;
+    };
+    ASSERT_EQ(marks(cut).size(), 2u);
+    ASSERT_EQ(marks(backing).size(), 2u);
+    for (const std::size_t i : {0u, 1u}) EXPECT_LT(norm(marks(cut)[i] - marks(backing)[i]), 1e-3);
+    for (const Transfer* t : {&cut, &backing})
+        for (const Polygon& p : t->cut)
+            for (const Point& q : p.outer) EXPECT_TRUE(inside(t->contour, q)) << "the sheet holds all that is cut";
+}
+
+TEST(Making, AnOversizeDesignComesInPartsThatFitTheMedium) {
+    Shop s;
+    s.d().medium = "film-330";
+    s.d().press = "press-square";
+    s.d().sizing.school = SizingSchool::one_size;
+    s.d().sizing.base_width = Length::from_mm(420);
+    for (const char* size : {"S", "M", "L", "XL", "2XL", "3XL"}) s.d().pins.push_back({size, Length::from_mm(500), {}, {}});
+    s.make();
+    EXPECT_EQ(s.set.transfers.size(), 1u);
+    s.d().making.split = true;
+    s.make();
+    ASSERT_GE(s.set.transfers.size(), 2u);
+    const Medium& film = *find_medium(s.order, "film-330");
+    for (const Transfer& t : s.set.transfers) {
+        const Rect box = bounds(t.contour.outer);
+        EXPECT_LE(std::min(box.width(), box.height()), film.width.mm() - 2 * film.margin.mm() + 0.5);
+        EXPECT_NE(t.piece.find("part "), std::string::npos);
+    }
+    // together they hold all the ink, and only the lap twice
+    ASSERT_TRUE(s.set.makings[0].made->split);
+    Region all;
+    for (const Piece& p : s.set.makings[0].made->pieces) all = unite(all, p.shape);
+    EXPECT_NEAR(area(all), area(mapped(s.facts.begin()->second.outline, Affine::scale(500, 500))), 1);
+}
+
+TEST(Making, AWrapsSheetIsItsWallAndItsPictureStaysOnIt) {
+    for (const auto& [style, size] : {std::pair{"tapered-bottle", "500 ml"}, std::pair{"enamel-mug", "350 ml"}}) {
+        Shop s;
+        s.put(style, size, 8, Location::wrap_full, "sublimation-a3", "press-wrap");
+        s.make();
+        ASSERT_EQ(s.set.transfers.size(), 1u) << style;
+        const Transfer& t = s.set.transfers[0];
+        const BlankStyle& blank = *find_style(s.order, style);
+        const CupWall wall = *wall_of(blank.family, blank.chart.at(size));
+        const double share = 1 - measure_mm(blank.chart.at(size), Measure::handle_gap) / wall.middle_circumference();
+        EXPECT_NEAR(area(t.contour), wall.middle_circumference() * wall.slant() * share, 20);
+        EXPECT_TRUE(t.mirrored);
+        for (const Polygon& p : t.shape)
+            for (const Point& q : p.outer)
+                EXPECT_TRUE(inside(Region{t.contour}, q) ||
+                            distance({t.contour}, {Polygon{{q, q + Point{1e-6, 0}, q + Point{0, 1e-6}}, {}}}) < 0.05);
+        EXPECT_EQ(handle_template(blank, size, "t").has_value(), share < 1);
+    }
+}
+
+TEST(Making, ATwoSidedFlagFoldsOnToItselfHolesAndAll) {
+    Shop s;
+    s.put("camp-flag", "small", 5, Location::whole_front, "film-559", "press-large");
+    s.d().making.two_sided = true;
+    s.make();
+    ASSERT_EQ(s.set.transfers.size(), 1u);
+    EXPECT_FALSE(s.says("back-differs"));
+    const Made& made = *s.set.makings[0].made;
+    const Panel front = panel_of(*find_style(s.order, "camp-flag"), "small", Face::front);
+    const double fold = bounds(front.outline).x1 + 20;
+    // what the sheet holds, folded over, covers itself
+    EXPECT_LT(fold_difference(made.pieces[0].shape, made.pieces[0].shape, fold), 0.5);
+    EXPECT_GT(area(made.pieces[0].shape),
+              1.99 * area(mapped(s.facts.begin()->second.outline, Affine::scale(made.input.width, made.input.width))));
+    // a back whose grommets sit on the other side does not
+    EXPECT_GT(fold_difference(front.outline, front.outline, 0), 20) << "its grommets are on one side";
+}
+
+TEST(Making, EveryFrontOfAJigMeetsItsOwnBack) {
+    for (const int columns : {1, 2, 5}) {
+        Shop s;
+        s.put("metal-tag", "round 32", 23, Location::whole_front, "sublimation-a3", "press-small");
+        Decoration back = s.d();
+        back.id = "two";
+        back.location = Location::whole_back;
+        s.order.decorations.push_back(back);
+        for (Decoration& d : s.order.decorations) d.making.jig = "jig-tags-round";
+        for (Jig& j : s.order.jigs) j.columns = columns;
+        s.make();
+        const Jig& jig = *find_jig(s.order, "jig-tags-round");
+        ASSERT_FALSE(s.set.jigs.empty());
+        int filled = 0;
+        for (const JigSheet& sheet : s.set.jigs) {
+            const auto pairs = folded_pairs(jig, sheet);
+            for (std::size_t i = 0; i < pairs.size(); ++i) {
+                EXPECT_EQ(pairs[i], static_cast<int>(i));
+                EXPECT_EQ(sheet.front[i].decoration.empty(), sheet.back[i].decoration.empty());
+                filled += sheet.front[i].decoration.empty() ? 0 : sheet.count;
+            }
+            // by the ink itself: fold the fronts over and each meets ink of a back
+            const Region ink = sheet.piece.shape;
+            Region left, right;
+            for (const Polygon& p : ink) (bounds(p.outer).centre().x < sheet.fold ? left : right).push_back(p);
+            const Region folded = mapped(left, Affine{-1, 0, 0, 1, 2 * sheet.fold, 0});
+            for (const Polygon& p : folded) {
+                bool met = false;
+                for (const Polygon& q : right) met = met || norm(bounds(p.outer).centre() - bounds(q.outer).centre()) < 12;
+                EXPECT_TRUE(met);
+            }
+        }
+        EXPECT_EQ(filled, 23) << "every tag has a slot";
+        EXPECT_EQ(s.set.transfers.back().mirrored, true);
+    }
+}
+
+TEST(Making, AJigThatCannotBeIsASentence) {
+    Shop s;
+    s.put("metal-tag", "round 32", 4, Location::whole_front, "sublimation-a3", "press-small");
+    s.d().making.jig = "jig-tags-round";
+    for (Jig& j : s.order.jigs) j.backer_width = Length::from_mm(120);
+    s.make();
+    EXPECT_TRUE(s.says("jig-impossible"));
+    EXPECT_TRUE(s.set.transfers.empty());
+    Jig tight = starting_library().jigs[0];
+    tight.pitch_x = Length::from_mm(20);
+    EXPECT_NE(jig_fault(tight, 32, 32)->find("overlap"), std::string::npos);
+    tight.slot_width = tight.slot_height = Length::from_mm(10);
+    EXPECT_NE(jig_fault(tight, 32, 32)->find("smaller than the blank"), std::string::npos);
+    EXPECT_FALSE(jig_fault(starting_library().jigs[0], 32, 32));
+}
+
+TEST(Making, ACoveredBlankIsSizedToCoverItAndTheProofSaysBy) {
+    Shop s;
+    s.put("round-coaster", "OS", 6, Location::whole_front, "sublimation-a3", "press-small");
+    s.order.art[0].clip = std::nullopt;
+    s.d().making.cover = true;
+    s.d().making.bleed = Length::from_mm(4);
+    s.make();
+    ASSERT_FALSE(s.set.makings.empty());
+    const Made& made = *s.set.makings[0].made;
+    const DecorationFit& fitted = s.plan.decorations[0];
+    EXPECT_EQ(fitted.sizes[0].limited_by, "covering the blank");
+    // the L-shaped mark covers nothing near its notch: the proof sees it, at any size
+    const Region blank = panel_of(*find_style(s.order, "round-coaster"), "OS", Face::front).outline;
+    const Region ink = made.pieces[0].shape;
+    bool bare = false;
+    const Region within = offset(blank, -0.5);
+    for (const Point& q : within[0].outer) bare = bare || !inside(ink, q);
+    EXPECT_EQ(bare, made.spare < -0.4);
+    EXPECT_EQ(s.says("rim-bare"), !made.bare.empty());
+}
+
+TEST(Making, WhatIsReadThroughIsMirroredOnceWhoeverDoesIt) {
+    for (const Method& method : starting_library().methods)
+        for (const Medium& medium : starting_library().media) {
+            if (medium.method != method.id) continue;
+            EXPECT_EQ(times_mirrored(medium, method) % 2, 0) << medium.name;
+            Shop s;
+            s.order.decorations[0] = with_medium(s.order, s.d(), medium.id);
+            s.make();
+            EXPECT_FALSE(s.says("mirror-parity")) << medium.name;
+            for (const Transfer& t : s.set.transfers)
+                for (const Mark& m : t.picture)
+                    if (const auto* art = std::get_if<ArtMark>(&m))
+                        EXPECT_EQ(art->place.determinant() < 0, program_mirrors(*find_medium(s.order, t.medium)));
+        }
+    Shop wrong;
+    for (Medium& m : wrong.order.media) m.mirror = MirrorBy::nobody;
+    wrong.make();
+    EXPECT_TRUE(wrong.says("mirror-parity"));
+}
+
+TEST(Making, MethodsSayWhyTheyDoNotSuit) {
+    Shop s;
+    s.order.lines = {{"adult-tee", "navy", "M", 5, {}}};
+    s.d().run = {"adult-tee", "navy"};
+    s.make();
+    const auto choices = method_choices(s.order, s.d(), s.facts.begin()->second, s.plan.decorations.at(0));
+    ASSERT_EQ(choices.size(), s.order.methods.size());
+    for (std::size_t i = 0; i + 1 < choices.size(); ++i)
+        if (choices[i + 1].against.empty()) {
+            EXPECT_TRUE(choices[i].against.empty()) << "those that suit come first";
+            EXPECT_LE(choices[i].cost, choices[i + 1].cost);
+        }
+    for (const MethodChoice& c : choices) {
+        if (c.method == "sublimation") EXPECT_EQ(c.against.size(), 3u) << "cotton twice over, and dark";
+        if (c.method == "direct-to-film") EXPECT_TRUE(c.against.empty());
+    }
+    s.d() = with_medium(s.order, s.d(), "sublimation-a3");
+    s.make();
+    EXPECT_TRUE(s.says("method-unsuited"));
+}
+
+TEST(Making, ATapedSeamIsKeptFree) {
+    Shop s;
+    s.d() = with_medium(s.order, s.d(), "sublimation-super-taped");
+    s.d().sizing.school = SizingSchool::one_size;
+    s.d().sizing.base_width = Length::from_mm(150);
+    s.make();
+    const Medium& medium = *find_medium(s.order, "sublimation-super-taped");
+    const NestProblem problem = sheet_problem(medium, s.set, {});
+    ASSERT_EQ(problem.blocked.size(), 1u);
+    NestOptions options;
+    options.rounds = 2;
+    const auto solution = nest(problem, options);
+    ASSERT_TRUE(solution) << solution.sentence();
+    for (const NestPlacement& p : solution->placements) {
+        const Rect box = bounds(placed_outline(problem, p).outer);
+        EXPECT_TRUE(box.x1 <= 478.5 - 8 || box.x0 >= 478.5 + 8);
+    }
+    EXPECT_TRUE(nest_faults(problem, solution->placements).empty());
+}
+
+TEST(Making, AnUnchangedMakingIsTakenOver) {
+    Shop s;
+    s.make();
+    const TransferSet again = transfers(s.order, s.plan, s.facts, &s.set);
+    ASSERT_EQ(again.makings.size(), s.set.makings.size());
+    for (std::size_t i = 0; i < again.makings.size(); ++i) EXPECT_EQ(again.makings[i].made, s.set.makings[i].made);
+    s.d().making.white = Length::from_mm(0.3);
+    const TransferSet changed = transfers(s.order, s.plan, s.facts, &s.set);
+    EXPECT_NE(changed.makings[0].made, s.set.makings[0].made);
+    EXPECT_FALSE(changed.transfers[0].white.empty());
+    EXPECT_LT(area(changed.transfers[0].white), area(changed.transfers[0].shape));
+    EXPECT_EQ(area(subtract(changed.transfers[0].white, changed.transfers[0].shape)), 0);
+}
+
+}  // namespace
+}  // namespace orthema
