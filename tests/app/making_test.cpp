@@ -134,6 +134,63 @@ TEST(MakingBench, ABottlesWrapIsTurnedAndItsLapIsSaid) {
     EXPECT_GT(w.view()->turned(), 5);
 }
 
+TEST(MakingBench, AnEnamelMugsSheetEndsAtItsHandle) {
+    MakingWindow w("mug-frieze");
+    w.page("Shape");
+    ASSERT_TRUE(w.made().sector);
+    EXPECT_TRUE(w.made().sector->straight());
+    // by tape 254 round, the handle takes 34, the wall is 78 high
+    const Rect sheet = bounds(w.pieces()[0]->contour.outer);
+    EXPECT_NEAR(sheet.width(), 220, 1e-6);
+    EXPECT_NEAR(sheet.height(), 78, 1e-6);
+    EXPECT_EQ(w.find<QLabel>("Sheet")->text(), "220 × 78 mm");
+    EXPECT_FALSE(w.find<QLineEdit>("Past the wall")->isEnabled()) << "its ends do not meet";
+    w.key(w.view(), Qt::Key_Right);
+    EXPECT_GT(w.view()->turned(), 0) << "turned by keys, too";
+    // other media are tried by keys
+    w.page("Method");
+    w.choose(w.find<QComboBox>("Medium"), "Sublimation A3");
+    w.wait();
+    EXPECT_EQ(w.pieces()[0]->medium, "sublimation-a3");
+    w.choose(w.find<QComboBox>("Medium"), "Sublimation A4");
+    w.wait();
+    EXPECT_EQ(w.pieces()[0]->medium, "sublimation-a4");
+    EXPECT_TRUE(w.d().making.layers.empty()) << "no layers of a method passed by on the way";
+}
+
+TEST(MakingBench, TheShopsFiguresAreEditedAndKept) {
+    MakingWindow w("tote-kites");
+    w.page("Shop");
+    w.choose(w.find<QComboBox>("This method"), "Cut vinyl");
+    w.type(w.find<QLineEdit>("Thinnest stroke"), "40 mm");
+    w.wait();
+    EXPECT_NEAR(find_method(w.order(), "cut vinyl")->min_stroke.mm(), 40, 1e-9);
+    EXPECT_TRUE(w.says("weed-sliver")) << "nothing in it is as thick as that";
+    w.undo();
+    w.wait();
+    EXPECT_FALSE(w.says("weed-sliver"));
+    w.type(w.find<QLineEdit>("Fabrics it takes"), "silk");
+    w.wait();
+    EXPECT_TRUE(w.says("method-unsuited"));
+    w.click(w.find<QPushButton>("Reads/as printed"));
+    w.wait();
+    EXPECT_TRUE(std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) {
+        return f.code == "mirror-parity";
+    })) << "the media still mirror";
+    w.click(w.find<QPushButton>("Keep it in the library"));
+    w.wait();
+    const auto& kept = w.room().library().methods;
+    const auto at = std::find_if(kept.begin(), kept.end(), [](const Method& m) { return m.id == "cut vinyl"; });
+    ASSERT_NE(at, kept.end());
+    EXPECT_EQ(at->fabrics, std::vector<std::string>{"silk"});
+    w.click(w.find<QPushButton>("Shop data/medium"));
+    w.choose(w.find<QComboBox>("This medium"), "Vinyl roll navy");
+    w.click(w.find<QPushButton>("Who mirrors/nobody"));
+    w.wait();
+    EXPECT_EQ(find_medium(w.order(), "vinyl-navy")->mirror, MirrorBy::nobody);
+    for (const Transfer* t : w.pieces()) EXPECT_EQ(t->mirrored, t->medium != "vinyl-navy");
+}
+
 TEST(MakingBench, TagsLieInAJigAndTheJigIsEdited) {
     MakingWindow w("tag-badge");
     ASSERT_EQ(w.room().transfer_set().jigs.size(), 1u);

@@ -213,6 +213,24 @@ TEST(Making, WhatIsReadThroughIsMirroredOnceWhoeverDoesIt) {
             s.order.decorations[0] = with_medium(s.order, s.d(), medium.id);
             s.make();
             EXPECT_FALSE(s.says("mirror-parity")) << medium.name;
+            // the mark is an L: its upright stroke lies on the left where it reads, on the right where it is mirrored
+            for (const Transfer& t : s.set.transfers) {
+                const Rect box = bounds(t.shape);
+                const double left = area(intersect(t.shape, box_region({box.x0, box.y0, box.centre().x, box.y1})));
+                EXPECT_EQ(left < area(t.shape) / 2, program_mirrors(*find_medium(s.order, t.medium))) << medium.name;
+                Sheet sheet;
+                sheet.medium = t.medium;
+                sheet.width = sheet.length = 600;
+                sheet.copies = {{t.id, 0, 0, 270, 100, 500, false}};  // upright on the page
+                if (t.cut.empty()) continue;
+                const auto cuts = cut_contours(sheet, s.set);
+                Region lines;
+                for (const Polygon& p : cuts)
+                    if (bounds(p.outer).width() > 5) lines.push_back(p);  // without the register marks
+                const Rect on_page = bounds(lines);
+                const double half = area(intersect(lines, box_region({on_page.x0, on_page.y0, on_page.centre().x, on_page.y1})));
+                EXPECT_EQ(half < area(lines) / 2, t.mirrored) << "the blade's lines are mirrored as the piece is, " << medium.name;
+            }
             for (const Transfer& t : s.set.transfers)
                 for (const Mark& m : t.picture)
                     if (const auto* art = std::get_if<ArtMark>(&m))

@@ -82,7 +82,6 @@ void MakingPages::build_method() {
                        with_decoration(room_.order(), with_medium(room_.order(), *d, medium_->itemData(i).toString().toStdString())));
     });
     p->head(QStringLiteral("Methods, with the cost a piece"));
-    care_ = nullptr;
     p->rows()->addSpacing(2);
 }
 
@@ -119,7 +118,8 @@ void MakingPages::refresh_method(const Decoration& d) {
     for (std::size_t i = 0; i < method_buttons_.size(); ++i) {
         const bool shown = i < choices.size();
         method_buttons_[i]->setVisible(shown);
-        method_says_[i]->setVisible(shown && !choices[i].against.empty());
+        const bool chosen = shown && own != nullptr && own->method == choices[i].method;
+        method_says_[i]->setVisible(chosen || (shown && !choices[i].against.empty()));
         if (!shown) continue;
         const MethodChoice& c = choices[i];
         const Method* m = find_method(order, c.method);
@@ -130,9 +130,10 @@ void MakingPages::refresh_method(const Decoration& d) {
         method_buttons_[i]->setAccessibleName(qt(m->name) +
                                               (c.against.empty() ? QStringLiteral(", suits") : QStringLiteral(", does not suit")));
         method_buttons_[i]->setToolTip(qt(m->care));
-        method_buttons_[i]->setChecked(own != nullptr && own->method == c.method);
+        method_buttons_[i]->setChecked(chosen);
         QString says;
         for (const std::string& a : c.against) says += (says.isEmpty() ? QString() : QStringLiteral("; ")) + qt(a);
+        if (chosen) says += (says.isEmpty() ? QString() : QStringLiteral(". ")) + qt(m->care);
         method_says_[i]->setText(says);
     }
 }
@@ -362,7 +363,6 @@ void MakingPages::build_shape() {
 void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
     const Order& order = room_.order();
     const Unit unit = order.unit;
-    const Face face = location_face(d.location);
     const bool whole = d.location == Location::whole_front || d.location == Location::whole_back;
     const BlankStyle* style = find_style(order, d.run.style);
     const bool wraps = d.location == Location::wrap_full;
@@ -409,7 +409,6 @@ void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
                 }
             jig_says_->setText(QStringLiteral("%1 boards, %2 of them different.").arg(boards).arg(kinds));
         }
-    Q_UNUSED(face);
 }
 
 void MakingPages::refresh() {

@@ -45,7 +45,6 @@ private:
     std::vector<QPushButton*> method_buttons_;
     std::vector<QLabel*> method_says_;
     std::vector<std::string> method_media_;
-    QLabel* care_;
     // layers
     QComboBox *layer_, *layer_medium_;
     ValueField* layer_name_;

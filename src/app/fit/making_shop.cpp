@@ -85,7 +85,7 @@ void MakingPages::build_shop() {
 
     FigurePanel* m = kinds_[0];
     shop_method_ =
-        chooser(m, QStringLiteral("Method to edit"), QStringLiteral("Its figures are starting values: the supplier's sheet comes first"));
+        chooser(m, QStringLiteral("This method"), QStringLiteral("Its figures are starting values: the supplier's sheet comes first"));
     const auto methods = &Order::methods;
     const auto words = [&](const QString& name, const QString& why, std::vector<std::string> Method::*which) {
         m->head(name);
@@ -124,7 +124,7 @@ void MakingPages::build_shop() {
            &Method::minutes, 0, 1000, 1);
 
     FigurePanel* s = kinds_[1];
-    shop_medium_ = chooser(s, QStringLiteral("Medium to edit"), QStringLiteral("Rolls and sheets"));
+    shop_medium_ = chooser(s, QStringLiteral("This medium"), QStringLiteral("Rolls and sheets"));
     const auto media = &Order::media;
     s->head(QStringLiteral("Who mirrors"));
     mirror_ =
@@ -147,7 +147,7 @@ void MakingPages::build_shop() {
     number(s, QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
 
     FigurePanel* j = kinds_[2];
-    shop_jig_ = chooser(j, QStringLiteral("Jig to edit"), QStringLiteral("Slots on a backer board"));
+    shop_jig_ = chooser(j, QStringLiteral("This jig"), QStringLiteral("Slots on a backer board"));
     const auto jigs = &Order::jigs;
     number(j, QStringLiteral("Rows"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
     number(j, QStringLiteral("Columns"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);

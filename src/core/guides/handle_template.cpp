@@ -30,8 +30,7 @@ std::optional<Drawing> handle_template(const BlankStyle& style, const std::strin
     }
     d.text(to(sector->bent({0, 5})), "TOP, rim along this edge", 3, palette::ink, Align::centre, true);
     d.text({edge, edge + 4}, title, 3.4, palette::ink, Align::left, true);
-    d.text({edge, edge + 8.5},
-           "Cut the slot out and slide it over the handle. Check at 100 %: the dashed lines are " + mm_text(gap, 1) + " mm apart.", 2.8,
+    d.text({edge, edge + 8.5}, "Slide the slot over the handle. Dashed lines: " + mm_text(gap, 1) + " mm apart at 100 %.", 2.8,
            palette::quiet);
     return d;
 }
