@@ -58,17 +58,19 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Figures page/Place"));
     take("schools");
     press(QStringLiteral("Look at/making"));
-    for (const auto& [decoration, name] : {std::pair{"crew-hill", "making-split"},
-                                           {"tote-kites", "making-layers"},
-                                           {"bottle-stripes", "making-wrap"},
-                                           {"tag-badge", "making-jig"}}) {
+    struct Shot {
+        const char *decoration, *page, *name;
+    };
+    for (const auto& [decoration, page, name] : {Shot{"pilot-rose", "Method", "making-method"},
+                                                 {"crew-hill", "Split", "making-split"},
+                                                 {"tote-kites", "Layers", "making-layers"},
+                                                 {"bottle-stripes", "Shape", "making-wrap"},
+                                                 {"tag-badge", "Shape", "making-jig"}}) {
         s.decoration = decoration;
         if (const orthema::Decoration* d = orthema::find_decoration(room.order(), decoration)) s.run = d->run;
         room.select(s);
         wait();
-        press(QStringLiteral("Making page/") + (name == std::string("making-layers")  ? "Layers"
-                                                : name == std::string("making-split") ? "Split"
-                                                                                      : "Shape"));
+        press(QStringLiteral("Making page/") + page);
         take(name);
     }
     press(QStringLiteral("Look at/size wall"));

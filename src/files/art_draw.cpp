@@ -30,6 +30,15 @@ std::optional<ArtKind> kind_of(const std::string& b) {
     return std::nullopt;
 }
 
+cairo_surface_t* LoadedArt::reusable_surface() const {
+    const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
+    cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);
+    cairo_t* cr = cairo_create(surface);
+    draw(cr);
+    cairo_destroy(cr);
+    return surface;
+}
+
 Region letter_shapes(const std::string& word, bool bold) {
     constexpr double size = 1000;
     const Rect cap = bounds(filled(text_outlines("H", size, bold)));

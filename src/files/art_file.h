@@ -41,7 +41,7 @@ public:
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
     virtual void draw(cairo_t* cr) const = 0;
     /// A surface that can be painted many times and is stored once in a PDF; the caller destroys it.
-    [[nodiscard]] virtual cairo_surface_t* reusable_surface() const = 0;
+    [[nodiscard]] virtual cairo_surface_t* reusable_surface() const;
 };
 
 using LoadedArtPtr = std::shared_ptr<const LoadedArt>;

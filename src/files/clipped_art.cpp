@@ -34,14 +34,6 @@ public:
         whole->draw(cr);
         cairo_restore(cr);
     }
-    [[nodiscard]] cairo_surface_t* reusable_surface() const override {
-        const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
-        cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);
-        cairo_t* cr = cairo_create(surface);
-        draw(cr);
-        cairo_destroy(cr);
-        return surface;
-    }
 
 private:
     static void add(cairo_t* cr, const Ring& ring) {

@@ -1,6 +1,9 @@
 #include "files/export_order.h"
 
 #include <filesystem>
+#include <functional>
+#include <memory>
+#include <utility>
 
 #include "core/guides/guides.h"
 #include "core/guides/handle_template.h"
@@ -14,23 +17,30 @@ namespace orthema {
 
 namespace {
 
-/// Runs the steps of an export one after the other, each with its share of the progress.
+/// The files of an export, written one after the other, each with its share of the progress.
 struct Steps {
-    const Task& task;
-    ExportReport report;
-    std::size_t total = 1, done = 0;
+    struct Step {
+        std::string path;
+        std::function<Result<Done>(const Task&)> write;
+    };
+    std::vector<Step> steps;
 
-    template <class F>
-    Result<Done> file(const std::string& path, F write) {
-        if (task.stopped()) return Error{"Stopped: the files that are whole stay, the rest was not written."};
-        const std::string name = std::filesystem::path(path).filename().string();
-        const auto share = [this](double part) { return (static_cast<double>(done) + part) / static_cast<double>(total); };
-        const Task own{[&](double part, const std::string&) { task.say(share(part), name); }, task.cancelled};
-        task.say(share(0), name);
-        Result<Done> result = write(own);
-        ++done;
-        if (result) report.files.push_back(path);
-        return result;
+    void add(std::string path, std::function<Result<Done>(const Task&)> write) { steps.push_back({std::move(path), std::move(write)}); }
+
+    /// Stops at the first that fails; `files` gets those that are whole.
+    Result<Done> run(const Task& task, std::vector<std::string>& files) {
+        const auto total = static_cast<double>(steps.size() + 1);
+        for (std::size_t i = 0; i < steps.size(); ++i) {
+            if (task.stopped()) return Error{"Stopped: the files that are whole stay, the rest was not written."};
+            const Step step = std::exchange(steps[i], {});  // what it holds goes when it is written
+            const std::string name = std::filesystem::path(step.path).filename().string();
+            const auto share = [&](double part) { return (static_cast<double>(i) + part) / total; };
+            const Task own{[&](double part, const std::string&) { task.say(share(part), name); }, task.cancelled};
+            task.say(share(0), name);
+            if (auto done = step.write(own); !done) return done;
+            files.push_back(step.path);
+        }
+        return Done{};
     }
 };
 
@@ -63,92 +73,65 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     const GuideSet guide_set = choice.guides ? guides(order, plan, facts) : GuideSet{};
     const std::string stem = folder + "/" + file_stem(order.name);
 
-    Steps steps{task, {}, 1, 0};
-    steps.report.findings = sheets.findings;
-    std::vector<const Sheet*> ready;
-    for (const MediumPlan& m : sheets.media)
-        if (!m.stale)
-            for (const Sheet& s : m.sheets) ready.push_back(&s);
-    const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
-    steps.total = ready.size() * ((choice.sheets_pdf ? 1u : 0u) + (choice.sheets_png ? 1u : 0u) + (choice.cut_lines ? 2u : 0u)) +
-                  (choice.guides && !guide_set.guides.empty() ? 2u : 0u) + (handles.empty() ? 0u : 1u) + (choice.tables ? 3u : 0u) + 1;
-
-    for (const Sheet* s : ready) {
-        const Medium* medium = find_medium(order, s->medium);
-        const std::string name = stem + "_" + file_stem(medium->name) + "_sheet-" + std::to_string(s->number + 1);
-        const Drawing page = sheet_page(order, *s, set);
-        const auto cuts = cut_contours(*s, set);
+    ExportReport report;
+    report.findings = sheets.findings;
+    Steps steps;
+    const auto pdf = [&](const std::string& path, std::vector<const Drawing*> pages, const std::string& title) {
+        steps.add(path, [&art, path, pages = std::move(pages), title](const Task& t) { return write_pdf(path, pages, art, title, t); });
+    };
+    // A sheet's page is shared by the steps that write it, and gone with the last of them.
+    const auto page_files = [&](const std::string& name, const Drawing& drawn, const std::string& title) {
+        const auto page = std::make_shared<const Drawing>(drawn);
         if (choice.sheets_pdf)
-            if (auto r = steps.file(name + ".pdf",
-                                    [&](const Task& t) { return write_pdf(name + ".pdf", {&page}, art, sheet_title(order, *s), t); });
-                !r)
-                return r.error();
+            steps.add(name + ".pdf",
+                      [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); });
         if (choice.sheets_png)
-            if (auto r = steps.file(name + ".png", [&](const Task& t) { return write_png(name + ".png", page, art, choice.dpi, t); }); !r)
-                return r.error();
-        if (const auto white = white_page(*s, set)) {
-            if (choice.sheets_pdf)
-                if (auto r = steps.file(name + "_white.pdf",
-                                        [&](const Task& t) {
-                                            return write_pdf(name + "_white.pdf", {&*white}, art, sheet_title(order, *s) + ", white", t);
-                                        });
-                    !r)
-                    return r.error();
-            if (choice.sheets_png)
-                if (auto r = steps.file(name + "_white.png",
-                                        [&](const Task& t) { return write_png(name + "_white.png", *white, art, choice.dpi, t); });
-                    !r)
-                    return r.error();
-        }
-        if (choice.cut_lines) {
-            if (auto r = steps.file(
-                    name + "_cut.svg",
-                    [&](const Task&) { return write_cut_svg(name + "_cut.svg", cuts, page.width, page.height, sheet_title(order, *s)); });
-                !r)
-                return r.error();
-            if (auto r = steps.file(name + "_cut.dxf", [&](const Task&) { return write_cut_dxf(name + "_cut.dxf", cuts, page.height); });
-                !r)
-                return r.error();
+            steps.add(name + ".png",
+                      [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); });
+    };
+    for (const MediumPlan& m : sheets.media) {
+        if (m.stale) continue;
+        for (const Sheet& s : m.sheets) {
+            const std::string name = stem + "_" + file_stem(find_medium(order, s.medium)->name) + "_sheet-" + std::to_string(s.number + 1);
+            const std::string title = sheet_title(order, s);
+            const Drawing page = sheet_page(order, s, set);
+            page_files(name, page, title);
+            if (const auto white = white_page(s, set)) page_files(name + "_white", *white, title + ", white");
+            if (!choice.cut_lines) continue;
+            const auto cuts = std::make_shared<const std::vector<Polygon>>(cut_contours(s, set));
+            steps.add(name + "_cut.svg", [cuts, name, title, w = page.width, h = page.height](const Task&) {
+                return write_cut_svg(name + "_cut.svg", *cuts, w, h, title);
+            });
+            steps.add(name + "_cut.dxf", [cuts, name, h = page.height](const Task&) { return write_cut_dxf(name + "_cut.dxf", *cuts, h); });
         }
     }
-    if (choice.guides && !guide_set.guides.empty()) {
+    if (!guide_set.guides.empty()) {
         std::vector<const Drawing*> cards, tiles;
         for (const Guide& g : guide_set.guides) {
             cards.push_back(&g.card.drawing);
             for (const GuidePage& p : g.tiles) tiles.push_back(&p.drawing);
         }
-        if (auto r = steps.file(
-                stem + "_guide-cards.pdf",
-                [&](const Task& t) { return write_pdf(stem + "_guide-cards.pdf", cards, art, order.name + ", placement guides", t); });
-            !r)
-            return r.error();
-        if (auto r = steps.file(
-                stem + "_templates.pdf",
-                [&](const Task& t) { return write_pdf(stem + "_templates.pdf", tiles, art, order.name + ", templates at 1:1", t); });
-            !r)
-            return r.error();
+        pdf(stem + "_guide-cards.pdf", std::move(cards), order.name + ", placement guides");
+        pdf(stem + "_templates.pdf", std::move(tiles), order.name + ", templates at 1:1");
     }
+    const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
     if (!handles.empty()) {
         std::vector<const Drawing*> pages;
         pages.reserve(handles.size());
         for (const Drawing& d : handles) pages.push_back(&d);
-        const std::string path = stem + "_handle-templates.pdf";
-        if (auto r =
-                steps.file(path, [&](const Task& t) { return write_pdf(path, pages, art, order.name + ", handle templates at 1:1", t); });
-            !r)
-            return r.error();
+        pdf(stem + "_handle-templates.pdf", std::move(pages), order.name + ", handle templates at 1:1");
     }
     if (choice.tables) {
-        const std::pair<const char*, std::string> tables[] = {
-            {"_fit.csv", fit_csv(order, plan)}, {"_pieces.csv", pieces_csv(order, set, sheets)}, {"_lines.csv", lines_csv(order)}};
-        for (const auto& [ending, content] : tables)
-            if (auto r = steps.file(stem + ending,
-                                    [&, text = content, end = std::string(ending)](const Task&) { return write_file(stem + end, text); });
-                !r)
-                return r.error();
+        const auto table = [&](const std::string& path, std::string text) {
+            steps.add(path, [path, text = std::move(text)](const Task&) { return write_file(path, text); });
+        };
+        table(stem + "_fit.csv", fit_csv(order, plan));
+        table(stem + "_pieces.csv", pieces_csv(order, set, sheets));
+        table(stem + "_lines.csv", lines_csv(order));
     }
+    if (const auto done = steps.run(task, report.files); !done) return done.error();
     task.say(1, "done");
-    return steps.report;
+    return report;
 }
 
 }  // namespace orthema

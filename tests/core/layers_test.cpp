@@ -21,7 +21,7 @@ TEST(Layers, AnOffsetIsWhatDilationOfTheRasterGives) {
     for (const double by : {2.0, -1.5, 0.7})
         for (const unsigned seed : {1u, 2u, 3u}) {
             const Region shape = star(seed, 30, 7);
-            const auto layer = layer_shape(shape, {by, Corner::round, 0, false, 2, 0});
+            const auto layer = layer_shape(shape, {by, Corner::round, 0, false, 2});
             ASSERT_TRUE(layer);
             // a point belongs to the grown shape when the shape comes as near as `by`: counted on a grid
             int wrong = 0, all = 0;
@@ -47,23 +47,23 @@ TEST(Layers, AnOffsetIsWhatDilationOfTheRasterGives) {
 
 TEST(Layers, SquareCornersReachFartherThanRoundOnes) {
     const Region box = box_region({0, 0, 20, 10});
-    EXPECT_NEAR(area(*layer_shape(box, {2, Corner::square, 0, false, 2, 0})), 24 * 14, 0.01);
-    EXPECT_NEAR(area(*layer_shape(box, {2, Corner::round, 0, false, 2, 0})), 24 * 14 - (4 - M_PI) * 4, 2.2) << "its arcs are circumscribed";
+    EXPECT_NEAR(area(*layer_shape(box, {2, Corner::square, 0, false, 2})), 24 * 14, 0.01);
+    EXPECT_NEAR(area(*layer_shape(box, {2, Corner::round, 0, false, 2})), 24 * 14 - (4 - M_PI) * 4, 2.2) << "its arcs are circumscribed";
 }
 
 TEST(Layers, SmallHolesAreFilledAndLargeOnesKept) {
     Region plate = box_region({0, 0, 60, 40});
     plate[0].holes = {box_region({5, 5, 8, 8})[0].outer, box_region({20, 10, 45, 30})[0].outer};
-    const auto filled_in = layer_shape(plate, {0, Corner::round, 5, false, 2, 0});
+    const auto filled_in = layer_shape(plate, {0, Corner::round, 5, false, 2});
     ASSERT_EQ((*filled_in)[0].holes.size(), 1u);
     EXPECT_NEAR(area(*filled_in), 60 * 40 - 25 * 20, 1e-6);
 }
 
 TEST(Layers, ChokingThatSwallowsTheShapeIsASentence) {
-    const auto gone = layer_shape(box_region({0, 0, 60, 3}), {-2, Corner::round, 0, false, 2, 0});
+    const auto gone = layer_shape(box_region({0, 0, 60, 3}), {-2, Corner::round, 0, false, 2});
     ASSERT_FALSE(gone);
     EXPECT_NE(gone.sentence().find("swallows"), std::string::npos);
-    EXPECT_FALSE(layer_shape({}, {1, Corner::round, 0, false, 2, 0}));
+    EXPECT_FALSE(layer_shape({}, {1, Corner::round, 0, false, 2}));
 }
 
 TEST(Layers, BridgesJoinAllIslandsByTheShortestWays) {

@@ -164,6 +164,14 @@ void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip
     room_.edit(what, with_clip(room_.order(), art->id, clip));
 }
 
+/// The blank and size that the box offers there.
+void ArtBench::take_blank(ArtClip& clip, int index) const {
+    const QStringList id = clip_blank_->itemData(index).toString().split('\n');
+    clip.style = id.value(0).toStdString();
+    clip.size = id.value(1).toStdString();
+    if (const BlankStyle* style = find_style(room_.order(), clip.style)) clip.face = family_faces(style->family).front();
+}
+
 void ArtBench::build_clip() {
     clip_->head(QStringLiteral("The picture within"));
     clip_to_ = new Segments(QStringLiteral("Clip to"), {QStringLiteral("all of it"), QStringLiteral("letters"), QStringLiteral("a blank")});
@@ -172,12 +180,7 @@ void ArtBench::build_clip() {
         if (i == 0) return room_.edit(QStringLiteral("the whole picture"), with_clip(room_.order(), art, std::nullopt));
         change_clip(i == 1 ? QStringLiteral("clip to letters") : QStringLiteral("clip to a blank"), [&](ArtClip& c) {
             c.word = i == 1 ? "KITES" : "";
-            if (i == 2 && clip_blank_->count() > 0) {
-                const QStringList id = clip_blank_->itemData(std::max(0, clip_blank_->currentIndex())).toString().split('\n');
-                c.style = id.value(0).toStdString();
-                c.size = id.value(1).toStdString();
-                if (const BlankStyle* style = find_style(room_.order(), c.style)) c.face = family_faces(style->family).front();
-            }
+            if (i == 2 && clip_blank_->count() > 0) take_blank(c, std::max(0, clip_blank_->currentIndex()));
         });
     };
     clip_->add(clip_to_);
@@ -196,12 +199,9 @@ void ArtBench::build_clip() {
     clip_->add(weight_);
     clip_blank_ = clip_->choice_row(QStringLiteral("Blank"), QStringLiteral("Whose outline it takes"));
     connect(clip_blank_, &QComboBox::activated, this, [this](int i) {
-        const QStringList id = clip_blank_->itemData(i).toString().split('\n');
         change_clip(QStringLiteral("clip to a blank"), [&](ArtClip& c) {
             c.word.clear();
-            c.style = id.value(0).toStdString();
-            c.size = id.value(1).toStdString();
-            if (const BlankStyle* style = find_style(room_.order(), c.style)) c.face = family_faces(style->family).front();
+            take_blank(c, i);
         });
     });
     clip_bleed_ = clip_->length_row(QStringLiteral("Past its edge"), QStringLiteral("Bleed of the clipped picture"));

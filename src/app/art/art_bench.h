@@ -32,6 +32,7 @@ private:
     void show_cloth();
     void build_clip();
     void refresh_clip();
+    void take_blank(ArtClip& clip, int index) const;
     void change_clip(const QString& what, const std::function<void(ArtClip&)>& how);
     void show_locations();
     void change_marks(const QString& what, const std::function<void(std::vector<NamedMark>&)>& how);

@@ -73,6 +73,15 @@ QCheckBox* MakingPages::making_flag(FigurePanel* page, const QString& name, cons
     return box;
 }
 
+Segments* MakingPages::making_join(FigurePanel* page, const QString& name, Join Making::*which) {
+    auto* join = new Segments(name, {QStringLiteral("lap"), QStringLiteral("butt")});
+    join->chosen = [this, which](int i) {
+        change(QStringLiteral("join"), [which, i](Making& m) { m.*which = i == 0 ? Join::lap : Join::butt; });
+    };
+    page->add(join);
+    return join;
+}
+
 void MakingPages::build_method() {
     FigurePanel* p = pages_[0];
     medium_ = p->choice_row(QStringLiteral("Medium"), QStringLiteral("The sheet or roll it is printed on or cut from"));
@@ -276,11 +285,7 @@ void MakingPages::build_split() {
     split_ = making_flag(p, QStringLiteral("Split it where there is least ink"),
                          QStringLiteral("Into the fewest parts that the medium and the platen take"), &Making::split);
     p->head(QStringLiteral("Where two parts meet"));
-    split_join_ = new Segments(QStringLiteral("Split join"), {QStringLiteral("lap"), QStringLiteral("butt")});
-    split_join_->chosen = [this](int i) {
-        change(QStringLiteral("join"), [i](Making& m) { m.split_join = i == 0 ? Join::lap : Join::butt; });
-    };
-    p->add(split_join_);
+    split_join_ = making_join(p, QStringLiteral("Split join"), &Making::split_join);
     split_lap_ = making_length(p, QStringLiteral("Lap"), QStringLiteral("How far the part pressed first reaches under the next"),
                                QStringLiteral("lap"), &Making::split_lap, 0, 60);
     p->rule();
@@ -325,11 +330,7 @@ void MakingPages::build_shape() {
     nothing_->setText(QStringLiteral("This location has no shape of its own: walls, flags, tags, tiles and coasters have."));
     wrap_part_ = p->part();
     wrap_part_->head(QStringLiteral("Where the wrap's ends meet"));
-    wrap_join_ = new Segments(QStringLiteral("Wrap join"), {QStringLiteral("lap"), QStringLiteral("butt")});
-    wrap_join_->chosen = [this](int i) {
-        change(QStringLiteral("join"), [i](Making& m) { m.wrap_join = i == 0 ? Join::lap : Join::butt; });
-    };
-    wrap_part_->add(wrap_join_);
+    wrap_join_ = making_join(wrap_part_, QStringLiteral("Wrap join"), &Making::wrap_join);
     wrap_lap_ = making_length(wrap_part_, QStringLiteral("Past the wall"), QStringLiteral("A lap prints twice; with a minus a gap is left"),
                               QStringLiteral("lap"), &Making::wrap_lap, -20, 40);
     seam_at_ = making_length(wrap_part_, QStringLiteral("Seam off the back"), QStringLiteral("Along the wall, to the viewer's right"),
@@ -398,17 +399,13 @@ void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
     std::vector<std::pair<std::string, QString>> jigs{{"", QStringLiteral("none")}};
     for (const Jig& j : order.jigs) jigs.emplace_back(j.id, qt(j.name));
     set_items(jig_, jigs, d.making.jig);
-    jig_says_->setText({});
+    int boards = 0, kinds = 0;
     for (const JigSheet& s : room_.transfer_set().jigs)
         if (s.jig == d.making.jig) {
-            int boards = 0, kinds = 0;
-            for (const JigSheet& o : room_.transfer_set().jigs)
-                if (o.jig == s.jig) {
-                    boards += o.count;
-                    ++kinds;
-                }
-            jig_says_->setText(QStringLiteral("%1 boards, %2 of them different.").arg(boards).arg(kinds));
+            boards += s.count;
+            ++kinds;
         }
+    jig_says_->setText(kinds > 0 ? QStringLiteral("%1 boards, %2 of them different.").arg(boards).arg(kinds) : QString());
 }
 
 void MakingPages::refresh() {

@@ -36,6 +36,7 @@ private:
     LengthField* making_length(FigurePanel* page, const QString& name, const QString& why, const QString& what, Length Making::*which,
                                double least, double most);
     QCheckBox* making_flag(FigurePanel* page, const QString& name, const QString& why, bool Making::*which);
+    Segments* making_join(FigurePanel* page, const QString& name, Join Making::*which);
     static constexpr int page_count = 5;
     Workroom& room_;
     Segments* page_;

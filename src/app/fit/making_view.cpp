@@ -242,11 +242,8 @@ std::optional<MakingView::Grip> MakingView::seam_near(Point screen) const {
     int upright = 0, level = 0;
     for (const Seam& s : of->made->split->seams) {
         const int own = s.upright ? upright++ : level++;
-        for (std::size_t i = 0; i + 1 < s.line.size(); ++i) {
-            const Polygon piece{{s.line[i], s.line[i + 1], s.line[i + 1] + Point{1e-6, 1e-6}}, {}};
-            const Polygon dot{{at, at + Point{1e-6, 0}, at + Point{0, 1e-6}}, {}};
-            if (distance(piece, dot) < reach) return Grip{s.upright, own, at};
-        }
+        for (std::size_t i = 0; i + 1 < s.line.size(); ++i)
+            if (norm(nearest_on(at, s.line[i], s.line[i + 1]) - at) < reach) return Grip{s.upright, own, at};
     }
     return std::nullopt;
 }

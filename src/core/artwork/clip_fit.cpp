@@ -25,14 +25,13 @@ std::optional<Point> point_in(const Region& region, Point wish) {
 
 }  // namespace
 
-Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double clearance) {
+Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject) {
     const Rect box = bounds(shape);
     if (!(box.width() > 0) || !(box.height() > 0) || !(aspect > 0)) return Error{"There is no shape to clip to."};
     // Clipper counts in 0.1 µm: the shape is worked on at a size where that is fine enough.
     const double k = 1000 / std::max(box.width(), box.height());
-    Region work = mapped(shape, Affine::scale(k, k));
-    if (clearance > 0) work = offset(work, -clearance * k, 0.05);
-    const Rect whole = bounds(mapped(shape, Affine::scale(k, k)));
+    const Region work = mapped(shape, Affine::scale(k, k));
+    const Rect whole = bounds(work);
     const double least = std::max(whole.width(), whole.height() / aspect);
     const Point middle = whole.centre();
 
@@ -45,7 +44,6 @@ Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<P
         }
         return at;
     };
-    const auto found = [&](double scale) { return point_in(places(scale), {middle.x - scale / 2, middle.y - scale * aspect / 2}); };
 
     double best = 0;
     if (subject.size() >= 2) {
@@ -75,7 +73,8 @@ Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<P
         return Error{
             "The picture is too small for the shape: with the subject kept inside it does not reach every edge. Take a picture "
             "with more around the subject, or fewer marks."};
-    const Point at = found(best).value_or(Point{middle.x - best / 2, middle.y - best * aspect / 2});
+    const Point centred{middle.x - best / 2, middle.y - best * aspect / 2};
+    const Point at = point_in(places(best), centred).value_or(centred);
     return ClipFit{best / k, at * (1 / k)};
 }
 

@@ -113,6 +113,9 @@ inline Mark mapped(const Mark& mark, const Affine& by) {
     return out;
 }
 
+/// A picture in its ink box.
+inline ArtMark art_in(const std::string& art, const Rect& ink) { return {art, {ink.width(), 0, 0, ink.width(), ink.x0, ink.y0}, 1}; }
+
 /// The box that an ArtMark covers in the drawing, for a picture `aspect` ink widths tall.
 inline Rect art_box(const ArtMark& art, double aspect) {
     Ring frame;  // along its edges closely enough for a bent one

@@ -45,65 +45,63 @@ Panel straight_wall(Family family, double around, double gap, double h) {
     return p;
 }
 
+/// The handle's gap at half the slant: it is taped where the wall is widest.
+double middle_gap(const CupWall& wall, const Measures& m) {
+    return measure_mm(m, M::handle_gap) * wall.middle_circumference() / (M_PI * std::max(wall.top_diameter, wall.bottom_diameter));
+}
+
 Panel tapered_wall(const Measures& m) {
     const auto mm = [&](M which) { return measure_mm(m, which); };
     Panel p;
     p.face = Face::wrap;
-    double top = mm(M::top_diameter), bottom = mm(M::bottom_diameter);
-    const double h = mm(M::wall_height);
-    const double slant = std::hypot(h, (top - bottom) / 2);
-    if (std::abs(top - bottom) < 0.05) top = bottom + 0.05;  // nearly straight: a very large radius
-    const bool wide_top = top > bottom;
-    const double big = std::max(top, bottom), small = std::min(top, bottom);
-    const double outer = slant * big / (big - small), inner = outer - slant, angle = M_PI * big / outer;
-    const double gap_angle = angle * mm(M::handle_gap) / (M_PI * big);
-    p.width = M_PI * top * (1 - gap_angle / angle);
+    const CupWall wall = *wall_of(Family::tapered_tumbler, m);
+    const RingSector sheet = *unrolled(wall);
+    const double slant = sheet.slant, around = wall.middle_circumference(), gap = middle_gap(wall, m), half = (around - gap) / 2;
+    p.width = M_PI * wall.top_diameter * (1 - gap / around);
     p.length = slant;
     p.bottom_y = slant;
-    // the sector's apex lies below a wall that narrows downwards, above one that widens
-    const auto at = [&](double radius, double turn) {
-        return wide_top ? Point{radius * std::sin(turn), outer - radius * std::cos(turn)}
-                        : Point{radius * std::sin(turn), radius * std::cos(turn) - inner};
-    };
-    const double top_radius = wide_top ? outer : inner, base_radius = wide_top ? inner : outer;
     constexpr int steps = 48;
-    const auto sector = [&](double r0, double r1, double half) {
-        Ring ring;
-        for (int i = -steps; i <= steps; ++i) ring.push_back(at(r0, half * i / steps));
-        for (int i = steps; i >= -steps; --i) ring.push_back(at(r1, half * i / steps));
+    const auto arc = [&](double v, double reach) {
+        Ring line;
+        for (int i = -steps; i <= steps; ++i) line.push_back(sheet.bent(Point{reach * i / steps, v}));
+        return line;
+    };
+    const auto sector = [&](double from, double to, double reach) {
+        Ring ring = arc(from, reach);
+        const Ring back = arc(to, reach);
+        ring.insert(ring.end(), back.rbegin(), back.rend());
         return ring;
     };
-    p.outline = unite({Polygon{sector(top_radius, base_radius, angle / 2), {}}}, {});
-    const double half = (angle - gap_angle) / 2;
-    p.right_edge = {at(top_radius, half), at(base_radius, half)};
+    p.outline = unite({Polygon{sector(0, slant, around / 2), {}}}, {});
+    p.right_edge = {sheet.bent({half, 0}), sheet.bent({half, slant})};
     p.left_edge = mirrored_ring(p.right_edge);
     // the printable band: everything outside it is rim, base, or where the ends meet
-    const double sign = wide_top ? -1 : 1;
-    const double rim = top_radius + sign * mm(M::rim_margin), base = base_radius - sign * mm(M::base_margin);
+    const double rim = mm(M::rim_margin), base = slant - mm(M::base_margin);
     const Rect room = bounds(p.outline).grown(500);
     const auto beyond = [&](const std::string& name, const Ring& keep) {
         p.features.push_back({name, subtract(box_region(room), {Polygon{keep, {}}}), 0, 0, 0, Feature::Kind::edge});
     };
-    const double far_base = wide_top ? std::max(1.0, inner - 400) : outer + 400;
-    const double far_top = wide_top ? outer + 400 : std::max(1.0, inner - 400);
-    const double open = std::min(half + 300 / outer, 3.0);
+    // far past rim and base, but not past the sector's apex, nor round it
+    double far_top = -400, far_base = slant + 400, open = half + 300;
+    if (!sheet.straight()) {
+        (sheet.narrows() ? far_base : far_top) =
+            sheet.narrows() ? std::min(far_base, sheet.rim_radius - 1) : std::max(far_top, 1 - sheet.rim_radius);
+        const double outer = std::max(sheet.rim_radius, sheet.base_radius);
+        open = sheet.middle_radius() * std::min(half / sheet.middle_radius() + 300 / outer, 3.0);
+    }
     beyond("rim", sector(rim, far_base, open));
     beyond("base", sector(far_top, base, open));
     beyond(mm(M::handle_gap) > 0 ? "handle" : "seam", sector(far_top, far_base, half));
-    for (const double radius : {rim, base}) {
-        Ring line;
-        for (int i = -steps; i <= steps; ++i) line.push_back(at(radius, half * i / steps));
-        p.seams.push_back(line);
-    }
-    const Point left = at(top_radius, -angle / 2), right = at(top_radius, angle / 2);
-    const Point low_left = at(base_radius, -angle / 2), low_right = at(base_radius, angle / 2);
+    p.seams = {arc(rim, half), arc(base, half)};
+    const Point left = sheet.bent({-around / 2, 0}), right = sheet.bent({around / 2, 0});
+    const Point low_left = sheet.bent({-around / 2, slant}), low_right = sheet.bent({around / 2, slant});
     p.tapes = {{M::top_diameter, left, right, norm(right - left) / mm(M::top_diameter)},
                {M::bottom_diameter, low_left, low_right, norm(low_right - low_left) / mm(M::bottom_diameter)},
-               {M::wall_height, {0, 0}, {0, slant}, slant / h},
+               {M::wall_height, {0, 0}, {0, slant}, slant / wall.height},
                {M::rim_margin, {p.width * 0.1, 0}, {p.width * 0.1, mm(M::rim_margin)}},
                {M::base_margin, {p.width * 0.1, slant - mm(M::base_margin)}, {p.width * 0.1, slant}}};
     if (mm(M::handle_gap) > 0) {
-        const Point a = at(top_radius, half), b = at(top_radius, angle / 2);
+        const Point a = sheet.bent({half, 0}), b = right;
         p.tapes.push_back({M::handle_gap, a, b, norm(b - a) / mm(M::handle_gap)});
     }
     return p;
@@ -156,10 +154,7 @@ Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face)
     if (style.family != Family::tapered_tumbler || face != Face::wrap) return whole;
     const Measures& m = style.chart.at(size);
     const CupWall wall = *wall_of(style.family, m);
-    // the handle's gap is taped where the wall is widest
-    const double gap =
-        measure_mm(m, M::handle_gap) * wall.middle_circumference() / (M_PI * std::max(wall.top_diameter, wall.bottom_diameter));
-    Panel p = straight_wall(style.family, wall.middle_circumference(), gap, wall.slant());
+    Panel p = straight_wall(style.family, wall.middle_circumference(), middle_gap(wall, m), wall.slant());
     finish_wall(p, m, true);
     for (Feature& f : whole.features)
         if (f.kind != Feature::Kind::edge) p.features.push_back(std::move(f));

@@ -5,8 +5,6 @@
 
 namespace orthema {
 
-namespace {
-
 std::string who(const Order& order, const Decoration& d, const std::string& size) {
     return "“" + d.name + "” on " + run_name(order, d.run) + (size.empty() ? "" : " " + size);
 }
@@ -18,8 +16,6 @@ Subject about(const Decoration& d, const std::string& size) {
     s.size = size;
     return s;
 }
-
-}  // namespace
 
 void say_size(const Order& order, const Decoration& d, const Panel& panel, const std::vector<Clash>& clashes, const SizeFit& s,
               Findings& findings) {

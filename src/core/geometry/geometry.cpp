@@ -120,13 +120,22 @@ bool inside(const Region& region, Point p) {
     return std::any_of(region.begin(), region.end(), [&](const Polygon& poly) { return inside(poly, p); });
 }
 
-namespace {
-
-double point_segment(Point p, Point a, Point b) {
+Point nearest_on(Point p, Point a, Point b) {
     const Point d = b - a;
     const double len = dot(d, d);
-    const double t = len > 0 ? std::clamp(dot(p - a, d) / len, 0.0, 1.0) : 0.0;
-    return norm(p - (a + d * t));
+    return a + d * (len > 0 ? std::clamp(dot(p - a, d) / len, 0.0, 1.0) : 0.0);
+}
+
+namespace {
+
+double point_segment(Point p, Point a, Point b) { return norm(p - nearest_on(p, a, b)); }
+
+/// The points that were kept.
+Ring kept(const Ring& ring, const std::vector<char>& keep) {
+    Ring out;
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        if (keep[i] != 0) out.push_back(ring[i]);
+    return out;
 }
 
 void keep_far(const Ring& ring, std::size_t first, std::size_t last, double tolerance, std::vector<char>& keep) {
@@ -162,9 +171,7 @@ Ring simplified(const Ring& ring, double tolerance) {
     keep[0] = keep[far] = 1;
     keep_far(ring, 0, far, tolerance, keep);
     keep_far(ring, far, ring.size(), tolerance, keep);
-    Ring out;
-    for (std::size_t i = 0; i < ring.size(); ++i)
-        if (keep[i] != 0) out.push_back(ring[i]);
+    Ring out = kept(ring, keep);
     return out.size() < 3 ? ring : out;
 }
 
@@ -173,10 +180,7 @@ Ring simplified_line(const Ring& line, double tolerance) {
     std::vector<char> keep(line.size(), 0);
     keep.front() = keep.back() = 1;
     keep_far(line, 0, line.size() - 1, tolerance, keep);
-    Ring out;
-    for (std::size_t i = 0; i < line.size(); ++i)
-        if (keep[i] != 0) out.push_back(line[i]);
-    return out;
+    return kept(line, keep);
 }
 
 namespace {
@@ -350,15 +354,10 @@ std::pair<Point, Point> nearest_points(const Polygon& a, const Polygon& b) {
     constexpr double same = 1e-6;
     Pair best{a.outer.at(0), b.outer.at(0)}, first = best, last = best;
     double least = norm(best.first - best.second);
-    const auto on_edge = [](Point p, Point q, Point r) {
-        const Point d = r - q;
-        const double len = dot(d, d);
-        return q + d * (len > 0 ? std::clamp(dot(p - q, d) / len, 0.0, 1.0) : 0.0);
-    };
     const auto from_to = [&](const Ring& from, const Ring& to, bool swap) {
         for (const Point& p : from)
             for (std::size_t i = 0; i < to.size(); ++i) {
-                const Point at = on_edge(p, to[i], to[(i + 1) % to.size()]);
+                const Point at = nearest_on(p, to[i], to[(i + 1) % to.size()]);
                 const double far = norm(p - at);
                 if (far > least + same) continue;
                 const Pair pair = swap ? Pair{at, p} : Pair{p, at};
@@ -374,7 +373,7 @@ std::pair<Point, Point> nearest_points(const Polygon& a, const Polygon& b) {
     const Pair middle{(first.first + last.first) * 0.5, (first.second + last.second) * 0.5};
     const auto on_ring = [&](Point p, const Ring& ring) {
         for (std::size_t i = 0; i < ring.size(); ++i)
-            if (norm(on_edge(p, ring[i], ring[(i + 1) % ring.size()]) - p) < same) return true;
+            if (point_segment(p, ring[i], ring[(i + 1) % ring.size()]) < same) return true;
         return false;
     };
     if (norm(middle.first - middle.second) < least + same && on_ring(middle.first, a.outer) && on_ring(middle.second, b.outer))

@@ -81,6 +81,9 @@ bool inside(const Ring& ring, Point p);
 bool inside(const Polygon& polygon, Point p);
 bool inside(const Region& region, Point p);
 
+/// The point of a segment that is nearest.
+Point nearest_on(Point p, Point a, Point b);
+
 /// Each vertex is kept at most `tolerance` mm from the simplified ring (Douglas-Peucker on the closed ring); a ring
 /// that would fall below a triangle is returned as it is.
 Ring simplified(const Ring& ring, double tolerance);

@@ -31,8 +31,10 @@ void draw_panel(Drawing& to, const Panel& g, const Affine& map, Colour cloth, do
 }
 
 void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity) {
-    const Affine unit{ink.width(), 0, 0, ink.width(), ink.x0, ink.y0};
-    to.marks.emplace_back(ArtMark{art_id, map.after(unit), opacity});
+    ArtMark art = art_in(art_id, ink);
+    art.place = map.after(art.place);
+    art.opacity = opacity;
+    to.marks.emplace_back(std::move(art));
 }
 
 void draw_landmarks(Drawing& to, const Panel& g, const Affine& map, double hair) {

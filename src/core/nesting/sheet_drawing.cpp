@@ -2,10 +2,6 @@
 
 namespace orthema {
 
-void draw_transfer(Drawing& to, const Transfer& t, const Affine& map) {
-    for (const Mark& m : t.picture) to.marks.push_back(mapped(m, map));
-}
-
 std::string sheet_title(const Order& order, const Sheet& sheet) {
     const Medium* medium = find_medium(order, sheet.medium);
     return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " + std::to_string(sheet.number + 1) + "   " +

@@ -3,6 +3,7 @@
 
 #include "core/base/drawing.h"
 #include "core/nesting/sheets.h"
+#include "core/transfers/making_drawing.h"
 
 namespace orthema {
 
@@ -13,9 +14,6 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
 /// The white underbase of a sheet, 1:1 over the page: solid black where white is to be laid; nothing where no piece has
 /// one.
 std::optional<Drawing> white_page(const Sheet& sheet, const TransferSet& set);
-
-/// A transfer as it is printed, through `map` from its contour's frame.
-void draw_transfer(Drawing& to, const Transfer& transfer, const Affine& map);
 
 /// The words in a sheet's margin.
 std::string sheet_title(const Order& order, const Sheet& sheet);

@@ -81,25 +81,28 @@ Order without_art(const Order& order, const std::string& id) {
     return out;
 }
 
-Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre) {
+namespace {
+
+template <class How>
+Order with_art(const Order& order, const std::string& art, How how) {
     Order out = order;
     for (Art& a : out.art)
-        if (a.id == art) a.marked_centre = centre;
+        if (a.id == art) how(a);
     return out;
+}
+
+}  // namespace
+
+Order with_marked_centre(const Order& order, const std::string& art, std::optional<Point> centre) {
+    return with_art(order, art, [&](Art& a) { a.marked_centre = centre; });
 }
 
 Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip) {
-    Order out = order;
-    for (Art& a : out.art)
-        if (a.id == art) a.clip = clip;
-    return out;
+    return with_art(order, art, [&](Art& a) { a.clip = clip; });
 }
 
 Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject) {
-    Order out = order;
-    for (Art& a : out.art)
-        if (a.id == art) a.subject = subject;
-    return out;
+    return with_art(order, art, [&](Art& a) { a.subject = subject; });
 }
 
 Order with_marks(const Order& order, const std::string& art, const std::vector<NamedMark>& marks) {

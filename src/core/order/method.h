@@ -49,7 +49,6 @@ struct Medium;
 /// What a choice of method is judged by, for one decoration at its least and largest width.
 struct MethodCase {
     std::string fabric;
-    bool hard = false;  ///< ceramic, metal, board, glass
     Colour cloth;
     double least_width = 0;                  ///< mm
     double thin_stroke = 0, narrow_gap = 0;  ///< mm at the least width; 0 where none is thin

@@ -6,10 +6,7 @@ namespace orthema {
 
 MethodCase method_case(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit) {
     MethodCase c;
-    if (const BlankStyle* style = find_style(order, d.run.style)) {
-        c.fabric = style->fabric;
-        c.hard = is_hard(style->family);
-    }
+    if (const BlankStyle* style = find_style(order, d.run.style)) c.fabric = style->fabric;
     c.cloth = run_colour(order, d.run);
     if (fit.sizes.empty()) return c;
     const auto less = [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; };

@@ -23,16 +23,16 @@ Point on_sheet(const Jig& jig, int slot, bool back) {
 void lay(Piece& p, const Decoration& d, const SizeFit& s, const Ground& g, Point middle, const ArtFactsById& facts) {
     const Affine to =
         Affine::shift(middle.x, middle.y).after(Affine::shift(-bounds(g.panel.outline).centre().x, -bounds(g.panel.outline).centre().y));
-    const Affine art = to.after({s.width, 0, 0, s.width, s.ink.x0, s.ink.y0});
+    const ArtMark art = std::get<ArtMark>(mapped(Mark{art_in(d.art, s.ink)}, to));
     Region window;
     if (d.making.cover) {
         for (const Polygon& q : offset(g.panel.outline, d.making.bleed.mm())) window.push_back({mapped(q.outer, to), {}});
         p.picture.emplace_back(ClipMark{rings_of(window)});
     }
-    p.picture.emplace_back(ArtMark{d.art, art, 1});
+    p.picture.emplace_back(art);
     if (d.making.cover) p.picture.emplace_back(ClipMark{});
     if (const auto f = facts.find(d.art); f != facts.end()) {
-        Region ink = mapped(f->second.outline, art);
+        Region ink = mapped(f->second.outline, art.place);
         if (!window.empty()) ink = intersect(ink, window);
         p.shape.insert(p.shape.end(), ink.begin(), ink.end());
     }

@@ -15,7 +15,6 @@ struct LayerRule {
     double fill_holes = 0;  ///< holes narrower than this are filled
     bool bridges = false;   ///< islands are joined
     double bridge = 2;      ///< how wide
-    double shrink = 0;      ///< of the sheet in the heat, per cent: the shape is cut larger by it
 };
 
 /// The shape of the layer under `above`. Fails with a sentence where choking swallows it. The correction for shrinking

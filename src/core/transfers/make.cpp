@@ -90,8 +90,6 @@ Polygon with_tab(const Polygon& contour, const Region& mark) {
     return out.size() == 1 ? out[0] : *largest;
 }
 
-ArtMark art_in(const std::string& art, const Rect& ink) { return {art, {ink.width(), 0, 0, ink.width(), ink.x0, ink.y0}, 1}; }
-
 std::vector<PieceLimit> piece_limits(const MakeInput& in) {
     const Medium& m = in.medium;
     const double off = 2 * m.margin.mm() + 2 * cut_margin_mm + 1;
@@ -135,36 +133,37 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
     const double w = in.width;
     int wanted = 0;
     for (const Layer& l : layers) wanted += l.colour ? 1 : 0;
+    std::optional<Separation> colours;
     if (wanted > 0 && facts.picture) {
-        out.colours = separate(facts.picture->view(), 24, 14);
-        if (out.colours->unsure > 0.25)
+        colours = separate(facts.picture->view(), 24, 14);
+        if (colours->unsure > 0.25)
             out.findings.push_back(say(Severity::caution, "colours-tones",
-                                       mm_text(100 * out.colours->unsure, 0) +
+                                       mm_text(100 * colours->unsure, 0) +
                                            " % of its ink lies between the colours: it has tones, which cut sheets cannot hold. "
                                            "Print it, or redraw it in flat colours."));
     }
     Region above;  // all that lies on top
     for (const Layer& l : layers) {
         Region shape;
-        if (l.colour && out.colours) {
+        if (l.colour && colours) {
             // every separated colour that comes nearest to this layer's belongs to it
-            for (std::size_t k = 0; k < out.colours->colours.size(); ++k) {
+            for (std::size_t k = 0; k < colours->colours.size(); ++k) {
                 const Layer* nearest = nullptr;
                 double least = 1e9;
                 for (const Layer& other : layers)
                     if (other.colour)
-                        if (const double d = colour_difference(*other.colour, out.colours->colours[k]); d < least) {
+                        if (const double d = colour_difference(*other.colour, colours->colours[k]); d < least) {
                             least = d;
                             nearest = &other;
                         }
-                if (nearest == &l) shape = unite(shape, mapped(colour_shape(*out.colours, k), Affine::scale(w, w)));
+                if (nearest == &l) shape = unite(shape, mapped(colour_shape(*colours, k), Affine::scale(w, w)));
             }
             if (m.overlap.mm() > 0 && !above.empty()) shape = unite(shape, intersect(offset(shape, m.overlap.mm(), 0.03, m.corner), above));
             if (m.bridges) shape = bridged(shape, m.bridge.mm());
         } else if (l.printed) {
             shape = base;
         } else {
-            const LayerRule rule{l.grow.mm(), m.corner, m.fill_holes.mm(), m.bridges, m.bridge.mm(), 0};
+            const LayerRule rule{l.grow.mm(), m.corner, m.fill_holes.mm(), m.bridges, m.bridge.mm()};
             const auto grown = layer_shape(above.empty() ? base : above, rule);
             if (!grown) {
                 out.findings.push_back(say(Severity::stop, "layer-swallowed", "the layer “" + l.name + "”: " + grown.sentence()));
@@ -225,9 +224,6 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
             p.medium = medium.id;
             p.printed = l.printed;
             p.tint = l.tint;
-            p.layer = static_cast<int>(i);
-            p.part = static_cast<int>(part);
-            p.parts = static_cast<int>(parts);
             p.suffix = (stacked ? "/" + l.name : "") + (parts > 1 ? "#" + std::to_string(part + 1) : "");
             p.name =
                 (stacked ? l.name : "") +

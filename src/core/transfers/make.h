@@ -40,8 +40,7 @@ struct Piece {
     std::string name;    ///< for people: "", "backing", "part 2 of 4"
     std::string medium;  ///< medium id
     bool printed = true;
-    Colour tint{1, 1, 1, 1};  ///< of an unprinted sheet
-    int layer = 0, part = 0, parts = 1;
+    Colour tint{1, 1, 1, 1};    ///< of an unprinted sheet
     Polygon contour;            ///< around everything; what nesting keeps apart
     std::vector<Mark> picture;  ///< what is printed, or the flat shape
     Region shape;               ///< the ink, or the flat shape
@@ -52,9 +51,8 @@ struct Piece {
 
 struct Made {
     MakeInput input;
-    std::vector<Piece> pieces;          ///< bottom layer last, parts in press order
-    std::vector<Region> layers;         ///< whole shapes, top first
-    std::optional<Separation> colours;  ///< where layers are colours
+    std::vector<Piece> pieces;   ///< bottom layer last, parts in press order
+    std::vector<Region> layers;  ///< whole shapes, top first
     std::optional<SplitPlan> split;
     std::optional<RingSector> sector;  ///< where it lies on a wall
     Region bare;                       ///< of a covered blank, at the worst misplacement; panel frame

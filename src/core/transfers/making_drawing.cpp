@@ -4,10 +4,14 @@
 
 namespace orthema {
 
+void draw_transfer(Drawing& to, const Transfer& t, const Affine& map) {
+    for (const Mark& m : t.picture) to.marks.push_back(mapped(m, map));
+}
+
 void draw_on_medium(Drawing& to, const Transfer& t, const Affine& map, double hair) {
     to.region(mapped(Region{t.contour}, map), Colour{0.93, 0.945, 0.95, 1}, {});
     if (!t.white.empty()) to.region(mapped(t.white, map), palette::white, {});
-    for (const Mark& m : t.picture) to.marks.push_back(mapped(m, map));
+    draw_transfer(to, t, map);
     to.region(mapped(Region{t.contour}, map), {}, Stroke{palette::quiet, hair, {}});
     if (!t.cut.empty()) to.region(mapped(t.cut, map), {}, Stroke{palette::brick, hair, {}});
 }
@@ -23,9 +27,6 @@ void draw_reading_arrow(Drawing& to, Point at, double length, bool mirrored, dou
 namespace {
 
 Region blank_outline(const Made& m) { return panel_for(m.input.style, m.input.size, m.input.location).outline; }
-
-/// The art as it lies in the reading frame.
-ArtMark placed_art(const MakeInput& in, const Rect& ink) { return {in.art, {ink.width(), 0, 0, ink.width(), ink.x0, ink.y0}, 1}; }
 
 void draw_seams(Drawing& to, const Made& m, const Affine& map, double hair) {
     const SplitPlan& plan = *m.split;
@@ -59,7 +60,7 @@ Rect pressed_box(const Made& m) {
     }
     Rect box = m.pieces.empty() ? Rect{0, 0, 10, 10} : m.pieces.front().ink;
     for (const Region& shape : m.layers) box = united(box, bounds(shape));
-    return box;
+    return box.grown(8);  // of cloth around it
 }
 
 void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, double hair) {
@@ -73,26 +74,26 @@ void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, d
             const Rect box = bounds(blank_outline(m));
             const Affine over = map.after({-1, 0, 0, 1, 2 * (box.x1 + m.input.making.fold.mm()), 0});
             to.region(mapped(blank_outline(m), over), cloth, edge);
-            to.marks.push_back(mapped(Mark{placed_art(m.input, ink)}, map));
-            ArtMark back = placed_art(m.input, ink);
+            to.marks.push_back(mapped(Mark{art_in(m.input.art, ink)}, map));
+            ArtMark back = art_in(m.input.art, ink);
             back.place = over.after(back.place);
             to.marks.emplace_back(std::move(back));
             return;
         }
         to.clip(blank);
-        to.marks.push_back(mapped(Mark{placed_art(m.input, ink)}, map));
+        to.marks.push_back(mapped(Mark{art_in(m.input.art, ink)}, map));
         to.unclip();
         to.region(blank, {}, edge);
         if (!m.bare.empty()) to.region(mapped(m.bare, map), Colour{palette::carmine.r, palette::carmine.g, palette::carmine.b, 0.55}, {});
         return;
     }
-    to.rect(bounds(mapped(box_region(pressed_box(m).grown(8))[0].outer, map)), cloth, Stroke{palette::rule, hair, {}});
+    to.rect(bounds(mapped(box_region(pressed_box(m))[0].outer, map)), cloth, Stroke{palette::rule, hair, {}});
     // the lowest layer first, each without its marks: they have been trimmed off
     std::vector<Layer> layers = m.input.making.layers;
     if (layers.empty()) layers.push_back({"", "", m.pieces.front().printed, {}, m.pieces.front().tint, {}});
     for (std::size_t i = std::min(layers.size(), m.layers.size()); i-- > 0;) {
         if (layers[i].printed)
-            to.marks.push_back(mapped(Mark{placed_art(m.input, ink)}, map));
+            to.marks.push_back(mapped(Mark{art_in(m.input.art, ink)}, map));
         else
             to.region(mapped(m.layers[i], map), layers[i].tint, {});
     }
@@ -114,7 +115,7 @@ Drawing wall_picture(const Made& m, Colour cloth, double k) {
     for (const int turn : {-1, 0, 1}) {
         d.clip(mapped(box_region({span.from + turn * around, 0, span.to + turn * around, tall}), map));
         for (const int copy : {-1, 0, 1}) {
-            ArtMark art = placed_art(m.input, m.input.ink);
+            ArtMark art = art_in(m.input.art, m.input.ink);
             art.place = map.after(Affine::shift((turn + copy) * around, 0)).after(art.place);
             d.marks.emplace_back(std::move(art));
         }
@@ -146,7 +147,7 @@ void draw_board_pressed(Drawing& to, const Order& order, const FitPlan& plan, co
         const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, fill.size);
         if (size == nullptr) continue;
         if (d->making.cover) to.clip(mapped(panel.outline, own));
-        to.marks.emplace_back(ArtMark{d->art, own.after({size->width, 0, 0, size->width, size->ink.x0, size->ink.y0}), 1});
+        to.marks.push_back(mapped(Mark{art_in(d->art, size->ink)}, own));
         if (d->making.cover) to.unclip();
     }
 }

@@ -5,6 +5,9 @@
 
 namespace orthema {
 
+/// A transfer as it is printed, through `map` from its contour's frame.
+void draw_transfer(Drawing& to, const Transfer& transfer, const Affine& map);
+
 /// A piece on its medium, as it is printed or cut, with its contour; `map` from the contour's frame.
 void draw_on_medium(Drawing& to, const Transfer& piece, const Affine& map, double hair);
 

@@ -217,8 +217,6 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
     for (int row = 0; row < best->rows; ++row)
         for (int column = 0; column < best->columns; ++column) {
             SplitPart part;
-            part.column = column;
-            part.row = row;
             part.own = intersect(between(seam(true, column - 1), seam(true, column), all, true),
                                  between(seam(false, row - 1), seam(false, row), all, false));
             part.reach = part.own;

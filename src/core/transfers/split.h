@@ -31,7 +31,6 @@ struct Seam {
 };
 
 struct SplitPart {
-    int column = 0, row = 0;
     Region own;      ///< its share of the plane, without the lap
     Region reach;    ///< with the lap
     int heated = 1;  ///< how often it is under the platen until all are pressed

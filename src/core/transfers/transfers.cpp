@@ -5,6 +5,7 @@
 #include <map>
 #include <set>
 
+#include "core/fitting/fit_findings.h"
 #include "core/transfers/choices.h"
 
 namespace orthema {
@@ -85,10 +86,8 @@ Transfer printed_piece(const Piece& p, bool mirrored) {
 /// What making found, with who it is about.
 void say_made(const Order& order, const Decoration& d, const std::string& size, const Made& made, Findings& findings) {
     for (Finding f : made.findings) {
-        f.about.stage = "fit";
-        f.about.decoration = d.id;
-        f.about.size = size;
-        f.sentence = "“" + d.name + "” on " + run_name(order, d.run) + ": " + f.sentence;
+        f.about = about(d, size);
+        f.sentence = who(order, d, "") + ": " + f.sentence;
         if (std::none_of(findings.begin(), findings.end(), [&](const Finding& o) { return o.sentence == f.sentence; }))
             findings.push_back(std::move(f));
     }
@@ -104,15 +103,11 @@ void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, 
     std::string why;
     for (const std::string& clause : against(*method, what)) why += (why.empty() ? "" : "; ") + clause;
     if (why.empty()) return;
-    Subject about;
-    about.stage = "fit";
-    about.decoration = d.id;
     findings.push_back({Severity::caution,
                         "method-unsuited",
-                        about,
+                        about(d, ""),
                         {},
-                        "“" + d.name + "” on " + run_name(order, d.run) + ": " + method->name + " does not suit, " + why +
-                            ". Choose another method under Making."});
+                        who(order, d, "") + ": " + method->name + " does not suit, " + why + ". Choose another method under Making."});
 }
 
 /// A medium and its method must agree on who turns the print over.
@@ -120,12 +115,12 @@ void say_mirror(const Order& order, const std::set<std::string>& used, Findings&
     for (const Medium& m : order.media) {
         const Method* method = find_method(order, m.method);
         if (!used.contains(m.id) || method == nullptr || times_mirrored(m, *method) % 2 == 0) continue;
-        Subject about;
-        about.stage = "sheets";
-        about.medium = m.id;
+        Subject of;
+        of.stage = "sheets";
+        of.medium = m.id;
         findings.push_back({Severity::stop,
                             "mirror-parity",
-                            about,
+                            of,
                             {},
                             m.name + ": it would come out " + (method->read_through ? "mirrored: " : "mirrored, since ") +
                                 (method->read_through ? method->name + " is read through its carrier and nobody mirrors. Say who does."

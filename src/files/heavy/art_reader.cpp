@@ -86,12 +86,7 @@ cairo_surface_t* FileArt::reusable_surface() const {
         }
         return cairo_surface_reference(raster);
     }
-    const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
-    cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);
-    cairo_t* cr = cairo_create(surface);
-    draw(cr);
-    cairo_destroy(cr);
-    return surface;
+    return LoadedArt::reusable_surface();
 }
 
 namespace {
