@@ -65,7 +65,8 @@ int main(int argc, char** argv) {
                                                  {"crew-hill", "Split", "making-split"},
                                                  {"tote-kites", "Layers", "making-layers"},
                                                  {"bottle-stripes", "Shape", "making-wrap"},
-                                                 {"tag-badge", "Shape", "making-jig"}}) {
+                                                 {"tag-badge", "Shape", "making-jig"},
+                                                 {"tile-evening", "Shape", "making-cover"}}) {
         s.decoration = decoration;
         if (const orthema::Decoration* d = orthema::find_decoration(room.order(), decoration)) s.run = d->run;
         room.select(s);

@@ -24,6 +24,37 @@ struct Surface {
     Surface& operator=(const Surface&) = delete;
 };
 
+constexpr double chord_tolerance = 0.01;  ///< mm on the sector
+
+void add_bent(cairo_t* cr, const FlatShape::Area& area, const ArtMark& mark) {
+    cairo_new_path(cr);
+    for (const Ring& ring : area.rings) {
+        const Ring bent = mapped(mark.bend->bent(mapped(ring, mark.place), chord_tolerance), mark.bent);
+        for (std::size_t i = 0; i < bent.size(); ++i) (i == 0 ? cairo_move_to : cairo_line_to)(cr, bent[i].x, bent[i].y);
+        cairo_close_path(cr);
+    }
+    cairo_set_fill_rule(cr, area.even_odd ? CAIRO_FILL_RULE_EVEN_ODD : CAIRO_FILL_RULE_WINDING);
+}
+
+void paint_shapes(cairo_t* cr, const ArtMark& mark, const std::vector<FlatShape>& shapes) {
+    const bool faint = mark.opacity < 1;
+    if (faint) cairo_push_group(cr);
+    for (const FlatShape& shape : shapes) {
+        cairo_save(cr);
+        for (const FlatShape::Area& clip : shape.clips) {
+            add_bent(cr, clip, mark);
+            cairo_clip(cr);
+        }
+        add_bent(cr, shape.area, mark);
+        cairo_set_source_rgba(cr, shape.colour.r, shape.colour.g, shape.colour.b, shape.colour.a);
+        cairo_fill(cr);
+        cairo_restore(cr);
+    }
+    if (!faint) return;
+    cairo_pop_group_to_source(cr);
+    cairo_paint_with_alpha(cr, mark.opacity);
+}
+
 }  // namespace
 
 void paint_bent(cairo_t* cr, const ArtMark& mark, ArtSource& art) {
@@ -35,6 +66,8 @@ void paint_bent(cairo_t* cr, const ArtMark& mark, ArtSource& art) {
     cairo_surface_get_device_scale(cairo_get_target(cr), &device_x, &device_y);
     const auto type = cairo_surface_get_type(cairo_get_target(cr));
     const bool page = type != CAIRO_SURFACE_TYPE_IMAGE;
+    if (page)
+        if (const auto* shapes = art.flat_shapes(mark.art)) return paint_shapes(cr, mark, *shapes);
     const double fine = page ? page_dpi / 72 : device_x;
     const Affine device = Affine::scale(fine, fine).after({m.xx, m.yx, m.xy, m.yy, m.x0, m.y0});
     // What of it is to be seen, in fine device pixels.

@@ -68,6 +68,28 @@ void PrintArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity)
     cairo_paint_with_alpha(cr, opacity);  // paints as without alpha when there is none
 }
 
+void map_shapes(std::vector<FlatShape>& shapes, const Affine& by) {
+    const auto map = [&](FlatShape::Area& area) {
+        for (Ring& ring : area.rings) ring = mapped(ring, by);
+    };
+    for (FlatShape& shape : shapes) {
+        map(shape.area);
+        for (FlatShape::Area& clip : shape.clips) map(clip);
+    }
+}
+
+const std::vector<FlatShape>* PrintArt::flat_shapes(const std::string& art_id) {
+    const auto at = art_.find(art_id);
+    if (at == art_.end() || at->second->facts.empty()) return nullptr;
+    const auto [kept, fresh] = shapes_.try_emplace(art_id);
+    if (fresh) {
+        const Rect& ink = at->second->facts.ink_px;
+        kept->second = at->second->flat_shapes();
+        if (kept->second) map_shapes(*kept->second, Affine::scale(1 / ink.width(), 1 / ink.width()).after(Affine::shift(-ink.x0, -ink.y0)));
+    }
+    return kept->second ? &*kept->second : nullptr;
+}
+
 void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity) {
     const auto at = art_.find(art_id);
     if (at == art_.end() || at->second->screen.empty()) return;

@@ -6,6 +6,7 @@
 
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 
 #include "core/artwork/art_facts.h"
@@ -42,6 +43,9 @@ public:
     virtual void draw(cairo_t* cr) const = 0;
     /// A surface that can be painted many times and is stored once in a PDF; the caller destroys it.
     [[nodiscard]] virtual cairo_surface_t* reusable_surface() const;
+    /// Vector art as flat shapes in canvas pixels; nothing where it has gradients, pictures, patterns, soft masks,
+    /// dashes or faint groups.
+    [[nodiscard]] virtual std::optional<std::vector<FlatShape>> flat_shapes() const { return std::nullopt; }
 };
 
 using LoadedArtPtr = std::shared_ptr<const LoadedArt>;
@@ -60,6 +64,9 @@ Region letter_shapes(const std::string& word, bool bold);
 
 /// The id under which the whole of a clipped picture is kept beside it.
 inline std::string whole_id(const std::string& art) { return "whole of " + art; }
+
+/// Shapes and their clips through a map.
+void map_shapes(std::vector<FlatShape>& shapes, const Affine& by);
 
 /// What kind the first bytes say; nothing when none.
 std::optional<ArtKind> kind_of(const std::string& bytes);
@@ -84,12 +91,14 @@ public:
     PrintArt(const PrintArt&) = delete;
     PrintArt& operator=(const PrintArt&) = delete;
     void paint_art(cairo_t* cr, const std::string& art_id, double opacity) override;
+    const std::vector<FlatShape>* flat_shapes(const std::string& art_id) override;
     [[nodiscard]] double aspect_of(const std::string& art_id) const override { return art_aspect(art_, art_id); }
 
 private:
     const LoadedArtById& art_;
     bool stored_once_;
     std::map<std::string, cairo_surface_t*> surfaces_;
+    std::map<std::string, std::optional<std::vector<FlatShape>>> shapes_;
 };
 
 /// Pictures for the screen: from the half-size levels, never blocking on librsvg or poppler.

@@ -35,6 +35,17 @@ public:
         cairo_restore(cr);
     }
 
+    [[nodiscard]] std::optional<std::vector<FlatShape>> flat_shapes() const override {
+        auto shapes = whole->flat_shapes();
+        if (!shapes) return shapes;
+        const double k = unit / whole->facts.ink_px.width();
+        map_shapes(
+            *shapes,
+            Affine::shift(at.x, at.y).after(Affine::scale(k, k)).after(Affine::shift(-whole->facts.ink_px.x0, -whole->facts.ink_px.y0)));
+        for (FlatShape& s : *shapes) s.clips.push_back({rings_of(shape), true});
+        return shapes;
+    }
+
 private:
     static void add(cairo_t* cr, const Ring& ring) {
         for (std::size_t i = 0; i < ring.size(); ++i) (i == 0 ? cairo_move_to : cairo_line_to)(cr, ring[i].x, ring[i].y);

@@ -169,6 +169,9 @@ TEST(MakingBench, TheShopsFiguresAreEditedAndKept) {
     w.undo();
     w.wait();
     EXPECT_FALSE(w.says("weed-sliver"));
+    w.click(w.find<QPushButton>("Usual layers as here"));
+    w.wait();
+    EXPECT_EQ(find_method(w.order(), "cut vinyl")->layers, w.d().making.layers) << "two colours and a backing";
     w.type(w.find<QLineEdit>("Fabrics it takes"), "silk");
     w.wait();
     EXPECT_TRUE(w.says("method-unsuited"));
@@ -189,6 +192,59 @@ TEST(MakingBench, TheShopsFiguresAreEditedAndKept) {
     w.wait();
     EXPECT_EQ(find_medium(w.order(), "vinyl-navy")->mirror, MirrorBy::nobody);
     for (const Transfer* t : w.pieces()) EXPECT_EQ(t->mirrored, t->medium != "vinyl-navy");
+}
+
+TEST(MakingBench, AMediumAndItsMethodAreMadeInTheWindowAndUsed) {
+    MakingWindow w("tile-evening");
+    w.page("Shop");
+    w.choose(w.find<QComboBox>("This method"), "Sublimation");
+    w.click(w.find<QPushButton>("Another method"));
+    w.type(w.find<QLineEdit>("Method’s name"), "Slow sublimation");
+    w.click(w.find<QPushButton>("Afterwards it is/trimmed"));
+    w.wait();
+    EXPECT_EQ(w.order().methods.back().name, "Slow sublimation");
+    EXPECT_EQ(w.order().methods.back().handling, Handling::trimmed);
+    EXPECT_EQ(find_method(w.order(), "sublimation")->handling, Handling::none) << "the one it was copied from stays";
+    w.type(w.find<QLineEdit>("Method’s name"), "Sublimation");
+    EXPECT_EQ(w.order().methods.back().name, "Slow sublimation") << "two of one name cannot be told apart";
+    w.click(w.find<QPushButton>("Shop data/medium"));
+    w.choose(w.find<QComboBox>("This medium"), "Sublimation A4");
+    w.click(w.find<QPushButton>("Another medium"));
+    w.type(w.find<QLineEdit>("Medium’s name"), "Tile paper");
+    w.choose(w.find<QComboBox>("Its method"), "Slow sublimation");
+    w.type(w.find<QLineEdit>("Width"), "230");
+    w.wait();
+    const Medium own = w.order().media.back();
+    EXPECT_EQ(own.name, "Tile paper");
+    EXPECT_EQ(own.method, w.order().methods.back().id);
+    w.page("Method");
+    w.choose(w.find<QComboBox>("Medium"), "Tile paper");
+    w.wait();
+    EXPECT_EQ(w.d().medium, own.id);
+    ASSERT_EQ(w.pieces().size(), 1u);
+    EXPECT_EQ(w.pieces()[0]->medium, own.id);
+    w.page("Shop");
+    w.click(w.find<QPushButton>("Keep it in the library"));
+    w.wait();
+    EXPECT_EQ(w.room().library().media.back().name, "Tile paper");
+}
+
+TEST(MakingBench, ATilesRimIsProvenCovered) {
+    MakingWindow w("tile-evening");
+    w.page("Shape");
+    EXPECT_TRUE(w.made().bare.empty());
+    EXPECT_NEAR(w.made().spare, 3, 0.1) << "as far as its bleed";
+    w.type(w.find<QLineEdit>("A hand misses by"), "4");
+    w.wait();
+    EXPECT_TRUE(w.says("rim-bare"));
+    ASSERT_FALSE(w.made().bare.empty());
+    // bare is a rim of the tile, notch and all, and never its middle
+    const Region tile = panel_of(*find_style(w.order(), "notched-tile"), "OS", Face::front).outline;
+    EXPECT_LT(area(subtract(w.made().bare, tile)), 0.01);
+    EXPECT_LT(area(intersect(w.made().bare, offset(tile, -1.05))), 0.01);
+    w.type(w.find<QLineEdit>("Bleed"), "5");
+    w.wait();
+    EXPECT_FALSE(w.says("rim-bare"));
 }
 
 TEST(MakingBench, TagsLieInAJigAndTheJigIsEdited) {

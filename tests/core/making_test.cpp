@@ -67,6 +67,30 @@ TEST(Making, ALayerIsItsOwnPieceOnItsOwnMediumWithSharedMarks) {
             for (const Point& q : p.outer) EXPECT_TRUE(inside(t->contour, q)) << "the sheet holds all that is cut";
 }
 
+TEST(Making, WhatMustReachPastTheInkSaysWhenItDoesNot) {
+    Shop s;
+    s.d() = with_medium(s.order, s.d(), "dark-letter");
+    s.d().sizing.school = SizingSchool::one_size;
+    s.d().making.layers = find_method(s.order, "two-part paper, dark")->layers;
+    s.make();
+    EXPECT_FALSE(s.says("layer-short"));
+    EXPECT_TRUE(s.says("layers-married"));
+    s.d().making.layers[1].grow = Length::from_mm(-1.2);
+    s.make();
+    EXPECT_TRUE(s.says("layer-short"));
+    EXPECT_FALSE(s.says("layers-married"));
+    for (const Finding& f : s.set.findings)
+        if (f.code == "layer-short") EXPECT_NE(f.sentence.find("1.2"), std::string::npos) << f.sentence;
+
+    s.d() = with_medium(s.order, s.d(), "foil-copper");
+    s.d().making.layers = find_method(s.order, "foil over adhesive")->layers;
+    s.make();
+    EXPECT_FALSE(s.says("foil-short"));
+    s.d().making.layers[1].grow = Length::from_mm(1);
+    s.make();
+    EXPECT_TRUE(s.says("foil-short"));
+}
+
 TEST(Making, AnOversizeDesignComesInPartsThatFitTheMedium) {
     Shop s;
     s.d().medium = "film-330";

@@ -63,6 +63,46 @@ TEST(Split, TheSeamHasTheLeastInkOfAllPaths) {
     }
 }
 
+TEST(Split, TwoSeamsTogetherCutLeastOfAllPairs) {
+    // every pair of paths whose three parts are narrow enough, against the joint choice of strips
+    std::mt19937 random(5);
+    int better_than_equal = 0;
+    for (int round = 0; round < 30; ++round) {
+        const int w = 7, h = 3, most = 3;
+        const AlphaMap a = noise(random, w, h);
+        std::vector<std::vector<int>> paths;
+        const std::function<void(std::vector<int>)> grow = [&](const std::vector<int>& path) {
+            if (static_cast<int>(path.size()) == h) return paths.push_back(path);
+            for (int x = path.empty() ? 0 : std::max(0, path.back() - 1); x <= (path.empty() ? w - 1 : std::min(w - 1, path.back() + 1));
+                 ++x) {
+                auto next = path;
+                next.push_back(x);
+                grow(next);
+            }
+        };
+        grow({});
+        long least = std::numeric_limits<long>::max();
+        for (const auto& p : paths)
+            for (const auto& q : paths) {
+                const auto [p0, p1] = std::minmax_element(p.begin(), p.end());
+                const auto [q0, q1] = std::minmax_element(q.begin(), q.end());
+                if (*p1 + 0.5 > most || *q1 - *p0 > most || w - (*q0 + 0.5) > most) continue;
+                least = std::min(least, path_ink(a, true, p) + path_ink(a, true, q));
+            }
+        SplitRule rule;
+        rule.join = Join::butt;
+        rule.limits = {{most * 10.0, 1000}};
+        const auto plan = split(a, w * 10.0, rule);
+        ASSERT_TRUE(plan) << plan.sentence();
+        ASSERT_EQ(plan->seams.size(), 2u);
+        EXPECT_NEAR(plan->ink_cut, static_cast<double>(least) / 255 * 10, 1e-6);
+        // with equal strips either seam has only the pixels 2 and 4, or thereabouts, to itself
+        const long equal = path_ink(a, true, least_ink_path(a, true, 2, 3)) + path_ink(a, true, least_ink_path(a, true, 4, 5));
+        better_than_equal += least < equal ? 1 : 0;
+    }
+    EXPECT_GT(better_than_equal, 5);
+}
+
 TEST(Split, ASeamPassesItsPointsOrSaysThatItCannot) {
     std::mt19937 random(11);
     const AlphaMap a = noise(random, 40, 60);

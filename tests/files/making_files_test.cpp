@@ -155,6 +155,53 @@ TEST(MakingFiles, ABentPictureLiesWhereTheSectorSays) {
     }
 }
 
+TEST(MakingFiles, FlatVectorArtStaysOutlinesOnATaperedWall) {
+    // strokes of each cap, a curve, a hole, a clip and a letter-like use; against the same art as pixels
+    const std::string flat = R"svg(<svg xmlns="http://www.w3.org/2000/svg" width="300" height="150">
+      <defs><clipPath id="c"><circle cx="230" cy="75" r="40"/></clipPath></defs>
+      <rect width="300" height="150" fill="#e8e0c8"/>
+      <path d="M20 20 C 90 -30 120 120 150 75" fill="none" stroke="#aa3322" stroke-width="9" stroke-linecap="round"/>
+      <path d="M20 130 L80 100 L140 130" fill="none" stroke="#224488" stroke-width="7" transform="translate(4 -2) scale(1.1)"/>
+      <path fill-rule="evenodd" fill="#2f7f79" d="M160 20h40v40h-40zM170 30v20h20v-20z"/>
+      <g clip-path="url(#c)"><rect x="200" y="60" width="90" height="80" fill="#113355"/></g></svg>)svg";
+    const std::string shaded = R"svg(<svg xmlns="http://www.w3.org/2000/svg" width="300" height="150">
+      <linearGradient id="g"><stop offset="0" stop-color="#fff"/><stop offset="1" stop-color="#000"/></linearGradient>
+      <rect width="300" height="150" fill="url(#g)"/></svg>)svg";
+    const auto sector = unrolled({62, 73, 170});
+    ASSERT_TRUE(sector);
+    Drawing page;
+    page.width = 260;
+    page.height = 220;
+    ArtMark mark{"art", {150, 0, 0, 150, -75, 40}, 1};
+    mark.bend = *sector;
+    mark.bent = Affine::shift(130, 20);
+    page.marks.emplace_back(mark);
+    const Folder folder;
+    for (const bool plain : {true, false}) {
+        const auto loaded = load_art(std::make_shared<const std::string>(plain ? flat : shaded), "art.svg");
+        ASSERT_TRUE(loaded) << loaded.sentence();
+        EXPECT_EQ((*loaded)->flat_shapes().has_value(), plain);
+        const LoadedArtById all{{"art", *loaded}};
+        ASSERT_TRUE(write_pdf(folder / "p.pdf", {&page}, all, "t"));
+        EXPECT_EQ(test::run("pdfimages -list '" + (folder / "p.pdf") + "' | tail -n +3").out.empty(), plain);
+        ASSERT_TRUE(write_png(folder / "p.png", page, all, 150));
+        const Canvas vector = test::render_pdf(folder / "p.pdf", 1, 150), pixels = test::read_png(folder / "p.png");
+        int differ = 0, inked = 0;
+        for (int y = 0; y < std::min(vector.height, pixels.height); ++y)
+            for (int x = 0; x < std::min(vector.width, pixels.width); ++x) {
+                const auto *v = vector.at(x, y), *p = pixels.at(x, y);
+                inked += p[3] > 127 ? 1 : 0;
+                for (int k = 0; k < 3; ++k)
+                    if (std::abs(v[k] - (p[k] * p[3] + 255 * (255 - p[3])) / 255) > 90) {
+                        ++differ;
+                        break;
+                    }
+            }
+        ASSERT_GT(inked, 100000);
+        EXPECT_LT(differ, inked / 200) << "only pixels on edges may differ";
+    }
+}
+
 TEST(MakingFiles, LettersAreFilledWithThePictureUnstretched) {
     // a picture with a round subject off its middle
     Canvas c(600, 400);

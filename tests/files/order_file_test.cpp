@@ -102,7 +102,7 @@ TEST(OrderFile, TheDemoOpensWithItsTwoFindings) {
     const auto demo = open_order(test::source("demo/marrow-hill"));
     ASSERT_TRUE(demo) << demo.sentence();
     EXPECT_GE(garments_in(demo->order), 120);
-    EXPECT_EQ(demo->order.art.size(), 11u);
+    EXPECT_EQ(demo->order.art.size(), 12u);
     Findings all = order_findings(demo->order);
     const auto art = load_all_art(demo->order, demo->art, &all);
     const FitPlan plan = fit(demo->order, facts_of(art));

@@ -1,5 +1,6 @@
 // The Shop page beside the making: methods, media and jigs as the shop has them. A change is the order's; one button keeps
 // it in the library for the next.
+#include <QCheckBox>
 #include <QComboBox>
 
 #include "app/fit/making_pages.h"
@@ -83,13 +84,54 @@ void MakingPages::build_shop() {
         return box;
     };
 
+    // Every kind has a name of its own, and another of it can be made.
+    const auto naming = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
+        using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+        page->head(what);
+        auto* f = new ValueField(what);
+        f->setAlignment(Qt::AlignLeft);
+        f->take = [this, list, box](const QString& t, bool) -> std::optional<QString> {
+            const std::string name = t.trimmed().toStdString();
+            if (name.empty()) return QStringLiteral("It needs a name.");
+            for (const T& other : room_.order().*list)
+                if (other.name == name && other.id != box->currentData().toString().toStdString())
+                    return QStringLiteral("There is another of that name.");
+            change_item<T>(QStringLiteral("name"), list, box, [&](T& item) { item.name = name; });
+            return std::nullopt;
+        };
+        page->add(f);
+        shop_shown_.push_back([this, f, list, box] {
+            if (const auto* item = item_of(room_.order().*list, box)) f->show_text(qt(item->name));
+        });
+    };
+    const auto another = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
+        using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+        QPushButton* b = push(QStringLiteral("Another ") + what, QStringLiteral("A copy of this one, to be changed"));
+        page->add(b);
+        connect(b, &QPushButton::clicked, this, [this, what, list, box] {
+            const T* own = item_of(room_.order().*list, box);
+            Order next = room_.order();
+            std::vector<std::string> taken;
+            for (const T& o : next.*list) taken.push_back(o.id);
+            T copy = own != nullptr ? *own : T{};
+            copy.id = fresh_id(what.toStdString(), taken);
+            copy.name = what.left(1).toUpper().toStdString() + what.mid(1).toStdString() + " " + std::to_string((next.*list).size() + 1);
+            (next.*list).push_back(copy);
+            room_.edit(QStringLiteral("another ") + what, std::move(next));
+            box->setCurrentIndex(box->count() - 1);
+            refresh_shop();
+        });
+    };
+
     FigurePanel* m = kinds_[0];
     shop_method_ =
         chooser(m, QStringLiteral("This method"), QStringLiteral("Its figures are starting values: the supplier's sheet comes first"));
     const auto methods = &Order::methods;
+    naming(m, QStringLiteral("Method’s name"), methods, shop_method_);
     const auto words = [&](const QString& name, const QString& why, std::vector<std::string> Method::*which) {
         m->head(name);
         auto* f = new ValueField(name);
+        f->setAlignment(Qt::AlignLeft);
         f->setToolTip(why);
         f->take = [this, name, which](const QString& t, bool) -> std::optional<QString> {
             change_item<Method>(name.toLower(), &Order::methods, shop_method_, [&](Method& own) { own.*which = apart(t); });
@@ -97,7 +139,10 @@ void MakingPages::build_shop() {
         };
         m->add(f);
         shop_shown_.push_back([this, f, which] {
-            if (const Method* own = item_of(room_.order().methods, shop_method_)) f->show_text(joined(own->*which));
+            if (const Method* own = item_of(room_.order().methods, shop_method_)) {
+                f->show_text(joined(own->*which));
+                if (!f->hasFocus()) f->setCursorPosition(0);
+            }
         });
     };
     words(QStringLiteral("Fabrics it takes"), QStringLiteral("Words of which the blank's fabric must have one; empty takes all"),
@@ -109,6 +154,28 @@ void MakingPages::build_shop() {
         change_item<Method>(QStringLiteral("reading side"), &Order::methods, shop_method_, [i](Method& own) { own.read_through = i == 0; });
     };
     m->add(reads_);
+    m->head(QStringLiteral("Afterwards it is"));
+    handling_ = new Segments(QStringLiteral("Afterwards it is"),
+                             {QStringLiteral("left as it is"), QStringLiteral("trimmed"), QStringLiteral("weeded")});
+    handling_->chosen = [this](int i) {
+        change_item<Method>(QStringLiteral("handling"), &Order::methods, shop_method_,
+                            [i](Method& own) { own.handling = static_cast<Handling>(i); });
+    };
+    m->add(handling_);
+    const auto flag = [this](FigurePanel* page, const QString& name, const QString& why, bool Method::*which) {
+        auto* box = new QCheckBox(name);
+        box->setObjectName(name);
+        box->setToolTip(why);
+        connect(box, &QCheckBox::clicked, this, [this, name, which](bool on) {
+            change_item<Method>(name.toLower(), &Order::methods, shop_method_, [which, on](Method& own) { own.*which = on; });
+        });
+        page->add(box);
+        shop_shown_.push_back([this, box, which] {
+            if (const Method* own = item_of(room_.order().methods, shop_method_)) box->setChecked(own->*which);
+        });
+    };
+    flag(m, QStringLiteral("Cut from sheets of one colour"), QStringLiteral("No tones and no photographs"), &Method::flat_colours);
+    flag(m, QStringLiteral("Gives with a knit"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
     number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),
            methods, shop_method_, &Method::lightest, 0, 100, 0);
     length(m, QStringLiteral("Thinnest stroke"), QStringLiteral("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);
@@ -122,10 +189,32 @@ void MakingPages::build_shop() {
            0, 1000, 2);
     number(m, QStringLiteral("Minutes a piece"), QStringLiteral("Of work; a minute is reckoned at 0.45"), methods, shop_method_,
            &Method::minutes, 0, 1000, 1);
+    QPushButton* stack = push(QStringLiteral("Usual layers as here"),
+                              QStringLiteral("The layers of the decoration in view become what this method starts with"));
+    m->add(stack);
+    connect(stack, &QPushButton::clicked, this, [this] {
+        const Decoration* d = room_.decoration();
+        if (d == nullptr) return;
+        change_item<Method>(QStringLiteral("usual layers"), &Order::methods, shop_method_,
+                            [layers = d->making.layers](Method& own) { own.layers = layers; });
+    });
+    another(m, QStringLiteral("method"), methods, shop_method_);
 
     FigurePanel* s = kinds_[1];
     shop_medium_ = chooser(s, QStringLiteral("This medium"), QStringLiteral("Rolls and sheets"));
     const auto media = &Order::media;
+    naming(s, QStringLiteral("Medium’s name"), media, shop_medium_);
+    medium_method_ = s->choice_row(QStringLiteral("Its method"), QStringLiteral("What it is used for"));
+    connect(medium_method_, &QComboBox::activated, this, [this](int i) {
+        const std::string id = medium_method_->itemData(i).toString().toStdString();
+        change_item<Medium>(QStringLiteral("its method"), &Order::media, shop_medium_, [&](Medium& own) { own.method = id; });
+    });
+    shape_ = new Segments(QStringLiteral("Comes as"), {QStringLiteral("a roll"), QStringLiteral("sheets")});
+    shape_->chosen = [this](int i) {
+        change_item<Medium>(QStringLiteral("roll or sheets"), &Order::media, shop_medium_,
+                            [i](Medium& own) { own.shape = i == 0 ? MediumShape::roll : MediumShape::sheet; });
+    };
+    s->add(shape_);
     s->head(QStringLiteral("Who mirrors"));
     mirror_ =
         new Segments(QStringLiteral("Who mirrors"), {QStringLiteral("this program"), QStringLiteral("printer"), QStringLiteral("nobody")});
@@ -145,10 +234,12 @@ void MakingPages::build_shop() {
     length(s, QStringLiteral("Seam's reach"), QStringLiteral("To both sides, kept free of ink where it can be"), media, shop_medium_,
            &Medium::taped_lap, 0, 200);
     number(s, QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
+    another(s, QStringLiteral("medium"), media, shop_medium_);
 
     FigurePanel* j = kinds_[2];
     shop_jig_ = chooser(j, QStringLiteral("This jig"), QStringLiteral("Slots on a backer board"));
     const auto jigs = &Order::jigs;
+    naming(j, QStringLiteral("Jig’s name"), jigs, shop_jig_);
     number(j, QStringLiteral("Rows"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
     number(j, QStringLiteral("Columns"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);
     length(j, QStringLiteral("Pitch across"), QStringLiteral("Slot to slot"), jigs, shop_jig_, &Jig::pitch_x, 0, 2000);
@@ -188,21 +279,7 @@ void MakingPages::build_shop() {
         const auto at = std::size_t(std::max(0, first->currentIndex()));
         set_items(fill, designs, at < own->assigned.size() ? own->assigned[at] : "");
     });
-    QPushButton* another = push(QStringLiteral("Another jig"), QStringLiteral("A copy of this one, to be changed"));
-    j->add(another);
-    connect(another, &QPushButton::clicked, this, [this] {
-        const Jig* own = item_of(room_.order().jigs, shop_jig_);
-        Order next = room_.order();
-        std::vector<std::string> taken;
-        for (const Jig& o : next.jigs) taken.push_back(o.id);
-        Jig copy = own != nullptr ? *own : Jig{};
-        copy.id = fresh_id("jig", taken);
-        copy.name = "Jig " + std::to_string(next.jigs.size() + 1);
-        next.jigs.push_back(copy);
-        room_.edit(QStringLiteral("another jig"), std::move(next));
-        shop_jig_->setCurrentIndex(shop_jig_->count() - 1);
-        refresh_shop();
-    });
+    another(j, QStringLiteral("jig"), jigs, shop_jig_);
     p->rule();
     QPushButton* keep = push(QStringLiteral("Keep it in the library"), QStringLiteral("For the orders to come"));
     p->add(keep);
@@ -233,8 +310,17 @@ void MakingPages::refresh_shop() {
     fill(shop_medium_, order.media);
     fill(shop_jig_, order.jigs);
     for (const auto& show : shop_shown_) show();
-    if (const Method* m = item_of(order.methods, shop_method_)) reads_->show_choice(m->read_through ? 0 : 1);
-    if (const Medium* m = item_of(order.media, shop_medium_)) mirror_->show_choice(static_cast<int>(m->mirror));
+    if (const Method* m = item_of(order.methods, shop_method_)) {
+        reads_->show_choice(m->read_through ? 0 : 1);
+        handling_->show_choice(static_cast<int>(m->handling));
+    }
+    if (const Medium* m = item_of(order.media, shop_medium_)) {
+        mirror_->show_choice(static_cast<int>(m->mirror));
+        shape_->show_choice(m->shape == MediumShape::roll ? 0 : 1);
+        std::vector<std::pair<std::string, QString>> methods_there;
+        for (const Method& o : order.methods) methods_there.emplace_back(o.id, qt(o.name));
+        set_items(medium_method_, methods_there, m->method);
+    }
 }
 
 }  // namespace orthema::app

@@ -248,6 +248,22 @@ Region offset(const Region& region, double by, double arc_tolerance, Corner corn
     return to_region(tree);
 }
 
+Region stroked(const Ring& line, bool closed, double width, Cap cap, PenJoin join, double tolerance) {
+    ClipperLib::ClipperOffset pen(10.0, tolerance * units);
+    ClipperLib::Path path;
+    path.reserve(line.size());
+    for (const Point& p : line) path.emplace_back(std::llround(p.x * units), std::llround(p.y * units));
+    const auto end = closed               ? ClipperLib::etClosedLine
+                     : cap == Cap::round  ? ClipperLib::etOpenRound
+                     : cap == Cap::square ? ClipperLib::etOpenSquare
+                                          : ClipperLib::etOpenButt;
+    const auto corner = join == PenJoin::round ? ClipperLib::jtRound : join == PenJoin::miter ? ClipperLib::jtMiter : ClipperLib::jtSquare;
+    pen.AddPath(path, corner, end);
+    ClipperLib::PolyTree tree;
+    pen.Execute(tree, width / 2 * units);
+    return to_region(tree);
+}
+
 Region filled(const std::vector<Ring>& rings) {
     ClipperLib::Clipper clipper;
     for (const Ring& r : rings) clipper.AddPath(to_path(r, true), ClipperLib::ptSubject, true);

@@ -96,6 +96,10 @@ enum class Corner { round, square };
 /// `by`; their excess is at most `arc_tolerance`. Square joins keep a corner's angle, cut off at twice `by`. Pieces
 /// come back as polygons with their own holes.
 Region offset(const Region& region, double by, double arc_tolerance = 0.02, Corner corner = Corner::round);
+enum class Cap { butt, round, square };
+enum class PenJoin { round, miter, bevel };
+/// The area that a pen `width` wide covers along a line; `closed`: it comes back to its start.
+Region stroked(const Ring& line, bool closed, double width, Cap cap, PenJoin join, double tolerance = 0.02);
 /// The area that rings enclose an odd number of times.
 Region filled(const std::vector<Ring>& rings);
 Region unite(const Region& a, const Region& b);

@@ -183,6 +183,37 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
     return true;
 }
 
+/// What lies under a print, or over an adhesive, must reach past it: ink without adhesive lifts, and adhesive without
+/// foil sticks to the cover.
+void say_reach(const MakeInput& in, const std::vector<Layer>& layers, Made& out) {
+    constexpr double slack = 0.5;  // mm²: round ends that an offset and its inverse do not bring back
+    const bool foil = !in.method.layers.empty() && !in.method.layers[0].printed && in.method.layers[0].grow.mm() > 0;
+    for (std::size_t i = 1; i < layers.size(); ++i) {
+        if (layers[i].printed || layers[i].colour) continue;
+        const auto short_by = [&](const Region& outer, const Region& inner) {  // the least that mends it, to 0.1 mm
+            double by = 0;
+            while (by < 20 && area(subtract(inner, by > 0 ? offset(outer, by, 0.02, Corner::square) : outer)) > slack) by += 0.1;
+            return by;
+        };
+        if (layers[i - 1].printed) {
+            if (const double by = short_by(out.layers[i], out.layers[i - 1]); by > 0)
+                out.findings.push_back(say(Severity::caution, "layer-short",
+                                           "the layer “" + layers[i].name + "” ends up to " + mm1(by) +
+                                               " inside the print: ink past it does not hold. Grow it by " + mm1(by) + " more."));
+            else if (in.method.handling == Handling::trimmed)
+                out.findings.push_back(
+                    say(Severity::note, "layers-married",
+                        "marry the print and “" + layers[i].name +
+                            "” by their marks, then trim both along the print's edge in one cut: what stays of it shows."));
+        } else if (foil && i == 1) {
+            if (const double by = short_by(out.layers[0], out.layers[1]); by > 0)
+                out.findings.push_back(say(Severity::caution, "foil-short",
+                                           "the layer “" + layers[1].name + "” reaches up to " + mm1(by) + " past “" + layers[0].name +
+                                               "”: bare adhesive sticks to the cover. Grow the upper layer, or choke the lower one."));
+        }
+    }
+}
+
 void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
     const Making& m = in.making;
     const Region base = mapped(facts.outline, Affine::scale(in.width, in.width));
@@ -192,6 +223,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
         layers.push_back({"", "", in.method.handling != Handling::weeded || !in.method.flat_colours, {}, in.medium.tint, {}});
     const bool stacked = layers.size() > 1;
     if (!shape_layers(in, facts, layers, base, out)) return;
+    say_reach(in, layers, out);
     Rect all = ink;
     for (const Region& shape : out.layers) all = united(all, bounds(shape));
     const Region marks = stacked ? register_shapes(all) : Region{};
@@ -372,7 +404,8 @@ void make_covered(const MakeInput& in, const ArtFacts& facts, Made& out) {
         }
     p.contour = cutting_contour(around, cut_margin_mm);
     const Coverage proof = coverage(p.shape, panel.outline, in.making.misplaced.mm());
-    out.bare = proof.bare;
+    // what some shift bares, as it lies on the blank
+    if (!proof.bare.empty()) out.bare = intersect(offset(proof.bare, in.making.misplaced.mm(), 0.005), panel.outline);
     out.spare = proof.worst;
     if (!proof.bare.empty())
         out.findings.push_back(say(Severity::caution, "rim-bare",

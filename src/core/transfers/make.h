@@ -55,7 +55,7 @@ struct Made {
     std::vector<Region> layers;  ///< whole shapes, top first
     std::optional<SplitPlan> split;
     std::optional<RingSector> sector;  ///< where it lies on a wall
-    Region bare;                       ///< of a covered blank, at the worst misplacement; panel frame
+    Region bare;                       ///< of a covered blank: where some shift up to the worst leaves it bare; panel frame
     double spare = 0;                  ///< how far a hand may miss before a rim is bare
     Findings findings;                 ///< without subject and name; transfers() adds them
 };

@@ -71,15 +71,103 @@ long path_ink(const AlphaMap& alpha, bool upright, const std::vector<int>& path)
 
 namespace {
 
-/// The strip that seam `i` of `n` − 1 may run in, so that no part is wider than `most`: as wide as it can be, and equal
-/// for all.
+/// The pixels [lo, hi) that a seam may run in.
 struct Strip {
-    double lo = 0, hi = 0;
+    int lo = 0, hi = 0;
 };
-Strip strip_of(int i, int n, double whole, double most) {
-    const double room = std::min((n * most - whole) / (n - 1), most);
-    const double lo = (i + 1) * (most - room);
-    return {std::max(0.0, lo), std::min(whole, lo + room)};
+
+/// The parallel seams that cut a design `whole` pixels wide into `n` parts of at most `most`. The least n that will do:
+/// then no two seams can meet, since each has less than a part's width to move in.
+struct Comb {
+    int n = 1, whole = 0, most = 0;
+    [[nodiscard]] int first(int i) const { return std::max(0, whole - (n - 1 - i) * most); }  ///< that seam i may touch
+    [[nodiscard]] int last(int i) const { return std::min(whole, (i + 1) * most) - 1; }
+    /// A strip that begins there ends where the part after it has its full width.
+    [[nodiscard]] int end_after(int lo_before) const { return std::min(whole, lo_before + most + 1); }
+    [[nodiscard]] std::vector<Strip> equal() const {
+        std::vector<Strip> strips;
+        const double room = std::min((static_cast<double>(n) * most - whole) / (n - 1), static_cast<double>(most));
+        for (int i = 0; i + 1 < n; ++i) {
+            const double lo = std::max(0.0, (i + 1) * (most - room));
+            const int from = std::clamp(static_cast<int>(std::ceil(lo - 1e-9)), 0, whole - 1);
+            strips.push_back({from, std::clamp(static_cast<int>(std::floor(lo + room + 1e-9)), from + 1, whole)});
+        }
+        return strips;
+    }
+};
+
+constexpr int coarse_side = 300;     ///< pixels of the picture on which strips are chosen
+constexpr int most_beginnings = 64;  ///< of a strip that are tried
+
+/// Mean alpha of blocks of `by` × `by` pixels; what is left over at the edges counts with the last block.
+AlphaMap coarser(const AlphaMap& alpha, int by) {
+    AlphaMap out{std::max(1, alpha.width / by), std::max(1, alpha.height / by), {}};
+    out.ink.reserve(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height));
+    for (int y = 0; y < out.height; ++y)
+        for (int x = 0; x < out.width; ++x) {
+            long sum = 0;
+            for (int j = 0; j < by; ++j)
+                for (int i = 0; i < by; ++i) sum += alpha.at(std::min(x * by + i, alpha.width - 1), std::min(y * by + j, alpha.height - 1));
+            out.ink.push_back(static_cast<std::uint8_t>(sum / (by * by)));
+        }
+    return out;
+}
+
+/// The strips whose seams together cut least ink: a wider strip for one leaves less for the next. Exact for pictures
+/// that need no coarsening and strips with no more beginnings than are tried. Method: dynamic programming over where
+/// each strip begins.
+std::vector<Strip> least_ink_strips(const AlphaMap& full, bool upright, const Comb& comb,
+                                    const std::vector<std::vector<Through>>& through) {
+    const int by = std::max(1, (std::max(full.width, full.height) + coarse_side - 1) / coarse_side);
+    const AlphaMap small = by > 1 ? coarser(full, by) : AlphaMap{};
+    const AlphaMap& alpha = by > 1 ? small : full;
+    const int across = upright ? alpha.width : alpha.height, along = upright ? alpha.height : alpha.width;
+    constexpr long far = std::numeric_limits<long>::max() / 4;
+    const auto ink = [&](int seam, Strip s) {
+        const int lo = std::clamp(s.lo / by, 0, across - 1), hi = std::clamp(s.hi / by, lo + 1, across);
+        std::vector<Through> points = through[static_cast<std::size_t>(seam)];
+        for (Through& t : points) t = {std::min(t.along / by, along - 1), std::min(t.across / by, across - 1)};
+        const auto path = least_ink_path(alpha, upright, lo, hi, points);
+        return path.empty() ? far : path_ink(alpha, upright, path);
+    };
+    struct Begin {
+        int lo = 0, hi = 0;
+        long cost = 0;
+        int before = -1;
+    };
+    std::vector<std::vector<Begin>> seams;
+    for (int i = 0; i + 1 < comb.n; ++i) {
+        std::vector<Begin> begins;
+        const int a = comb.first(i), b = std::max(a, comb.last(i));
+        // the last seam has nobody after it to leave room for
+        const int count = i + 2 == comb.n ? 1 : std::min(b - a + 1, most_beginnings);
+        for (int k = 0; k < count; ++k) {
+            Begin begin{a + (count > 1 ? static_cast<int>(static_cast<long>(b - a) * k / (count - 1)) : 0), 0, far, -1};
+            const auto take = [&](int hi, long so_far, int before) {
+                if (begin.lo >= hi || so_far >= far) return;
+                const long cost = so_far + ink(i, {begin.lo, hi});
+                if (cost < begin.cost) begin = {begin.lo, hi, cost, before};
+            };
+            if (i == 0)
+                take(std::min(comb.whole, comb.most), 0, -1);
+            else
+                for (std::size_t p = 0; p < seams.back().size(); ++p)
+                    take(comb.end_after(seams.back()[p].lo), seams.back()[p].cost, static_cast<int>(p));
+            begins.push_back(begin);
+        }
+        seams.push_back(std::move(begins));
+    }
+    const auto last =
+        std::min_element(seams.back().begin(), seams.back().end(), [](const Begin& a, const Begin& b) { return a.cost < b.cost; });
+    if (last->cost >= far) return {};
+    std::vector<Strip> strips(seams.size());
+    int at = static_cast<int>(last - seams.back().begin());
+    for (std::size_t i = seams.size(); i-- > 0;) {
+        const Begin& begin = seams[i][static_cast<std::size_t>(at)];
+        strips[i] = {begin.lo, begin.hi};
+        at = begin.before;
+    }
+    return strips;
 }
 
 struct Grid {
@@ -94,6 +182,52 @@ long straight_ink(const AlphaMap& alpha, bool upright, int lo, int hi) {
     long best = std::numeric_limits<long>::max();
     const int steps = upright ? alpha.height : alpha.width;
     for (int a = lo; a < hi; ++a) best = std::min(best, path_ink(alpha, upright, std::vector<int>(static_cast<std::size_t>(steps), a)));
+    return best;
+}
+
+/// The points of each seam, in pixels.
+std::vector<std::vector<Through>> points_of(const SplitRule& rule, const AlphaMap& alpha, bool upright, int n) {
+    std::vector<std::vector<Through>> out(static_cast<std::size_t>(n - 1));
+    for (const SeamPoint& p : rule.points) {
+        if (p.upright != upright || p.seam < 0 || p.seam + 1 >= n) continue;
+        const double along = (upright ? p.at.y : p.at.x) * alpha.width, across = (upright ? p.at.x : p.at.y) * alpha.width;
+        const int last = (upright ? alpha.height : alpha.width) - 1;  // a seam taken by its end may be let go past it
+        out[static_cast<std::size_t>(p.seam)].push_back({std::clamp(static_cast<int>(along), 0, last), static_cast<int>(across)});
+    }
+    return out;
+}
+
+struct Seams {
+    std::vector<std::vector<int>> paths;
+    std::vector<Strip> strips;
+    int fault = 0;  ///< the seam that there is no path for
+    explicit operator bool() const { return !paths.empty(); }
+};
+
+/// Least ink over the jointly chosen strips and over equal ones: the choice is made on a coarser picture.
+Seams best_seams(const AlphaMap& alpha, bool upright, const Comb& comb, const std::vector<std::vector<Through>>& through) {
+    Seams best;
+    long least = 0;
+    std::vector<std::vector<Strip>> ways = {comb.equal()};
+    if (comb.n > 2) ways.push_back(least_ink_strips(alpha, upright, comb, through));
+    for (const auto& strips : ways) {
+        Seams seams{{}, strips, 0};
+        long ink = 0;
+        for (std::size_t i = 0; i < strips.size(); ++i) {
+            auto path = least_ink_path(alpha, upright, strips[i].lo, strips[i].hi, through[i]);
+            if (path.empty()) {
+                best.fault = static_cast<int>(i);
+                break;
+            }
+            ink += path_ink(alpha, upright, path);
+            seams.paths.push_back(std::move(path));
+        }
+        const bool whole = !strips.empty() && seams.paths.size() == strips.size();
+        if (whole && (best.paths.empty() || ink < least)) {
+            best = std::move(seams);
+            least = ink;
+        }
+    }
     return best;
 }
 
@@ -169,36 +303,27 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
         plan.rows = g.rows;
         bool sound = true;
         for (const bool upright : {true, false}) {
-            const int n = upright ? g.columns : g.rows;
-            const int across_px = upright ? alpha.width : alpha.height;
-            for (int i = 0; i + 1 < n && sound; ++i) {
-                const Strip strip = strip_of(i, n, upright ? width : height, upright ? g.width : g.height);
-                const int lo = std::clamp(static_cast<int>(std::ceil(strip.lo / mm - 1e-9)), 0, across_px - 1);
-                const int hi = std::clamp(static_cast<int>(std::floor(strip.hi / mm + 1e-9)), lo + 1, across_px);
-                std::vector<Through> through;
-                for (const SeamPoint& p : rule.points)
-                    if (p.upright == upright && p.seam == i) {
-                        const double along = (upright ? p.at.y : p.at.x) * width / mm, across = (upright ? p.at.x : p.at.y) * width / mm;
-                        const int last = (upright ? alpha.height : alpha.width) - 1;  // a seam taken by its end may be let go past it
-                        through.push_back({std::clamp(static_cast<int>(along), 0, last), static_cast<int>(across)});
-                    }
-                const std::vector<int> path = least_ink_path(alpha, upright, lo, hi, through);
-                if (path.empty()) {
-                    fault = "The seam cannot pass there: it must keep between " + mm_text(strip.lo, 0) + " and " + mm_text(strip.hi, 0) +
-                            " mm from the " + (upright ? "left" : "top") +
-                            " so that every piece fits, and its points must not ask for a turn sharper than 45°.";
-                    sound = false;
-                    break;
-                }
+            const Comb comb{upright ? g.columns : g.rows, upright ? alpha.width : alpha.height,
+                            static_cast<int>(std::floor((upright ? g.width : g.height) / mm + 1e-9))};
+            if (comb.n < 2 || !sound) continue;
+            auto seams = best_seams(alpha, upright, comb, points_of(rule, alpha, upright, comb.n));
+            if (!seams) {
+                fault = "The seam cannot pass there: it must keep between " + mm_text(comb.first(seams.fault) * mm, 0) + " and " +
+                        mm_text((comb.last(seams.fault) + 1) * mm, 0) + " mm from the " + (upright ? "left" : "top") +
+                        " so that every piece fits, and its points must not ask for a turn sharper than 45°.";
+                sound = false;
+                break;
+            }
+            for (std::size_t i = 0; i < seams.paths.size(); ++i) {
                 Seam seam;
                 seam.upright = upright;
-                for (std::size_t k = 0; k < path.size(); ++k) {
-                    const double along = (static_cast<double>(k) + 0.5) * mm, across = (path[k] + 0.5) * mm;
+                for (std::size_t k = 0; k < seams.paths[i].size(); ++k) {
+                    const double along = (static_cast<double>(k) + 0.5) * mm, across = (seams.paths[i][k] + 0.5) * mm;
                     seam.line.push_back(upright ? Point{across, along} : Point{along, across});
                 }
                 seam.line = simplified_line(seam.line, 0.15);
-                seam.ink = static_cast<double>(path_ink(alpha, upright, path)) / 255 * mm;
-                seam.straight = static_cast<double>(straight_ink(alpha, upright, lo, hi)) / 255 * mm;
+                seam.ink = static_cast<double>(path_ink(alpha, upright, seams.paths[i])) / 255 * mm;
+                seam.straight = static_cast<double>(straight_ink(alpha, upright, seams.strips[i].lo, seams.strips[i].hi)) / 255 * mm;
                 plan.ink_cut += seam.ink;
                 plan.seams.push_back(std::move(seam));
             }
@@ -224,7 +349,12 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
         }
     if (lap > 0)
         for (std::size_t i = 0; i < best->parts.size(); ++i) {
-            const Region grown = offset(best->parts[i].own, lap, 0.05);
+            // Past its own right and lower edges alone: where seams cross, a lap to the left or upwards would be over the
+            // limit, and the neighbours' own laps lie there.
+            const Rect box = bounds(intersect(best->parts[i].own, box_region(ink)));
+            const Rect onwards{static_cast<int>(i) % best->columns == 0 ? all.x0 : box.x0,
+                               static_cast<int>(i) < best->columns ? all.y0 : box.y0, all.x1, all.y1};
+            const Region grown = intersect(offset(best->parts[i].own, lap, 0.05), box_region(onwards));
             for (std::size_t later = i + 1; later < best->parts.size(); ++later)
                 best->parts[i].reach = unite(best->parts[i].reach, intersect(grown, best->parts[later].own));
         }

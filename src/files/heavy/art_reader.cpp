@@ -12,6 +12,7 @@
 #include <set>
 
 #include "files/art_pixels.h"
+#include "files/heavy/flat_shapes.h"
 #include "files/heavy/pixels.h"
 
 namespace orthema {
@@ -47,6 +48,10 @@ public:
     FileArt& operator=(const FileArt&) = delete;
     void draw(cairo_t* cr) const override;
     [[nodiscard]] cairo_surface_t* reusable_surface() const override;
+    [[nodiscard]] std::optional<std::vector<FlatShape>> flat_shapes() const override {
+        if (!vector) return std::nullopt;
+        return flat_shapes_of(facts.width_px, facts.height_px, [this](cairo_t* cr) { draw(cr); });
+    }
 
     std::unique_ptr<Vector> vector;
     Bytes bytes;
