@@ -31,9 +31,9 @@ Result<NestProblem> nest_problem_from_json(const std::string& text) {
             if (e.contains("holes"))
                 for (const json& h : e["holes"]) piece.outline.holes.push_back(ring(h));
             if (e.contains("rotations") && e["rotations"].is_string()) {
-                // "any": thirty degrees apart serves a grid; all of them are allowed
+                // "any": three degrees apart
                 piece.rotations.clear();
-                for (int k = 0; k < 12; ++k) piece.rotations.push_back(30.0 * k);
+                for (int k = 0; k < 120; ++k) piece.rotations.push_back(3.0 * k);
             } else if (e.contains("rotations")) {
                 piece.rotations = e["rotations"].get<std::vector<double>>();
             }

@@ -4,336 +4,23 @@
 #include <chrono>
 #include <cmath>
 #include <map>
-#include <mutex>
+#include <numeric>
 #include <optional>
 #include <random>
 #include <set>
-#include <thread>
 
 #include "core/base/units.h"
-#include "core/nesting/bit_grid.h"
+#include "core/nesting/grid_packer.h"
+#include "core/nesting/jostle.h"
 
 namespace orthema {
-
-Polygon placed_outline(const NestProblem& problem, const NestPlacement& p) {
-    return mapped(problem.pieces[static_cast<std::size_t>(p.piece)].outline, Affine::shift(p.x, p.y).after(Affine::turn(p.rotation)));
-}
-
-bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance) {
-    if (!bounds(a.outer).grown(gap).meets(bounds(b.outer))) return false;
-    if (gap > 0) return nearer_than(a, b, gap - tolerance);
-    // At gap 0 pieces may touch: only a common area that survives shaving the tolerance off counts.
-    return area(intersect(offset({a}, -tolerance), offset({b}, -tolerance))) > 0;
-}
-
-std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance) {
-    std::vector<std::string> faults;
-    std::map<std::pair<int, int>, int> seen;
-    struct Lying {
-        Polygon outline;
-        Rect box;
-        int bin;
-        std::string name;
-    };
-    std::vector<Lying> all;
-    for (const NestPlacement& p : placements) {
-        if (p.piece < 0 || p.piece >= static_cast<int>(problem.pieces.size())) {
-            faults.emplace_back("a placement names a piece that is not there");
-            continue;
-        }
-        const NestPiece& piece = problem.pieces[static_cast<std::size_t>(p.piece)];
-        const std::string name = piece.id + " (" + std::to_string(p.copy + 1) + ")";
-        if (++seen[{p.piece, p.copy}] > 1) faults.push_back(name + " is placed twice");
-        const bool allowed = std::any_of(piece.rotations.begin(), piece.rotations.end(),
-                                         [&](double r) { return std::abs(std::remainder(r - p.rotation, 360.0)) < 1e-9; });
-        if (!allowed) faults.push_back(name + " is turned by an angle it may not have");
-        Lying lying{placed_outline(problem, p), {}, p.bin, name};
-        lying.box = bounds(lying.outline.outer);
-        if (lying.box.x0 < problem.margin - tolerance || lying.box.y0 < problem.margin - tolerance ||
-            lying.box.y1 > problem.width - problem.margin + tolerance || lying.box.x1 > problem.max_length - problem.margin + tolerance)
-            faults.push_back(name + " leaves the medium");
-        for (const Polygon& area : problem.blocked)
-            if (too_close(lying.outline, area, problem.gap, tolerance)) faults.push_back(name + " lies on what is kept free");
-        all.push_back(std::move(lying));
-    }
-    for (std::size_t i = 0; i < problem.pieces.size(); ++i)
-        for (int c = 0; c < problem.pieces[i].count; ++c)
-            if (!seen.contains({static_cast<int>(i), c}))
-                faults.push_back(problem.pieces[i].id + " (" + std::to_string(c + 1) + ") is not placed");
-    std::vector<std::size_t> order(all.size());
-    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-    std::sort(order.begin(), order.end(), [&](auto a, auto b) { return all[a].box.x0 < all[b].box.x0; });
-    for (std::size_t i = 0; i < order.size(); ++i)
-        for (std::size_t j = i + 1; j < order.size(); ++j) {
-            const Lying& a = all[order[i]];
-            const Lying& b = all[order[j]];
-            if (b.box.x0 > a.box.x1 + problem.gap) break;
-            if (a.bin == b.bin && too_close(a.outline, b.outline, problem.gap, tolerance))
-                faults.push_back(a.name + " and " + b.name + " are nearer than the gap");
-        }
-    return faults;
-}
-
-void measure_solution(const NestProblem& problem, NestSolution& s) {
-    std::map<int, double> ends;
-    double used = 0;
-    for (const NestPlacement& p : s.placements) {
-        const Polygon outline = placed_outline(problem, p);
-        used += area(outline);
-        ends[p.bin] = std::max(ends[p.bin], bounds(outline.outer).x1 + problem.margin);
-    }
-    s.bins = ends.empty() ? 0 : ends.rbegin()->first + 1;
-    s.length = 0;
-    double total = 0;
-    for (const auto& [bin, end] : ends) {
-        s.length = std::max(s.length, end);
-        total += end;
-        s.last_length = end;
-    }
-    if (s.bins > 1 && std::isfinite(problem.max_length)) total = problem.max_length * (s.bins - 1) + s.last_length;
-    s.density = total > 0 ? used / (total * problem.width) : 0;
-}
-
-namespace {
-
-struct Edge {
-    Point a, b;  ///< in order across the direction of travel
-};
-
-/// Free way of one outline towards another along an axis: the least gap between facing edges, seen level. `sign` is the
-/// direction of travel; an edge up to `slack` behind counts as touched. Only what lies in `window`, which the moving
-/// outline sweeps, is looked at.
-double facing_gap(const Ring& moving, const Ring& still, bool along_x, int sign, double slack, const Rect& window, double best) {
-    const auto along = [&](Point p) { return sign * (along_x ? p.x : p.y); };
-    const auto across = [&](Point p) { return along_x ? p.y : p.x; };
-    const auto edges_of = [&](const Ring& ring) {
-        std::vector<Edge> out;
-        for (std::size_t i = 0, n = ring.size(); i < n; ++i) {
-            Point p = ring[i];
-            Point q = ring[(i + 1) % n];
-            if (!window.meets({std::min(p.x, q.x), std::min(p.y, q.y), std::max(p.x, q.x), std::max(p.y, q.y)})) continue;
-            if (across(p) > across(q)) std::swap(p, q);
-            out.push_back({p, q});
-        }
-        return out;
-    };
-    const auto ray = [&](const Ring& points, const std::vector<Edge>& edges, double flip) {
-        for (const Point& p : points) {
-            if (!window.contains(p)) continue;
-            const double c = across(p);
-            for (const Edge& e : edges) {
-                if (c < across(e.a) || c > across(e.b)) continue;
-                double reach = 0;
-                if (across(e.b) - across(e.a) < 1e-12) {
-                    reach = flip > 0 ? std::min(along(e.a), along(e.b)) : std::max(along(e.a), along(e.b));
-                } else {
-                    reach = along(e.a) + (along(e.b) - along(e.a)) * (c - across(e.a)) / (across(e.b) - across(e.a));
-                }
-                const double gap = flip * (reach - along(p));
-                if (gap > -slack && gap < best) best = std::max(0.0, gap);
-            }
-        }
-    };
-    ray(moving, edges_of(still), 1);
-    ray(still, edges_of(moving), -1);
-    return best;
-}
-
-}  // namespace
-
-double slide(const Polygon& moving, const std::vector<const Polygon*>& others, double gap, int dx, int dy, double most) {
-    if (most <= 0) return 0;
-    const bool along_x = dx != 0;
-    const int sign = along_x ? dx : dy;
-    const Region grown = gap > 0 ? offset({moving}, gap, 0.03) : Region{moving};
-    // The grown outline may dip into a neighbour by its arcs' excess: that still is contact, not a way through.
-    const double slack = gap > 0 ? 0.1 : 1e-6;
-    double free = most;
-    Rect way = bounds(grown);
-    (along_x ? (sign < 0 ? way.x0 : way.x1) : (sign < 0 ? way.y0 : way.y1)) += sign * most;
-    const Rect window = way.grown(slack);
-    for (const Polygon* other : others) {
-        const Rect box = bounds(other->outer);
-        if (!way.meets(box)) continue;
-        // of the sweep, only what passes this neighbour
-        const Rect near{std::max(window.x0, box.x0 - (along_x ? most : slack)), std::max(window.y0, box.y0 - (along_x ? slack : most)),
-                        std::min(window.x1, box.x1 + (along_x ? most : slack)), std::min(window.y1, box.y1 + (along_x ? slack : most))};
-        for (const Polygon& g : grown) {
-            const auto against = [&](const Ring& still) {
-                free = facing_gap(g.outer, still, along_x, sign, slack, near, free);
-                for (const Ring& hole : g.holes) free = facing_gap(hole, still, along_x, sign, slack, near, free);
-            };
-            against(other->outer);
-            for (const Ring& hole : other->holes) against(hole);
-        }
-    }
-    return std::max(0.0, free - 1e-4);
-}
 
 namespace {
 
 using Clock = std::chrono::steady_clock;
 
-/// One shape at one turn, with its cells.
-struct Turned {
-    double rotation = 0;
-    Polygon outline;  ///< turned
-    CellShape cells;
-    double width = 0;
-};
-
-struct Copy {
-    int piece = 0, copy = 0;
-};
-
-class Packer {
-public:
-    Packer(const NestProblem& problem, double cell) : problem_(problem), cell_(cell) {
-        rows_ = static_cast<int>(std::floor((problem.width - 2 * problem.margin + problem.gap) / cell + 1e-9));
-        if (std::isfinite(problem.max_length))
-            columns_ = static_cast<int>(std::floor((problem.max_length - 2 * problem.margin + problem.gap) / cell + 1e-9));
-        for (const NestPiece& piece : problem.pieces) {
-            std::vector<Turned> turns;
-            for (const double r : piece.rotations) {
-                Turned t;
-                t.rotation = r;
-                t.outline = mapped(piece.outline, Affine::turn(r));
-                const Region grown = grow(t.outline);
-                const Rect box = bounds(grown);
-                t.cells = covered_cells(grown, cell, box.x0, box.y0);
-                t.width = box.width();
-                if (t.cells.height <= rows_ && (columns_ < 0 || t.cells.width() <= columns_)) turns.push_back(std::move(t));
-            }
-            turns_.push_back(std::move(turns));
-        }
-    }
-
-    /// Index of a piece that fits nowhere, or -1.
-    [[nodiscard]] int misfit() const {
-        for (std::size_t i = 0; i < turns_.size(); ++i)
-            if (turns_[i].empty() && problem_.pieces[i].count > 0) return static_cast<int>(i);
-        return -1;
-    }
-
-    /// First fit in the order given.
-    std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task) const {
-        std::vector<BitGrid> bins;
-        std::vector<NestPlacement> out = problem_.locked;
-        const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
-            const Region grown = grow(outline);
-            const double origin = problem_.margin - problem_.gap / 2;
-            const Rect box = bounds(grown);
-            const int cx = static_cast<int>(std::floor((box.x0 - origin) / cell_));
-            const int cy = static_cast<int>(std::floor((box.y0 - origin) / cell_));
-            bin.stamp(covered_cells(grown, cell_, origin + cx * cell_, origin + cy * cell_), cx, cy);
-        };
-        const auto open_bin = [&] {
-            bins.emplace_back(rows_);
-            for (const Polygon& area : problem_.blocked) stamp(bins.back(), area);
-        };
-        for (const NestPlacement& p : problem_.locked) {
-            while (static_cast<int>(bins.size()) <= p.bin) open_bin();
-            stamp(bins[static_cast<std::size_t>(p.bin)], placed_outline(problem_, p));
-        }
-        // A place that was full for one copy is full for the next copy of the same piece: start where it ended.
-        std::map<std::tuple<int, std::size_t, std::size_t>, int> from;
-        for (const Copy& copy : order) {
-            if (task.stopped()) return {};
-            const auto& turns = turns_[static_cast<std::size_t>(copy.piece)];
-            bool placed = false;
-            for (std::size_t b = 0; !placed; ++b) {
-                if (b == bins.size()) open_bin();
-                double best = std::numeric_limits<double>::infinity();
-                std::size_t best_turn = 0;
-                int best_x = 0, best_y = 0;
-                for (std::size_t t = 0; t < turns.size(); ++t) {
-                    int& start = from[{copy.piece, t, b}];
-                    int x = 0, y = 0;
-                    if (start == std::numeric_limits<int>::max()) continue;
-                    if (!bins[b].first_fit(turns[t].cells, start, columns_, x, y)) {
-                        start = std::numeric_limits<int>::max();
-                        continue;
-                    }
-                    start = x;
-                    const double end = x * cell_ + turns[t].width + y * 1e-4;
-                    if (end < best) {
-                        best = end;
-                        best_turn = t;
-                        best_x = x;
-                        best_y = y;
-                    }
-                }
-                if (!std::isfinite(best)) continue;
-                const Turned& t = turns[best_turn];
-                bins[b].stamp(t.cells, best_x, best_y);
-                const double origin = problem_.margin - problem_.gap / 2;
-                out.push_back({copy.piece, copy.copy, static_cast<int>(b), t.rotation, origin + best_x * cell_ - t.cells.x0,
-                               origin + best_y * cell_ - t.cells.y0, false});
-                placed = true;
-            }
-        }
-        return out;
-    }
-
-private:
-    [[nodiscard]] Region grow(const Polygon& outline) const {
-        return problem_.gap > 0 ? offset({outline}, problem_.gap / 2, 0.02) : Region{outline};
-    }
-    const NestProblem& problem_;
-    double cell_;
-    int rows_ = 0;
-    int columns_ = -1;
-    std::vector<std::vector<Turned>> turns_;
-};
-
-/// Slides every piece towards the start and then towards the near edge, exactly, from the front to the back: takes
-/// back what the grid's cells gave away. Never makes a layout worse.
-void settle(const NestProblem& problem, std::vector<NestPlacement>& placements) {
-    std::vector<Polygon> outlines;
-    std::vector<Rect> boxes;
-    for (const NestPlacement& p : placements) {
-        outlines.push_back(placed_outline(problem, p));
-        boxes.push_back(bounds(outlines.back().outer));
-    }
-    std::vector<std::size_t> order(placements.size());
-    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-    for (int pass = 0; pass < 2; ++pass) {
-        std::sort(order.begin(), order.end(), [&](auto a, auto b) { return boxes[a].x0 < boxes[b].x0; });
-        for (const std::size_t i : order) {
-            if (placements[i].locked) continue;
-            for (const bool along_x : {true, false}) {
-                const double most = (along_x ? boxes[i].x0 : boxes[i].y0) - problem.margin;
-                if (most <= 1e-6) continue;
-                Rect way = boxes[i].grown(problem.gap + 0.05);
-                const double reach = std::min(most, 40.0);
-                (along_x ? way.x0 : way.y0) -= reach;
-                std::vector<const Polygon*> others;
-                for (std::size_t j = 0; j < outlines.size(); ++j)
-                    if (j != i && placements[j].bin == placements[i].bin && way.meets(boxes[j])) others.push_back(&outlines[j]);
-                for (const Polygon& area : problem.blocked) others.push_back(&area);
-                const double by = slide(outlines[i], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
-                if (by <= 1e-6) continue;
-                const Point shift = along_x ? Point{-by, 0} : Point{0, -by};
-                placements[i].x += shift.x;
-                placements[i].y += shift.y;
-                outlines[i] = placed_outline(problem, placements[i]);
-                boxes[i] = bounds(outlines[i].outer);
-            }
-        }
-    }
-}
-
-struct Score {
-    int bins = std::numeric_limits<int>::max();
-    double last = 0, spread = 0;
-    auto operator<=>(const Score&) const = default;
-};
-
-Score score_of(const NestSolution& s) {
-    double spread = 0;
-    for (const NestPlacement& p : s.placements) spread += p.x;
-    return {s.bins, s.last_length, spread};
-}
+constexpr std::size_t most_jostled = 3000;  ///< copies; every pair has a weight
+constexpr double hair = 0.002;              ///< mm that the search keeps beyond the gap, for its single precision
 
 std::optional<std::string> problem_fault(const NestProblem& problem) {
     if (!(problem.width > 2 * problem.margin) || !(problem.width < 1e6) || !(problem.gap >= 0) || !(problem.gap < 1e4) ||
@@ -357,133 +44,283 @@ std::optional<std::string> problem_fault(const NestProblem& problem) {
     return std::nullopt;
 }
 
-/// Shared by the threads of one run.
-struct Best {
-    std::mutex guard;
-    std::atomic<bool> any = false;
-    NestSolution solution;
-    Score score;
+/// Fewest bins, then the shortest last one.
+bool shorter(const NestSolution& a, const NestSolution& b) {
+    if (a.bins != b.bins) return a.bins < b.bins;
+    return a.last_length < b.last_length - 1e-9;
+}
+
+/// One call of nest(): what has been found, and how much is left to spend.
+class Settling {
+public:
+    Settling(const NestProblem& problem, const NestOptions& options, const Task& task, const std::function<void(const NestSolution&)>& better)
+        : problem_(problem), options_(options), task_(task), better_(better) {
+        std::set<std::pair<int, int>> fixed;
+        for (const NestPlacement& p : problem.locked) fixed.insert({p.piece, p.copy});
+        for (std::size_t i = 0; i < problem.pieces.size(); ++i)
+            for (int c = 0; c < problem.pieces[i].count; ++c)
+                if (!fixed.contains({static_cast<int>(i), c})) copies_.push_back({static_cast<int>(i), c});
+        std::vector<double> size;
+        for (const NestPiece& p : problem.pieces) {
+            const Rect box = bounds(p.outline.outer);
+            size.push_back(area(p.outline) + 0.3 * box.width() * box.height());
+        }
+        std::stable_sort(copies_.begin(), copies_.end(), [&](const Copy& a, const Copy& b) {
+            return size[static_cast<std::size_t>(a.piece)] > size[static_cast<std::size_t>(b.piece)];
+        });
+        sweeps_left_ = options.rounds > 0 ? options.rounds * sweeps_a_round : -1;
+    }
+
+    Result<NestSolution> go() {
+        if (auto fault = begin()) return Error{*fault};
+        if (!copies_.empty() && copies_.size() <= most_jostled && !over()) jostle();
+        best_->seconds = elapsed();
+        best_->rounds = options_.rounds;
+        return *best_;
+    }
+
+private:
+    static constexpr int sweeps_a_round = 25;
+    const NestProblem& problem_;
+    const NestOptions& options_;
+    const Task& task_;
+    const std::function<void(const NestSolution&)>& better_;
+    Clock::time_point begun_ = Clock::now();
+    std::vector<Copy> copies_;
+    std::optional<NestSolution> best_;
+    long sweeps_left_ = -1;
+    // jostling
+    std::vector<std::vector<Cast>> casts_;
+    std::vector<int> fixed_kinds_;  ///< of locked copies, then of blocked areas
+    double by_ = 0;
+    double used_ = 0;
+
+    [[nodiscard]] double elapsed() const { return std::chrono::duration<double>(Clock::now() - begun_).count(); }
+    [[nodiscard]] bool over() const {
+        return task_.stopped() || (options_.rounds > 0 ? sweeps_left_ == 0 : elapsed() >= options_.seconds);
+    }
+    /// How much of what may be spent is spent, 0 to 1.
+    [[nodiscard]] double spent() const {
+        if (options_.rounds > 0) return 1 - static_cast<double>(sweeps_left_) / (options_.rounds * sweeps_a_round);
+        return std::min(1.0, elapsed() / std::max(1e-3, options_.seconds));
+    }
+
+    /// Takes a layout when it is sound, by exact arithmetic, and beats the best.
+    bool offer(std::vector<NestPlacement> placements) {
+        NestSolution s;
+        s.placements = std::move(placements);
+        measure_solution(problem_, s);
+        if (best_ && !shorter(s, *best_)) return false;
+        if (!nest_faults(problem_, s.placements, 0).empty()) return false;
+        s.seconds = elapsed();
+        best_ = std::move(s);
+        if (better_) better_(*best_);
+        return true;
+    }
+
+    /// The first layouts: coarse cells at once, fine ones better, with what was slid taken when it is sound.
+    std::optional<std::string> begin() {
+        const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0);
+        const auto lay = [&](const GridPacker& packer, const std::vector<Copy>& order, const Task& stop) {
+            auto placements = packer.pack(order, stop);
+            if (placements.size() != copies_.size() + problem_.locked.size()) return false;
+            auto slid = placements;
+            slide_back(problem_, slid);
+            if (!offer(std::move(slid)) && !best_) offer(std::move(placements));
+            return true;
+        };
+        const GridPacker quick(problem_, coarse);
+        if (quick.misfit() < 0) lay(quick, copies_, {});
+        if (best_ && over()) return std::nullopt;
+        const GridPacker fine(problem_, coarse / 4);
+        if (const int misfit = fine.misfit(); misfit >= 0) {
+            const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];
+            const Rect box = bounds(p.outline.outer);
+            return "“" + p.id + "” (" + mm_text(box.width(), 0) + " × " + mm_text(box.height(), 0) +
+                   " mm) is larger than the medium: choose a wider one, or make it smaller.";
+        }
+        lay(fine, copies_, best_ ? Task{{}, task_.cancelled} : Task{});
+        if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
+        return std::nullopt;
+    }
+
+    /// Casts of every kind at every turn, and of what stays where it is.
+    void cast_pieces() {
+        by_ = problem_.gap / 2 + hair;
+        const auto tolerance = [&](const Polygon& p) {
+            const Rect box = bounds(p.outer);
+            const double size = std::hypot(box.width(), box.height());
+            return problem_.gap > 0 ? std::clamp(0.001 * size, 0.02, 0.2) : std::min(0.02, 0.0002 * size);
+        };
+        std::vector<Polygon> grown;
+        for (const NestPiece& p : problem_.pieces) {
+            grown.push_back(search_outline(p.outline, by_, tolerance(p.outline)));
+            casts_.push_back(casts_of(grown.back(), p.rotations));
+        }
+        for (const NestPlacement& p : problem_.locked) {
+            fixed_kinds_.push_back(static_cast<int>(casts_.size()));
+            casts_.push_back(casts_of(grown[static_cast<std::size_t>(p.piece)], {p.rotation}));
+        }
+        for (const Polygon& p : problem_.blocked) {
+            fixed_kinds_.push_back(static_cast<int>(casts_.size()));
+            casts_.push_back(casts_of(search_outline(p, by_, 0.02), {0}));
+        }
+        for (const Copy& c : copies_) used_ += area(problem_.pieces[static_cast<std::size_t>(c.piece)].outline);
+        for (const NestPlacement& p : problem_.locked) used_ += area(problem_.pieces[static_cast<std::size_t>(p.piece)].outline);
+    }
+
+    [[nodiscard]] JostleRoom room_for(int bins, double last_length) const {
+        JostleRoom r;
+        r.x0 = r.y0 = problem_.margin - by_;
+        r.y1 = problem_.width - problem_.margin + by_;
+        r.x1 = (std::isfinite(problem_.max_length) ? problem_.max_length : last_length) - problem_.margin + by_;
+        r.last_x1 = last_length - problem_.margin + by_;
+        r.bins = bins;
+        return r;
+    }
+
+    /// The best layout as pieces to jostle: free copies in the order of copies_, then what is fixed.
+    [[nodiscard]] std::vector<JostledPiece> pieces_of_best(int bins) const {
+        std::map<std::pair<int, int>, const NestPlacement*> at;
+        for (const NestPlacement& p : best_->placements) at[{p.piece, p.copy}] = &p;
+        std::vector<JostledPiece> out;
+        for (const Copy& c : copies_) {
+            const NestPlacement& p = *at.at({c.piece, c.copy});
+            const auto& turns = casts_[static_cast<std::size_t>(c.piece)];
+            std::size_t t = 0;
+            while (t + 1 < turns.size() && std::abs(std::remainder(turns[t].turn - p.rotation, 360)) > 1e-6) ++t;
+            out.push_back({c.piece, static_cast<int>(t), p.x + turns[t].middle.x, p.y + turns[t].middle.y, p.bin, false});
+        }
+        std::size_t k = 0;
+        for (const NestPlacement& p : problem_.locked) {
+            const Cast& c = casts_[static_cast<std::size_t>(fixed_kinds_[k])][0];
+            out.push_back({fixed_kinds_[k++], 0, p.x + c.middle.x, p.y + c.middle.y, p.bin, true});
+        }
+        for (std::size_t b = 0; b < problem_.blocked.size(); ++b) {
+            const Cast& c = casts_[static_cast<std::size_t>(fixed_kinds_[k])][0];
+            for (int bin = 0; bin < bins; ++bin) out.push_back({fixed_kinds_[k], 0, c.middle.x, c.middle.y, bin, true});
+            ++k;
+        }
+        return out;
+    }
+
+    [[nodiscard]] std::vector<NestPlacement> placements_of(const std::vector<JostledPiece>& pieces) const {
+        std::vector<NestPlacement> out = problem_.locked;
+        for (std::size_t i = 0; i < copies_.size(); ++i) {
+            const JostledPiece& p = pieces[i];
+            const Cast& c = casts_[static_cast<std::size_t>(p.kind)][static_cast<std::size_t>(p.turn)];
+            out.push_back({copies_[i].piece, copies_[i].copy, p.bin, c.turn, p.x - c.middle.x, p.y - c.middle.y, false});
+        }
+        return out;
+    }
+
+    bool separate(Jostle& j, int without_gain, int strikes, double until) {
+        JostleLimits limits{without_gain, strikes, -1, {}};
+        if (options_.rounds > 0) limits.sweeps = std::max(0L, sweeps_left_ - std::lround((1 - until) * options_.rounds * sweeps_a_round));
+        const long had = limits.sweeps;
+        limits.stop = [&] { return task_.stopped() || (options_.rounds <= 0 && spent() >= until); };
+        const bool apart = j.separate(limits);
+        if (options_.rounds > 0) sweeps_left_ -= had - limits.sweeps;
+        task_.say(spent(), "settling");
+        return apart && offer(placements_of(j.pieces()));
+    }
+
+    void jostle() {
+        cast_pieces();
+        int locked_bins = 0;
+        for (const NestPlacement& p : problem_.locked) locked_bins = std::max(locked_bins, p.bin + 1);
+        // A whole bin less, while that is not hopeless.
+        while (best_->bins > std::max(1, locked_bins) && !over()) {
+            const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
+            if (used_ > 0.9 * room || spent() > 0.5) break;
+            Jostle j(casts_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), options_.seed, options_.threads);
+            if (!separate(j, 60, 2, std::min(0.6, spent() + 0.25))) break;
+        }
+        Jostle j(casts_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), options_.seed, options_.threads);
+        std::mt19937 random(options_.seed * 9176U + 3);
+        explore(j, random, 0.65);
+        compress(j, random);
+    }
+
+    /// The best layout with what lies in the last bin strewn over the others.
+    [[nodiscard]] std::vector<JostledPiece> with_last_bin_spread() const {
+        const int bins = best_->bins - 1;
+        std::vector<JostledPiece> pieces = pieces_of_best(bins);
+        std::mt19937 random(options_.seed);
+        const JostleRoom r = room_for(bins, problem_.max_length);
+        const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
+        for (JostledPiece& p : pieces) {
+            if (p.fixed || p.bin < bins) continue;
+            p.bin = static_cast<int>(random() % static_cast<unsigned>(bins));
+            p.x = r.x0 + share() * (r.x1 - r.x0);
+            p.y = r.y0 + share() * (r.y1 - r.y0);
+        }
+        return pieces;
+    }
+
+    void back_to_best(Jostle& j) const {
+        j.set_pieces(pieces_of_best(best_->bins));
+        j.set_room(room_for(best_->bins, best_->last_length));
+    }
+
+    /// Large steps, halved where they fail; where small ones fail, from the least overlapping failures with two pieces swapped.
+    void explore(Jostle& j, std::mt19937& random, double until) {
+        struct Failure {
+            double overlap = 0;
+            std::vector<JostledPiece> pieces;
+        };
+        std::vector<Failure> failures;
+        double step = 0.04;
+        constexpr double least_step = 0.001;
+        const auto shorten = [&] {
+            const double usable = j.room().last_x1 - j.room().x0;
+            j.shorten(usable * step, j.room().x0 + usable * (static_cast<double>(random()) / 4294967296.0));
+        };
+        shorten();
+        while (!over() && spent() < until) {
+            const std::uint64_t before = j.sweeps();
+            if (separate(j, 150, 2, until)) {
+                failures.clear();
+                if (j.sweeps() - before > 40) step = std::max(least_step, step / 2);
+                back_to_best(j);
+                shorten();
+                continue;
+            }
+            if (over() || spent() >= until) break;
+            if (step > 2 * least_step) {
+                step = std::max(least_step, step / 2);
+                back_to_best(j);
+                shorten();
+                continue;
+            }
+            failures.push_back({j.total_overlap(), j.pieces()});
+            std::sort(failures.begin(), failures.end(), [](const Failure& a, const Failure& b) { return a.overlap < b.overlap; });
+            const double r = static_cast<double>(random()) / 4294967296.0;
+            j.set_pieces(failures[static_cast<std::size_t>(r * r * static_cast<double>(failures.size()))].pieces);
+            j.swap_two();
+        }
+    }
+
+    /// Ever smaller steps from the best.
+    void compress(Jostle& j, std::mt19937& random) {
+        const double from = spent();
+        while (!over()) {
+            const double share = std::clamp((spent() - from) / std::max(1e-6, 1 - from), 0.0, 1.0);
+            const double step = 5e-4 * std::pow(0.02, share);
+            back_to_best(j);
+            const double usable = j.room().last_x1 - j.room().x0;
+            j.shorten(usable * step, j.room().x0 + usable * (static_cast<double>(random()) / 4294967296.0));
+            separate(j, 60, 2, 1);
+        }
+    }
 };
 
 }  // namespace
 
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task,
                           const std::function<void(const NestSolution&)>& better) {
-    const auto begun = Clock::now();
     if (const auto fault = problem_fault(problem)) return Error{*fault};
-    std::set<std::pair<int, int>> fixed;
-    for (const NestPlacement& p : problem.locked) fixed.insert({p.piece, p.copy});
-    std::vector<Copy> copies;
-    for (std::size_t i = 0; i < problem.pieces.size(); ++i)
-        for (int c = 0; c < problem.pieces[i].count; ++c)
-            if (!fixed.contains({static_cast<int>(i), c})) copies.push_back({static_cast<int>(i), c});
-
-    const auto elapsed = [&] { return std::chrono::duration<double>(Clock::now() - begun).count(); };
-    const double coarse = std::clamp(problem.width / 140.0, 0.5, 8.0);
-    // Coarse cells give a layout at once, fine ones a better one.
-    std::vector<Packer> levels;
-    levels.emplace_back(problem, coarse);
-    Packer fine(problem, coarse / 4);
-    if (const int misfit = fine.misfit(); misfit >= 0) {
-        const Rect box = bounds(problem.pieces[static_cast<std::size_t>(misfit)].outline.outer);
-        return Error{"“" + problem.pieces[static_cast<std::size_t>(misfit)].id + "” (" + mm_text(box.width(), 0) + " × " +
-                     mm_text(box.height(), 0) + " mm) is larger than the medium: choose a wider one, or make it smaller."};
-    }
-    const bool coarse_fits = levels[0].misfit() < 0;
-
-    std::vector<double> size(problem.pieces.size());
-    for (std::size_t i = 0; i < size.size(); ++i) {
-        const Rect box = bounds(problem.pieces[i].outline.outer);
-        size[i] = area(problem.pieces[i].outline) + 0.3 * box.width() * box.height();
-    }
-    std::stable_sort(copies.begin(), copies.end(), [&](const Copy& a, const Copy& b) {
-        return size[static_cast<std::size_t>(a.piece)] > size[static_cast<std::size_t>(b.piece)];
-    });
-
-    Best best;
-    std::vector<Best> by_thread(static_cast<std::size_t>(std::max(1, options.threads)));
-    const auto consider = [&](std::vector<NestPlacement> placements, Best& own) {
-        NestSolution s;
-        s.placements = placements;
-        settle(problem, s.placements);
-        measure_solution(problem, s);
-        Score score = score_of(s);
-        bool gain = score < own.score;
-        // The grid's layout is sound by construction; what was slid by floating point is checked before it counts.
-        if (gain && !nest_faults(problem, s.placements).empty()) {
-            s.placements = std::move(placements);
-            measure_solution(problem, s);
-            score = score_of(s);
-            gain = score < own.score;
-        }
-        if (gain) {
-            own.score = score;
-            own.solution = s;
-        }
-        const std::scoped_lock lock(best.guard);
-        if (score < best.score) {
-            best.score = score;
-            best.any = true;
-            s.seconds = elapsed();
-            best.solution = s;
-            if (better) better(best.solution);
-        }
-        return gain;
-    };
-    const auto out_of_time = [&] { return task.stopped() || (options.rounds <= 0 && elapsed() >= options.seconds); };
-
-    if (coarse_fits || copies.empty()) {
-        auto first = levels[0].pack(copies, {});
-        consider(std::move(first), by_thread[0]);
-    }
-    const auto work = [&](int thread) {
-        Best& own = by_thread[static_cast<std::size_t>(thread)];
-        std::mt19937 random(options.seed * 9176u + static_cast<unsigned>(thread));
-        std::vector<Copy> order = copies;
-        std::vector<Copy> kept = order;
-        for (int round = 0; options.rounds <= 0 || round < options.rounds; ++round) {
-            if (out_of_time() && best.any) break;
-            if (round > 0 || thread > 0) {
-                order = kept;
-                const std::size_t moves = 1 + random() % 4;
-                for (std::size_t k = 0; k < moves && order.size() > 1; ++k) {
-                    const std::size_t a = random() % order.size();
-                    const std::size_t b = std::min(order.size() - 1, random() % 3 == 0 ? random() % order.size() : a + 1 + random() % 8);
-                    std::swap(order[a], order[b]);
-                }
-            }
-            // The very first layout must come even when the time is short; later ones may be broken off.
-            const std::atomic<bool>* stop = best.any ? task.cancelled : nullptr;
-            auto placements = fine.pack(order, Task{{}, stop});
-            if (placements.size() != copies.size() + problem.locked.size()) break;
-            if (consider(std::move(placements), own)) kept = order;
-            ++own.solution.rounds;
-            if (thread == 0)
-                task.say(options.rounds > 0 ? static_cast<double>(round + 1) / options.rounds
-                                            : std::min(1.0, elapsed() / std::max(0.01, options.seconds)),
-                         "settling");
-        }
-    };
-    if (!copies.empty()) {
-        std::vector<std::thread> threads;
-        for (int t = 1; t < options.threads; ++t) threads.emplace_back(work, t);
-        work(0);
-        for (std::thread& t : threads) t.join();
-    }
-    // By thread order, so that the same seed and rounds give the same answer whatever the timing.
-    NestSolution result = best.solution;
-    Score least;
-    int rounds = 0;
-    for (const Best& own : by_thread) {
-        rounds += own.solution.rounds;
-        if (own.score < least) {
-            least = own.score;
-            result = own.solution;
-        }
-    }
-    result.seconds = elapsed();
-    result.rounds = rounds;
-    return result;
+    return Settling(problem, options, task, better).go();
 }
 
 }  // namespace orthema

@@ -41,7 +41,7 @@ struct NestProblem {
 
 struct NestOptions {
     double seconds = 2;  ///< stop after this time …
-    int rounds = 0;      ///< … or after this many layouts a thread, when > 0: then the result depends on the seed only
+    int rounds = 0;      ///< … or after this many rounds of 25 sweeps, when > 0: then the result depends on the seed only
     unsigned seed = 1;
     int threads = 1;
 };
@@ -58,19 +58,20 @@ struct NestSolution {
 
 /// Lays out every copy. Calls `better` (from any of its threads, one at a time) with each valid layout that beats the
 /// one before; the first comes at once. Fails with a sentence when a piece fits nowhere or an outline is degenerate.
-/// Method: first-fit on a bit grid that over-covers every grown outline, so that what it accepts cannot overlap;
-/// then exact sliding towards the start; then search over the order of pieces.
+/// Method: first-fit on a bit grid for a layout at once, then jostling (jostle.h) in ever shorter rooms: large steps first,
+/// ever smaller ones in the last third of the time. Every layout that is handed out has passed the exact check.
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task = {},
                           const std::function<void(const NestSolution&)>& better = {});
 
-/// Independent check in plain double arithmetic: every copy there once, at an allowed turn, inside its bin, no two
-/// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven.
+/// Check: every copy there once, at an allowed turn, inside its bin, no two
+/// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven. With tolerance 0 the answer is exact (see exact.h); what leaves the medium
+/// by less than half a grid unit is rounding.
 std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3);
 
 /// The outline of a placement where it lies.
 Polygon placed_outline(const NestProblem& problem, const NestPlacement& placement);
 
-/// True when the two areas are nearer than `gap` (or overlap, at gap 0), by more than `tolerance`.
+/// True when the two areas are nearer than `gap` (or overlap, at gap 0), by more than `tolerance`; exactly with 0.
 bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance = 1e-3);
 
 /// How far `moving` may slide along the unit axis direction (dx, dy in {-1, 0, 1}, one of them 0) before it is `gap`
