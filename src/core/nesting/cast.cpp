@@ -201,6 +201,26 @@ std::vector<Cast> casts_of(const Polygon& grown, const std::vector<double>& turn
             c.dr.push_back(0);
         }
         c.edges = static_cast<int>(c.ax.size());
+        for (std::size_t g = 0; g < c.ax.size(); g += lane_count) {
+            float lx = far, ly = far, hx = -far, hy = -far;
+            for (std::size_t k = g; k < g + lane_count; ++k) {
+                if (c.ax[k] == far) continue;
+                lx = std::min({lx, c.ax[k], c.bx[k]});
+                ly = std::min({ly, c.ay[k], c.by[k]});
+                hx = std::max({hx, c.ax[k], c.bx[k]});
+                hy = std::max({hy, c.ay[k], c.by[k]});
+            }
+            c.gx0.push_back(lx);
+            c.gy0.push_back(ly);
+            c.gx1.push_back(hx);
+            c.gy1.push_back(hy);
+        }
+        while (c.gx0.size() % lane_count != 0) {
+            c.gx0.push_back(far);
+            c.gy0.push_back(far);
+            c.gx1.push_back(-far);
+            c.gy1.push_back(-far);
+        }
         c.discs = static_cast<int>(c.dx.size());
         out.push_back(std::move(c));
     }

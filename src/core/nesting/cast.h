@@ -12,15 +12,16 @@ namespace orthema {
 constexpr int lane_count = 8;  ///< arrays are padded to whole registers of this many
 
 struct Cast {
-    double turn = 0;            ///< degrees
-    Point middle;               ///< of the box, in the turned piece's frame: what placements add back
-    float x0 = 0, y0 = 0, x1 = 0, y1 = 0;  ///< the box, about the middle
-    float span = 0;             ///< its diagonal
-    float bulk = 0;             ///< fourth root of the convex hull's area: large pieces weigh more
-    int edges = 0, discs = 0;   ///< padded counts
-    std::vector<float> ax, ay, bx, by;  ///< edges
-    std::vector<float> dx, dy, dr;      ///< inscribed discs, none over another's middle
-    float inner_x = 0, inner_y = 0;     ///< a point inside: the largest disc's middle
+    double turn = 0;                        ///< degrees
+    Point middle;                           ///< of the box, in the turned piece's frame: what placements add back
+    float x0 = 0, y0 = 0, x1 = 0, y1 = 0;   ///< the box, about the middle
+    float span = 0;                         ///< its diagonal
+    float bulk = 0;                         ///< fourth root of the convex hull's area: large pieces weigh more
+    int edges = 0, discs = 0;               ///< padded counts
+    std::vector<float> ax, ay, bx, by;      ///< edges
+    std::vector<float> gx0, gy0, gx1, gy1;  ///< boxes of each lane_count edges in a row, which lie together along the outline
+    std::vector<float> dx, dy, dr;          ///< inscribed discs, none over another's middle
+    float inner_x = 0, inner_y = 0;         ///< a point inside: the largest disc's middle
 };
 
 /// The outline that a search keeps others out of: grown by `by`, then simplified so that it only gains, by at most

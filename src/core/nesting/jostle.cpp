@@ -11,10 +11,10 @@ namespace orthema {
 
 namespace {
 
-constexpr int over_room = 40;     ///< samples over the whole room
-constexpr int near_by = 20;       ///< and around where the piece lies
-constexpr int kept_samples = 3;   ///< that are followed down
-constexpr int batch = 4;          ///< pieces that are searched for at once, whatever the threads
+constexpr int over_room = 40;    ///< samples over the whole room
+constexpr int near_by = 20;      ///< and around where the piece lies
+constexpr int kept_samples = 3;  ///< that are followed down
+constexpr int batch = 2;         ///< pieces that are searched for at once; more would not see each other move
 constexpr float least_raise = 1.1F, most_raise = 1.5F, decay = 0.95F, most_weight = 1e12F;
 
 /// A small generator of its own for every search: which thread runs it does not matter.
@@ -116,7 +116,11 @@ struct Jostle::Inside {
     std::vector<const Cast*> cast;
     struct Scratch {
         std::vector<int> near;
-        std::vector<std::pair<int, DiscMeeting>> undecided;
+        struct Undecided {
+            int piece;
+            float dx, dy;
+        };
+        std::vector<Undecided> undecided;
     };
     std::vector<Scratch> scratch;
 
@@ -160,8 +164,6 @@ struct Jostle::Inside {
         boxes.bin[i] = p.bin;
     }
 
-    static float fade_of(const Cast& a, const Cast& b) { return 0.01F * std::max(a.span, b.span); }
-
     void measure(std::size_t i, Scratch& s) {
         for (std::size_t j = 0; j < n; ++j)
             if (overlaps[i * n + j] > 0) {
@@ -173,8 +175,8 @@ struct Jostle::Inside {
         for (int k = 0; k < count; ++k) {
             const auto j = static_cast<std::size_t>(s.near[static_cast<std::size_t>(k)]);
             if (j == i || (pieces[i].fixed && pieces[j].fixed)) continue;
-            const float o = overlap(*cast[i], *cast[j], static_cast<float>(pieces[j].x - pieces[i].x),
-                                    static_cast<float>(pieces[j].y - pieces[i].y), fade_of(*cast[i], *cast[j]));
+            const float o =
+                overlap(*cast[i], *cast[j], static_cast<float>(pieces[j].x - pieces[i].x), static_cast<float>(pieces[j].y - pieces[i].y));
             if (o <= 0) continue;
             overlaps[i * n + j] = overlaps[j * n + i] = o;
             ++touching[i];
@@ -202,24 +204,24 @@ struct Jostle::Inside {
         const float* weight = &weights[i * n];
         float sum = 0;
         s.undecided.clear();
-        for (int k = 0; k < count; ++k) {
-            const auto j = static_cast<std::size_t>(s.near[static_cast<std::size_t>(k)]);
-            if (j == i) continue;
-            const DiscMeeting m = discs_meeting(c, *cast[j], static_cast<float>(pieces[j].x - at.x), static_cast<float>(pieces[j].y - at.y),
-                                                fade_of(c, *cast[j]));
-            if (!m.hit) {
-                s.undecided.emplace_back(static_cast<int>(j), m);
-                continue;
-            }
-            sum += weight[j] * overlap_of(m, c, *cast[j], fade_of(c, *cast[j]));
-            if (sum >= bound) return sum;
+        const auto feel = [&](std::size_t j, float dx, float dy) {
+            sum += weight[j] * discs_depth(c, *cast[j], dx, dy, 0.01F * std::max(c.span, cast[j]->span));
+            return sum >= bound;
+        };
+        for (int k = 0; k < count; ++k) {  // first what discs prove: it may be enough to give up
+            const int j = s.near[static_cast<std::size_t>(k)];
+            const auto at_j = static_cast<std::size_t>(j);
+            if (at_j == i) continue;
+            const auto dx = static_cast<float>(pieces[at_j].x - at.x), dy = static_cast<float>(pieces[at_j].y - at.y);
+            if (!discs_hit(c, *cast[at_j], dx, dy))
+                s.undecided.push_back({j, dx, dy});
+            else if (feel(at_j, dx, dy))
+                return sum;
         }
-        for (const auto& [k, m] : s.undecided) {
-            const auto j = static_cast<std::size_t>(k);
-            if (!outlines_meet(c, *cast[j], static_cast<float>(pieces[j].x - at.x), static_cast<float>(pieces[j].y - at.y))) continue;
-            sum += weight[j] * overlap_of(m, c, *cast[j], fade_of(c, *cast[j]));
-            if (sum >= bound) return sum;
-        }
+        for (const auto& u : s.undecided)
+            if (outlines_meet(c, *cast[static_cast<std::size_t>(u.piece)], u.dx, u.dy) &&
+                feel(static_cast<std::size_t>(u.piece), u.dx, u.dy))
+                return sum;
         return sum;
     }
 
@@ -337,7 +339,8 @@ struct Jostle::Inside {
         std::vector<std::size_t> order;
         for (std::size_t i = 0; i < n; ++i)
             if (touching[i] > 0 && !pieces[i].fixed) order.push_back(i);
-        for (std::size_t k = order.size(); k > 1; --k) std::swap(order[k - 1], order[static_cast<std::size_t>(dice.below(static_cast<int>(k)))]);
+        for (std::size_t k = order.size(); k > 1; --k)
+            std::swap(order[k - 1], order[static_cast<std::size_t>(dice.below(static_cast<int>(k)))]);
         std::array<std::size_t, batch> who{};
         std::array<Spot, batch> to;
         std::size_t at = 0;
@@ -392,6 +395,10 @@ void Jostle::set_room(const JostleRoom& room) {
         if (p.fixed) continue;
         p.bin = std::min(p.bin, room.bins - 1);
         const auto& turns = in_->casts[static_cast<std::size_t>(p.kind)];
+        const auto fits = [&](int bin) {
+            return std::any_of(turns.begin(), turns.end(), [&](const Cast& c) { return in_->has_room(c, bin); });
+        };
+        if (!fits(p.bin)) p.bin = 0;
         if (!in_->has_room(*in_->cast[i], p.bin))
             for (std::size_t t = 0; t < turns.size(); ++t)
                 if (in_->has_room(turns[t], p.bin)) p.turn = static_cast<int>(t);

@@ -14,9 +14,9 @@
 namespace orthema {
 
 struct JostledPiece {
-    int kind = 0;          ///< into the casts
-    int turn = 0;          ///< into the casts of its kind
-    double x = 0, y = 0;   ///< the middle of the cast's box
+    int kind = 0;         ///< into the casts
+    int turn = 0;         ///< into the casts of its kind
+    double x = 0, y = 0;  ///< the middle of the cast's box
     int bin = 0;
     bool fixed = false;
 };
@@ -32,8 +32,8 @@ struct JostleRoom {
 struct JostleLimits {
     int sweeps_without_gain = 200;
     int strikes = 3;
-    long sweeps = -1;                  ///< in all, when not negative: then the outcome depends on the seed alone
-    std::function<bool()> stop;        ///< asked between moves
+    long sweeps = -1;            ///< in all, when not negative: then the outcome depends on the seed alone
+    std::function<bool()> stop;  ///< asked between moves
 };
 
 class Jostle {

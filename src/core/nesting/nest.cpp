@@ -1,17 +1,22 @@
 #include "core/nesting/nest.h"
 
 #include <algorithm>
+#include <array>
 #include <chrono>
 #include <cmath>
 #include <map>
+#include <mutex>
 #include <numeric>
 #include <optional>
 #include <random>
 #include <set>
+#include <thread>
 
 #include "core/base/units.h"
 #include "core/nesting/grid_packer.h"
+#include "core/nesting/exact.h"
 #include "core/nesting/jostle.h"
+#include "core/nesting/rect_strip.h"
 
 namespace orthema {
 
@@ -53,7 +58,8 @@ bool shorter(const NestSolution& a, const NestSolution& b) {
 /// One call of nest(): what has been found, and how much is left to spend.
 class Settling {
 public:
-    Settling(const NestProblem& problem, const NestOptions& options, const Task& task, const std::function<void(const NestSolution&)>& better)
+    Settling(const NestProblem& problem, const NestOptions& options, const Task& task,
+             const std::function<void(const NestSolution&)>& better)
         : problem_(problem), options_(options), task_(task), better_(better) {
         std::set<std::pair<int, int>> fixed;
         for (const NestPlacement& p : problem.locked) fixed.insert({p.piece, p.copy});
@@ -73,7 +79,12 @@ public:
 
     Result<NestSolution> go() {
         if (auto fault = begin()) return Error{*fault};
-        if (!copies_.empty() && copies_.size() <= most_jostled && !over()) jostle();
+        if (!copies_.empty() && !over()) {
+            if (all_rectangles())
+                rectangles();
+            else if (copies_.size() <= most_jostled)
+                jostle_apart();
+        }
         best_->seconds = elapsed();
         best_->rounds = options_.rounds;
         return *best_;
@@ -89,6 +100,9 @@ private:
     std::vector<Copy> copies_;
     std::optional<NestSolution> best_;
     long sweeps_left_ = -1;
+    unsigned seed_ = options_.seed;
+    int idle_ = 0;                        ///< attempts in a row that found nothing to do
+    static constexpr int most_idle = 20;  ///< then the last bin is as short as its longest piece, and that is that
     // jostling
     std::vector<std::vector<Cast>> casts_;
     std::vector<int> fixed_kinds_;  ///< of locked copies, then of blocked areas
@@ -96,9 +110,7 @@ private:
     double used_ = 0;
 
     [[nodiscard]] double elapsed() const { return std::chrono::duration<double>(Clock::now() - begun_).count(); }
-    [[nodiscard]] bool over() const {
-        return task_.stopped() || (options_.rounds > 0 ? sweeps_left_ == 0 : elapsed() >= options_.seconds);
-    }
+    [[nodiscard]] bool over() const { return task_.stopped() || (options_.rounds > 0 ? sweeps_left_ == 0 : elapsed() >= options_.seconds); }
     /// How much of what may be spent is spent, 0 to 1.
     [[nodiscard]] double spent() const {
         if (options_.rounds > 0) return 1 - static_cast<double>(sweeps_left_) / (options_.rounds * sweeps_a_round);
@@ -131,7 +143,7 @@ private:
         };
         const GridPacker quick(problem_, coarse);
         if (quick.misfit() < 0) lay(quick, copies_, {});
-        if (best_ && over()) return std::nullopt;
+        if (best_ && (over() || copies_.size() <= most_jostled)) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
         if (const int misfit = fine.misfit(); misfit >= 0) {
             const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];
@@ -218,27 +230,103 @@ private:
         JostleLimits limits{without_gain, strikes, -1, {}};
         if (options_.rounds > 0) limits.sweeps = std::max(0L, sweeps_left_ - std::lround((1 - until) * options_.rounds * sweeps_a_round));
         const long had = limits.sweeps;
+        const std::uint64_t swept = j.sweeps();
         limits.stop = [&] { return task_.stopped() || (options_.rounds <= 0 && spent() >= until); };
         const bool apart = j.separate(limits);
         if (options_.rounds > 0) sweeps_left_ -= had - limits.sweeps;
         task_.say(spent(), "settling");
-        return apart && offer(placements_of(j.pieces()));
+        const bool gain = apart && offer(placements_of(j.pieces()));
+        idle_ = gain || j.sweeps() > swept ? 0 : idle_ + 1;
+        return gain;
+    }
+
+    /// Two threads work on one layout; more of them on others beside it, each from a seed of its own.
+    void jostle_apart() {
+        cast_pieces();
+        const int groups = std::max(1, options_.threads / 2);
+        std::vector<Settling> others(static_cast<std::size_t>(groups - 1), *this);
+        std::vector<std::thread> threads;
+        for (std::size_t k = 0; k < others.size(); ++k) {
+            others[k].seed_ += 7919 * (static_cast<unsigned>(k) + 1);
+            threads.emplace_back([&other = others[k]] { other.jostle(); });
+        }
+        jostle();
+        for (std::thread& t : threads) t.join();
+        for (Settling& other : others)
+            if (shorter(*other.best_, *best_)) best_ = other.best_;
+    }
+
+    /// Plain upright rectangles on one strip, with nothing in their way.
+    [[nodiscard]] bool all_rectangles() const {
+        if (!problem_.locked.empty() || !problem_.blocked.empty() || best_->bins > 1) return false;
+        return std::all_of(problem_.pieces.begin(), problem_.pieces.end(), [](const NestPiece& p) {
+            const Rect box = bounds(p.outline.outer);
+            const bool upright = std::all_of(p.rotations.begin(), p.rotations.end(), [](double r) { return std::fmod(r, 90) == 0; });
+            return upright && p.outline.holes.empty() && p.outline.outer.size() == 4 &&
+                   std::abs(area(p.outline) - box.width() * box.height()) < 1e-9 * area(p.outline);
+        });
+    }
+
+    void rectangles() {
+        // on the exact check's grid, rounded up, so that neighbours may touch and never overlap
+        const auto up = [](double mm) { return static_cast<std::int64_t>(std::ceil(mm * grid_per_mm - 1e-6)); };
+        std::vector<StripRect> rects;
+        std::vector<std::array<double, 2>> turns;  // level, and a quarter over
+        for (const Copy& c : copies_) {
+            const NestPiece& p = problem_.pieces[static_cast<std::size_t>(c.piece)];
+            const Rect box = bounds(p.outline.outer);
+            double level = -1, quarter = -1;
+            for (const double r : p.rotations) (std::fmod(r, 180) == 0 ? level : quarter) = r;
+            StripRect rect{up(box.height() + problem_.gap) + 1, up(box.width() + problem_.gap) + 1, level >= 0 && quarter >= 0};
+            if (level < 0) std::swap(rect.across, rect.along);
+            rects.push_back(rect);
+            turns.push_back(level < 0 ? std::array{quarter, quarter} : std::array{level, quarter});
+        }
+        const auto width = static_cast<std::int64_t>((problem_.width - 2 * problem_.margin + problem_.gap) * grid_per_mm + 1e-6);
+        if (std::any_of(rects.begin(), rects.end(),
+                        [&](const StripRect& r) { return r.across > width && (!r.may_turn || r.along > width); }))
+            return jostle_apart();
+        std::mutex guard;
+        const auto work = [&](unsigned k) {
+            const long packings = options_.rounds > 0 ? options_.rounds * 400L : -1;
+            pack_rects(
+                rects, width, seed_ * 31 + k, packings,
+                [&] { return task_.stopped() || (options_.rounds <= 0 && elapsed() >= options_.seconds); },
+                [&](const StripPacking& packing) {
+                    std::vector<NestPlacement> placements;
+                    for (std::size_t i = 0; i < copies_.size(); ++i) {
+                        const StripPlace& at = packing.places[i];
+                        const double turn = turns[i][at.turned ? 1 : 0];
+                        const NestPiece& p = problem_.pieces[static_cast<std::size_t>(copies_[i].piece)];
+                        const Rect box = bounds(mapped(p.outline.outer, Affine::turn(turn)));
+                        placements.push_back({copies_[i].piece, copies_[i].copy, 0, turn,
+                                              problem_.margin + static_cast<double>(at.x) / grid_per_mm - box.x0,
+                                              problem_.margin + static_cast<double>(at.y) / grid_per_mm - box.y0, false});
+                    }
+                    const std::scoped_lock lock(guard);
+                    offer(std::move(placements));
+                    task_.say(spent(), "settling");
+                });
+        };
+        std::vector<std::thread> threads;
+        for (int k = 1; k < options_.threads; ++k) threads.emplace_back(work, static_cast<unsigned>(k));
+        work(0);
+        for (std::thread& t : threads) t.join();
     }
 
     void jostle() {
-        cast_pieces();
         int locked_bins = 0;
         for (const NestPlacement& p : problem_.locked) locked_bins = std::max(locked_bins, p.bin + 1);
         // A whole bin less, while that is not hopeless.
         while (best_->bins > std::max(1, locked_bins) && !over()) {
             const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
             if (used_ > 0.9 * room || spent() > 0.5) break;
-            Jostle j(casts_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), options_.seed, options_.threads);
+            Jostle j(casts_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_, std::min(2, options_.threads));
             if (!separate(j, 60, 2, std::min(0.6, spent() + 0.25))) break;
         }
-        Jostle j(casts_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), options_.seed, options_.threads);
-        std::mt19937 random(options_.seed * 9176U + 3);
-        explore(j, random, 0.65);
+        Jostle j(casts_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_, std::min(2, options_.threads));
+        std::mt19937 random(seed_ * 9176U + 3);
+        explore(j, random, 0.7);
         compress(j, random);
     }
 
@@ -246,7 +334,7 @@ private:
     [[nodiscard]] std::vector<JostledPiece> with_last_bin_spread() const {
         const int bins = best_->bins - 1;
         std::vector<JostledPiece> pieces = pieces_of_best(bins);
-        std::mt19937 random(options_.seed);
+        std::mt19937 random(seed_);
         const JostleRoom r = room_for(bins, problem_.max_length);
         const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
         for (JostledPiece& p : pieces) {
@@ -277,9 +365,9 @@ private:
             j.shorten(usable * step, j.room().x0 + usable * (static_cast<double>(random()) / 4294967296.0));
         };
         shorten();
-        while (!over() && spent() < until) {
+        while (!over() && spent() < until && idle_ < most_idle) {
             const std::uint64_t before = j.sweeps();
-            if (separate(j, 150, 2, until)) {
+            if (separate(j, 100, 2, until)) {
                 failures.clear();
                 if (j.sweeps() - before > 40) step = std::max(least_step, step / 2);
                 back_to_best(j);
@@ -303,14 +391,12 @@ private:
 
     /// Ever smaller steps from the best.
     void compress(Jostle& j, std::mt19937& random) {
-        const double from = spent();
-        while (!over()) {
-            const double share = std::clamp((spent() - from) / std::max(1e-6, 1 - from), 0.0, 1.0);
-            const double step = 5e-4 * std::pow(0.02, share);
+        double step = 5e-4;
+        while (!over() && idle_ < most_idle) {
             back_to_best(j);
             const double usable = j.room().last_x1 - j.room().x0;
             j.shorten(usable * step, j.room().x0 + usable * (static_cast<double>(random()) / 4294967296.0));
-            separate(j, 60, 2, 1);
+            step = separate(j, 60, 2, 1) ? std::min(2e-3, step * 1.25) : std::max(1e-5, step * 0.7);
         }
     }
 };
@@ -320,7 +406,16 @@ private:
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task,
                           const std::function<void(const NestSolution&)>& better) {
     if (const auto fault = problem_fault(problem)) return Error{*fault};
-    return Settling(problem, options, task, better).go();
+    // layouts come from several threads: one at a time, and only those that beat what was handed out before
+    std::mutex guard;
+    std::optional<NestSolution> handed;
+    const std::function<void(const NestSolution&)> in_turn = [&](const NestSolution& s) {
+        const std::scoped_lock lock(guard);
+        if (!better || (handed && !shorter(s, *handed))) return;
+        handed = s;
+        better(s);
+    };
+    return Settling(problem, options, task, in_turn).go();
 }
 
 }  // namespace orthema

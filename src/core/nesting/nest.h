@@ -64,8 +64,8 @@ Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options
                           const std::function<void(const NestSolution&)>& better = {});
 
 /// Check: every copy there once, at an allowed turn, inside its bin, no two
-/// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven. With tolerance 0 the answer is exact (see exact.h); what leaves the medium
-/// by less than half a grid unit is rounding.
+/// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven. With tolerance 0 the answer is exact (see exact.h); what leaves
+/// the medium by less than half a grid unit is rounding.
 std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3);
 
 /// The outline of a placement where it lies.

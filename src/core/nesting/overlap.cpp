@@ -37,10 +37,27 @@ bool holds(const Cast& c, float x, float y) {
 
 }  // namespace
 
-ORTHEMA_WIDE DiscMeeting discs_meeting(const Cast& a, const Cast& b, float dx, float dy, float fade) {
+ORTHEMA_WIDE bool discs_hit(const Cast& a, const Cast& b, float dx, float dy) {
     constexpr float proof = 2e-3F;  // rounding is far less: what meets by this much meets
+    for (int i = 0; i < a.discs; ++i) {
+        const auto k = static_cast<std::size_t>(i);
+        const float r = a.dr[k] - proof;
+        if (r <= 0) break;
+        const float x = a.dx[k] - dx, y = a.dy[k] - dy;
+        for (int j = 0; j < b.discs; j += lane_count) {
+            Lanes bx, by, br;
+            load(bx, &b.dx[static_cast<std::size_t>(j)]);
+            load(by, &b.dy[static_cast<std::size_t>(j)]);
+            load(br, &b.dr[static_cast<std::size_t>(j)]);
+            const Lanes ox = bx - x, oy = by - y, reach = br + r;
+            if (any(ox * ox + oy * oy < reach * reach)) return true;
+        }
+    }
+    return false;
+}
+
+ORTHEMA_WIDE float discs_depth(const Cast& a, const Cast& b, float dx, float dy, float fade) {
     Lanes sum = {};
-    Marks hits = {};
     const float fade2 = fade * fade;
     for (int i = 0; i < a.discs; ++i) {
         const auto k = static_cast<std::size_t>(i);
@@ -61,39 +78,48 @@ ORTHEMA_WIDE DiscMeeting discs_meeting(const Cast& a, const Cast& b, float dx, f
             const Lanes felt = depth >= fade ? depth : faded;
             const Lanes less = br < r ? br : br * 0 + r;
             sum += felt * less;
-            hits |= (depth > proof) & (br > 0);
         }
     }
-    DiscMeeting out;
-    for (int l = 0; l < lane_count; ++l) out.sum += sum[l];
-    out.hit = any(hits);
-    return out;
+    float out = 0;
+    for (int l = 0; l < lane_count; ++l) out += sum[l];
+    return __builtin_sqrtf(out + fade2) * a.bulk * b.bulk;
 }
 
 ORTHEMA_WIDE bool outlines_meet(const Cast& a, const Cast& b, float dx, float dy) {
-    // only edges of a that reach into b's box
-    const float x0 = b.x0 + dx, x1 = b.x1 + dx, y0 = b.y0 + dy, y1 = b.y1 + dy;
-    for (int i = 0; i < a.edges; ++i) {
-        const auto k = static_cast<std::size_t>(i);
-        const float ax = a.ax[k], ay = a.ay[k], bx = a.bx[k], by = a.by[k];
-        const float lx = ax < bx ? ax : bx, hx = ax < bx ? bx : ax, ly = ay < by ? ay : by, hy = ay < by ? by : ay;
-        if (lx > x1 || hx < x0 || ly > y1 || hy < y0) continue;
-        const float px = ax - dx, py = ay - dy, ux = bx - ax, uy = by - ay;
-        const float qx = bx - dx, qy = by - dy;
-        const float blx = lx - dx, bhx = hx - dx, bly = ly - dy, bhy = hy - dy;
-        for (int j = 0; j < b.edges; j += lane_count) {
-            Lanes cx, cy, ex, ey;
-            load(cx, &b.ax[static_cast<std::size_t>(j)]);
-            load(cy, &b.ay[static_cast<std::size_t>(j)]);
-            load(ex, &b.bx[static_cast<std::size_t>(j)]);
-            load(ey, &b.by[static_cast<std::size_t>(j)]);
-            const Lanes vx = ex - cx, vy = ey - cy;
-            const Lanes left = cx < ex ? cx : ex, right = cx < ex ? ex : cx, low = cy < ey ? cy : ey, high = cy < ey ? ey : cy;
-            const Marks near = (left <= bhx) & (right >= blx) & (low <= bhy) & (high >= bly);
-            if (!any(near)) continue;
-            const Lanes s1 = ux * (cy - py) - uy * (cx - px), s2 = ux * (ey - py) - uy * (ex - px);
-            const Lanes s3 = vx * (py - cy) - vy * (px - cx), s4 = vx * (qy - cy) - vy * (qx - cx);
-            if (any(near & (s1 * s2 <= 0) & (s3 * s4 <= 0))) return true;
+    for (std::size_t g = 0; g < a.gx0.size(); ++g) {  // runs of edges whose boxes meet, then edge by edge
+        const float gx0 = a.gx0[g] - dx, gx1 = a.gx1[g] - dx, gy0 = a.gy0[g] - dy, gy1 = a.gy1[g] - dy;
+        if (gx0 > b.x1 || gx1 < b.x0 || gy0 > b.y1 || gy1 < b.y0) continue;
+        for (std::size_t h = 0; h < b.gx0.size(); h += lane_count) {
+            Lanes hx0, hy0, hx1, hy1;
+            load(hx0, &b.gx0[h]);
+            load(hy0, &b.gy0[h]);
+            load(hx1, &b.gx1[h]);
+            load(hy1, &b.gy1[h]);
+            const Marks runs = (hx0 <= gx1) & (hx1 >= gx0) & (hy0 <= gy1) & (hy1 >= gy0);
+            if (!any(runs)) continue;
+            for (std::size_t l = 0; l < lane_count; ++l) {
+                if (runs[l] == 0) continue;
+                const std::size_t j = (h + l) * lane_count;
+                const float lx = b.gx0[h + l], hx = b.gx1[h + l], ly = b.gy0[h + l], hy = b.gy1[h + l];
+                Lanes cx, cy, ex, ey;
+                load(cx, &b.ax[j]);
+                load(cy, &b.ay[j]);
+                load(ex, &b.bx[j]);
+                load(ey, &b.by[j]);
+                const Lanes vx = ex - cx, vy = ey - cy;
+                const Lanes left = cx < ex ? cx : ex, right = cx < ex ? ex : cx, low = cy < ey ? cy : ey, high = cy < ey ? ey : cy;
+                for (std::size_t k = g * lane_count; k < (g + 1) * lane_count; ++k) {
+                    const float px = a.ax[k] - dx, py = a.ay[k] - dy, qx = a.bx[k] - dx, qy = a.by[k] - dy;
+                    const float l0 = px < qx ? px : qx, l1 = px < qx ? qx : px, m0 = py < qy ? py : qy, m1 = py < qy ? qy : py;
+                    if (l0 > hx || l1 < lx || m0 > hy || m1 < ly) continue;
+                    const Marks near = (left <= l1) & (right >= l0) & (low <= m1) & (high >= m0);
+                    if (!any(near)) continue;
+                    const float ux = qx - px, uy = qy - py;
+                    const Lanes s1 = ux * (cy - py) - uy * (cx - px), s2 = ux * (ey - py) - uy * (ex - px);
+                    const Lanes s3 = vx * (py - cy) - vy * (px - cx), s4 = vx * (qy - cy) - vy * (qx - cx);
+                    if (any(near & (s1 * s2 <= 0) & (s3 * s4 <= 0))) return true;
+                }
+            }
         }
     }
     // no edges meet: one may lie wholly inside the other, which its own point then does too
@@ -106,11 +132,10 @@ ORTHEMA_WIDE bool outlines_meet(const Cast& a, const Cast& b, float dx, float dy
     return false;
 }
 
-float overlap(const Cast& a, const Cast& b, float dx, float dy, float fade) {
+float overlap(const Cast& a, const Cast& b, float dx, float dy) {
     if (a.x1 < b.x0 + dx || b.x1 + dx < a.x0 || a.y1 < b.y0 + dy || b.y1 + dy < a.y0) return 0;
-    const DiscMeeting m = discs_meeting(a, b, dx, dy, fade);
-    if (!m.hit && !outlines_meet(a, b, dx, dy)) return 0;
-    return overlap_of(m, a, b, fade);
+    if (!discs_hit(a, b, dx, dy) && !outlines_meet(a, b, dx, dy)) return 0;
+    return discs_depth(a, b, dx, dy, 0.01F * (a.span > b.span ? a.span : b.span));
 }
 
 void Boxes::resize(std::size_t n) {

@@ -6,22 +6,18 @@
 
 namespace orthema {
 
-/// Discs against discs. `sum` grows with how deep they lie in each other and fades with their distance, so that a
-/// search feels its way out; `hit` where two of them meet.
-struct DiscMeeting {
-    float sum = 0;
-    bool hit = false;
-};
-DiscMeeting discs_meeting(const Cast& a, const Cast& b, float dx, float dy, float fade);
+/// Whether two discs meet, which proves that the casts do. `b` is moved by (dx, dy).
+bool discs_hit(const Cast& a, const Cast& b, float dx, float dy);
+
+/// How deep the casts lie in each other, felt through their discs: grows with depth and fades over `fade` mm of
+/// distance, so that a search feels its way out. Large pieces weigh more. Never 0.
+float discs_depth(const Cast& a, const Cast& b, float dx, float dy, float fade);
 
 /// Whether an edge of `a` touches one of `b`, which is moved by (dx, dy), or one lies inside the other's area.
 bool outlines_meet(const Cast& a, const Cast& b, float dx, float dy);
 
-/// The measure that the search lessens; 0 exactly where they keep apart. `fade` is about a hundredth of a piece's size.
-float overlap(const Cast& a, const Cast& b, float dx, float dy, float fade);
-inline float overlap_of(const DiscMeeting& m, const Cast& a, const Cast& b, float fade) {
-    return __builtin_sqrtf(m.sum + fade * fade) * a.bulk * b.bulk;
-}
+/// The measure that the search lessens; 0 exactly where they keep apart.
+float overlap(const Cast& a, const Cast& b, float dx, float dy);
 
 /// Boxes of all pieces as the search keeps them, for one look at all neighbours at once.
 struct Boxes {
