@@ -302,7 +302,8 @@ int main(int argc, char** argv) {
     nest_command->add_option("--seconds", options.seconds)->check(CLI::Range(0.0, 86400.0));
     nest_command->add_option("--seed", options.seed);
     nest_command->add_option("--threads", options.threads)->check(CLI::Range(1, 256));
-    nest_command->add_option("--rounds", options.rounds, "rounds of 25 sweeps instead of seconds: repeatable")->check(CLI::Range(0, 1000000));
+    nest_command->add_option("--rounds", options.rounds, "rounds of 25 sweeps instead of seconds: repeatable")
+        ->check(CLI::Range(0, 1000000));
     with_json(nest_command);
     auto* export_command = app.add_subcommand("export", "gang sheets, cut lines, guides and tables of an order");
     export_command->add_option("ORDER", in)->required();

@@ -363,7 +363,7 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
 }
 
 std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPlan& sheets) {
-    std::string out = "medium,sheet,transfer,copy,decoration,sizes,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored\r\n";
+    std::string out = "medium,sheet,number,transfer,copy,decoration,sizes,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored\r\n";
     for (const MediumPlan& m : sheets.media) {
         const Medium* medium = find_medium(order, m.medium);
         for (const Sheet& s : m.sheets)
@@ -372,9 +372,10 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                 if (t == nullptr) continue;
                 const Decoration* d = find_decoration(order, t->decoration);
                 out += csv_field(medium != nullptr ? medium->name : m.medium) + "," + std::to_string(s.number + 1) + "," +
-                       csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," + csv_field(d != nullptr ? d->name : "") + "," +
-                       csv_field(t->sizes) + "," + number(t->width) + "," + number(t->height) + "," + number(c.x) + "," + number(c.y) +
-                       "," + std::to_string(c.turn) + "," + (t->mirrored ? "yes" : "no") + "\r\n";
+                       std::to_string(t - set.transfers.data() + 1) + "," + csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," +
+                       csv_field(d != nullptr ? d->name : "") + "," + csv_field(t->sizes) + "," + number(t->width) + "," +
+                       number(t->height) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
+                       (t->mirrored ? "yes" : "no") + "\r\n";
             }
     }
     return out;

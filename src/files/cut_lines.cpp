@@ -1,4 +1,6 @@
-// Cut lines as SVG and DXF.
+// Cut lines as SVG, DXF and HPGL.
+#include <cmath>
+
 #include "core/base/units.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
@@ -24,38 +26,44 @@ std::string escaped(const std::string& text) {
 
 }  // namespace
 
-Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
+Result<Done> write_cut_svg(const std::string& path, const std::vector<CutStep>& cuts, double width, double height,
                            const std::string& title) {
     std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + mm_text(width, 3) +
                       "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " + mm_text(height, 3) +
                       "\">\n<title>" + escaped(title) + "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
-    for (const Polygon& p : contours) {
-        out += "<path d=\"";
-        const auto ring = [&](const Ring& r) {
-            for (std::size_t i = 0; i < r.size(); ++i) out += (i == 0 ? "M" : "L") + mm_text(r[i].x, 3) + " " + mm_text(r[i].y, 3);
-            out += "Z";
-        };
-        ring(p.outer);
-        for (const Ring& hole : p.holes) ring(hole);
-        out += "\"/>\n";
+    for (const CutStep& c : cuts) {
+        out += std::string("<path class=\"") + (c.inside ? "inside" : "outside") + "\" d=\"";
+        for (std::size_t i = 0; i < c.ring.size(); ++i)
+            out += (i == 0 ? "M" : "L") + mm_text(c.ring[i].x, 3) + " " + mm_text(c.ring[i].y, 3);
+        out += "Z\"/>\n";
     }
     return write_file(path, out + "</g>\n</svg>\n");
 }
 
-Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& contours, double height) {
+Result<Done> write_cut_dxf(const std::string& path, const std::vector<CutStep>& cuts, double height) {
     std::string out =
         "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\n"
-        "LAYER\n70\n1\n0\nLAYER\n2\nCUT\n70\n0\n62\n7\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
-    const auto ring = [&](const Ring& r) {
-        out += "0\nPOLYLINE\n8\nCUT\n66\n1\n70\n1\n10\n0\n20\n0\n30\n0\n";
-        for (const Point& p : r) out += "0\nVERTEX\n8\nCUT\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
-        out += "0\nSEQEND\n8\nCUT\n";
-    };
-    for (const Polygon& p : contours) {
-        ring(p.outer);
-        for (const Ring& hole : p.holes) ring(hole);
+        "LAYER\n70\n2\n0\nLAYER\n2\nCUT_INSIDE\n70\n0\n62\n1\n6\nCONTINUOUS\n0\nLAYER\n2\nCUT_OUTSIDE\n70\n0\n62\n7\n6\nCONTINUOUS\n"
+        "0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    for (const CutStep& c : cuts) {
+        const std::string layer = c.inside ? "CUT_INSIDE" : "CUT_OUTSIDE";
+        out += "0\nPOLYLINE\n8\n" + layer + "\n66\n1\n70\n1\n10\n0\n20\n0\n30\n0\n";
+        for (const Point& p : c.ring)
+            out += "0\nVERTEX\n8\n" + layer + "\n10\n" + mm_text(p.x, 4) + "\n20\n" + mm_text(height - p.y, 4) + "\n30\n0\n";
+        out += "0\nSEQEND\n8\n" + layer + "\n";
     }
     return write_file(path, out + "0\nENDSEC\n0\nEOF\n");
+}
+
+Result<Done> write_cut_plt(const std::string& path, const std::vector<CutStep>& cuts, double height) {
+    std::string out = "IN;SP1;\n";
+    const auto at = [&](Point p) { return std::to_string(std::lround(p.x * 40)) + "," + std::to_string(std::lround((height - p.y) * 40)); };
+    for (const CutStep& c : cuts) {
+        out += "PU" + at(c.ring[0]) + ";PD";
+        for (std::size_t i = 1; i < c.ring.size(); ++i) out += at(c.ring[i]) + ",";
+        out += at(c.ring[0]) + ";PU;\n";
+    }
+    return write_file(path, out + "SP0;\n");
 }
 
 }  // namespace orthema

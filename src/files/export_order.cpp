@@ -44,6 +44,26 @@ struct Steps {
     }
 };
 
+/// Whether anything on the sheet is printed, so that words can be.
+bool prints(const Sheet& sheet, const TransferSet& set) {
+    return std::any_of(sheet.copies.begin(), sheet.copies.end(), [&](const PlacedCopy& c) {
+        const Transfer* t = find_transfer(set, c.transfer);
+        return t != nullptr && t->printed;
+    });
+}
+
+Finding unlabelled(const Order& order, const Sheet& sheet, int count) {
+    Subject about;
+    about.stage = "sheets";
+    about.medium = sheet.medium;
+    return {Severity::note,
+            "label-room",
+            about,
+            {},
+            find_medium(order, sheet.medium)->name + ", sheet " + std::to_string(sheet.number + 1) + ": " + std::to_string(count) +
+                (count == 1 ? " piece has" : " pieces have") + " no room for a label beside the contour. A wider gap gives room."};
+}
+
 /// One for each ordered size of a blank with a handle that carries a wrap.
 std::vector<Drawing> handle_templates(const Order& order) {
     std::vector<Drawing> out;
@@ -94,15 +114,18 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         for (const Sheet& s : m.sheets) {
             const std::string name = stem + "_" + file_stem(find_medium(order, s.medium)->name) + "_sheet-" + std::to_string(s.number + 1);
             const std::string title = sheet_title(order, s);
-            const Drawing page = sheet_page(order, s, set);
+            const SheetLabels labels = choice.labels && prints(s, set) ? sheet_labels(order, s, set) : SheetLabels{};
+            if (labels.without > 0) report.findings.push_back(unlabelled(order, s, labels.without));
+            const Drawing page = sheet_page(order, s, set, labels);
             page_files(name, page, title);
             if (const auto white = white_page(s, set)) page_files(name + "_white", *white, title + ", white");
             if (!choice.cut_lines) continue;
-            const auto cuts = std::make_shared<const std::vector<Polygon>>(cut_contours(s, set));
+            const auto cuts = std::make_shared<const std::vector<CutStep>>(cut_path(cut_contours(s, set)));
             steps.add(name + "_cut.svg", [cuts, name, title, w = page.width, h = page.height](const Task&) {
                 return write_cut_svg(name + "_cut.svg", *cuts, w, h, title);
             });
             steps.add(name + "_cut.dxf", [cuts, name, h = page.height](const Task&) { return write_cut_dxf(name + "_cut.dxf", *cuts, h); });
+            steps.add(name + "_cut.plt", [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
         }
     }
     if (!guide_set.guides.empty()) {

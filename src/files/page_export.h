@@ -7,6 +7,7 @@
 #include "core/base/drawing.h"
 #include "core/base/result.h"
 #include "core/base/task.h"
+#include "core/nesting/cut_path.h"
 #include "files/art_file.h"
 
 namespace orthema {
@@ -19,10 +20,12 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
 /// compressed, so that memory stays bounded however long the page.
 Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task = {});
 
-/// Closed contours in mm: SVG (one path each, y down) and DXF R12 (closed polylines on layer CUT, y up, so that both
-/// look the same way round). `width` and `height` are the page's.
-Result<Done> write_cut_svg(const std::string& path, const std::vector<Polygon>& contours, double width, double height,
+/// Closed contours in mm, in the order in which they are cut: SVG (one path each, class "inside" or "outside", y down),
+/// DXF R12 (closed polylines on layers CUT_INSIDE and CUT_OUTSIDE, y up, so that both look the same way round) and HPGL
+/// (1/40 mm, y up, pen 1). `width` and `height` are the page's.
+Result<Done> write_cut_svg(const std::string& path, const std::vector<CutStep>& cuts, double width, double height,
                            const std::string& title);
-Result<Done> write_cut_dxf(const std::string& path, const std::vector<Polygon>& contours, double height);
+Result<Done> write_cut_dxf(const std::string& path, const std::vector<CutStep>& cuts, double height);
+Result<Done> write_cut_plt(const std::string& path, const std::vector<CutStep>& cuts, double height);
 
 }  // namespace orthema

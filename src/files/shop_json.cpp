@@ -97,6 +97,7 @@ Medium read_medium(const In& in) {
     m.gap = in["gap_mm"].length(0);
     m.mirror = in["mirror"].one_of<MirrorBy>(3, mirror_key);
     m.quarter_turns = in["quarter_turns"].flag();
+    if (in.has("free_turns")) m.free_turns = in["free_turns"].flag();
     if (in.has("price")) m.price = in["price"].number(0, 1e6);
     if (in.has("min_stroke_mm")) m.min_stroke = in["min_stroke_mm"].length(0);
     if (in.has("min_gap_mm")) m.min_gap = in["min_gap_mm"].length(0);
@@ -275,6 +276,7 @@ json to_json(const Medium& m) {
             {"gap_mm", m.gap.mm()},
             {"mirror", mirror_key(m.mirror)},
             {"quarter_turns", m.quarter_turns},
+            {"free_turns", m.free_turns},
             {"price", m.price},
             {"min_stroke_mm", m.min_stroke.mm()},
             {"min_gap_mm", m.min_gap.mm()},

@@ -224,6 +224,24 @@ TEST(SheetsBench, TurningWithoutRoomIsSaid) {
     EXPECT_NE(w.notice().find("no room"), std::string::npos) << w.notice();
 }
 
+TEST(SheetsBench, FreelyTurnedPiecesSettleAndStaySound) {
+    SheetsWindow w;
+    w.click(w.find<QPushButton>("Pieces may be turned/freely"));
+    w.wait();
+    const std::string medium = w.room().selection().medium;
+    EXPECT_TRUE(find_medium(w.order(), medium)->free_turns);
+    w.type(w.find<QLineEdit>("Settle for (s)"), "2");
+    w.click(w.find<QPushButton>("Settle"));
+    w.wait();
+    EXPECT_TRUE(w.sound());
+    const auto& copies = w.copies();
+    EXPECT_TRUE(std::any_of(copies.begin(), copies.end(), [](const PlacedCopy& c) { return c.turn % 90 != 0; }));
+    w.click(w.find<QPushButton>("Pieces may be turned/not"));
+    w.wait();
+    EXPECT_FALSE(find_medium(w.order(), medium)->quarter_turns);
+    EXPECT_FALSE(w.sound()) << "what lies turned may no longer lie so";
+}
+
 TEST(SheetsBench, AWiderGapMakesTheLayoutStaleUntilSettledAgain) {
     SheetsWindow w;
     w.type(w.find<QLineEdit>("Gap between pieces"), "9");

@@ -281,6 +281,28 @@ TEST(Nest, ThreadsDoNotChangeTheLayoutOfOneGroup) {
     }
 }
 
+TEST(Nest, GoesOnFromALayoutThatIsThere) {
+    std::mt19937 random(8);
+    NestProblem p;
+    p.width = 200;
+    p.gap = 2;
+    for (int i = 0; i < 8; ++i) p.pieces.push_back({"s" + std::to_string(i), 2, {0, 90, 180, 270}, random_star(random, 30, 6 + i)});
+    NestOptions options;
+    options.rounds = 12;
+    const auto first = nest(p, options);
+    ASSERT_TRUE(first);
+    p.start = first->placements;
+    options.rounds = 1;
+    const auto more = nest(p, options);
+    ASSERT_TRUE(more);
+    EXPECT_LE(more->length, first->length);
+    p.start[0].x += 1e4;  // one that is not sound is not gone on from
+    const auto anew = nest(p, options);
+    ASSERT_TRUE(anew);
+    EXPECT_TRUE(nest_faults(p, anew->placements, 0).empty());
+    EXPECT_LT(anew->length, 5000);
+}
+
 TEST(Nest, SpendsItsTimeOnTheLastSheetAndOnFewerSheets) {
     // sixteen squares that fill one sheet exactly, and one more: never three sheets, and the second nearly empty
     NestProblem p;

@@ -1,7 +1,10 @@
 // Gang sheets: layouts in the order, moves by hand, and the page that is printed.
 #include "core/nesting/sheets.h"
 
+#include <set>
+
 #include "core/nesting/by_hand.h"
+#include "core/nesting/cut_path.h"
 #include "core/nesting/sheet_drawing.h"
 #include "files/order_file.h"
 #include "support/support.h"
@@ -182,6 +185,86 @@ TEST(ByHand, APointInABayBelongsToWhatLiesThere) {
     EXPECT_GT(inside_count, 200);
     EXPECT_LT(inside_count, 700);
     EXPECT_EQ(copy_at(outlines, one, 1, box.centre()), -1);
+}
+
+TEST(Labels, EveryPieceHasItsOwnBesideItAndNoneTouchesAnything) {
+    const Laid l;
+    const SheetPlan plan = sheet_plan(l.order, l.set);
+    const Sheet& sheet = plan.media[0].sheets[0];
+    const SheetLabels labels = sheet_labels(l.order, sheet, l.set);
+    EXPECT_EQ(labels.labels.size() + static_cast<std::size_t>(labels.without), sheet.copies.size());
+    EXPECT_GT(labels.labels.size(), sheet.copies.size() * 9 / 10);
+    std::vector<Polygon> lying;
+    for (const PlacedCopy& c : sheet.copies)
+        lying.push_back(mapped(find_transfer(l.set, c.transfer)->contour, page_map(sheet).after(copy_map(c))));
+    std::set<std::size_t> copies;
+    for (const SheetLabel& label : labels.labels) {
+        EXPECT_TRUE(copies.insert(label.copy).second) << "one for each";
+        EXPECT_GE(label.box.x0, 0);
+        EXPECT_LE(label.box.x1, sheet.width);
+        EXPECT_LE(label.box.y1, sheet.length);
+        const Polygon box = box_region(label.box)[0];
+        for (const Polygon& p : lying) EXPECT_GT(distance(box, p), 0.3) << label.text;
+        EXPECT_LT(distance(box, lying[label.copy]), 9);
+        EXPECT_LT(norm(label.from - nearest_points(lying[label.copy],
+                                                   box_region(Rect{label.from.x, label.from.y, label.from.x, label.from.y}.grown(1e-3))[0])
+                                        .first),
+                  0.01)
+            << "the tick begins at its own contour";
+        for (const SheetLabel& other : labels.labels)
+            if (&other != &label) EXPECT_FALSE(other.box.meets(label.box));
+        const Transfer* t = find_transfer(l.set, sheet.copies[label.copy].transfer);
+        const auto number = std::to_string(t - l.set.transfers.data() + 1);
+        EXPECT_EQ(label.text.rfind(number, 0), 0u) << "the number of the piece list comes first";
+    }
+    int words = 0;
+    for (const Mark& m : sheet_page(l.order, sheet, l.set, labels).marks) words += std::holds_alternative<TextMark>(m) ? 1 : 0;
+    EXPECT_EQ(words, static_cast<int>(labels.labels.size()) + 1) << "and the sheet's title";
+}
+
+TEST(CutPath, InnerRingsComeFirstAndTravelIsNearTheLeast) {
+    std::mt19937 random(12);
+    const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
+    double ours = 0, least_sum = 0;
+    for (int round = 0; round < 12; ++round) {
+        std::vector<Polygon> contours;
+        for (int i = 0; i < 6; ++i) {
+            const Point at{150.0 * (i % 3) + 20 * share(), 150.0 * (i / 3) + 20 * share()};  // apart from each other
+            Polygon p{disc(at, 10, 12), {}};
+            if (i == 0) {  // with a hole, and a piece in it
+                p = {disc(at, 60, 24), {disc(at, 40, 20)}};
+                contours.push_back({disc(at, 8, 9), {}});
+            }
+            contours.push_back(p);
+        }
+        const auto path = cut_path(contours);
+        ASSERT_EQ(path.size(), 8u);
+        for (std::size_t i = 0; i < path.size(); ++i)
+            for (std::size_t j = i + 1; j < path.size(); ++j)
+                EXPECT_FALSE(bounds(path[i].ring).width() > bounds(path[j].ring).width() + 1 && inside(path[i].ring, path[j].ring[0]))
+                    << "what lies inside is cut before";
+        // every order, by middles: a bound that corners may better by a diameter a step
+        std::vector<std::size_t> order(path.size());
+        for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+        double least = 1e9;
+        do {
+            double way = 0;
+            Point at;
+            for (const std::size_t i : order) {
+                std::size_t best = 0;
+                for (std::size_t k = 0; k < path[i].ring.size(); ++k)
+                    if (norm(path[i].ring[k] - at) < norm(path[i].ring[best] - at)) best = k;
+                way += norm(path[i].ring[best] - at);
+                at = path[i].ring[best];
+                if (way > least) break;
+            }
+            least = std::min(least, way);
+        } while (std::next_permutation(order.begin(), order.end()));
+        ours += idle_travel(path);
+        least_sum += least;
+        EXPECT_LE(idle_travel(path), 1.8 * least + 1) << round;
+    }
+    EXPECT_LE(ours, 1.25 * least_sum) << "with the inner rings first, which the bound need not keep";
 }
 
 }  // namespace

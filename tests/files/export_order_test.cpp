@@ -52,8 +52,9 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
     }
     EXPECT_EQ(names, (std::set<std::string>{"small-order_film-roll-330_sheet-1.pdf", "small-order_film-roll-330_sheet-1.png",
                                             "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
-                                            "small-order_guide-cards.pdf", "small-order_templates.pdf", "small-order_fit.csv",
-                                            "small-order_pieces.csv", "small-order_lines.csv"}));
+                                            "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf",
+                                            "small-order_templates.pdf", "small-order_fit.csv", "small-order_pieces.csv",
+                                            "small-order_lines.csv"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
     for (const char* pdf : {"small-order_guide-cards.pdf", "small-order_templates.pdf"}) {
@@ -212,7 +213,7 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     const Folder folder;
     const std::string path = saved(folder, false);
     const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
-    EXPECT_EQ(j["files"].size(), 9u);
+    EXPECT_EQ(j["files"].size(), 10u);
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 

@@ -195,30 +195,35 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
     const Folder folder;
     const Laid l;
     const Drawing page = l.page();
-    const auto contours = cut_contours(l.sheet(), l.set);
-    ASSERT_TRUE(write_cut_svg(folder / "c.svg", contours, page.width, page.height, "A <b> & \"c\""));
-    ASSERT_TRUE(write_cut_dxf(folder / "c.dxf", contours, page.height));
+    const auto cuts = cut_path(cut_contours(l.sheet(), l.set));
+    ASSERT_TRUE(write_cut_svg(folder / "c.svg", cuts, page.width, page.height, "A <b> & \"c\""));
+    ASSERT_TRUE(write_cut_dxf(folder / "c.dxf", cuts, page.height));
+    ASSERT_TRUE(write_cut_plt(folder / "c.plt", cuts, page.height));
     EXPECT_EQ(test::run("xmllint --noout '" + (folder / "c.svg") + "'").code, 0);
     const std::string svg = test::slurp(folder / "c.svg"), dxf = test::slurp(folder / "c.dxf");
     EXPECT_NE(svg.find("mm\" height=\""), std::string::npos);
     // vertices of both, in order
-    std::vector<Point> from_svg, from_dxf;
+    std::vector<Point> from_svg, from_dxf, from_plt;
     const std::regex step("[ML](-?[0-9.]+) (-?[0-9.]+)");
     for (std::sregex_iterator i(svg.begin(), svg.end(), step), end; i != end; ++i)
         from_svg.push_back({std::stod((*i)[1]), std::stod((*i)[2])});
-    const std::regex vertex("VERTEX\n8\nCUT\n10\n(-?[0-9.]+)\n20\n(-?[0-9.]+)");
+    const std::regex vertex("VERTEX\n8\nCUT_(?:IN|OUT)SIDE\n10\n(-?[0-9.]+)\n20\n(-?[0-9.]+)");
     for (std::sregex_iterator i(dxf.begin(), dxf.end(), vertex), end; i != end; ++i)
         from_dxf.push_back({std::stod((*i)[1]), page.height - std::stod((*i)[2])});
     std::vector<Point> asked;
-    for (const Polygon& p : contours) {
-        asked.insert(asked.end(), p.outer.begin(), p.outer.end());
-        for (const Ring& h : p.holes) asked.insert(asked.end(), h.begin(), h.end());
-    }
+    for (const CutStep& c : cuts) asked.insert(asked.end(), c.ring.begin(), c.ring.end());
+    // each ring ends where the blade came down: the point that PU went to comes again at the end
+    const std::string plt = test::slurp(folder / "c.plt");
+    const std::regex pair("(-?[0-9]+),(-?[0-9]+)(;PU;)?");
+    for (std::sregex_iterator i(plt.begin(), plt.end(), pair), end; i != end; ++i)
+        if (!(*i)[3].matched) from_plt.push_back({std::stod((*i)[1]) / 40, page.height - std::stod((*i)[2]) / 40});
+    ASSERT_EQ(from_plt.size(), asked.size());
     ASSERT_EQ(from_svg.size(), asked.size());
     ASSERT_EQ(from_dxf.size(), asked.size());
     for (std::size_t i = 0; i < asked.size(); ++i) {
         EXPECT_NEAR(norm(from_svg[i] - asked[i]), 0, 0.002);
         EXPECT_NEAR(norm(from_dxf[i] - asked[i]), 0, 0.002);
+        EXPECT_NEAR(norm(from_plt[i] - asked[i]), 0, 0.02) << "half of 1/40 mm either way";
     }
     EXPECT_NE(dxf.find("$INSUNITS\n70\n4"), std::string::npos) << "the DXF says that it is in millimetres";
     EXPECT_EQ(dxf.substr(dxf.size() - 6), "0\nEOF\n");

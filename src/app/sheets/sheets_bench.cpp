@@ -146,6 +146,17 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
         change_medium(QStringLiteral("margin"), [l](Medium& medium) { medium.margin = l; });
         return std::nullopt;
     };
+    panel_->head(QStringLiteral("Pieces may be turned"));
+    turns_ = new Segments(QStringLiteral("Pieces may be turned"),
+                          {QStringLiteral("not"), QStringLiteral("by quarters"), QStringLiteral("freely")});
+    turns_->setToolTip(QStringLiteral("Grain, nap and foil forbid turning; freely nests round and crooked pieces closer"));
+    turns_->chosen = [this](int i) {
+        change_medium(QStringLiteral("turning"), [i](Medium& m) {
+            m.quarter_turns = i > 0;
+            m.free_turns = i == 2;
+        });
+    };
+    panel_->add(turns_);
     seconds_ = panel_->number_row(QStringLiteral("Settle for (s)"), QStringLiteral("How long the layout is bettered; Stop ends it earlier"),
                                   0.2, 3600, 1);
     seconds_->show_number(settle_seconds_);
@@ -193,9 +204,10 @@ void SheetsBench::refresh() {
     const Medium* m = find_medium(order, s.medium);
     if (m == nullptr) return;
     title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
-    about_->setText(
-        QStringLiteral("gap %1, %2, cut by contour")
-            .arg(qt(length_text(m->gap, order.unit)), m->quarter_turns ? QStringLiteral("quarter turns") : QStringLiteral("no turning")));
+    about_->setText(QStringLiteral("gap %1, %2, cut by contour")
+                        .arg(qt(length_text(m->gap, order.unit)), !m->quarter_turns ? QStringLiteral("no turning")
+                                                                  : m->free_turns   ? QStringLiteral("turned freely")
+                                                                                    : QStringLiteral("quarter turns")));
     const MediumPlan* plan = nullptr;
     for (const MediumPlan& p : room_.sheets().media)
         if (p.medium == m->id) plan = &p;
@@ -227,6 +239,7 @@ void SheetsBench::refresh() {
         each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
     }
     reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + qt(reading_direction(*m)));
+    turns_->show_choice(!m->quarter_turns ? 0 : m->free_turns ? 2 : 1);
     gap_->show_length(m->gap, order.unit);
     margin_->show_length(m->margin, order.unit);
 }

@@ -11,6 +11,7 @@ namespace orthema::app {
 class ChipRow;
 class FigurePanel;
 class LengthField;
+class Segments;
 class NumberField;
 class PieceList;
 class Ribbon;
@@ -39,6 +40,7 @@ private:
     PieceList* pieces_;
     QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *piece_;
     LengthField *gap_, *margin_;
+    Segments* turns_;
     NumberField* seconds_;
     double settle_seconds_ = 8;
 };

@@ -52,7 +52,10 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
     png_ = box(QStringLiteral("Gang sheets as PNG with alpha, 300 dpi"),
                QStringLiteral("For printers that take pixels; long films take a while"));
-    cut_ = box(QStringLiteral("Cut lines as SVG and DXF, in mm"), QStringLiteral("For a cutter"));
+    cut_ = box(QStringLiteral("Cut lines as SVG, DXF and HPGL, in mm"),
+               QStringLiteral("For a cutter: in cutting order, what lies inside before what it lies in"));
+    labels_ = box(QStringLiteral("Labels beside the pieces"),
+                  QStringLiteral("Printed in what is thrown away, so that look-alikes can be sorted"));
     guides_ = box(QStringLiteral("Guide cards and 1:1 templates as PDF"), QStringLiteral("For the hand at the press"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
 
@@ -109,6 +112,7 @@ void ExportPanel::start() {
     choice.sheets_pdf = pdf_->isChecked();
     choice.sheets_png = png_->isChecked();
     choice.cut_lines = cut_->isChecked();
+    choice.labels = labels_->isChecked();
     choice.guides = guides_->isChecked();
     choice.tables = tables_->isChecked();
     go_->setEnabled(false);

@@ -22,7 +22,7 @@ private:
     void start();
     Workroom& room_;
     QLineEdit* folder_;
-    QCheckBox *pdf_, *png_, *cut_, *guides_, *tables_;
+    QCheckBox *pdf_, *png_, *cut_, *labels_, *guides_, *tables_;
     QProgressBar* bar_;
     QLabel* says_;
     QPushButton *go_, *stop_;

@@ -76,15 +76,11 @@ BitGrid::BitGrid(int rows) : rows_(rows), words_((static_cast<std::size_t>(rows)
 
 namespace {
 
-/// to = from >> by (towards lower y), `words` long.
-void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words, int by) {
-    const std::size_t skip = static_cast<std::size_t>(by) / 64;
+/// to = from >> by (towards lower y), `words` long. `from` goes on in as many words of zeros and one more.
+inline void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words, int by) {
+    const std::uint64_t* at = from + by / 64;
     const int bits = by % 64;
-    for (std::size_t i = 0; i < words; ++i) {
-        const std::uint64_t low = i + skip < words ? from[i + skip] : 0;
-        const std::uint64_t high = i + skip + 1 < words ? from[i + skip + 1] : 0;
-        to[i] = bits == 0 ? low : (low >> bits) | (high << (64 - bits));
-    }
+    for (std::size_t i = 0; i < words; ++i) to[i] = (at[i] >> bits) | (at[i + 1] << 1 << (63 - bits));
 }
 
 }  // namespace
@@ -92,7 +88,7 @@ void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words,
 void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked, std::vector<std::uint64_t>& work) const {
     const std::size_t w = words_;
     std::uint64_t* spread = work.data();
-    std::uint64_t* shifted = work.data() + w;
+    std::uint64_t* shifted = work.data() + 2 * w + 1;
     const int n = shape.width();
     // Ends and middle first: most places fail there.
     for (int k = 0; k < n; ++k) {
@@ -112,7 +108,7 @@ void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_
             }
             for (std::size_t i = 0; i < w; ++i) blocked[i] |= spread[i];
         }
-        if (k % 8 == 7) {
+        if (k % 4 == 3) {
             bool full = true;
             for (std::size_t i = 0; i < w && full; ++i) full = blocked[i] == ~std::uint64_t{0};
             if (full) return;
@@ -126,7 +122,7 @@ bool BitGrid::first_fit(const CellShape& shape, int from, int limit, int& x, int
     std::vector<std::uint64_t> start(words_, ~std::uint64_t{0});
     for (int r = 0; r < free_rows; ++r) start[static_cast<std::size_t>(r) / 64] &= ~(std::uint64_t{1} << (r % 64));
     std::vector<std::uint64_t> blocked(words_);
-    std::vector<std::uint64_t> work(2 * words_);
+    std::vector<std::uint64_t> work(3 * words_ + 1);
     const int end = limit < 0 ? static_cast<int>(columns_.size()) + 1 : limit - shape.width() + 1;
     for (int at = from; at < end || (limit < 0 && at <= from); ++at) {
         blocked = start;
@@ -147,7 +143,7 @@ void BitGrid::stamp(const CellShape& shape, int x, int y) {
     for (int c = 0; c < shape.width(); ++c) {
         if (x + c < 0) continue;
         auto& column = columns_[static_cast<std::size_t>(x + c)];
-        if (column.empty()) column.assign(words_, 0);
+        if (column.empty()) column.assign(2 * words_ + 1, 0);  // zeros to shift in
         for (const Run& run : shape.columns[static_cast<std::size_t>(c)])
             for (int r = std::max(0, run.from + y); r < std::min(rows_, run.to + y); ++r)
                 column[static_cast<std::size_t>(r) / 64] |= std::uint64_t{1} << (r % 64);

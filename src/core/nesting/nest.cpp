@@ -132,7 +132,9 @@ private:
 
     /// The first layouts: coarse cells at once, fine ones better, with what was slid taken when it is sound.
     std::optional<std::string> begin() {
-        const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0);
+        // coarser where there are many pieces: the first layout is wanted at once
+        const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
+        const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
         const auto lay = [&](const GridPacker& packer, const std::vector<Copy>& order, const Task& stop) {
             auto placements = packer.pack(order, stop);
             if (placements.size() != copies_.size() + problem_.locked.size()) return false;
@@ -141,8 +143,9 @@ private:
             if (!offer(std::move(slid)) && !best_) offer(std::move(placements));
             return true;
         };
+        if (!problem_.start.empty()) offer(problem_.start);
         const GridPacker quick(problem_, coarse);
-        if (quick.misfit() < 0) lay(quick, copies_, {});
+        if (!best_ && quick.misfit() < 0) lay(quick, copies_, {});
         if (best_ && (over() || copies_.size() <= most_jostled)) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
         if (const int misfit = fine.misfit(); misfit >= 0) {

@@ -36,6 +36,7 @@ struct NestProblem {
     double max_length = std::numeric_limits<double>::infinity();  ///< of one bin
     std::vector<NestPiece> pieces;
     std::vector<NestPlacement> locked;  ///< copies that stay where they are
+    std::vector<NestPlacement> start;   ///< a layout to go on from, where it is sound and whole
     std::vector<Polygon> blocked;       ///< areas of every bin that pieces keep the gap from: a taped seam
 };
 

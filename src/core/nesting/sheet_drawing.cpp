@@ -8,7 +8,7 @@ std::string sheet_title(const Order& order, const Sheet& sheet) {
            (medium != nullptr ? reading_direction(*medium) : "");
 }
 
-Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set) {
+Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set, const SheetLabels& labels) {
     Drawing d;
     d.width = sheet.width;
     d.height = sheet.length;
@@ -17,6 +17,13 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
         const Transfer* t = find_transfer(set, c.transfer);
         if (t == nullptr) continue;
         draw_transfer(d, *t, page.after(copy_map(c)));
+    }
+    for (const SheetLabel& l : labels.labels) {
+        const double base = l.size * 0.3;  // from the words' middle to their base line
+        const Point c = l.box.centre();
+        d.text(l.upright ? Point{c.x + base, c.y} : Point{c.x, c.y + base}, l.text, l.size, palette::ink, Align::centre, false,
+               l.upright ? -90 : 0);
+        d.line({l.from, l.to}, Stroke{palette::ink, 0.15, {}});
     }
     const Medium* medium = find_medium(order, sheet.medium);
     if (medium == nullptr || medium->margin.mm() < 5) return d;

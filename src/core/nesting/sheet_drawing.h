@@ -2,14 +2,14 @@
 #pragma once
 
 #include "core/base/drawing.h"
-#include "core/nesting/sheets.h"
+#include "core/nesting/sheet_labels.h"
 #include "core/transfers/making_drawing.h"
 
 namespace orthema {
 
 /// The page that is printed, mm, 1:1: art only, mirrored as each transfer says, and in the margin what the sheet is
-/// and its reading direction. No cut lines.
-Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set);
+/// and its reading direction; beside the pieces their labels, where there are any. No cut lines.
+Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set, const SheetLabels& labels = {});
 
 /// The white underbase of a sheet, 1:1 over the page: solid black where white is to be laid; nothing where no piece has
 /// one.

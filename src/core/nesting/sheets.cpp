@@ -16,7 +16,12 @@ NestProblem sheet_problem(const Medium& medium, const TransferSet& set, const st
     for (const Transfer& t : set.transfers) {
         if (t.medium != medium.id) continue;
         NestPiece piece{t.id, t.count(), {0}, t.contour};
-        if (medium.quarter_turns) piece.rotations = {0, 90, 180, 270};
+        if (medium.quarter_turns && medium.free_turns) {
+            piece.rotations.clear();
+            for (int k = 0; k < 120; ++k) piece.rotations.push_back(3 * k);
+        } else if (medium.quarter_turns) {
+            piece.rotations = {0, 90, 180, 270};
+        }
         p.pieces.push_back(std::move(piece));
     }
     if (medium.taped_at.mm() > 0) {
@@ -34,6 +39,7 @@ NestProblem sheet_problem(const Medium& medium, const TransferSet& set, const st
     for (const PlacedCopy& c : layout)
         if (c.locked) locked.push_back(c);
     p.locked = to_placements(p, locked);
+    p.start = to_placements(p, layout);
     return p;
 }
 

@@ -147,6 +147,7 @@ struct Medium {
     Length gap;  ///< between pieces
     MirrorBy mirror = MirrorBy::program;
     bool quarter_turns = true;
+    bool free_turns = false;                   ///< by any angle, in steps of three degrees; where quarter turns are allowed
     double price = 0;                          ///< a metre of roll, or a sheet
     Length min_stroke = Length::from_mm(0.5);  ///< thinner strokes do not hold
     Length min_gap = Length::from_mm(0.5);     ///< narrower gaps close
