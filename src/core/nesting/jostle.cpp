@@ -415,24 +415,26 @@ void Jostle::shorten(double by, double cut) {
     set_room(room);
 }
 
-void Jostle::swap_two() {
+void Jostle::shake() {
     std::vector<std::size_t> loose;
     for (std::size_t i = 0; i < in_->n; ++i)
         if (!in_->pieces[i].fixed) loose.push_back(i);
     if (loose.size() < 2) return;
     const auto size = [&](std::size_t i) { return in_->cast[i]->bulk; };
     std::stable_sort(loose.begin(), loose.end(), [&](std::size_t a, std::size_t b) { return size(a) > size(b); });
-    const int large = std::max(2, static_cast<int>(loose.size() * 3 / 10));
-    const std::size_t a = loose[static_cast<std::size_t>(in_->dice.below(large))];
-    std::size_t b = a;
-    for (int tries = 0; tries < 20 && (b == a || in_->pieces[a].kind == in_->pieces[b].kind); ++tries)
-        b = loose[static_cast<std::size_t>(in_->dice.below(large))];
-    if (a == b) return;
-    auto pieces = in_->pieces;
-    std::swap(pieces[a].x, pieces[b].x);
-    std::swap(pieces[a].y, pieces[b].y);
-    std::swap(pieces[a].bin, pieces[b].bin);
-    in_->pieces = std::move(pieces);
+    // two of the larger ones, or any two
+    const int among = in_->dice.below(2) == 0 ? std::max(2, static_cast<int>(loose.size() * 3 / 10)) : static_cast<int>(loose.size());
+    const auto any = [&] { return loose[static_cast<std::size_t>(in_->dice.below(among))]; };
+    for (int times = 1 + in_->dice.below(2); times > 0; --times) {
+        const std::size_t a = any();
+        std::size_t b = a;
+        for (int tries = 0; tries < 20 && (b == a || in_->pieces[a].kind == in_->pieces[b].kind); ++tries) b = any();
+        if (a == b) continue;
+        JostledPiece &p = in_->pieces[a], &q = in_->pieces[b];
+        std::swap(p.x, q.x);
+        std::swap(p.y, q.y);
+        std::swap(p.bin, q.bin);
+    }
     set_room(in_->room);
 }
 

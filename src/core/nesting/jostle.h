@@ -54,8 +54,8 @@ public:
     [[nodiscard]] const JostleRoom& room() const;
     /// Shortens the last bin by `by` and moves what lies right of `cut` along.
     void shorten(double by, double cut);
-    /// Two pieces change places; larger ones rather.
-    void swap_two();
+    /// One or two pairs of pieces change places; larger ones rather.
+    void shake();
     [[nodiscard]] double total_overlap() const;
     [[nodiscard]] std::uint64_t sweeps() const;
     /// The right edge of what lies in the last bin.

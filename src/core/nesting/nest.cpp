@@ -145,7 +145,19 @@ private:
         };
         if (!problem_.start.empty()) offer(problem_.start);
         const GridPacker quick(problem_, coarse);
-        if (!best_ && quick.misfit() < 0) lay(quick, copies_, {});
+        if (!best_ && quick.misfit() < 0) {
+            const double before = elapsed();
+            lay(quick, copies_, {});
+            // Finer cells take some six times as long for each halving: worth it where that is little of the time. Over
+            // several bins jostling gains slowly, so more of it goes there.
+            const double took = elapsed() - before, share = best_ && best_->bins > 1 ? 0.4 : 0.1;
+            if (best_ && options_.rounds <= 0)
+                for (const double finer : {4.0, 2.0})
+                    if (std::pow(finer, 2.6) * took < share * options_.seconds) {
+                        lay(GridPacker(problem_, coarse / finer), copies_, Task{{}, task_.cancelled});
+                        break;
+                    }
+        }
         if (best_ && (over() || copies_.size() <= most_jostled)) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
         if (const int misfit = fine.misfit(); misfit >= 0) {
@@ -325,7 +337,7 @@ private:
             const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
             if (used_ > 0.9 * room || spent() > 0.5) break;
             Jostle j(casts_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_, std::min(2, options_.threads));
-            if (!separate(j, 60, 2, std::min(0.6, spent() + 0.25))) break;
+            if (!separate(j, 60, 2, std::min(0.6, spent() + (used_ > 0.62 * room ? 0.1 : 0.25)))) break;
         }
         Jostle j(casts_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_, std::min(2, options_.threads));
         std::mt19937 random(seed_ * 9176U + 3);
@@ -388,7 +400,7 @@ private:
             std::sort(failures.begin(), failures.end(), [](const Failure& a, const Failure& b) { return a.overlap < b.overlap; });
             const double r = static_cast<double>(random()) / 4294967296.0;
             j.set_pieces(failures[static_cast<std::size_t>(r * r * static_cast<double>(failures.size()))].pieces);
-            j.swap_two();
+            j.shake();
         }
     }
 
