@@ -303,6 +303,23 @@ TEST(Nest, GoesOnFromALayoutThatIsThere) {
     EXPECT_LT(anew->length, 5000);
 }
 
+TEST(Nest, LockedCopiesThatLieTooCloseKeepNobodyElseFromBeingLaid) {
+    NestProblem p;
+    p.width = 200;
+    p.gap = 3;
+    p.margin = 5;
+    p.pieces.push_back({"card", 6, {0, 90}, box_region({0, 0, 60, 40})[0]});
+    p.locked = {{0, 0, 0, 0, 20, 20, true}, {0, 1, 0, 0, 82, 20, true}, {0, 2, 0, 90, 2, 100, true}};  // 2 mm apart; over the edge
+    NestOptions options;
+    options.rounds = 2;
+    const auto s = nest(p, options);
+    ASSERT_TRUE(s) << s.sentence();
+    ASSERT_EQ(s->placements.size(), 6u);
+    const auto all = nest_faults(p, s->placements, 0), own = nest_faults(p, p.locked, 0);
+    EXPECT_FALSE(all.empty());
+    for (const std::string& fault : all) EXPECT_NE(std::find(own.begin(), own.end(), fault), own.end()) << fault;
+}
+
 TEST(Nest, SpendsItsTimeOnTheLastSheetAndOnFewerSheets) {
     // sixteen squares that fill one sheet exactly, and one more: never three sheets, and the second nearly empty
     NestProblem p;

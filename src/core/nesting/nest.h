@@ -35,7 +35,7 @@ struct NestProblem {
     double margin = 0;                                            ///< kept free along every edge
     double max_length = std::numeric_limits<double>::infinity();  ///< of one bin
     std::vector<NestPiece> pieces;
-    std::vector<NestPlacement> locked;  ///< copies that stay where they are
+    std::vector<NestPlacement> locked;  ///< copies that stay where they are, also where they lie too close to each other
     std::vector<NestPlacement> start;   ///< a layout to go on from, where it is sound and whole
     std::vector<Polygon> blocked;       ///< areas of every bin that pieces keep the gap from: a taped seam
 };
