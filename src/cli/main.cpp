@@ -5,7 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/units.h"
-#include "core/nesting/sheets.h"
+#include "core/nesting/lay_out.h"
 #include "files/csv.h"
 #include "files/export_order.h"
 #include "files/library.h"
@@ -221,13 +221,14 @@ Result<Order> settled(const Run& run, double seconds) {
     for (const MediumPlan& plan : run.sheets.media) {
         const Medium* medium = find_medium(order, plan.medium);
         if (medium == nullptr || (!plan.stale && plan.placed == plan.asked)) continue;
-        const NestProblem problem = sheet_problem(*medium, run.set, {});
         NestOptions options;
         options.seconds = seconds;
         options.threads = 2;
-        const auto solution = nest(problem, options);
-        if (!solution) return solution.error();
-        order = with_layout(order, plan.medium, to_copies(problem, solution->placements));
+        MediumLayout fresh = layout_of(order, plan.medium);
+        fresh.copies.clear();
+        const auto laid = lay_out(*medium, run.set, fresh, options);
+        if (!laid) return laid.error();
+        order = with_layout(order, plan.medium, laid->sheets);
     }
     return order;
 }

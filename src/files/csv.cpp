@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/base/units.h"
+#include "core/nesting/trimmer_drawing.h"
 
 namespace orthema {
 
@@ -377,6 +378,17 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                        number(t->height) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
                        (t->mirrored ? "yes" : "no") + "\r\n";
             }
+    }
+    return out;
+}
+
+std::string cuts_csv(const TransferSet& set, const Sheet& sheet, const TrimPlan& plan) {
+    std::string out = "cut,of,blade,fence_mm,near,far,stage\r\n";
+    for (std::size_t i = 0; i < plan.cuts.size(); ++i) {
+        const TrimCut& c = plan.cuts[i];
+        out += std::to_string(i + 1) + "," + csv_field(part_name(plan, c.part, sheet, set)) + "," + cut_direction(c) + "," +
+               number(c.fence) + "," + csv_field(part_name(plan, c.near, sheet, set)) + "," +
+               csv_field(part_name(plan, c.far, sheet, set)) + "," + std::to_string(c.stage) + "\r\n";
     }
     return out;
 }

@@ -56,4 +56,7 @@ std::string lines_csv(const Order& order);
 std::string fit_csv(const Order& order, const FitPlan& plan);
 std::string pieces_csv(const Order& order, const TransferSet& transfers, const SheetPlan& sheets);
 
+/// A trimmer's cuts in order: of which part, how the blade lies, the fence, what it leaves.
+std::string cuts_csv(const TransferSet& set, const Sheet& sheet, const TrimPlan& plan);
+
 }  // namespace orthema

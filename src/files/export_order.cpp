@@ -8,6 +8,7 @@
 #include "core/guides/guides.h"
 #include "core/guides/handle_template.h"
 #include "core/nesting/sheet_drawing.h"
+#include "core/nesting/trimmer_drawing.h"
 #include "files/csv.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
@@ -108,23 +109,43 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         if (choice.sheets_png)
             steps.add(name + ".png",
                       [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); });
+        if (choice.sheets_tiff)
+            steps.add(name + ".tif",
+                      [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); });
     };
     for (const MediumPlan& m : sheets.media) {
         if (m.stale) continue;
+        const Medium& medium = *find_medium(order, m.medium);
         for (const Sheet& s : m.sheets) {
-            const std::string name = stem + "_" + file_stem(find_medium(order, s.medium)->name) + "_sheet-" + std::to_string(s.number + 1);
+            const std::string name = stem + "_" + file_stem(medium.name) + "_sheet-" + std::to_string(s.number + 1);
             const std::string title = sheet_title(order, s);
             const SheetLabels labels = choice.labels && prints(s, set) ? sheet_labels(order, s, set) : SheetLabels{};
             if (labels.without > 0) report.findings.push_back(unlabelled(order, s, labels.without));
             const Drawing page = sheet_page(order, s, set, labels);
             page_files(name, page, title);
             if (const auto white = white_page(s, set)) page_files(name + "_white", *white, title + ", white");
-            if (!choice.cut_lines) continue;
+            if (!choice.cut_lines || medium.laying.cutting == Cutting::on_sheet) continue;
+            if (medium.laying.cutting == Cutting::trimmer) {
+                if (const auto cuts = sheet_cuts(medium, set, s)) {
+                    const auto list = std::make_shared<const std::vector<Drawing>>(trimmer_pages(order, s, set, *cuts));
+                    steps.add(name + "_cuts.pdf", [&art, list, name, title](const Task& t) {
+                        std::vector<const Drawing*> pages;
+                        for (const Drawing& d : *list) pages.push_back(&d);
+                        return write_pdf(name + "_cuts.pdf", pages, art, title + ", cut list", t);
+                    });
+                    steps.add(name + "_cuts.csv",
+                              [name, text = cuts_csv(set, s, *cuts)](const Task&) { return write_file(name + "_cuts.csv", text); });
+                }
+                continue;
+            }
             const auto cuts = std::make_shared<const std::vector<CutStep>>(cut_path(cut_contours(s, set)));
-            steps.add(name + "_cut.svg", [cuts, name, title, w = page.width, h = page.height](const Task&) {
-                return write_cut_svg(name + "_cut.svg", *cuts, w, h, title);
+            const std::vector<Point> registers = page_registers(medium, s);
+            steps.add(name + "_cut.svg", [cuts, registers, name, title, w = page.width, h = page.height](const Task&) {
+                return write_cut_svg(name + "_cut.svg", *cuts, w, h, title, registers);
             });
-            steps.add(name + "_cut.dxf", [cuts, name, h = page.height](const Task&) { return write_cut_dxf(name + "_cut.dxf", *cuts, h); });
+            steps.add(name + "_cut.dxf", [cuts, registers, name, h = page.height](const Task&) {
+                return write_cut_dxf(name + "_cut.dxf", *cuts, h, registers);
+            });
             steps.add(name + "_cut.plt", [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
         }
     }

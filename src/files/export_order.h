@@ -14,6 +14,7 @@ namespace orthema {
 struct ExportChoice {
     bool sheets_pdf = true, sheets_png = true, cut_lines = true, guides = true, tables = true;
     double dpi = 300;
+    bool sheets_tiff = false;
     bool labels = true;  ///< beside the pieces, on sheets that are printed
 };
 

@@ -33,5 +33,11 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
 Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
     return door().write_png(path, page, art, dpi, task);
 }
+Result<Done> write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    return door().write_tiff(path, page, art, dpi, task);
+}
+Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task) {
+    return door().draw_rows(page, art, dpi, take, task);
+}
 
 }  // namespace orthema

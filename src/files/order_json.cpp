@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "files/art_file.h"
+#include "files/laying_json.h"
 #include "files/shop_json.h"
 
 namespace orthema {
@@ -135,16 +136,7 @@ Order read_order(const In& in) {
     in["presses"].each(200, [&](const In& e) { o.presses.push_back(read_press(e)); });
     if (in.has("methods")) in["methods"].each(200, [&](const In& e) { o.methods.push_back(read_method(e)); });
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
-    if (in.has("layouts"))
-        in["layouts"].each(200, [&](const In& e) {
-            MediumLayout layout{e["medium"].text(), {}};
-            e["copies"].each(20000, [&](const In& c) {
-                layout.copies.push_back({c["transfer"].text(), c["copy"].whole(0, 100000), c["sheet"].whole(0, 10000),
-                                         c["turn"].whole(0, 359), c["x_mm"].number(-1e5, 1e7), c["y_mm"].number(-1e5, 1e7),
-                                         c.has("locked") && c["locked"].flag()});
-            });
-            o.layouts.push_back(std::move(layout));
-        });
+    if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
     return o;
 }
 
@@ -228,15 +220,7 @@ json to_json(const Order& o) {
     for (const Press& p : o.presses) j["presses"].push_back(to_json(p));
     for (const Method& m : o.methods) j["methods"].push_back(to_json(m));
     for (const Jig& g : o.jigs) j["jigs"].push_back(to_json(g));
-    for (const MediumLayout& l : o.layouts) {
-        json copies = json::array();
-        for (const PlacedCopy& c : l.copies) {
-            json e{{"transfer", c.transfer}, {"copy", c.copy}, {"sheet", c.sheet}, {"turn", c.turn}, {"x_mm", c.x}, {"y_mm", c.y}};
-            if (c.locked) e["locked"] = true;
-            copies.push_back(e);
-        }
-        j["layouts"].push_back({{"medium", l.medium}, {"copies", copies}});
-    }
+    for (const MediumLayout& l : o.layouts) j["layouts"].push_back(to_json(l));
     return j;
 }
 

@@ -1,5 +1,6 @@
 // What a shop has, as JSON: blanks, media, presses, methods and jigs.
 #include "files/order_json.h"
+#include "files/laying_json.h"
 #include "files/shop_json.h"
 
 namespace orthema {
@@ -106,6 +107,8 @@ Medium read_medium(const In& in) {
     if (in.has("taped_at_mm")) m.taped_at = in["taped_at_mm"].length(0);
     if (in.has("taped_lap_mm")) m.taped_lap = in["taped_lap_mm"].length(0);
     if (in.has("tint")) m.tint = read_colour(in["tint"]);
+    if (in.has("cut_offset_mm")) m.cut_offset = in["cut_offset_mm"].length(0);
+    if (in.has("laying")) m.laying = read_laying(in["laying"]);
     return m;
 }
 
@@ -266,25 +269,28 @@ json to_json(const BlankStyle& s) {
 }
 
 json to_json(const Medium& m) {
-    return {{"id", m.id},
-            {"name", m.name},
-            {"method", m.method},
-            {"shape", m.shape == MediumShape::roll ? "roll" : "sheet"},
-            {"width_mm", m.width.mm()},
-            {"length_mm", m.length.mm()},
-            {"margin_mm", m.margin.mm()},
-            {"gap_mm", m.gap.mm()},
-            {"mirror", mirror_key(m.mirror)},
-            {"quarter_turns", m.quarter_turns},
-            {"free_turns", m.free_turns},
-            {"price", m.price},
-            {"min_stroke_mm", m.min_stroke.mm()},
-            {"min_gap_mm", m.min_gap.mm()},
-            {"cut_width_mm", m.cut_width.mm()},
-            {"cut_length_mm", m.cut_length.mm()},
-            {"taped_at_mm", m.taped_at.mm()},
-            {"taped_lap_mm", m.taped_lap.mm()},
-            {"tint", colour_text(m.tint)}};
+    json j{{"id", m.id},
+           {"name", m.name},
+           {"method", m.method},
+           {"shape", m.shape == MediumShape::roll ? "roll" : "sheet"},
+           {"width_mm", m.width.mm()},
+           {"length_mm", m.length.mm()},
+           {"margin_mm", m.margin.mm()},
+           {"gap_mm", m.gap.mm()},
+           {"mirror", mirror_key(m.mirror)},
+           {"quarter_turns", m.quarter_turns},
+           {"free_turns", m.free_turns},
+           {"price", m.price},
+           {"min_stroke_mm", m.min_stroke.mm()},
+           {"min_gap_mm", m.min_gap.mm()},
+           {"cut_width_mm", m.cut_width.mm()},
+           {"cut_length_mm", m.cut_length.mm()},
+           {"taped_at_mm", m.taped_at.mm()},
+           {"taped_lap_mm", m.taped_lap.mm()},
+           {"cut_offset_mm", m.cut_offset.mm()},
+           {"tint", colour_text(m.tint)}};
+    if (!(m.laying == Laying{})) j["laying"] = to_json(m.laying);
+    return j;
 }
 
 json to_json(const Press& p) {

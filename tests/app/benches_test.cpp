@@ -1,4 +1,4 @@
-// Order, Art, Sheets and Guides benches, each through mouse and keys.
+// Order, Art and Guides benches, each through mouse and keys.
 #include <cmath>
 
 #include "app/art/art_bench.h"
@@ -7,11 +7,8 @@
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
 #include "app/order/run_picture.h"
-#include "app/sheets/ribbon.h"
-#include "app/sheets/sheets_bench.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
-#include "core/nesting/by_hand.h"
 #include "window.h"
 
 namespace orthema {
@@ -137,135 +134,6 @@ TEST(ArtBench, APictureGoesOnAnotherLocationToo) {
     EXPECT_TRUE(w.order().decorations.empty());
     w.undo();
     EXPECT_EQ(w.order().decorations.size(), 2u);
-}
-
-struct SheetsWindow : SmallWindow {
-    SheetsWindow() : SmallWindow(5) {
-        type(find<QLineEdit>("Settle for (s)"), "0.2");
-        click(find<QPushButton>("Settle"));
-        wait();
-    }
-    Ribbon* ribbon() { return bench<SheetsBench>("sheets")->ribbon(); }
-    const std::vector<PlacedCopy>& copies() { return copies_of(room()); }
-    bool sound() {
-        wait();
-        return !room().sheets().media.at(0).stale;
-    }
-};
-
-TEST(SheetsBench, SettlesEveryPieceAndSaysWhatItTakes) {
-    SheetsWindow w;
-    EXPECT_EQ(w.copies().size(), std::size_t(garments_in(w.order())));
-    EXPECT_TRUE(w.sound());
-    EXPECT_GE(w.room().settle_curve().size(), 2u);
-    for (std::size_t i = 1; i < w.room().settle_curve().size(); ++i)
-        EXPECT_GE(w.room().settle_curve()[i].density + 1e-9, w.room().settle_curve()[i - 1].density);
-    EXPECT_TRUE(w.find<QLabel>("Film used")->text().endsWith(" mm"));
-    EXPECT_NE(w.find<QLabel>("Cost a piece")->text(), "–");
-    w.undo();
-    EXPECT_TRUE(w.copies().empty()) << "settling is one step";
-}
-
-TEST(SheetsBench, LockedPiecesStayWhileTheOthersSettle) {
-    SheetsWindow w;
-    const QPoint at = w.ribbon()->place_of(3);
-    w.click(w.ribbon(), at);
-    ASSERT_EQ(w.ribbon()->chosen(), 3);
-    w.key(w.ribbon(), Qt::Key_L);
-    const PlacedCopy locked = w.copies()[3];
-    EXPECT_TRUE(locked.locked);
-    w.drag(w.ribbon(), at, at + QPoint(80, 40));
-    EXPECT_EQ(w.copies()[3], locked) << "it cannot be dragged";
-    w.wait();
-    w.click(w.find<QPushButton>("Settle"));  // the same button, now "Settle more"
-    w.wait();
-    EXPECT_TRUE(std::find(w.copies().begin(), w.copies().end(), locked) != w.copies().end());
-    EXPECT_TRUE(w.sound());
-}
-
-TEST(SheetsBench, SettlingMoreNeverMakesItWorse) {
-    SheetsWindow w;
-    w.type(w.find<QLineEdit>("Settle for (s)"), "1.5");
-    w.click(w.find<QPushButton>("Settle"));
-    w.wait();
-    w.type(w.find<QLineEdit>("Settle for (s)"), "0.2");
-    for (int k = 0; k < 4; ++k) {
-        const double length = w.room().sheets().media.at(0).length;
-        w.click(w.find<QPushButton>("Settle"));
-        w.wait();
-        EXPECT_LE(w.room().sheets().media.at(0).length, length + 1e-6);
-        EXPECT_TRUE(w.sound());
-    }
-}
-
-TEST(SheetsBench, APieceTurnsNudgesAndNeverOverlaps) {
-    SheetsWindow w;
-    std::mt19937 random(2);
-    for (int k = 0; k < 25; ++k) {
-        const int i = int(random() % w.copies().size());
-        const QPoint at = w.ribbon()->place_of(i);
-        if (!w.ribbon()->rect().adjusted(10, 30, -10, -10).contains(at)) continue;
-        w.drag(w.ribbon(), at, QPoint(20 + int(random() % 800), 40 + int(random() % 400)));
-        if (k % 5 == 0) w.key(w.ribbon(), Qt::Key_R);
-        if (k % 3 == 0) w.key(w.ribbon(), Qt::Key_Right, Qt::ShiftModifier);
-    }
-    EXPECT_TRUE(w.sound());
-}
-
-TEST(SheetsBench, TurningWithoutRoomIsSaid) {
-    SheetsWindow w;
-    Order next = w.order();
-    for (Medium& m : next.media)
-        if (m.id == w.room().selection().medium) m.quarter_turns = false;
-    w.room().edit("grain", next);
-    w.wait();
-    w.ribbon()->choose(0);
-    w.key(w.ribbon(), Qt::Key_R);
-    EXPECT_NE(w.notice().find("no room"), std::string::npos) << w.notice();
-}
-
-TEST(SheetsBench, FreelyTurnedPiecesSettleAndStaySound) {
-    SheetsWindow w;
-    w.click(w.find<QPushButton>("Pieces may be turned/freely"));
-    w.wait();
-    const std::string medium = w.room().selection().medium;
-    EXPECT_TRUE(find_medium(w.order(), medium)->free_turns);
-    w.type(w.find<QLineEdit>("Settle for (s)"), "2");
-    w.click(w.find<QPushButton>("Settle"));
-    w.wait();
-    EXPECT_TRUE(w.sound());
-    const auto& copies = w.copies();
-    EXPECT_TRUE(std::any_of(copies.begin(), copies.end(), [](const PlacedCopy& c) { return c.turn % 90 != 0; }));
-    w.click(w.find<QPushButton>("Pieces may be turned/not"));
-    w.wait();
-    EXPECT_FALSE(find_medium(w.order(), medium)->quarter_turns);
-    EXPECT_FALSE(w.sound()) << "what lies turned may no longer lie so";
-}
-
-TEST(SheetsBench, AWiderGapMakesTheLayoutStaleUntilSettledAgain) {
-    SheetsWindow w;
-    w.type(w.find<QLineEdit>("Gap between pieces"), "9");
-    EXPECT_FALSE(w.sound());
-    EXPECT_EQ(standing_of(w.room().findings(), "sheets"), Standing::blocked);
-    w.click(w.find<QPushButton>("Settle"));
-    w.wait();
-    EXPECT_TRUE(w.sound());
-    w.type(w.find<QLineEdit>("Margin"), "400");
-    EXPECT_NE(find_medium(w.order(), w.room().selection().medium)->margin.mm(), 400) << "no room would be left";
-}
-
-TEST(SheetsBench, ZoomsAndScrollsByKeys) {
-    SheetsWindow w;
-    Ribbon* r = w.ribbon();
-    const double span = r->last_mm() - r->first_mm();
-    w.key(r, Qt::Key_Plus);
-    EXPECT_LT(r->last_mm() - r->first_mm(), span);
-    w.key(r, Qt::Key_End);
-    EXPECT_GT(r->first_mm(), 0);
-    w.key(r, Qt::Key_Home);
-    EXPECT_EQ(r->first_mm(), 0);
-    w.key(r, Qt::Key_N);
-    EXPECT_EQ(r->chosen(), 0);
 }
 
 TEST(GuidesBench, ShowsCardTemplateAndRealSizeForEverySize) {

@@ -108,9 +108,10 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     // the piece that reaches farthest: behind it the film is free
     int last = 0;
     double end = 0;
-    const auto outlines = lying_outlines(w.room().transfer_set(), copies_of(w.room()));
+    const Medium& medium = *find_medium(w.room().order(), w.room().selection().medium);
+    const auto boxes = laid_boxes(medium, w.room().transfer_set(), copies_of(w.room()));
     for (int i = 0; i < 16; ++i)
-        if (const double x1 = bounds(outlines[std::size_t(i)].outer).x1; x1 > end) {
+        if (const double x1 = boxes[std::size_t(i)].x1; x1 > end) {
             end = x1;
             last = i;
         }
@@ -130,7 +131,7 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     // export, in one action
     ExportPanel* panel = w.window().show_export();
     w.type(panel->findChild<QLineEdit*>("Folder"), QString::fromStdString(w.data("out")));
-    panel->findChild<QCheckBox*>("Gang sheets as PNG with alpha, 300 dpi")->setChecked(false);
+    panel->findChild<QCheckBox*>("Gang sheets as PNG with alpha")->setChecked(false);
     w.click(panel->findChild<QPushButton*>("Write the files"));
     w.wait();
     EXPECT_NE(panel->findChild<QLabel*>("Export says")->text().indexOf("9 files written"), -1)

@@ -294,7 +294,7 @@ TEST(Making, ATapedSeamIsKeptFree) {
     s.d().sizing.base_width = Length::from_mm(150);
     s.make();
     const Medium& medium = *find_medium(s.order, "sublimation-super-taped");
-    const NestProblem problem = sheet_problem(medium, s.set, {});
+    const NestProblem problem = sheet_problem({medium, {}}, s.set, {});
     ASSERT_EQ(problem.blocked.size(), 1u);
     NestOptions options;
     options.rounds = 2;

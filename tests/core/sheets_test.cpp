@@ -23,16 +23,23 @@ struct Laid {
         set = transfers(order, fit(order, facts), facts);
         NestOptions options;
         options.rounds = 1;
-        const NestProblem p = sheet_problem(medium(), set, {});
+        const NestProblem p = sheet_problem({medium(), {}}, set, {});
         order = with_layout(order, medium_id, to_copies(p, nest(p, options)->placements));
     }
     [[nodiscard]] const Medium& medium() const { return *find_medium(order, medium_id); }
     [[nodiscard]] const std::vector<PlacedCopy>& copies() const { return order.layouts[0].copies; }
+    [[nodiscard]] HandLayout hand(std::vector<PlacedCopy> copies) const { return {medium(), set, {medium_id, std::move(copies)}}; }
     [[nodiscard]] std::vector<std::string> faults(const std::vector<PlacedCopy>& copies) const {
-        const NestProblem p = sheet_problem(medium(), set, {});
+        const NestProblem p = sheet_problem({medium(), {}}, set, {});
         return nest_faults(p, to_placements(p, copies), 0.01);
     }
 };
+
+/// One copy moved towards a place.
+PlacedCopy moved_to(const HandLayout& hand, int i, double x, double y) {
+    const PlacedCopy& c = hand.copies()[static_cast<std::size_t>(i)];
+    return hand.moved({i}, x - c.x, y - c.y)[0];
+}
 
 TEST(Sheets, APlanFromTheLayoutMeasuresWhatIsThere) {
     const Laid l;
@@ -72,7 +79,7 @@ TEST(Sheets, CutSheetsAreCountedAndPaidWhole) {
         *std::find_if(l.order.media.begin(), l.order.media.end(), [](const Medium& m) { return m.shape == MediumShape::sheet; });
     l.order.decorations[0].medium = paper.id;
     const TransferSet set = transfers(l.order, fit(l.order, l.facts), l.facts);
-    const NestProblem p = sheet_problem(paper, set, {});
+    const NestProblem p = sheet_problem({paper, {}}, set, {});
     NestOptions options;
     options.rounds = 1;
     const auto s = nest(p, options);
@@ -113,7 +120,7 @@ TEST(ByHand, AMovedPieceNeverComesToLieOnAnother) {
     int moved = 0;
     for (int k = 0; k < 120; ++k) {
         const int i = k % static_cast<int>(copies.size());
-        const PlacedCopy next = moved_copy(l.medium(), l.set, copies, lying_outlines(l.set, copies), i, x(random), y(random));
+        const PlacedCopy next = moved_to(l.hand(copies), i, x(random), y(random));
         moved += next == copies[std::size_t(i)] ? 0 : 1;
         copies[std::size_t(i)] = next;
     }
@@ -127,7 +134,7 @@ TEST(ByHand, SlidesUpToItsNeighbourAndStops) {
     const Rect box = bounds(t.contour.outer);
     const double gap = l.medium().gap.mm();
     std::vector<PlacedCopy> two{{t.id, 0, 0, 0, 10, 10, false}, {t.id, 1, 0, 0, 10 + box.width() + 60, 10, false}};
-    const PlacedCopy next = moved_copy(l.medium(), l.set, two, lying_outlines(l.set, two), 0, two[1].x - 20, 10);
+    const PlacedCopy next = moved_to(l.hand(two), 0, two[1].x - 20, 10);
     EXPECT_GT(next.x, 10 + 30);
     EXPECT_GE(distance(mapped(t.contour, copy_map(next)), mapped(t.contour, copy_map(two[1]))), gap - 1e-3);
     EXPECT_LE(distance(mapped(t.contour, copy_map(next)), mapped(t.contour, copy_map(two[1]))), gap + 0.1);
@@ -137,54 +144,106 @@ TEST(ByHand, StaysInsideTheMarginsAndLockedPiecesStay) {
     Laid l;
     const Transfer& t = l.set.transfers[0];
     std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 100, 100, false}};
-    const PlacedCopy out = moved_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0, -500, 9000);
+    const PlacedCopy out = moved_to(l.hand(one), 0, -500, 9000);
     const Rect box = bounds(mapped(t.contour, copy_map(out)).outer);
     EXPECT_NEAR(box.x0, l.medium().margin.mm(), 1e-6);
     EXPECT_NEAR(box.y1, l.medium().width.mm() - l.medium().margin.mm(), 1e-6);
     one[0].locked = true;
-    EXPECT_EQ(moved_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0, 200, 200), one[0]);
-    EXPECT_FALSE(turned_copy(l.medium(), l.set, one, lying_outlines(l.set, one), 0));
+    EXPECT_EQ(moved_to(l.hand(one), 0, 200, 200), one[0]);
+    EXPECT_FALSE(l.hand(one).turned(0));
 }
 
 TEST(ByHand, TurnsAboutItsMiddleWhereThereIsRoom) {
     Laid l;
     const Transfer& t = l.set.transfers[0];
     std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 180, 160, false}};
-    const auto outlines = lying_outlines(l.set, one);
-    const auto next = turned_copy(l.medium(), l.set, one, outlines, 0);
+    const auto next = l.hand(one).turned(0);
     ASSERT_TRUE(next);
     EXPECT_EQ(next->turn, 90);
-    const Point before = bounds(outlines[0].outer).centre(), after = bounds(mapped(t.contour, copy_map(*next)).outer).centre();
+    const Point before = bounds(mapped(t.contour, copy_map(one[0])).outer).centre(),
+                after = bounds(mapped(t.contour, copy_map(*next)).outer).centre();
     EXPECT_NEAR(norm(before - after), 0, 1e-6);
     PlacedCopy round = one[0];
-    for (int k = 0; k < 4; ++k) {
-        std::vector<PlacedCopy> now{round};
-        round = *turned_copy(l.medium(), l.set, now, lying_outlines(l.set, now), 0);
-    }
+    for (int k = 0; k < 4; ++k) round = *l.hand({round}).turned(0);
     EXPECT_EQ(round.turn, 0);
     EXPECT_NEAR(round.x, one[0].x, 1e-6);
     Medium grain = l.medium();
     grain.quarter_turns = false;
-    EXPECT_FALSE(turned_copy(grain, l.set, one, outlines, 0));
+    const MediumLayout layout{grain.id, one};
+    EXPECT_FALSE(HandLayout(grain, l.set, layout).turned(0));
+    grain.laying.grain = true;  // half turns lie along it
+    EXPECT_EQ(HandLayout(grain, l.set, layout).turned(0)->turn, 180);
 }
 
 TEST(ByHand, APointInABayBelongsToWhatLiesThere) {
     Laid l;
     const Transfer& t = l.set.transfers[0];  // an L: its bay is free
     std::vector<PlacedCopy> one{{t.id, 0, 0, 0, 50, 50, false}};
-    const auto outlines = lying_outlines(l.set, one);
-    const Rect box = bounds(outlines[0].outer);
+    const HandLayout hand = l.hand(one);
+    const Polygon& outline = hand.outlines()[0];
+    const Rect box = bounds(outline.outer);
     int inside_count = 0;
     for (int i = 0; i < 30; ++i)
         for (int j = 0; j < 30; ++j) {
             const Point p{box.x0 + box.width() * (i + 0.5) / 30, box.y0 + box.height() * (j + 0.5) / 30};
-            const bool hit = copy_at(outlines, one, 0, p) == 0;
-            EXPECT_EQ(hit, test::winds_around(outlines[0], p));
+            const bool hit = hand.at(0, p) == 0;
+            EXPECT_EQ(hit, test::winds_around(outline, p));
             inside_count += hit ? 1 : 0;
         }
     EXPECT_GT(inside_count, 200);
     EXPECT_LT(inside_count, 700);
-    EXPECT_EQ(copy_at(outlines, one, 1, box.centre()), -1);
+    EXPECT_EQ(hand.at(1, box.centre()), -1);
+}
+
+TEST(ByHand, ChosenPiecesMoveTogetherAndKeepApart) {
+    Laid l;
+    const Transfer& t = l.set.transfers[0];
+    const Rect box = bounds(t.contour.outer);
+    const double step = box.width() + 30;
+    std::vector<PlacedCopy> row;
+    for (int i = 0; i < 3; ++i) row.push_back({t.id, i, 0, 0, 10 + i * step, 20, false});
+    row.push_back({t.id, 3, 0, 0, 10 + 3 * step + 40, 20, false});
+    const auto next = l.hand(row).moved({0, 1, 2}, 500, 0);
+    ASSERT_EQ(next.size(), 3u);
+    const double by = next[0].x - row[0].x;
+    EXPECT_GT(by, 30) << "the third meets the fourth";
+    for (int i = 0; i < 3; ++i) {
+        EXPECT_NEAR(next[std::size_t(i)].x - row[std::size_t(i)].x, by, 1e-9);
+        row[std::size_t(i)] = next[std::size_t(i)];
+    }
+    EXPECT_TRUE(l.hand(row).lies_free(2, row[2]));
+    row[1].locked = true;
+    EXPECT_EQ(l.hand(row).moved({0, 1}, 0, 50)[0], row[0]) << "none goes where one must stay";
+}
+
+TEST(ByHand, SwapsAndSendsToAnotherSheet) {
+    Laid l;
+    std::vector<PlacedCopy> copies = l.copies();
+    // two kinds, far apart
+    int other = 1;
+    while (copies[std::size_t(other)].transfer == copies[0].transfer) ++other;
+    const std::vector<Rect> boxes = laid_boxes(l.medium(), l.set, copies);
+    const auto swapped = l.hand({copies[0], copies[std::size_t(other)]}).swapped(0, 1);
+    ASSERT_TRUE(swapped);
+    const auto after = laid_boxes(l.medium(), l.set, {swapped->first, swapped->second});
+    EXPECT_LT(norm(after[0].centre() - boxes[std::size_t(other)].centre()), 60.1);
+    EXPECT_LT(norm(after[1].centre() - boxes[0].centre()), 60.1);
+    EXPECT_TRUE(l.hand({swapped->first, swapped->second}).lies_free(0, swapped->first));
+
+    const auto sent = l.hand(copies).sent({0, 1, 2}, 1);
+    ASSERT_TRUE(sent);
+    for (int i = 0; i < 3; ++i) {
+        EXPECT_EQ((*sent)[std::size_t(i)].sheet, 1);
+        copies[std::size_t(i)] = (*sent)[std::size_t(i)];
+    }
+    EXPECT_TRUE(l.faults(copies).empty()) << l.faults(copies).front();
+    const auto back = l.hand(copies).sent({1}, 0);
+    ASSERT_TRUE(back);
+    copies[1] = (*back)[0];
+    EXPECT_TRUE(l.faults(copies).empty()) << l.faults(copies).front();
+    copies[2].locked = true;
+    EXPECT_FALSE(l.hand(copies).sent({2}, 0));
+    EXPECT_FALSE(l.hand(copies).swapped(2, 3));
 }
 
 TEST(Labels, EveryPieceHasItsOwnBesideItAndNoneTouchesAnything) {

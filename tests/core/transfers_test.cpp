@@ -82,7 +82,7 @@ TEST(Transfers, TheContourKeepsItsMarginFromAllInk) {
                             {}};
                         near = std::min(near, distance(dot, edge));
                     }
-                    EXPECT_GE(near, cut_margin_mm - 0.1);
+                    EXPECT_GE(near, Medium{}.cut_offset.mm() - 0.1);
                 }
         }
     }

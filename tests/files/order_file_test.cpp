@@ -38,6 +38,18 @@ Order full_order() {
     order.art[0].marked_centre = Point{0.25, 0.5};
     order.art[0].marks = {{"gap", {0.4, 0.1}}};
     order.layouts.push_back({"film-559", {{"front@2000", 0, 0, 90, 12.5, 33.25, true}, {"front@2000", 1, 1, 0, 0.1, 0.2, false}}});
+    MediumLayout& layout = order.layouts.back();
+    layout.stock = {"", "offcut"};
+    layout.fill = {{"front@2000", 2.5, 3}};
+    layout.printed = {{"front@2000", 4}};
+    layout.kept = LaidSheets{{{"front@2000", 0, 1, 180, 5, 6, false}}, {"", "offcut"}};
+    for (Medium& m : order.media)
+        if (m.id == "film-559") {
+            m.cut_offset = Length::from_mm(1.25);
+            m.laying = {Cutting::trimmer, 2, true, Length::from_mm(14), Together::sizes, true, {}, {}};
+            m.laying.excluded = {{"clamp", Length::from_mm(10), Length::from_mm(20), Length::from_mm(30), Length::from_mm(40)}};
+            m.laying.stock = {{"offcut", "Offcut", Length::from_mm(200), Length::from_mm(300), 0.5, 2, {{0, 0}, {300, 0}, {0, 200}}, {{{10, 10}, {20, 10}, {10, 20}}}}};
+        }
     for (BlankStyle& s : order.styles)
         if (s.id == "adult-tee") {
             s = with_reading(s, "S", Measure::chest, Length::from_mm(451.25), "2026-11-19");

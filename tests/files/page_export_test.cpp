@@ -1,8 +1,11 @@
 // Pages and pixels, judged by other programs: pdfinfo, qpdf, pdftoppm, libpng, an XML parser.
 #include "files/page_export.h"
 
+#include <tiffio.h>
+
 #include <atomic>
 #include <cmath>
+#include <cstring>
 #include <regex>
 
 #include "core/nesting/sheet_drawing.h"
@@ -27,7 +30,7 @@ struct Laid {
         const ArtFactsById facts = facts_of(art);
         set = transfers(order, fit(order, facts), facts);
         const Medium& medium = *find_medium(order, "film-330");
-        const NestProblem p = sheet_problem(medium, set, {});
+        const NestProblem p = sheet_problem({medium, {}}, set, {});
         NestOptions options;
         options.rounds = 1;
         order = with_layout(order, medium.id, to_copies(p, nest(p, options)->placements));
@@ -164,6 +167,41 @@ TEST(Png, HasItsSizeResolutionAndAlpha) {
     EXPECT_EQ(c.at(c.width / 2, c.height - 3)[3], 0) << "film without ink is clear";
 }
 
+TEST(Tiff, HoldsTheSamePixelsAsThePng) {
+    const Folder folder;
+    const Laid l;
+    ASSERT_TRUE(write_png(folder / "s.png", l.page(), l.art, 120));
+    ASSERT_TRUE(write_tiff(folder / "s.tif", l.page(), l.art, 120));
+    const Canvas c = test::read_png(folder / "s.png");
+    TIFF* tiff = TIFFOpen((folder / "s.tif").c_str(), "r");
+    ASSERT_NE(tiff, nullptr);
+    std::uint32_t width = 0, height = 0;
+    float dpi = 0;
+    std::uint16_t extras = 0, *kind = nullptr;
+    TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &width);
+    TIFFGetField(tiff, TIFFTAG_IMAGELENGTH, &height);
+    TIFFGetField(tiff, TIFFTAG_XRESOLUTION, &dpi);
+    TIFFGetField(tiff, TIFFTAG_EXTRASAMPLES, &extras, &kind);
+    EXPECT_EQ(int(width), c.width);
+    EXPECT_EQ(int(height), c.height);
+    EXPECT_NEAR(dpi, 120, 1e-3);
+    ASSERT_EQ(extras, 1);
+    EXPECT_EQ(kind[0], EXTRASAMPLE_UNASSALPHA);
+    std::vector<std::uint8_t> row(static_cast<std::size_t>(TIFFScanlineSize(tiff)));
+    ASSERT_EQ(row.size(), static_cast<std::size_t>(c.width) * 4);
+    long off = 0;
+    for (int y = 0; y < c.height; ++y) {
+        ASSERT_EQ(TIFFReadScanline(tiff, row.data(), static_cast<std::uint32_t>(y)), 1);
+        off += std::memcmp(row.data(), c.at(0, y), row.size()) != 0;
+    }
+    EXPECT_EQ(off, 0);
+    TIFFClose(tiff);
+    std::atomic<bool> cancelled = true;
+    EXPECT_FALSE(write_tiff(folder / "stopped.tif", l.page(), l.art, 120, Task{{}, &cancelled}));
+    EXPECT_FALSE(std::filesystem::exists(folder / "stopped.tif"));
+    EXPECT_FALSE(write_tiff("/no/such/folder/s.tif", l.page(), l.art, 120));
+}
+
 TEST(Png, BandsJoinWithoutASeam) {
     // tall enough for several bands: what is drawn must equal one drawing of the whole, line by line
     const Folder folder;
@@ -196,8 +234,8 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
     const Laid l;
     const Drawing page = l.page();
     const auto cuts = cut_path(cut_contours(l.sheet(), l.set));
-    ASSERT_TRUE(write_cut_svg(folder / "c.svg", cuts, page.width, page.height, "A <b> & \"c\""));
-    ASSERT_TRUE(write_cut_dxf(folder / "c.dxf", cuts, page.height));
+    ASSERT_TRUE(write_cut_svg(folder / "c.svg", cuts, page.width, page.height, "A <b> & \"c\"", {{7, 7}, {50, 7}}));
+    ASSERT_TRUE(write_cut_dxf(folder / "c.dxf", cuts, page.height, {{7, 7}}));
     ASSERT_TRUE(write_cut_plt(folder / "c.plt", cuts, page.height));
     EXPECT_EQ(test::run("xmllint --noout '" + (folder / "c.svg") + "'").code, 0);
     const std::string svg = test::slurp(folder / "c.svg"), dxf = test::slurp(folder / "c.dxf");
@@ -205,7 +243,8 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
     // vertices of both, in order
     std::vector<Point> from_svg, from_dxf, from_plt;
     const std::regex step("[ML](-?[0-9.]+) (-?[0-9.]+)");
-    for (std::sregex_iterator i(svg.begin(), svg.end(), step), end; i != end; ++i)
+    const std::string cut_part = svg.substr(0, svg.find("class=\"register\""));
+    for (std::sregex_iterator i(cut_part.begin(), cut_part.end(), step), end; i != end; ++i)
         from_svg.push_back({std::stod((*i)[1]), std::stod((*i)[2])});
     const std::regex vertex("VERTEX\n8\nCUT_(?:IN|OUT)SIDE\n10\n(-?[0-9.]+)\n20\n(-?[0-9.]+)");
     for (std::sregex_iterator i(dxf.begin(), dxf.end(), vertex), end; i != end; ++i)
@@ -225,6 +264,8 @@ TEST(CutLines, SvgIsWellFormedAndDxfHasTheSameContours) {
         EXPECT_NEAR(norm(from_dxf[i] - asked[i]), 0, 0.002);
         EXPECT_NEAR(norm(from_plt[i] - asked[i]), 0, 0.02) << "half of 1/40 mm either way";
     }
+    EXPECT_NE(svg.find("<circle class=\"register\" cx=\"50\" cy=\"7\" r=\"3\"/>"), std::string::npos);
+    EXPECT_NE(dxf.find("CIRCLE\n8\nREGISTER\n10\n7\n20\n" + mm_text(page.height - 7, 4)), std::string::npos);
     EXPECT_NE(dxf.find("$INSUNITS\n70\n4"), std::string::npos) << "the DXF says that it is in millimetres";
     EXPECT_EQ(dxf.substr(dxf.size() - 6), "0\nEOF\n");
 }

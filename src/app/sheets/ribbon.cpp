@@ -68,7 +68,7 @@ const Medium* Ribbon::medium() const { return find_medium(room_.order(), room_.s
 
 Affine Ribbon::strip_map(int sheet) const {
     const double start = std::size_t(sheet) < sheets_.starts.size() ? sheets_.starts[std::size_t(sheet)] : 0;
-    return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height};
+    return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height - top_ * zoom_};
 }
 
 Point Ribbon::to_strip(Point p, int& sheet) const {
@@ -77,7 +77,7 @@ Point Ribbon::to_strip(Point p, int& sheet) const {
     sheet = 0;
     for (std::size_t i = 0; i < all.starts.size(); ++i)
         if (along >= all.starts[i] - sheet_gap / 2) sheet = int(i);
-    return {along - (all.starts.empty() ? 0 : all.starts[std::size_t(sheet)]), (p.y - rule_height) / zoom_};
+    return {along - (all.starts.empty() ? 0 : all.starts[std::size_t(sheet)]), (p.y - rule_height) / zoom_ + top_};
 }
 
 double Ribbon::last_mm() const { return zoom_ > 0 ? first_ + width() / zoom_ : first_; }
@@ -85,7 +85,8 @@ double Ribbon::last_mm() const { return zoom_ > 0 ? first_ + width() / zoom_ : f
 void Ribbon::zoom_to_width() {
     const Medium* m = medium();
     if (m == nullptr || height() < 60) return;
-    zoom_ = (height() - rule_height - foot) / m->width.mm();
+    zoom_ = (height() - rule_height - foot) / std::max(m->width.mm(), sheets_.width);
+    top_ = 0;
 }
 
 void Ribbon::resizeEvent(QResizeEvent* event) {
@@ -96,15 +97,37 @@ void Ribbon::resizeEvent(QResizeEvent* event) {
 
 void Ribbon::show_from(double mm) {
     const double total = sheets_.total;
-    first_ = std::clamp(mm, 0.0, std::max(0.0, total - 0.5 * width() / std::max(0.01, zoom_)));
+    const double zoom = std::max(0.01, zoom_);
+    first_ = std::clamp(mm, 0.0, std::max(0.0, total - 0.5 * width() / zoom));
+    top_ = std::clamp(top_, 0.0, std::max(0.0, sheets_.width - (height() - rule_height - foot) / zoom));
     refresh();
     emit moved_view();
 }
 
-void Ribbon::zoom_by(double factor, double at_x) {
-    const double at = (at_x - 6) / zoom_ + first_;
-    zoom_ = std::clamp(zoom_ * factor, 0.02, 20.0);
-    show_from(at - (at_x - 6) / zoom_);
+void Ribbon::zoom_by(double factor, QPointF at) {
+    const double along = (at.x() - 6) / zoom_ + first_, across = (at.y() - rule_height) / zoom_ + top_;
+    zoom_ = std::clamp(zoom_ * factor, 0.02, 60.0);
+    top_ = across - (at.y() - rule_height) / zoom_;
+    show_from(along - (at.x() - 6) / zoom_);
+}
+
+void Ribbon::zoom_to_chosen() {
+    const auto& copies = copies_of(room_);
+    const Medium* m = medium();
+    if (m == nullptr || chosen_.empty()) return;
+    std::vector<PlacedCopy> them;
+    for (const int i : chosen_) them.push_back(copies[std::size_t(i)]);
+    Rect all;
+    const auto boxes = laid_boxes(*m, room_.transfer_set(), them);
+    for (std::size_t k = 0; k < boxes.size(); ++k) {
+        const double start = sheets_.starts[std::size_t(them[k].sheet)];
+        const Rect at{boxes[k].x0 + start, boxes[k].y0, boxes[k].x1 + start, boxes[k].y1};
+        all = k == 0 ? at : united(all, at);
+    }
+    const double high = height() - rule_height - foot;
+    zoom_ = std::clamp(0.8 * std::min(width() / std::max(1.0, all.width()), high / std::max(1.0, all.height())), 0.02, 60.0);
+    top_ = all.centre().y - high / 2 / zoom_;
+    show_from(all.centre().x - width() / 2.0 / zoom_);
 }
 
 void Ribbon::refresh_pieces() {
@@ -114,7 +137,8 @@ void Ribbon::refresh_pieces() {
     for (const PlacedCopy& c : copies) now[{c.transfer, c.copy}] = c;
     const bool same_medium = shown_medium_ == room_.selection().medium;
     if (!same_medium) {
-        chosen_ = -1;
+        chosen_.clear();
+        cut_sheet_ = -1;
         zoom_to_width();
         first_ = 0;
     }
@@ -125,7 +149,7 @@ void Ribbon::refresh_pieces() {
     }
     shown_ = std::move(now);
     shown_medium_ = room_.selection().medium;
-    if (chosen_ >= int(copies.size())) chosen_ = -1;
+    std::erase_if(chosen_, [&](int i) { return i >= int(copies.size()); });
     refresh();
 }
 
@@ -141,31 +165,8 @@ Drawing Ribbon::draw(double width, double height) {
     const TransferIndex index(room_.transfer_set());
     const auto& copies = copies_of(room_);
     const TransferSet& set = room_.transfer_set();
-    const Rect window{0, 0, width, height};
-    d.rect({0, 0, width, rule_height}, palette::paper);
-    for (std::size_t i = 0; i < all.starts.size(); ++i) {
-        const Affine map = strip_map(int(i));
-        const Point a = map({0, 0}), b = map({all.lengths[i], all.width});
-        if (b.x < -50 || a.x > width + 50) continue;
-        d.rect({a.x, a.y, b.x, b.y}, film, Stroke{palette::rule, 1.2, {}});
-        const double margin = m->margin.mm();
-        const Point ma = map({margin, margin}), mb = map({all.lengths[i] - margin, all.width - margin});
-        d.line({ma, {mb.x, ma.y}, mb, {ma.x, mb.y}, ma}, {palette::rule, 0.8, {3, 3}});
-        draw_rule(d, map, std::max(0.0, first_ - all.starts[i]), std::min(all.lengths[i], last_mm() - all.starts[i]), zoom_,
-                  room_.order().unit, 0, width);
-        if (i + 1 == all.starts.size() && m->shape == MediumShape::roll) {
-            const double left = m->length.mm() > 0 ? m->length.mm() - all.lengths[i] : 1e6;
-            const Rect over{b.x, a.y, std::min(width, b.x + left * zoom_), b.y};
-            if (over.x1 > over.x0) {
-                d.rect(over, palette::light, Stroke{palette::rule, 1, {}});
-                hatch(d, over, palette::rule);
-                if (over.width() > 90) {
-                    d.fill({round_rect({over.x0 + 8, over.y0 + 8, over.x0 + 84, over.y0 + 28}, 4)}, palette::light);
-                    d.text({over.x0 + 14, over.y0 + 22}, "left-over", 12, palette::quiet);
-                }
-            }
-        }
-    }
+    const Rect window{0, rule_height, width, height};
+    for (std::size_t i = 0; i < all.starts.size(); ++i) draw_sheet(d, i, width);
     const double t = glide_.state() == QAbstractAnimation::Running ? glide_.currentValue().toDouble() : 1.0;
     std::vector<std::pair<Rect, std::string>> labels;
     for (std::size_t i = 0; i < copies.size(); ++i) {
@@ -181,10 +182,11 @@ Drawing Ribbon::draw(double width, double height) {
         const Region contour = mapped(Region{tr->contour}, map);
         const Rect box = bounds(contour);
         if (!box.meets(window)) continue;
-        const bool chosen = int(i) == chosen_;
+        const bool chosen = is_chosen(int(i));
         const Colour line = chosen ? palette::verdigris : at.locked ? palette::brick : Colour{0.62, 0.64, 0.63, 1};
         d.region(contour, chosen ? std::optional<Colour>(Colour{0.88, 0.94, 0.93, 1}) : std::nullopt, {});
         draw_transfer(d, *tr, map);
+        if (!tr->blanks.empty()) d.region(mapped(tr->blanks, map), {}, Stroke{palette::brick, 1, {4, 3}});
         d.region(contour, {}, Stroke{line, chosen ? 2.2 : at.locked ? 1.6 : 0.9, {}});
         if (at.locked) {
             const Point c = box.centre();
@@ -208,6 +210,17 @@ Drawing Ribbon::draw(double width, double height) {
         d.fill({round_rect(plate, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
         d.text({plate.centre().x, plate.y1 - 4.5}, label, 10.5, palette::ink, Align::centre);
     }
+    if (kept_shown_) draw_kept(d);
+    draw_cuts(d);
+    if (roping_)
+        d.rect({std::min(rope_from_.x, rope_to_.x), std::min(rope_from_.y, rope_to_.y), std::max(rope_from_.x, rope_to_.x),
+                std::max(rope_from_.y, rope_to_.y)},
+               {}, Stroke{palette::verdigris, 1.2, {5, 3}});
+    // the rule lies over what is scrolled up under it
+    d.rect({0, 0, width, rule_height}, palette::paper);
+    for (std::size_t i = 0; i < all.starts.size(); ++i)
+        draw_rule(d, strip_map(int(i)), std::max(0.0, first_ - all.starts[i]), std::min(all.lengths[i], last_mm() - all.starts[i]), zoom_,
+                  room_.order().unit, 0, width);
     if (copies.empty()) {
         const bool any = std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& tr) { return tr.medium == m->id; });
         d.fill({round_rect({width / 2 - 250, height / 2 - 36, width / 2 + 250, height / 2 + 30}, 6)}, palette::light);
@@ -219,6 +232,114 @@ Drawing Ribbon::draw(double width, double height) {
                13, palette::quiet, Align::centre);
     }
     return d;
+}
+
+/// One sheet or run: its edges, margins, what is kept free, and the left-over behind the last run.
+void Ribbon::draw_sheet(Drawing& d, std::size_t i, double width) const {
+    const Medium* m = medium();
+    const RibbonSheets& all = sheets_;
+    const Affine map = strip_map(int(i));
+    const Point a = map({0, 0}), b = map({all.lengths[i], all.widths[i]});
+    if (m == nullptr || b.x < -50 || a.x > width + 50) return;
+    const Stroke edge{palette::rule, 1.2, {}};
+    if (all.shapes[i].outer.empty())
+        d.rect({a.x, a.y, b.x, b.y}, film, edge);
+    else
+        d.region(mapped(Region{all.shapes[i]}, map), film, edge);
+    const double margin = m->margin.mm();
+    const Point ma = map({margin, margin}), mb = map({all.lengths[i] - margin, all.widths[i] - margin});
+    if (all.shapes[i].outer.empty()) d.line({ma, {mb.x, ma.y}, mb, {ma.x, mb.y}, ma}, {palette::rule, 0.8, {3, 3}});
+    const auto boxed = [&](const Rect& r, const std::string& name) {
+        const Point p = map({r.x0, r.y0}), q = map({r.x1, r.y1});
+        const Rect box{p.x, p.y, q.x, q.y};
+        hatch(d, box, palette::brick);
+        d.rect(box, {}, Stroke{palette::brick, 1, {}});
+        if (box.width() > text_width_guess(name, 11) + 8 && box.height() > 18) {
+            d.fill({round_rect({box.x0 + 3, box.y0 + 2, box.x0 + 9 + text_width_guess(name, 11), box.y0 + 17}, 3)}, palette::light);
+            d.text({box.x0 + 6, box.y0 + 13}, name, 11, palette::brick);
+        }
+    };
+    for (const Exclusion& e : m->laying.excluded)
+        boxed({e.along.mm(), e.across.mm(), std::min(all.lengths[i], (e.along + e.length).mm()),
+               std::min(all.widths[i], (e.across + e.breadth).mm())},
+              e.name);
+    if (all.shapes[i].outer.empty())
+        for (const Point& at : register_marks(*m, all.lengths[i])) {
+            const double r = register_radius;
+            for (const Ring& line : {Ring{{at.x - r, at.y}, {at.x + r, at.y}}, Ring{{at.x, at.y - r}, {at.x, at.y + r}}})
+                d.line(mapped(line, map), {palette::ink, 1.2, {}});
+        }
+    if (!all.names[i].empty()) {
+        const double x = std::max(4.0, a.x + 4);
+        d.fill({round_rect({x, a.y + 3, x + text_width_guess(all.names[i], 11.5) + 10, a.y + 20}, 4)}, palette::light);
+        d.text({x + 5, a.y + 15.5}, all.names[i], 11.5, palette::ink);
+    }
+    if (i + 1 == all.starts.size() && m->shape == MediumShape::roll && all.shapes[i].outer.empty()) {
+        const double left = m->length.mm() > 0 ? m->length.mm() - all.lengths[i] : 1e6;
+        const Rect over{b.x, a.y, std::min(width, b.x + left * zoom_), b.y};
+        if (over.x1 > over.x0) {
+            d.rect(over, palette::light, Stroke{palette::rule, 1, {}});
+            hatch(d, over, palette::rule);
+            if (over.width() > 90) {
+                d.fill({round_rect({over.x0 + 8, over.y0 + 8, over.x0 + 84, over.y0 + 28}, 4)}, palette::light);
+                d.text({over.x0 + 14, over.y0 + 22}, "left-over", 12, palette::quiet);
+            }
+        }
+    }
+}
+
+/// The trimmer's cuts on one sheet: those made as gaps, the next one as a blade, what it cuts framed, waste hatched.
+void Ribbon::draw_cuts(Drawing& d) const {
+    const Medium* m = medium();
+    if (m == nullptr || cut_sheet_ < 0 || std::size_t(cut_sheet_) >= sheets_.starts.size()) return;
+    const auto plan = cuts_of_sheet(room_, cut_sheet_);
+    if (!plan) return;
+    const Affine map = strip_map(cut_sheet_);
+    const auto box = [&](int part) {
+        const Rect& r = plan->parts[std::size_t(part)].box;
+        const Point a = map({r.x0, r.y0}), b = map({r.x1, r.y1});
+        return Rect{a.x, a.y, b.x, b.y};
+    };
+    for (int k = 0; k < std::min(cut_, int(plan->cuts.size())); ++k) {
+        const TrimCut& c = plan->cuts[std::size_t(k)];
+        for (const int part : {c.near, c.far})
+            if (plan->parts[std::size_t(part)].waste) {
+                d.rect(box(part), Colour{0.957, 0.945, 0.918, 0.75}, {});
+                hatch(d, box(part), palette::rule);
+            }
+        const Rect r = box(c.part);
+        const Point at = map({c.at, c.at});
+        const Ring line = c.across ? Ring{{at.x, r.y0}, {at.x, r.y1}} : Ring{{r.x0, at.y}, {r.x1, at.y}};
+        d.line(line, {palette::paper, 3.5, {}});
+        d.line(line, {palette::quiet, 1, {}});
+    }
+    if (cut_ >= int(plan->cuts.size())) return;
+    const TrimCut& c = plan->cuts[std::size_t(cut_)];
+    const Rect r = box(c.part);
+    d.rect(r, {}, Stroke{palette::verdigris, 2.5, {}});
+    const Point at = map({c.at, c.at});
+    const Ring blade = c.across ? Ring{{at.x, r.y0 - 8}, {at.x, r.y1 + 8}} : Ring{{r.x0 - 8, at.y}, {r.x1 + 8, at.y}};
+    d.line(blade, {palette::brick, 2.5, {9, 4}});
+    // the fence, from the near edge to the blade
+    const Ring fence = c.across ? Ring{{r.x0, r.y0 + 14}, {at.x, r.y0 + 14}} : Ring{{r.x0 + 14, r.y0}, {r.x0 + 14, at.y}};
+    d.line(fence, {palette::brick, 1.4, {}});
+    const std::string text = length_text(Length::from_mm(c.fence), room_.order().unit);
+    const double half = text_width_guess(text, 12) / 2 + 5;
+    Point middle = (fence[0] + fence[1]) * 0.5 + (c.across ? Point{0, 16} : Point{half + 4, 4});
+    if (norm(fence[1] - fence[0]) < (c.across ? 2 * half : 20))
+        middle = c.across ? Point{at.x + half + 6, r.y0 + 18} : Point{r.x0 + half + 20, at.y + 18};
+    d.fill({round_rect({middle.x - half, middle.y - 12, middle.x + half, middle.y + 5}, 4)}, palette::light);
+    d.text(middle, text, 12, palette::brick, Align::centre, true);
+}
+
+void Ribbon::draw_kept(Drawing& d) const {
+    const Medium* m = medium();
+    const MediumLayout* layout = m == nullptr ? nullptr : find_layout(room_.order(), m->id);
+    if (layout == nullptr || !layout->kept) return;
+    const TransferIndex index(room_.transfer_set());
+    for (const PlacedCopy& c : layout->kept->copies)
+        if (const Transfer* t = index.find(c.transfer))
+            d.region(mapped(Region{t->contour}, strip_map(c.sheet).after(copy_map(c))), {}, Stroke{palette::ochre, 1.3, {5, 3}});
 }
 
 /// A point well inside a contour, for its label: of a grid's points the one farthest from the edge.
@@ -258,18 +379,37 @@ QPoint Ribbon::place_of(int copy) const {
     return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
 }
 
-void Ribbon::choose(int copy) {
-    if (chosen_ == copy) return;
-    chosen_ = copy;
+bool Ribbon::is_chosen(int copy) const { return std::find(chosen_.begin(), chosen_.end(), copy) != chosen_.end(); }
+
+void Ribbon::choose(int copy) { choose_all(copy < 0 ? std::vector<int>{} : std::vector<int>{copy}); }
+
+void Ribbon::choose_all(std::vector<int> copies) {
+    if (chosen_ == copies) return;
+    chosen_ = std::move(copies);
     refresh();
     emit chosen_changed();
 }
 
-void Ribbon::put(const PlacedCopy& copy, const QString& what, const QString& gesture) {
+void Ribbon::show_cut(int sheet, int cut) {
+    cut_sheet_ = sheet;
+    cut_ = cut;
+    refresh();
+}
+
+void Ribbon::show_kept(bool on) {
+    kept_shown_ = on;
+    refresh();
+}
+
+HandLayout Ribbon::hand() const {
+    const Medium* m = medium();
+    return {m != nullptr ? *m : Medium{}, room_.transfer_set(), layout_of(room_.order(), room_.selection().medium)};
+}
+
+void Ribbon::put(const std::vector<int>& which, const std::vector<PlacedCopy>& now, const QString& what, const QString& gesture) {
     std::vector<PlacedCopy> copies = copies_of(room_);
-    if (chosen_ < 0 || chosen_ >= int(copies.size())) return;
-    copies[std::size_t(chosen_)] = copy;
-    room_.edit(what, with_layout(room_.order(), room_.selection().medium, std::move(copies)), gesture);
+    for (std::size_t k = 0; k < which.size(); ++k) copies[std::size_t(which[k])] = now[k];
+    if (copies != copies_of(room_)) room_.edit(what, with_layout(room_.order(), room_.selection().medium, std::move(copies)), gesture);
 }
 
 void Ribbon::mousePressEvent(QMouseEvent* event) {
@@ -277,114 +417,204 @@ void Ribbon::mousePressEvent(QMouseEvent* event) {
     const Point p = to_point(event->position());
     int sheet = 0;
     const Point at = to_strip(p, sheet);
-    const auto& copies = copies_of(room_);
-    outlines_ = lying_outlines(room_.transfer_set(), copies);
-    const int hit = event->button() == Qt::LeftButton ? copy_at(outlines_, copies, sheet, at) : -1;
-    choose(hit);
+    const bool more = event->modifiers().testFlag(Qt::ShiftModifier);
+    hand_ = hand();
+    const int hit = event->button() == Qt::LeftButton ? hand_->at(sheet, at) : -1;
     room_.end_gesture();
+    if (hit < 0 && more && event->button() == Qt::LeftButton) {
+        roping_ = true;
+        rope_from_ = rope_to_ = p;
+        return;
+    }
+    if (hit >= 0 && more) {
+        std::vector<int> next = chosen_;
+        if (std::erase(next, hit) == 0) next.push_back(hit);
+        return choose_all(next);
+    }
+    if (!is_chosen(hit)) choose(hit);
     if (hit >= 0) {
         room_.stop_settling();
         dragging_ = true;
-        grip_ = at - Point{copies[std::size_t(hit)].x, copies[std::size_t(hit)].y};
+        std::erase(chosen_, hit);  // the one under the pointer leads
+        chosen_.push_back(hit);
+        const PlacedCopy& c = hand_->copies()[std::size_t(hit)];
+        grip_ = at - Point{c.x, c.y};
     } else {
         panning_ = true;
-        pan_from_ = p.x;
-        pan_first_ = first_;
+        pan_from_ = p;
+        pan_first_ = {first_, top_};
         setCursor(Qt::ClosedHandCursor);
     }
 }
 
 void Ribbon::mouseMoveEvent(QMouseEvent* event) {
     const Point p = to_point(event->position());
-    if (panning_) return show_from(pan_first_ - (p.x - pan_from_) / zoom_);
-    const Medium* m = medium();
+    if (panning_) {
+        top_ = pan_first_.y - (p.y - pan_from_.y) / zoom_;
+        return show_from(pan_first_.x - (p.x - pan_from_.x) / zoom_);
+    }
+    if (roping_) {
+        rope_to_ = p;
+        return refresh();
+    }
     const auto& copies = copies_of(room_);
-    if (!dragging_ || m == nullptr || chosen_ < 0 || chosen_ >= int(copies.size()) || outlines_.size() != copies.size()) return;
+    if (!dragging_ || !hand_ || chosen_.empty() || hand_->copies().size() != copies.size()) return;
     int sheet = 0;
     const Point at = to_strip(p, sheet);
-    PlacedCopy from = copies[std::size_t(chosen_)];
-    if (sheet != from.sheet && !from.locked) {  // over another sheet: it goes there when there is room
+    const int lead = chosen_.back();
+    const PlacedCopy from = hand_->copies()[std::size_t(lead)];
+    std::vector<PlacedCopy> next;
+    if (sheet != from.sheet && !from.locked && chosen_.size() == 1) {  // over another sheet: it goes there when there is room
         PlacedCopy there = from;
         there.sheet = sheet;
         there.x = at.x - grip_.x;
         there.y = at.y - grip_.y;
-        if (lies_free(*m, room_.transfer_set(), copies, outlines_, chosen_, there))
-            return put(there, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
-        return;
+        if (!hand_->lies_free(lead, there)) return;
+        next = {there};
+    } else {
+        next = hand_->moved(chosen_, at.x - grip_.x - from.x, at.y - grip_.y - from.y);
     }
-    const PlacedCopy next = moved_copy(*m, room_.transfer_set(), copies, outlines_, chosen_, at.x - grip_.x, at.y - grip_.y);
-    if (!(next == from)) put(next, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
+    hand_->put(chosen_, next);
+    put(chosen_, next, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
 }
 
 void Ribbon::mouseReleaseEvent(QMouseEvent*) {
-    dragging_ = panning_ = false;
+    if (roping_) {
+        const Rect rope{std::min(rope_from_.x, rope_to_.x), std::min(rope_from_.y, rope_to_.y), std::max(rope_from_.x, rope_to_.x),
+                        std::max(rope_from_.y, rope_to_.y)};
+        std::vector<int> within = chosen_;
+        for (int i = 0; i < int(hand_->copies().size()); ++i) {
+            const PlacedCopy& c = hand_->copies()[std::size_t(i)];
+            const Rect box = bounds(mapped(hand_->outlines()[std::size_t(i)].outer, strip_map(c.sheet)));
+            if (rope.contains({box.x0, box.y0}) && rope.contains({box.x1, box.y1}) && !is_chosen(i)) within.push_back(i);
+        }
+        choose_all(within);
+    }
+    dragging_ = panning_ = roping_ = false;
+    hand_.reset();
     setCursor(Qt::ArrowCursor);
     room_.end_gesture();
     refresh();
+    emit chosen_changed();
 }
 
 void Ribbon::wheelEvent(QWheelEvent* event) {
-    if (event->modifiers().testFlag(Qt::ControlModifier))
-        zoom_by(std::pow(1.0015, event->angleDelta().y()), event->position().x());
-    else
-        show_from(first_ - (event->angleDelta().y() + event->angleDelta().x()) * 0.8 / zoom_);
+    const double turned = event->angleDelta().y() + event->angleDelta().x();
+    if (event->modifiers().testFlag(Qt::ControlModifier)) {
+        zoom_by(std::pow(1.0015, event->angleDelta().y()), event->position());
+    } else if (event->modifiers().testFlag(Qt::ShiftModifier)) {
+        top_ -= turned * 0.8 / zoom_;
+        show_from(first_);
+    } else {
+        show_from(first_ - turned * 0.8 / zoom_);
+    }
     event->accept();
 }
 
-void Ribbon::turn_chosen() {
-    const Medium* m = medium();
+void Ribbon::no_room(const QString& sentence) {
     const auto& copies = copies_of(room_);
-    if (m == nullptr || chosen_ < 0 || chosen_ >= int(copies.size())) return;
+    const bool locked = std::any_of(chosen_.begin(), chosen_.end(), [&](int i) { return copies[std::size_t(i)].locked; });
+    room_.say({locked ? QStringLiteral("A chosen piece is locked: unlock it first.") : sentence, true, {}, {}});
+}
+
+void Ribbon::turn_chosen() {
+    if (chosen_.empty()) return;
     room_.stop_settling();
     room_.end_gesture();
-    const auto next = turned_copy(*m, room_.transfer_set(), copies, lying_outlines(room_.transfer_set(), copies), chosen_);
-    if (next)
-        put(*next, QStringLiteral("turn a piece"), {});
-    else
-        room_.say({copies[std::size_t(chosen_)].locked ? QStringLiteral("This piece is locked: unlock it first.")
-                                                       : QStringLiteral("There is no room to turn it here: move it to a free place first."),
-                   true,
-                   {},
-                   {}});
+    HandLayout now = hand();
+    std::vector<int> turned;
+    std::vector<PlacedCopy> next;
+    for (const int i : chosen_)
+        if (const auto c = now.turned(i)) {
+            turned.push_back(i);
+            next.push_back(*c);
+            now.put({i}, {*c});
+        }
+    put(turned, next, QStringLiteral("turn a piece"), {});
+    if (turned.size() < chosen_.size()) no_room(QStringLiteral("There is no room to turn it here: move it to a free place first."));
 }
 
 void Ribbon::lock_chosen() {
     const auto& copies = copies_of(room_);
-    if (chosen_ < 0 || chosen_ >= int(copies.size())) return;
-    PlacedCopy c = copies[std::size_t(chosen_)];
-    c.locked = !c.locked;
+    if (chosen_.empty()) return;
+    const bool lock = !copies[std::size_t(chosen_.back())].locked;
+    std::vector<PlacedCopy> next;
+    for (const int i : chosen_) {
+        next.push_back(copies[std::size_t(i)]);
+        next.back().locked = lock;
+    }
     room_.end_gesture();
-    put(c, c.locked ? QStringLiteral("lock a piece") : QStringLiteral("unlock a piece"), {});
+    put(chosen_, next, lock ? QStringLiteral("lock a piece") : QStringLiteral("unlock a piece"), {});
+}
+
+void Ribbon::swap_chosen() {
+    if (chosen_.size() != 2) return;
+    room_.stop_settling();
+    room_.end_gesture();
+    if (const auto next = hand().swapped(chosen_[0], chosen_[1]))
+        put(chosen_, {next->first, next->second}, QStringLiteral("swap two pieces"), {});
+    else
+        no_room(QStringLiteral("They do not fit into each other's places: make room there first."));
+}
+
+void Ribbon::send_chosen(int sheet) {
+    if (chosen_.empty()) return;
+    room_.stop_settling();
+    room_.end_gesture();
+    if (const auto next = hand().sent(chosen_, sheet))
+        put(chosen_, *next, QStringLiteral("send to another sheet"), {});
+    else
+        no_room(QStringLiteral("There is no room for them on sheet %1.").arg(sheet + 1));
 }
 
 void Ribbon::keyPressEvent(QKeyEvent* event) {
     const auto& copies = copies_of(room_);
     const int n = int(copies.size());
+    const bool shift = event->modifiers().testFlag(Qt::ShiftModifier);
+    const QPointF middle(width() / 2.0, height() / 2.0);
     switch (event->key()) {
     case Qt::Key_R: return turn_chosen();
     case Qt::Key_L: return lock_chosen();
+    case Qt::Key_X: return swap_chosen();
+    case Qt::Key_Escape: return choose(-1);
+    case Qt::Key_A: {
+        std::vector<int> all;
+        const int sheet = chosen_.empty() ? 0 : copies[std::size_t(chosen_.back())].sheet;
+        for (int i = 0; i < n; ++i)
+            if (copies[std::size_t(i)].sheet == sheet) all.push_back(i);
+        return choose_all(all);
+    }
     case Qt::Key_N:
         if (n > 0) {
-            choose((chosen_ + (event->modifiers().testFlag(Qt::ShiftModifier) ? n - 1 : 1)) % n);
-            const QPoint p = place_of(chosen_);
+            choose((chosen() + (shift ? n - 1 : 1) + n) % n);
+            const QPoint p = place_of(chosen());
             if (p.x() < 20 || p.x() > width() - 20) show_from(first_ + (p.x() - width() / 2.0) / zoom_);
         }
         return;
-    case Qt::Key_Plus: return zoom_by(1.25, width() / 2.0);
-    case Qt::Key_Minus: return zoom_by(0.8, width() / 2.0);
+    case Qt::Key_PageDown:
+    case Qt::Key_PageUp:
+        if (!chosen_.empty()) {
+            const int to = copies[std::size_t(chosen_.back())].sheet + (event->key() == Qt::Key_PageDown ? 1 : -1);
+            if (to >= 0) send_chosen(to);
+        }
+        return;
+    case Qt::Key_F: return zoom_to_chosen();
+    case Qt::Key_0: zoom_to_width(); return show_from(first_);
+    case Qt::Key_Plus: return zoom_by(1.25, middle);
+    case Qt::Key_Minus: return zoom_by(0.8, middle);
     case Qt::Key_Home: return show_from(0);
     case Qt::Key_End: return show_from(1e9);
     default: break;
     }
     const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
-    const Medium* m = medium();
-    if ((x == 0 && y == 0) || m == nullptr) return Canvas::keyPressEvent(event);
-    if (chosen_ < 0 || chosen_ >= n) return show_from(first_ + x * 60 / zoom_);
-    const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
-    const PlacedCopy& c = copies[std::size_t(chosen_)];
-    put(moved_copy(*m, room_.transfer_set(), copies, lying_outlines(room_.transfer_set(), copies), chosen_, c.x + x * step, c.y + y * step),
-        QStringLiteral("nudge a piece"), QStringLiteral("nudge a piece"));
+    if ((x == 0 && y == 0) || medium() == nullptr) return Canvas::keyPressEvent(event);
+    if (chosen_.empty()) {
+        top_ += y * 60 / zoom_;
+        return show_from(first_ + x * 60 / zoom_);
+    }
+    const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (shift ? 8 : 1);
+    put(chosen_, hand().moved(chosen_, x * step, y * step), QStringLiteral("nudge a piece"), QStringLiteral("nudge a piece"));
 }
 
 }  // namespace orthema::app

@@ -9,6 +9,8 @@
 #include "app/shell/canvas.h"
 #include "app/sheets/ribbon_sheets.h"
 #include "app/shell/workroom.h"
+#include "core/nesting/by_hand.h"
+#include "core/nesting/trimmer.h"
 
 namespace orthema::app {
 
@@ -20,13 +22,22 @@ public:
     void show_from(double mm);  ///< scrolls so that this place is at the left edge
     [[nodiscard]] double first_mm() const { return first_; }
     [[nodiscard]] double last_mm() const;
-    void zoom_by(double factor, double at_x);
+    void zoom_by(double factor, QPointF at);
     void zoom_to_width();
+    void zoom_to_chosen();
     [[nodiscard]] bool dragging() const { return dragging_; }
-    [[nodiscard]] int chosen() const { return chosen_; }
+    /// The copy that was chosen last; -1: none.
+    [[nodiscard]] int chosen() const { return chosen_.empty() ? -1 : chosen_.back(); }
+    [[nodiscard]] const std::vector<int>& all_chosen() const { return chosen_; }
     void choose(int copy);
+    void choose_all(std::vector<int> copies);
     void turn_chosen();
     void lock_chosen();
+    void swap_chosen();
+    void send_chosen(int sheet);
+    /// Shows the sheet as it is after so many cuts of the trimmer, and the next one to be made; -1: not.
+    void show_cut(int sheet, int cut);
+    void show_kept(bool on);  ///< outlines of the layout that was put beside
     /// A point of a copy's ink on the widget: somewhere inside its contour.
     [[nodiscard]] QPoint place_of(int copy) const;
 
@@ -48,15 +59,25 @@ private:
     [[nodiscard]] Point to_strip(Point p, int& sheet) const;
     [[nodiscard]] Affine strip_map(int sheet) const;
     [[nodiscard]] Point inner_point(const Transfer& t) const;
-    void put(const PlacedCopy& copy, const QString& what, const QString& gesture);
+    [[nodiscard]] HandLayout hand() const;
+    [[nodiscard]] bool is_chosen(int copy) const;
+    void put(const std::vector<int>& which, const std::vector<PlacedCopy>& copies, const QString& what, const QString& gesture);
+    void no_room(const QString& sentence);
+    void draw_sheet(Drawing& d, std::size_t i, double width) const;
+    void draw_cuts(Drawing& d) const;
+    void draw_kept(Drawing& d) const;
     Workroom& room_;
-    RibbonSheets sheets_;          ///< as of the last refresh
-    double first_ = 0, zoom_ = 0;  ///< mm at the left edge; pixels a mm, 0: the whole width
-    int chosen_ = -1;
-    bool dragging_ = false, panning_ = false;
-    Point grip_;  ///< from the copy's own place to the pointer, mm
-    double pan_from_ = 0, pan_first_ = 0;
-    std::vector<Polygon> outlines_;  ///< of the copies when the drag began
+    RibbonSheets sheets_;         ///< as of the last refresh
+    double first_ = 0, top_ = 0;  ///< mm at the left and the upper edge
+    double zoom_ = 0;             ///< pixels a mm; 0: the whole width
+    std::vector<int> chosen_;
+    bool dragging_ = false, panning_ = false, roping_ = false;
+    Point grip_;                 ///< from the chosen copy's own place to the pointer, mm
+    Point rope_from_, rope_to_;  ///< pixels: what lies within is chosen
+    Point pan_from_, pan_first_;
+    std::optional<HandLayout> hand_;  ///< while dragging
+    int cut_sheet_ = -1, cut_ = -1;
+    bool kept_shown_ = false;
     std::map<std::pair<std::string, int>, PlacedCopy> shown_, gliding_from_;
     QVariantAnimation glide_;
     std::string shown_medium_;

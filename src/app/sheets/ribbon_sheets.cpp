@@ -13,26 +13,39 @@ RibbonSheets ribbon_sheets(const Workroom& room) {
     RibbonSheets out;
     const Medium* medium = find_medium(room.order(), room.selection().medium);
     if (medium == nullptr) return out;
-    out.width = medium->width.mm();
+    const MediumLayout layout = layout_of(room.order(), medium->id);
     int count = 1;
-    for (const PlacedCopy& c : copies_of(room)) count = std::max(count, c.sheet + 1);
+    for (const PlacedCopy& c : layout.copies) count = std::max(count, c.sheet + 1);
     std::vector<double> ends(std::size_t(count), 0);
-    const TransferIndex index(room.transfer_set());
-    for (const PlacedCopy& c : copies_of(room))
-        if (const Transfer* t = index.find(c.transfer)) {
-            const Rect box = bounds(t->contour.outer);
-            const Affine map = copy_map(c);
-            for (const Point p : {Point{box.x0, box.y0}, Point{box.x1, box.y1}})
-                ends[std::size_t(c.sheet)] = std::max(ends[std::size_t(c.sheet)], map(p).x + medium->margin.mm());
-        }
+    const std::vector<Rect> boxes = laid_boxes(*medium, room.transfer_set(), layout.copies);
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+        double& end = ends[std::size_t(layout.copies[i].sheet)];
+        end = std::max(end, boxes[i].x1 + medium->margin.mm());
+    }
     double x = 0;
-    for (const double end : ends) {
+    for (int i = 0; i < count; ++i) {
+        const std::string stock = stock_of(layout.stock, i);
+        const Bed bed = bed_of(*medium, stock);
         out.starts.push_back(x);
-        out.lengths.push_back(medium->shape == MediumShape::sheet ? medium->length.mm() : std::max(end, 100.0));
+        out.lengths.push_back(bed.medium.shape == MediumShape::sheet ? bed.medium.length.mm() : std::max(ends[std::size_t(i)], 100.0));
+        out.widths.push_back(bed.medium.width.mm());
+        out.shapes.push_back(bed.shape);
+        out.names.emplace_back();
+        for (const StockItem& s : medium->laying.stock)
+            if (s.id == stock) out.names.back() = s.name;
+        out.width = std::max(out.width, out.widths.back());
         x += out.lengths.back() + sheet_gap;
     }
     out.total = x - sheet_gap;
     return out;
+}
+
+Result<TrimPlan> cuts_of_sheet(const Workroom& room, int sheet) {
+    for (const MediumPlan& m : room.sheets().media)
+        if (m.medium == room.selection().medium)
+            for (const Sheet& s : m.sheets)
+                if (s.number == sheet) return sheet_cuts(*find_medium(room.order(), s.medium), room.transfer_set(), s);
+    return Error{"There is no such sheet."};
 }
 
 }  // namespace orthema::app

@@ -7,6 +7,7 @@
 
 #include "app/shell/workroom.h"
 #include "core/base/colour.h"
+#include "core/nesting/trimmer.h"
 
 namespace orthema::app {
 
@@ -15,14 +16,19 @@ constexpr Colour film{0.895, 0.912, 0.918, 1};  // dull enough that white ink sh
 
 /// Where the sheets of a medium lie along the ribbon, mm.
 struct RibbonSheets {
-    std::vector<double> starts, lengths;
-    double width = 0;
+    std::vector<double> starts, lengths, widths;
+    std::vector<Polygon> shapes;     ///< of offcuts; empty: a rectangle
+    std::vector<std::string> names;  ///< of what is not of the medium's own size
+    double width = 0;                ///< of the widest
     double total = 0;
 };
 RibbonSheets ribbon_sheets(const Workroom& room);
 
 /// The copies of the chosen medium as the order has them.
 const std::vector<PlacedCopy>& copies_of(const Workroom& room);
+
+/// The trimmer's cuts of one sheet; a sentence where pieces lie so that none can part them, or the sheet is not there.
+Result<TrimPlan> cuts_of_sheet(const Workroom& room, int sheet);
 
 /// Transfers by id, for a pass over many copies.
 class TransferIndex {

@@ -1,15 +1,21 @@
 #include "app/sheets/sheets_bench.h"
 
+#include <QCheckBox>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QScrollArea>
 
 #include <cmath>
 
+#include "app/sheets/laying_page.h"
+#include "app/sheets/print_page.h"
 #include "app/sheets/ribbon.h"
 #include "app/sheets/whole_roll.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
+#include "core/nesting/lay_out.h"
 #include "core/nesting/sheet_drawing.h"
+#include "core/nesting/trimmer_drawing.h"
 
 namespace orthema::app {
 
@@ -87,6 +93,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     about_->setProperty("quiet", true);
     piece_ = new QLabel;
     piece_->setProperty("quiet", true);
+    swap_ = push(QStringLiteral("Swap"), QStringLiteral("Two chosen pieces exchange their places (X); Shift and click chooses a second"));
+    send_ = push(QStringLiteral("Send to"), QStringLiteral("The chosen pieces go to another sheet (Page Down, Page Up)"));
     turn_ = push(QStringLiteral("Turn"), QStringLiteral("A quarter turn of the chosen piece (R)"));
     lock_ = push(QStringLiteral("Lock"), QStringLiteral("A locked piece stays where it is while the others settle (L)"));
     settle_ = push(QStringLiteral("Settle"), QStringLiteral("Lays out every piece that is not locked; better the longer it runs"), true);
@@ -96,9 +104,24 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     head->addWidget(piece_);
     head->addWidget(turn_);
     head->addWidget(lock_);
+    head->addWidget(swap_);
+    head->addWidget(send_);
     head->addWidget(settle_);
     column->addLayout(head);
     ribbon_ = new Ribbon(room);
+    cut_bar_ = new QWidget;
+    auto* cuts = new QHBoxLayout(cut_bar_);
+    cuts->setContentsMargins(0, 0, 0, 0);
+    back_ = push(QStringLiteral("◂ Cut back"), QStringLiteral("Takes the last cut back, on screen"));
+    next_ = push(QStringLiteral("Make this cut ▸"), QStringLiteral("Shows the sheet after it, and the next one"));
+    cut_says_ = new QLabel;
+    cut_says_->setObjectName(QStringLiteral("Cut says"));
+    cuts->addWidget(back_);
+    cuts->addWidget(next_);
+    cuts->addWidget(cut_says_, 1);
+    column->addWidget(cut_bar_);
+    connect(back_, &QPushButton::clicked, this, [this] { step_cut(-1); });
+    connect(next_, &QPushButton::clicked, this, [this] { step_cut(1); });
     column->addWidget(ribbon_, 1);
     roll_ = new WholeRoll(room, *ribbon_);
     column->addWidget(roll_);
@@ -112,76 +135,184 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     });
     connect(turn_, &QPushButton::clicked, ribbon_, &Ribbon::turn_chosen);
     connect(lock_, &QPushButton::clicked, ribbon_, &Ribbon::lock_chosen);
+    connect(swap_, &QPushButton::clicked, ribbon_, &Ribbon::swap_chosen);
+    connect(send_, &QPushButton::clicked, this, &SheetsBench::send_menu);
     connect(ribbon_, &Ribbon::chosen_changed, this, &SheetsBench::show_piece);
 
     panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("Pieces, placed of asked"));
+    pages_ = new Segments(QStringLiteral("Figures of"),
+                          {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"), QStringLiteral("Print")});
+    pages_->chosen = [this](int i) { show_page(i); };
+    panel_->add(pages_);
+    sheet_page_ = panel_->part();
+    sheet_page_->head(QStringLiteral("Pieces, placed of asked"));
     pieces_ = new PieceList(room);
     auto* scroll = new QScrollArea;
     scroll->setWidget(pieces_);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setMinimumHeight(120);
-    panel_->rows()->addWidget(scroll, 1);
-    panel_->rule();
-    used_ = panel_->text_row(QStringLiteral("Film used"));
-    density_ = panel_->text_row(QStringLiteral("Share of it covered"));
-    cut_ = panel_->text_row(QStringLiteral("Cut length"));
-    left_ = panel_->text_row(QStringLiteral("Left on the roll"));
-    cost_ = panel_->text_row(QStringLiteral("Cost"));
-    each_ = panel_->text_row(QStringLiteral("Cost a piece"));
-    reads_ = panel_->note();
+    sheet_page_->rows()->addWidget(scroll, 1);
+    sheet_page_->rule();
+    used_ = sheet_page_->text_row(QStringLiteral("Film used"));
+    density_ = sheet_page_->text_row(QStringLiteral("Share of it covered"));
+    cut_ = sheet_page_->text_row(QStringLiteral("Cut length"));
+    left_ = sheet_page_->text_row(QStringLiteral("Left on the roll"));
+    cost_ = sheet_page_->text_row(QStringLiteral("Cost"));
+    each_ = sheet_page_->text_row(QStringLiteral("Cost a piece"));
+    reads_ = sheet_page_->note();
     reads_->setProperty("brick", true);
-    panel_->rule();
-    gap_ = panel_->length_row(QStringLiteral("Gap between pieces"), QStringLiteral("The least distance between two contours"));
-    gap_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 0 || l.mm() > 100) return QStringLiteral("A gap lies between 0 and 100 mm.");
-        change_medium(QStringLiteral("gap"), [l](Medium& m) { m.gap = l; });
-        return std::nullopt;
-    };
-    margin_ = panel_->length_row(QStringLiteral("Margin"), QStringLiteral("Kept free along every edge"));
-    margin_->entered = [this](Length l, bool) -> std::optional<QString> {
-        const Medium* m = find_medium(room_.order(), room_.selection().medium);
-        if (l.mm() < 0 || m == nullptr || l.mm() * 3 > m->width.mm()) return QStringLiteral("The margins must leave room for the pieces.");
-        change_medium(QStringLiteral("margin"), [l](Medium& medium) { medium.margin = l; });
-        return std::nullopt;
-    };
-    panel_->head(QStringLiteral("Pieces may be turned"));
-    turns_ = new Segments(QStringLiteral("Pieces may be turned"),
-                          {QStringLiteral("not"), QStringLiteral("by quarters"), QStringLiteral("freely")});
-    turns_->setToolTip(QStringLiteral("Grain, nap and foil forbid turning; freely nests round and crooked pieces closer"));
-    turns_->chosen = [this](int i) {
-        change_medium(QStringLiteral("turning"), [i](Medium& m) {
-            m.quarter_turns = i > 0;
-            m.free_turns = i == 2;
-        });
-    };
-    panel_->add(turns_);
-    seconds_ = panel_->number_row(QStringLiteral("Settle for (s)"), QStringLiteral("How long the layout is bettered; Stop ends it earlier"),
-                                  0.2, 3600, 1);
+    sheet_page_->rule();
+    auto* compare = new QHBoxLayout;
+    keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
+    change_over_ =
+        push(QStringLiteral("Change over"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
+    compare->addWidget(keep_);
+    compare->addWidget(change_over_);
+    sheet_page_->rows()->addLayout(compare);
+    kept_ = sheet_page_->note();
+    kept_->setObjectName(QStringLiteral("Kept layout"));
+    kept_outlines_ = new QCheckBox(QStringLiteral("Its outlines over this one"));
+    kept_outlines_->setObjectName(kept_outlines_->text());
+    sheet_page_->add(kept_outlines_);
+    connect(kept_outlines_, &QCheckBox::toggled, ribbon_, &Ribbon::show_kept);
+    connect(keep_, &QPushButton::clicked, this, [this] {
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        layout.kept = LaidSheets{layout.copies, layout.stock};
+        room_.edit(QStringLiteral("keep a layout beside"), with_layout(room_.order(), std::move(layout)));
+    });
+    connect(change_over_, &QPushButton::clicked, this, [this] {
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        if (!layout.kept) return;
+        room_.stop_settling();
+        std::swap(layout.copies, layout.kept->copies);
+        std::swap(layout.stock, layout.kept->stock);
+        room_.edit(QStringLiteral("change layouts over"), with_layout(room_.order(), std::move(layout)));
+    });
+    sheet_page_->rule();
+    seconds_ = sheet_page_->number_row(QStringLiteral("Settle for (s)"),
+                                       QStringLiteral("How long the layout is bettered; Stop ends it earlier"), 0.2, 3600, 1);
     seconds_->show_number(settle_seconds_);
     seconds_->entered = [this](double v) { settle_seconds_ = v; };
+    laying_ = new LayingPage(room);
+    stock_ = new StockPage(room);
+    stock_->sheet = [this] { return sheet_in_view(); };
+    print_ = new PrintPage(room);
+    for (FigurePanel* page : {static_cast<FigurePanel*>(laying_), static_cast<FigurePanel*>(stock_), static_cast<FigurePanel*>(print_)})
+        panel_->rows()->addWidget(page, 1);
+    show_page(0);
+}
+
+void SheetsBench::show_page(int page) {
+    page_ = page;
+    pages_->show_choice(page);
+    FigurePanel* const all[] = {sheet_page_, laying_, stock_, print_};
+    for (int i = 0; i < 4; ++i) all[i]->setVisible(i == page);
+}
+
+int SheetsBench::sheet_in_view() const {
+    const auto& copies = copies_of(room_);
+    if (const int i = ribbon_->chosen(); i >= 0 && i < int(copies.size())) return copies[std::size_t(i)].sheet;
+    const RibbonSheets all = ribbon_sheets(room_);
+    for (std::size_t i = 0; i < all.starts.size(); ++i)
+        if (all.starts[i] + all.lengths[i] > ribbon_->first_mm() + 1) return int(i);
+    return 0;
+}
+
+void SheetsBench::send_menu() {
+    QMenu menu;
+    const auto& copies = copies_of(room_);
+    int sheets = 0;
+    for (const PlacedCopy& c : copies) sheets = std::max(sheets, c.sheet + 1);
+    for (int i = 0; i <= sheets; ++i) {
+        QAction* a = menu.addAction(i < sheets ? QStringLiteral("sheet %1").arg(i + 1) : QStringLiteral("a fresh sheet"));
+        connect(a, &QAction::triggered, this, [this, i] { ribbon_->send_chosen(i); });
+    }
+    menu.exec(send_->mapToGlobal(QPoint(0, send_->height())));
+}
+
+/// The replay of the trimmer's cuts: one sheet after the other.
+void SheetsBench::step_cut(int by) {
+    int sheets = 0;
+    for (const PlacedCopy& c : copies_of(room_)) sheets = std::max(sheets, c.sheet + 1);
+    const auto plan = cuts_of_sheet(room_, cut_sheet_);
+    const int cuts = plan ? int(plan->cuts.size()) : 0;
+    cut_at_ += by;
+    if (cut_at_ > cuts && cut_sheet_ + 1 < sheets) {
+        ++cut_sheet_;
+        cut_at_ = 0;
+    } else if (cut_at_ < 0 && cut_sheet_ > 0) {
+        --cut_sheet_;
+        const auto before = cuts_of_sheet(room_, cut_sheet_);
+        cut_at_ = before ? int(before->cuts.size()) : 0;
+    }
+    cut_at_ = std::clamp(cut_at_, 0, std::max(cuts, cut_at_));
+    show_cuts();
+}
+
+void SheetsBench::show_cuts() {
+    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const bool on = m != nullptr && m->laying.cutting == Cutting::trimmer && !copies_of(room_).empty();
+    cut_bar_->setVisible(on);
+    if (!on) return ribbon_->show_cut(-1, -1);
+    const auto plan = cuts_of_sheet(room_, cut_sheet_);
+    if (!plan) {
+        cut_sheet_ = cut_at_ = 0;
+        cut_says_->setText(qt(plan.sentence()));
+        return ribbon_->show_cut(-1, -1);
+    }
+    const int cuts = int(plan->cuts.size());
+    cut_at_ = std::clamp(cut_at_, 0, cuts);
+    back_->setEnabled(cut_at_ > 0 || cut_sheet_ > 0);
+    QString text = QStringLiteral("Sheet %1, ").arg(cut_sheet_ + 1);
+    if (cut_at_ < cuts) {
+        const TrimCut& c = plan->cuts[std::size_t(cut_at_)];
+        text += QStringLiteral("cut %1 of %2: blade %3, fence at %4")
+                    .arg(cut_at_ + 1)
+                    .arg(cuts)
+                    .arg(qt(cut_direction(c)), qt(length_text(Length::from_mm(c.fence), room_.order().unit)));
+    } else {
+        text += QStringLiteral("all %1 cuts made").arg(cuts);
+    }
+    cut_says_->setText(text);
+    ribbon_->show_cut(cut_sheet_, cut_at_);
+}
+
+void SheetsBench::show_compared() {
+    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+    keep_->setEnabled(!layout.copies.empty());
+    change_over_->setEnabled(layout.kept.has_value());
+    kept_outlines_->setVisible(layout.kept.has_value());
+    kept_->setVisible(layout.kept.has_value());
+    if (!layout.kept || m == nullptr) return;
+    const LaidOut kept = measured(*m, room_.transfer_set(), *layout.kept);
+    kept_->setText(QStringLiteral("Beside: %1 %2, %3 % covered, costs %4")
+                       .arg(kept.bins)
+                       .arg(kept.bins == 1 ? QStringLiteral("sheet") : QStringLiteral("sheets"))
+                       .arg(100 * kept.density, 0, 'f', 1)
+                       .arg(kept.cost, 0, 'f', 2));
 }
 
 QWidget* SheetsBench::figures() { return panel_; }
 QWidget* SheetsBench::first_focus() { return ribbon_; }
 
-void SheetsBench::change_medium(const QString& what, const std::function<void(Medium&)>& how) {
-    Order next = room_.order();
-    for (Medium& m : next.media)
-        if (m.id == room_.selection().medium) how(m);
-    room_.edit(what, std::move(next));
-}
-
 void SheetsBench::show_piece() {
     const auto& copies = copies_of(room_);
     const int i = ribbon_->chosen();
     const bool any = i >= 0 && i < int(copies.size());
+    const std::size_t count = ribbon_->all_chosen().size();
     turn_->setEnabled(any);
     lock_->setEnabled(any);
+    send_->setEnabled(any);
+    swap_->setEnabled(count == 2);
     lock_->setText(any && copies[std::size_t(i)].locked ? QStringLiteral("Unlock") : QStringLiteral("Lock"));
     const Transfer* t = any ? find_transfer(room_.transfer_set(), copies[std::size_t(i)].transfer) : nullptr;
-    piece_->setText(t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(t->sizes) : QString());
+    QString text = count > 1      ? QStringLiteral("%1 pieces").arg(count)
+                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(t->sizes)
+                                  : QString();
+    piece_->setToolTip(text);
+    piece_->setText(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
 }
 
 void SheetsBench::refresh() {
@@ -204,10 +335,9 @@ void SheetsBench::refresh() {
     const Medium* m = find_medium(order, s.medium);
     if (m == nullptr) return;
     title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
-    about_->setText(QStringLiteral("gap %1, %2, cut by contour")
-                        .arg(qt(length_text(m->gap, order.unit)), !m->quarter_turns ? QStringLiteral("no turning")
-                                                                  : m->free_turns   ? QStringLiteral("turned freely")
-                                                                                    : QStringLiteral("quarter turns")));
+    about_->setText(m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
+                    : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
+                                                             : QStringLiteral("cut by contour"));
     const MediumPlan* plan = nullptr;
     for (const MediumPlan& p : room_.sheets().media)
         if (p.medium == m->id) plan = &p;
@@ -221,6 +351,11 @@ void SheetsBench::refresh() {
         pieces_->refresh();
     }
     show_piece();
+    show_cuts();
+    show_compared();
+    laying_->refresh();
+    stock_->refresh();
+    print_->refresh();
     for (QLabel* l : {used_, density_, cut_, left_, cost_, each_}) l->setText(QStringLiteral("–"));
     if (plan != nullptr && plan->placed > 0) {
         double cut = 0, last = 0;
@@ -239,9 +374,6 @@ void SheetsBench::refresh() {
         each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
     }
     reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + qt(reading_direction(*m)));
-    turns_->show_choice(!m->quarter_turns ? 0 : m->free_turns ? 2 : 1);
-    gap_->show_length(m->gap, order.unit);
-    margin_->show_length(m->margin, order.unit);
 }
 
 QString SheetsBench::word() const {
@@ -256,8 +388,10 @@ QString SheetsBench::word() const {
 
 QString SheetsBench::help() const {
     return QStringLiteral(
-        "Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it. "
-        "Wheel scrolls, Ctrl and wheel zooms.");
+        "Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it; "
+        "Shift and click chooses more, X swaps two, Page Down sends to the next sheet. Wheel scrolls, Ctrl and wheel zooms, F goes to what "
+        "is "
+        "chosen, 0 back to the whole width. How pieces are parted, and stock, are beside.");
 }
 
 }  // namespace orthema::app

@@ -50,9 +50,20 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         return b;
     };
     pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
-    png_ = box(QStringLiteral("Gang sheets as PNG with alpha, 300 dpi"),
-               QStringLiteral("For printers that take pixels; long films take a while"));
-    cut_ = box(QStringLiteral("Cut lines as SVG, DXF and HPGL, in mm"),
+    png_ = box(QStringLiteral("Gang sheets as PNG with alpha"), QStringLiteral("For printers that take pixels; long films take a while"));
+    tiff_ = box(QStringLiteral("Gang sheets as TIFF with alpha"), QStringLiteral("The same pixels for software that wants TIFF"));
+    tiff_->setChecked(false);
+    auto* fine = new QHBoxLayout;
+    dpi_ = new Segments(QStringLiteral("Pixels an inch"), {QStringLiteral("300"), QStringLiteral("600"), QStringLiteral("720")});
+    dpi_->setToolTip(QStringLiteral("The printer's own resolution; twice as fine takes four times as long"));
+    dpi_->show_choice(0);
+    dpi_->chosen = [this](int i) { dpi_->show_choice(i); };
+    fine->addSpacing(24);
+    fine->addWidget(new QLabel(QStringLiteral("Pixels an inch")));
+    fine->addWidget(dpi_);
+    fine->addStretch(1);
+    rows->addLayout(fine);
+    cut_ = box(QStringLiteral("Cut lines as SVG, DXF and HPGL, or a trimmer's cut list"),
                QStringLiteral("For a cutter: in cutting order, what lies inside before what it lies in"));
     labels_ = box(QStringLiteral("Labels beside the pieces"),
                   QStringLiteral("Printed in what is thrown away, so that look-alikes can be sorted"));
@@ -111,6 +122,8 @@ void ExportPanel::start() {
     ExportChoice choice;
     choice.sheets_pdf = pdf_->isChecked();
     choice.sheets_png = png_->isChecked();
+    choice.sheets_tiff = tiff_->isChecked();
+    choice.dpi = dpi_->choice() == 1 ? 600 : dpi_->choice() == 2 ? 720 : 300;
     choice.cut_lines = cut_->isChecked();
     choice.labels = labels_->isChecked();
     choice.guides = guides_->isChecked();

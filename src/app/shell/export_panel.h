@@ -13,6 +13,8 @@ class QPushButton;
 
 namespace orthema::app {
 
+class Segments;
+
 class ExportPanel : public QDialog {
     Q_OBJECT
 public:
@@ -22,7 +24,8 @@ private:
     void start();
     Workroom& room_;
     QLineEdit* folder_;
-    QCheckBox *pdf_, *png_, *cut_, *labels_, *guides_, *tables_;
+    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_;
+    Segments* dpi_;
     QProgressBar* bar_;
     QLabel* says_;
     QPushButton *go_, *stop_;

@@ -203,6 +203,14 @@ NumberField* FigurePanel::number_row(const QString& name, const QString& why, do
     return f;
 }
 
+ValueField* FigurePanel::field_row(const QString& name, const QString& why) {
+    auto* f = new ValueField(name);
+    f->setToolTip(why);
+    f->setFixedWidth(150);
+    row(name)->addWidget(f);
+    return f;
+}
+
 QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
     auto* c = new QComboBox;
     c->setAccessibleName(name);

@@ -89,6 +89,7 @@ public:
     QLabel* text_row(const QString& name);  ///< name and a bold value
     LengthField* length_row(const QString& name, const QString& why);
     NumberField* number_row(const QString& name, const QString& why, double least, double most, int digits);
+    ValueField* field_row(const QString& name, const QString& why);  ///< for anything that is typed
     QComboBox* choice_row(const QString& name, const QString& why);
     QLabel* note();  ///< a wrapped line
     void add(QWidget* widget);

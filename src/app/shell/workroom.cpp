@@ -8,7 +8,11 @@
 #include <chrono>
 
 #include "app/shell/figures.h"
+#include "core/nesting/lay_out.h"
+#include "core/nesting/sheet_drawing.h"
 #include "core/order/edit.h"
+#include "devices/cutter.h"
+#include "files/page_export.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
@@ -403,57 +407,52 @@ void Workroom::bring_in_art(const QStringList& paths) {
 void Workroom::settle(const std::string& medium_id, double seconds) {
     const Medium* medium = find_medium(order_, medium_id);
     if (medium == nullptr || settling_ || catching_up()) return;
-    std::vector<PlacedCopy> now;
-    for (const MediumLayout& l : order_.layouts)
-        if (l.medium == medium_id) now = l.copies;
-    const NestProblem problem = sheet_problem(*medium, set_, now);
+    const MediumLayout now = layout_of(order_, medium_id);
     // A sound layout is replaced only by a better one.
-    NestSolution present;
-    present.placements = to_placements(problem, now);
-    present.bins = std::numeric_limits<int>::max();
+    std::optional<LaidOut> present;
     curve_.clear();
     for (const MediumPlan& plan : sheets_.media)
         if (plan.medium == medium_id && !plan.stale && plan.placed == plan.asked) {
-            measure_solution(problem, present);
-            curve_.push_back({0, present.density});
+            present = measured(*medium, set_, {now.copies, now.stock});
+            curve_.push_back({0, present->density});
         }
     settling_ = true;
     stop_settling_ = std::make_shared<std::atomic<bool>>(false);
     end_gesture();
     const auto begun = std::chrono::steady_clock::now();
-    background(
-        [this, medium_id, begun, seconds, stop = stop_settling_, problem, present, seed = ++settle_seed_]() -> std::function<void()> {
-            NestOptions options;
-            options.seconds = seconds;
-            options.threads = std::max(1, QThread::idealThreadCount());
-            options.seed = seed;
-            const auto passed = [begun] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(); };
-            bool gained = false;
-            const auto show = [&](const NestSolution& s) {
-                if (s.bins > present.bins || (s.bins == present.bins && s.last_length > present.last_length - 0.01)) return;
-                gained = true;
-                QMetaObject::invokeMethod(
-                    this,
-                    [this, stop, medium_id, at = passed(), density = s.density, copies = to_copies(problem, s.placements)] {
-                        if (*stop || !settling_) return;
-                        curve_.push_back({at, density});
-                        edit(QStringLiteral("settle"), with_layout(order_, medium_id, copies), QStringLiteral("settle"));
-                    },
-                    Qt::QueuedConnection);
-            };
-            const auto solution = nest(problem, options, Task{{}, stop.get()}, show);
-            return [this, stop, solution, gained, at = passed()] {
-                if (stop_settling_ == stop) {
-                    settling_ = false;
-                    end_gesture();
-                    if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
-                    if (solution && !gained && !*stop)
-                        say({QStringLiteral("No better layout was found in that time: this one stays."), false, {}, {}});
-                }
-                if (!solution) say({qt(solution.sentence()), true, {}, {}});
-                emit updated();
-            };
-        });
+    background([this, medium = *medium, set = set_, now, begun, seconds, stop = stop_settling_, present,
+                seed = ++settle_seed_]() -> std::function<void()> {
+        NestOptions options;
+        options.seconds = seconds;
+        options.threads = std::max(1, QThread::idealThreadCount());
+        options.seed = seed;
+        const auto passed = [begun] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(); };
+        bool gained = false;
+        const auto show = [&](const LaidOut& laid) {
+            if (present && !beats(medium, laid, *present)) return;
+            gained = true;
+            QMetaObject::invokeMethod(
+                this,
+                [this, stop, id = medium.id, at = passed(), density = laid.density, sheets = laid.sheets] {
+                    if (*stop || !settling_) return;
+                    curve_.push_back({at, density});
+                    edit(QStringLiteral("settle"), with_layout(order_, id, sheets), QStringLiteral("settle"));
+                },
+                Qt::QueuedConnection);
+        };
+        const auto solution = lay_out(medium, set, now, options, Task{{}, stop.get()}, show);
+        return [this, stop, solution, gained, at = passed()] {
+            if (stop_settling_ == stop) {
+                settling_ = false;
+                end_gesture();
+                if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
+                if (solution && !gained && !*stop)
+                    say({QStringLiteral("No better layout was found in that time: this one stays."), false, {}, {}});
+            }
+            if (!solution) say({qt(solution.sentence()), true, {}, {}});
+            emit updated();
+        };
+    });
     emit updated();
 }
 
@@ -462,6 +461,69 @@ void Workroom::stop_settling() {
     *stop_settling_ = true;
     settling_ = false;
     end_gesture();
+}
+
+void Workroom::fill_sheets(const std::string& medium_id) {
+    const Medium* medium = find_medium(order_, medium_id);
+    if (medium == nullptr || settling_ || catching_up()) return;
+    end_gesture();
+    background([this, medium = *medium, set = set_, before = layout_of(order_, medium_id)]() -> std::function<void()> {
+        const MediumLayout after = filled(medium, set, before);
+        return [this, before, after] {
+            if (layout_of(order_, before.medium) != before) return;  // changed in the meantime
+            int more = 0;
+            for (const FillWish& f : after.fill) more += f.copies;
+            edit(QStringLiteral("fill what is left"), with_layout(order_, after));
+            say({more > 0 ? QStringLiteral("%1 pieces more found room.").arg(more)
+                          : QStringLiteral("Nothing of that finds room on these sheets."),
+                 false,
+                 {},
+                 {}});
+        };
+    });
+    emit updated();
+}
+
+// ---- devices
+
+void Workroom::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi) {
+    const PrintJob job = print_job(order_, set_, sheet, dpi);
+    SheetLabels labels = sheet_labels(order_, sheet, set_);
+    background([this, job, setup, dpi, sheet, art = art_, page = sheet_page(order_, sheet, set_, labels)]() -> std::function<void()> {
+        SimulatedPrinter printer(setup);
+        if (const auto refused = printer.begin(job))
+            return [this, text = qt(*refused)] {
+                device_says_ = text;
+                emit updated();
+            };
+        const auto drawn = draw_rows(page, art, dpi, [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
+        const PrintReport report = printer.end();
+        return [this, drawn, report, sheet] {
+            device_says_ = qt(drawn ? report.sentence : drawn.sentence());
+            const MediumLayout layout = layout_of(order_, sheet.medium);
+            std::vector<PlacedCopy> there;
+            for (const PlacedCopy& c : layout.copies)
+                if (c.sheet == sheet.number) there.push_back(c);
+            if (drawn && !report.finished && there == sheet.copies) {
+                end_gesture();
+                edit(QStringLiteral("print, stopped"), with_layout(order_, after_print(layout, sheet, report.survives)));
+            }
+            emit updated();
+        };
+    });
+    device_says_ = QStringLiteral("Printing …");
+    emit updated();
+}
+
+void Workroom::cut_sheet(const Sheet& sheet) {
+    background([this, sheet, set = set_]() -> std::function<void()> {
+        const std::string path = cut_plt(cut_path(cut_contours(sheet, set)), sheet.length);
+        const auto report = SimulatedCutter({}).cut(path, sheet.width, sheet.length, printed_ink(set, sheet));
+        return [this, text = qt(report ? report->sentence : report.sentence())] {
+            device_says_ = text;
+            emit updated();
+        };
+    });
 }
 
 // ---- export
@@ -490,7 +552,7 @@ void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
 
 // ---- shop library
 
-void Workroom::keep_in_library(const LibraryContent& kept) {
+void Workroom::keep_in_library(const LibraryContent& kept, const QString& sentence) {
     std::string name;
     const auto first = [&](const auto& list) {
         if (name.empty() && !list.empty()) name = list.front().name;
@@ -501,15 +563,18 @@ void Workroom::keep_in_library(const LibraryContent& kept) {
     first(kept.methods);
     first(kept.jigs);
     if (name.empty()) return;
-    background([this, kept, name]() -> std::function<void()> {
+    background([this, kept, name, sentence]() -> std::function<void()> {
         const std::scoped_lock lock(shop_guard_);
         if (!shop_) return {};
         const auto done = shop_->merge(kept);
         const auto content = shop_->content();
-        return [this, name, done, content] {
+        return [this, name, sentence, done, content] {
             if (!done) return say({qt(done.sentence()), true, {}, {}});
             if (content) library_ = *content;
-            say({QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(name)), false, {}, {}});
+            say({sentence.isEmpty() ? QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence,
+                 false,
+                 {},
+                 {}});
         };
     });
 }

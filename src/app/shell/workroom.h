@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "core/nesting/sheets.h"
+#include "devices/printer.h"
 #include "files/export_order.h"
 #include "files/library.h"
 #include "files/order_file.h"
@@ -91,6 +92,16 @@ public:
     [[nodiscard]] bool settling() const { return settling_; }
     [[nodiscard]] const std::vector<SettlePoint>& settle_curve() const { return curve_; }
 
+    /// As many fillings as find room on the sheets that are there.
+    void fill_sheets(const std::string& medium);
+
+    // Simulated devices
+    /// Prints one sheet; what is whole of it when it fails is counted as printed, and the rest waits to be settled again.
+    void print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi);
+    /// Follows a sheet's cutting path over what is printed on it.
+    void cut_sheet(const Sheet& sheet);
+    [[nodiscard]] const QString& device_says() const { return device_says_; }
+
     // Export
     void export_to(const QString& folder, const ExportChoice& choice);
     void stop_export() { stop_export_ = true; }
@@ -98,8 +109,8 @@ public:
 
     // Shop library
     [[nodiscard]] const LibraryContent& library() const { return library_; }
-    /// Adds or replaces by id; says what it kept.
-    void keep_in_library(const LibraryContent& content);
+    /// Adds or replaces by id; says what it kept, or the sentence.
+    void keep_in_library(const LibraryContent& content, const QString& sentence = {});
     void keep_in_library(const BlankStyle& style) { keep_in_library(LibraryContent{{style}, {}, {}, {}, {}}); }
     void export_library(const QString& path);
     void import_library(const QString& path);
@@ -154,6 +165,7 @@ private:
     std::shared_ptr<std::atomic<bool>> stop_settling_;
     std::vector<SettlePoint> curve_;
     unsigned settle_seed_ = 0;  ///< settling more tries something else
+    QString device_says_;
     bool exporting_ = false;
     std::atomic<bool> stop_export_ = false;
     LibraryContent library_;

@@ -358,23 +358,4 @@ std::vector<Clash> clashes(const ClearArea& area, const Region& ink, double slac
     return out;
 }
 
-Ring convex_hull(const Region& region) {
-    std::vector<Point> points;
-    for (const Polygon& p : region) points.insert(points.end(), p.outer.begin(), p.outer.end());
-    std::sort(points.begin(), points.end(), [](Point a, Point b) { return a.x != b.x ? a.x < b.x : a.y < b.y; });
-    points.erase(std::unique(points.begin(), points.end()), points.end());
-    if (points.size() < 3) return points;
-    Ring hull;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t start = hull.size();
-        for (const Point p : points) {
-            while (hull.size() >= start + 2 && cross(hull.back() - hull[hull.size() - 2], p - hull.back()) <= 0) hull.pop_back();
-            hull.push_back(p);
-        }
-        hull.pop_back();
-        std::reverse(points.begin(), points.end());
-    }
-    return hull;
-}
-
 }  // namespace orthema

@@ -85,7 +85,4 @@ struct Clash {
 /// Everything that ink of this true outline (mm, on the panel) comes too close to, by more than `slack`.
 std::vector<Clash> clashes(const ClearArea& area, const Region& ink, double slack = 0.5);
 
-/// The convex hull of a region, anticlockwise in a y-up frame. Andrew's monotone chain.
-Ring convex_hull(const Region& region);
-
 }  // namespace orthema

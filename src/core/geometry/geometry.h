@@ -120,4 +120,7 @@ Region box_region(const Rect& rect);
 /// The two points at which two polygons come nearest, the first on `a`; in the middle where two edges face each other.
 std::pair<Point, Point> nearest_points(const Polygon& a, const Polygon& b);
 
+/// The convex hull of a region, anticlockwise in a y-up frame. Andrew's monotone chain.
+Ring convex_hull(const Region& region);
+
 }  // namespace orthema

@@ -3,19 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/nesting/fill.h"
+
 namespace orthema {
 
 namespace {
-
-const Polygon* contour_of(const TransferSet& set, const PlacedCopy& copy) {
-    const Transfer* t = find_transfer(set, copy.transfer);
-    return t == nullptr ? nullptr : &t->contour;
-}
-
-Polygon placed(const TransferSet& set, const PlacedCopy& copy) {
-    const Polygon* contour = contour_of(set, copy);
-    return contour == nullptr ? Polygon{} : mapped(*contour, copy_map(copy));
-}
 
 /// Where a piece's box must stay.
 Rect room_of(const Medium& medium) {
@@ -29,92 +21,185 @@ bool within(const Rect& box, const Rect& room) {
     return box.x0 >= room.x0 - hair && box.y0 >= room.y0 - hair && box.x1 <= room.x1 + hair && box.y1 <= room.y1 + hair;
 }
 
-std::vector<const Polygon*> neighbours(const std::vector<PlacedCopy>& copies, const std::vector<Polygon>& outlines, int index, int sheet) {
-    std::vector<const Polygon*> out;
-    for (std::size_t i = 0; i < copies.size(); ++i)
-        if (static_cast<int>(i) != index && copies[i].sheet == sheet && !outlines[i].outer.empty()) out.push_back(&outlines[i]);
-    return out;
-}
-
-bool free_there(const Medium& medium, const std::vector<const Polygon*>& others, const Polygon& outline) {
-    if (outline.outer.empty() || !within(bounds(outline.outer), room_of(medium))) return false;
-    return std::none_of(others.begin(), others.end(), [&](const Polygon* o) { return too_close(outline, *o, medium.gap.mm()); });
-}
+std::size_t at_index(int i) { return static_cast<std::size_t>(i); }
 
 }  // namespace
 
-std::vector<Polygon> lying_outlines(const TransferSet& set, const std::vector<PlacedCopy>& copies) {
-    std::vector<Polygon> out;
-    out.reserve(copies.size());
-    for (const PlacedCopy& c : copies) out.push_back(placed(set, c));
+HandLayout::HandLayout(const Medium& medium, const TransferSet& set, const MediumLayout& layout)
+    : medium_(medium), set_(&set), layout_(layout) {
+    int sheets = 0;
+    for (const PlacedCopy& c : layout.copies) sheets = std::max(sheets, c.sheet + 1);
+    for (const PlacedCopy& c : layout.copies) outlines_.push_back(placed(c));
+    const std::vector<NestPiece> pieces = sheet_problem({medium, {}}, set, layout).pieces;
+    for (int s = 0; s <= sheets; ++s) {
+        const std::string stock = stock_of(layout.stock, s);
+        const std::string before = s > 0 ? stock_of(layout.stock, s - 1) : "-";
+        beds_.push_back(bed_of(medium, stock));
+        kept_free_.push_back(stock == before ? kept_free_.back() : kept_free(beds_.back(), pieces));
+    }
+}
+
+Polygon HandLayout::placed(const PlacedCopy& copy) const {
+    const Transfer* t = find_transfer(*set_, copy.transfer);
+    return t == nullptr ? Polygon{} : mapped(laid_outline(medium_, *t), copy_map(copy));
+}
+
+const Bed& HandLayout::bed(int sheet) const { return beds_[std::min(at_index(std::max(0, sheet)), beds_.size() - 1)]; }
+
+std::vector<const Polygon*> HandLayout::neighbours(const std::vector<int>& but, int sheet) const {
+    std::vector<const Polygon*> out;
+    for (std::size_t i = 0; i < outlines_.size(); ++i)
+        if (layout_.copies[i].sheet == sheet && !outlines_[i].outer.empty() &&
+            std::find(but.begin(), but.end(), static_cast<int>(i)) == but.end())
+            out.push_back(&outlines_[i]);
+    for (const Polygon& p : kept_free_[std::min(at_index(std::max(0, sheet)), kept_free_.size() - 1)]) out.push_back(&p);
     return out;
 }
 
-int copy_at(const std::vector<Polygon>& outlines, const std::vector<PlacedCopy>& copies, int sheet, Point p) {
-    for (int i = static_cast<int>(copies.size()) - 1; i >= 0; --i) {
-        const auto at = static_cast<std::size_t>(i);
-        if (copies[at].sheet == sheet && !outlines[at].outer.empty() && inside(outlines[at], p)) return i;
+bool HandLayout::free_there(const std::vector<const Polygon*>& others, const Polygon& outline, int sheet) const {
+    if (outline.outer.empty() || !within(bounds(outline.outer), room_of(bed(sheet).medium))) return false;
+    return std::none_of(others.begin(), others.end(), [&](const Polygon* o) { return too_close(outline, *o, laid_gap(medium_)); });
+}
+
+void HandLayout::put(const std::vector<int>& indices, const std::vector<PlacedCopy>& copies) {
+    for (std::size_t k = 0; k < indices.size(); ++k) {
+        layout_.copies[at_index(indices[k])] = copies[k];
+        outlines_[at_index(indices[k])] = placed(copies[k]);
     }
+}
+
+int HandLayout::at(int sheet, Point p) const {
+    for (int i = static_cast<int>(outlines_.size()) - 1; i >= 0; --i)
+        if (layout_.copies[at_index(i)].sheet == sheet && !outlines_[at_index(i)].outer.empty() && inside(outlines_[at_index(i)], p))
+            return i;
     return -1;
 }
 
-bool lies_free(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies, const std::vector<Polygon>& outlines,
-               int index, const PlacedCopy& there) {
-    return free_there(medium, neighbours(copies, outlines, index, there.sheet), placed(set, there));
+bool HandLayout::lies_free(int index, const PlacedCopy& there) const {
+    return free_there(neighbours({index}, there.sheet), placed(there), there.sheet);
 }
 
-PlacedCopy moved_copy(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies,
-                      const std::vector<Polygon>& outlines, int index, double x, double y) {
-    PlacedCopy copy = copies[static_cast<std::size_t>(index)];
-    if (copy.locked || contour_of(set, copy) == nullptr) return copy;
-    const auto others = neighbours(copies, outlines, index, copy.sheet);
-    PlacedCopy there = copy;
-    there.x = x;
-    there.y = y;
-    // A pointer outside the medium means its edge.
-    const Rect room = room_of(medium);
-    const Rect box = bounds(placed(set, there).outer);
-    if (box.width() > room.width() + 1e-6 || box.height() > room.height() + 1e-6) return copy;
-    there.x += std::max(0.0, room.x0 - box.x0) - std::max(0.0, box.x1 - room.x1);
-    there.y += std::max(0.0, room.y0 - box.y0) - std::max(0.0, box.y1 - room.y1);
-    if (free_there(medium, others, placed(set, there))) return there;
-    if (!free_there(medium, others, placed(set, copy))) return copy;  // it lies on another already: only a free place helps
-    // Twice along both axes, so that it follows a slope in steps.
-    for (int pass = 0; pass < 4; ++pass) {
-        const bool along_x = pass % 2 == 0;
-        const double way = along_x ? there.x - copy.x : there.y - copy.y;
-        if (std::abs(way) < 1e-6) continue;
-        const int sign = way > 0 ? 1 : -1;
-        const double by = slide(placed(set, copy), others, medium.gap.mm(), along_x ? sign : 0, along_x ? 0 : sign, std::abs(way));
-        PlacedCopy next = copy;
-        (along_x ? next.x : next.y) += sign * by;
-        // The slide is worked out on grown outlines; the last word has the exact test.
-        if (free_there(medium, others, placed(set, next))) copy = next;
+std::vector<PlacedCopy> HandLayout::moved(const std::vector<int>& indices, double dx, double dy) const {
+    std::vector<PlacedCopy> now;
+    for (const int i : indices) now.push_back(layout_.copies[at_index(i)]);
+    struct Member {
+        std::vector<const Polygon*> others;
+        Rect box;
+    };
+    std::vector<Member> members;
+    for (std::size_t k = 0; k < indices.size(); ++k) {
+        const Polygon& outline = outlines_[at_index(indices[k])];
+        if (now[k].locked || outline.outer.empty()) return now;
+        members.push_back({neighbours(indices, now[k].sheet), bounds(outline.outer)});
+        // A pointer outside the sheet means its edge.
+        const Rect room = room_of(bed(now[k].sheet).medium);
+        const Rect& box = members.back().box;
+        if (box.width() > room.width() + 1e-6 || box.height() > room.height() + 1e-6) return now;
+        dx = std::clamp(dx, std::min(0.0, room.x0 - box.x0), std::max(0.0, room.x1 - box.x1));
+        dy = std::clamp(dy, std::min(0.0, room.y0 - box.y0), std::max(0.0, room.y1 - box.y1));
     }
-    return copy;
+    const auto shifted = [](PlacedCopy c, double x, double y) {
+        c.x += x;
+        c.y += y;
+        return c;
+    };
+    const auto all_free = [&](double x, double y) {
+        for (std::size_t k = 0; k < now.size(); ++k)
+            if (!free_there(members[k].others, placed(shifted(now[k], x, y)), now[k].sheet)) return false;
+        return true;
+    };
+    double x = 0, y = 0;
+    if (all_free(dx, dy)) {
+        x = dx;
+        y = dy;
+    } else if (all_free(0, 0)) {  // else one lies on another already: only a free place helps
+        // Several times along both axes, so that it follows a slope in steps.
+        for (int pass = 0; pass < 8; ++pass) {
+            const bool along_x = pass % 2 == 0;
+            const double way = along_x ? dx - x : dy - y;
+            if (std::abs(way) < 1e-6) continue;
+            const int sign = way > 0 ? 1 : -1;
+            double by = std::abs(way);
+            for (std::size_t k = 0; k < now.size(); ++k)
+                by = slide(placed(shifted(now[k], x, y)), members[k].others, laid_gap(medium_), along_x ? sign : 0, along_x ? 0 : sign, by);
+            const double to_x = along_x ? x + sign * by : x, to_y = along_x ? y : y + sign * by;
+            // The slide is worked out on grown outlines; the last word has the exact test.
+            if (!all_free(to_x, to_y)) continue;
+            x = to_x;
+            y = to_y;
+        }
+    }
+    for (PlacedCopy& c : now) c = shifted(c, x, y);
+    return now;
 }
 
-std::optional<PlacedCopy> turned_copy(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies,
-                                      const std::vector<Polygon>& outlines, int index) {
-    const PlacedCopy& copy = copies[static_cast<std::size_t>(index)];
-    if (copy.locked || !medium.quarter_turns || contour_of(set, copy) == nullptr) return std::nullopt;
-    const Point middle = bounds(outlines[static_cast<std::size_t>(index)].outer).centre();
-    PlacedCopy next = copy;
-    next.turn = (copy.turn + 90) % 360;
-    next.x = next.y = 0;
-    const Point own = bounds(placed(set, next).outer).centre();
-    const Point start = middle - own;
-    const auto others = neighbours(copies, outlines, index, copy.sheet);
+/// The copy with its box's middle there, or on rings about it.
+std::optional<PlacedCopy> HandLayout::near_middle(PlacedCopy copy, Point middle, const std::vector<const Polygon*>& others) const {
+    copy.x = copy.y = 0;
+    const Point start = middle - bounds(placed(copy).outer).centre();
     for (int ring = 0; ring <= 30; ++ring) {
         const int steps = std::max(1, ring * 6);
         for (int k = 0; k < steps; ++k) {
             const double t = 2 * M_PI * k / steps;
-            next.x = start.x + 2.0 * ring * std::cos(t);
-            next.y = start.y + 2.0 * ring * std::sin(t);
-            if (free_there(medium, others, placed(set, next))) return next;
+            copy.x = start.x + 2.0 * ring * std::cos(t);
+            copy.y = start.y + 2.0 * ring * std::sin(t);
+            if (free_there(others, placed(copy), copy.sheet)) return copy;
         }
     }
     return std::nullopt;
+}
+
+std::optional<PlacedCopy> HandLayout::turned(int index) const {
+    PlacedCopy next = layout_.copies[at_index(index)];
+    if (next.locked || outlines_[at_index(index)].outer.empty() || (!medium_.quarter_turns && !medium_.laying.grain)) return std::nullopt;
+    next.turn = (next.turn + (medium_.quarter_turns ? 90 : 180)) % 360;
+    return near_middle(next, bounds(outlines_[at_index(index)].outer).centre(), neighbours({index}, next.sheet));
+}
+
+std::optional<std::pair<PlacedCopy, PlacedCopy>> HandLayout::swapped(int a, int b) const {
+    if (a == b) return std::nullopt;
+    PlacedCopy first = layout_.copies[at_index(a)], second = layout_.copies[at_index(b)];
+    const Polygon &one = outlines_[at_index(a)], &other = outlines_[at_index(b)];
+    if (first.locked || second.locked || one.outer.empty() || other.outer.empty()) return std::nullopt;
+    std::swap(first.sheet, second.sheet);
+    // the larger one first: it has less choice
+    const bool a_first = area(one) >= area(other);
+    PlacedCopy& large = a_first ? first : second;
+    PlacedCopy& small = a_first ? second : first;
+    const Point to_large = bounds((a_first ? other : one).outer).centre(), to_small = bounds((a_first ? one : other).outer).centre();
+    const auto there = near_middle(large, to_large, neighbours({a, b}, large.sheet));
+    if (!there) return std::nullopt;
+    large = *there;
+    auto others = neighbours({a, b}, small.sheet);
+    const Polygon lying = placed(large);
+    if (large.sheet == small.sheet) others.push_back(&lying);
+    const auto also = near_middle(small, to_small, others);
+    if (!also) return std::nullopt;
+    small = *also;
+    return std::pair{first, second};
+}
+
+std::optional<std::vector<PlacedCopy>> HandLayout::sent(const std::vector<int>& indices, int sheet) const {
+    for (const int i : indices)
+        if (layout_.copies[at_index(i)].locked) return std::nullopt;
+    // what lies there stays; the others look for room on that one bed
+    NestProblem p = sheet_problem(bed(sheet), *set_, layout_);
+    std::vector<PlacedCopy> lying;
+    for (std::size_t i = 0; i < layout_.copies.size(); ++i)
+        if (layout_.copies[i].sheet == sheet && std::find(indices.begin(), indices.end(), static_cast<int>(i)) == indices.end())
+            lying.push_back(layout_.copies[i]);
+    p.locked = to_placements(p, lying);
+    for (NestPlacement& l : p.locked) l.bin = 0;
+    std::vector<Copy> wanted;
+    for (const int i : indices) {
+        const PlacedCopy& c = layout_.copies[at_index(i)];
+        for (const NestPlacement& at : to_placements(p, {c})) wanted.push_back({at.piece, at.copy});
+    }
+    const auto found = fitted_in(p, wanted, 1);
+    if (found.size() != wanted.size() || wanted.size() != indices.size()) return std::nullopt;
+    std::vector<PlacedCopy> out = to_copies(p, found);
+    for (PlacedCopy& c : out) c.sheet = sheet;
+    return out;
 }
 
 }  // namespace orthema

@@ -25,21 +25,6 @@ std::optional<Point> corner_of(Point p, Point q, Point r, Point s) {
 
 double off_line(Point p, Point a, Point b) { return norm(p - nearest_on(p, a, b)); }
 
-double hull_area(Ring points) {
-    std::sort(points.begin(), points.end(), [](Point a, Point b) { return a.x != b.x ? a.x < b.x : a.y < b.y; });
-    Ring hull;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t from = hull.size();
-        for (const Point& p : points) {
-            while (hull.size() >= from + 2 && cross(hull.back() - hull[hull.size() - 2], p - hull.back()) <= 0) hull.pop_back();
-            hull.push_back(p);
-        }
-        hull.pop_back();
-        std::reverse(points.begin(), points.end());
-    }
-    return std::abs(signed_area(hull));
-}
-
 struct Disc {
     Point at;
     double radius = 0;
@@ -153,7 +138,7 @@ Polygon search_outline(const Polygon& outline, double by, double tolerance) {
 
 std::vector<Cast> casts_of(const Polygon& grown, const std::vector<double>& turns) {
     const std::vector<Disc> discs = discs_of(grown);
-    const auto bulk = static_cast<float>(std::pow(hull_area(grown.outer), 0.25));
+    const auto bulk = static_cast<float>(std::pow(std::abs(signed_area(convex_hull({grown}))), 0.25));
     std::vector<Cast> out;
     out.reserve(turns.size());
     for (const double degrees : turns) {

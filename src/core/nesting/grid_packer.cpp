@@ -42,7 +42,7 @@ int GridPacker::misfit() const {
     return -1;
 }
 
-std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task) const {
+std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins) const {
     std::vector<BitGrid> bins;
     std::vector<NestPlacement> out = problem_.locked;
     const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
@@ -67,7 +67,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
         if (task.stopped()) return {};
         const auto& turns = turns_[static_cast<std::size_t>(copy.piece)];
         bool placed = false;
-        for (std::size_t b = 0; !placed; ++b) {
+        for (std::size_t b = 0; !placed && b < most_bins; ++b) {
             if (b == bins.size()) open_bin();
             double best = std::numeric_limits<double>::infinity();
             std::size_t best_turn = 0;

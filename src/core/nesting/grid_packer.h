@@ -20,8 +20,9 @@ public:
     GridPacker(const NestProblem& problem, double cell);
     /// Index of a piece that fits nowhere, or -1.
     [[nodiscard]] int misfit() const;
-    /// First fit in the order given; empty when stopped.
-    [[nodiscard]] std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task) const;
+    /// First fit in the order given; empty when stopped. What fits into none of the first `most_bins` is left out.
+    [[nodiscard]] std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task,
+                                                  std::size_t most_bins = std::numeric_limits<std::size_t>::max()) const;
 
 private:
     /// One shape at one turn, with its cells.

@@ -6,7 +6,6 @@
 #include <cmath>
 #include <map>
 #include <mutex>
-#include <numeric>
 #include <optional>
 #include <random>
 #include <set>
@@ -75,8 +74,7 @@ public:
             return size[static_cast<std::size_t>(a.piece)] > size[static_cast<std::size_t>(b.piece)];
         });
         // what the artist locked stays as it lies, even where it lies too close
-        for (const std::string& fault : nest_faults(problem, problem.locked, 0))
-            if (!fault.ends_with("is not placed")) of_locked_.insert(fault);
+        for (const std::string& fault : nest_faults(problem, problem.locked, 0, false)) of_locked_.insert(fault);
         sweeps_left_ = options.rounds > 0 ? options.rounds * sweeps_a_round : -1;
     }
 
@@ -140,26 +138,25 @@ private:
         // coarser where there are many pieces: the first layout is wanted at once
         const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
         const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
-        const auto lay = [&](const GridPacker& packer, const std::vector<Copy>& order, const Task& stop) {
-            auto placements = packer.pack(order, stop);
-            if (placements.size() != copies_.size() + problem_.locked.size()) return false;
+        const auto lay = [&](const GridPacker& packer, const Task& stop) {
+            auto placements = packer.pack(copies_, stop);
+            if (placements.size() != copies_.size() + problem_.locked.size()) return;
             auto slid = placements;
             slide_back(problem_, slid);
             if (!offer(std::move(slid)) && !best_) offer(std::move(placements));
-            return true;
         };
-        if (!problem_.start.empty()) offer(problem_.start);
+        if (!problem_.start.empty() && offer(problem_.start) && copies_.size() <= most_jostled) return std::nullopt;
         const GridPacker quick(problem_, coarse);
         if (!best_ && quick.misfit() < 0) {
             const double before = elapsed();
-            lay(quick, copies_, {});
+            lay(quick, {});
             // Finer cells take some six times as long for each halving: worth it where that is little of the time. Over
             // several bins jostling gains slowly, so more of it goes there.
             const double took = elapsed() - before, share = best_ && best_->bins > 1 ? 0.4 : 0.1;
             if (best_ && options_.rounds <= 0)
                 for (const double finer : {4.0, 2.0})
                     if (std::pow(finer, 2.6) * took < share * options_.seconds) {
-                        lay(GridPacker(problem_, coarse / finer), copies_, Task{{}, task_.cancelled});
+                        lay(GridPacker(problem_, coarse / finer), Task{{}, task_.cancelled});
                         break;
                     }
         }
@@ -171,7 +168,7 @@ private:
             return "“" + p.id + "” (" + mm_text(box.width(), 0) + " × " + mm_text(box.height(), 0) +
                    " mm) is larger than the medium: choose a wider one, or make it smaller.";
         }
-        lay(fine, copies_, best_ ? Task{{}, task_.cancelled} : Task{});
+        lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
         if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
         return std::nullopt;
     }

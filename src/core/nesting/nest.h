@@ -66,8 +66,9 @@ Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options
 
 /// Check: every copy there once, at an allowed turn, inside its bin, no two
 /// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven. With tolerance 0 the answer is exact (see exact.h); what leaves
-/// the medium by less than half a grid unit is rounding.
-std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3);
+/// the medium by less than half a grid unit is rounding. Unless `whole`, copies may be missing.
+std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3,
+                                     bool whole = true);
 
 /// The outline of a placement where it lies.
 Polygon placed_outline(const NestProblem& problem, const NestPlacement& placement);

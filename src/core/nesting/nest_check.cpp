@@ -20,7 +20,8 @@ bool too_close(const Polygon& a, const Polygon& b, double gap, double tolerance)
     return area(intersect(offset({a}, -tolerance), offset({b}, -tolerance))) > 0;
 }
 
-std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance) {
+std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance,
+                                     bool whole) {
     const double slack = std::max(tolerance, 0.5 / grid_per_mm);
     std::vector<std::string> faults;
     std::map<std::pair<int, int>, int> seen;
@@ -53,7 +54,7 @@ std::vector<std::string> nest_faults(const NestProblem& problem, const std::vect
             if (too_close(lying.outline, area, problem.gap, tolerance)) faults.push_back(name + " lies on what is kept free");
         all.push_back(std::move(lying));
     }
-    for (std::size_t i = 0; i < problem.pieces.size(); ++i)
+    for (std::size_t i = 0; whole && i < problem.pieces.size(); ++i)
         for (int c = 0; c < problem.pieces[i].count; ++c)
             if (!seen.contains({static_cast<int>(i), c}))
                 faults.push_back(problem.pieces[i].id + " (" + std::to_string(c + 1) + ") is not placed");

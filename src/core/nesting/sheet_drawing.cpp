@@ -5,7 +5,15 @@ namespace orthema {
 std::string sheet_title(const Order& order, const Sheet& sheet) {
     const Medium* medium = find_medium(order, sheet.medium);
     return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " + std::to_string(sheet.number + 1) + "   " +
-           (medium != nullptr ? reading_direction(*medium) : "");
+           (medium != nullptr ? reading_direction(*medium) : "") +
+           (medium != nullptr && medium->laying.registers ? "   trim the marks off before pressing" : "");
+}
+
+std::vector<Point> page_registers(const Medium& medium, const Sheet& sheet) {
+    std::vector<Point> out;
+    if (!bed_of(medium, sheet.stock).shape.outer.empty()) return out;  // an offcut has no corners to mark
+    for (const Point& p : register_marks(bed_of(medium, sheet.stock).medium, sheet.length)) out.push_back(page_map(sheet)(p));
+    return out;
 }
 
 Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& set, const SheetLabels& labels) {
@@ -26,16 +34,23 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
         d.line({l.from, l.to}, Stroke{palette::ink, 0.15, {}});
     }
     const Medium* medium = find_medium(order, sheet.medium);
-    if (medium == nullptr || medium->margin.mm() < 5) return d;
+    if (medium == nullptr) return d;
+    for (const Point& p : page_registers(*medium, sheet)) {
+        const Stroke fine{palette::black, 0.25, {}};
+        d.line({{p.x - register_radius, p.y}, {p.x + register_radius, p.y}}, fine);
+        d.line({{p.x, p.y - register_radius}, {p.x, p.y + register_radius}}, fine);
+        d.region({{disc(p, register_radius, 48), {}}}, {}, fine);
+    }
+    if (medium->margin.mm() < 5) return d;
     // In the margin, which is trimmed off: the sheet's name and an arrow along the reading direction.
-    const double y = medium->margin.mm() - 2.2;
+    const double y = medium->margin.mm() - 0.8;  // close to the pieces: printers leave the outer edge free
     const bool mirrored = program_mirrors(*medium);
     const double x = medium->margin.mm();
     const Stroke line{palette::ink, 0.4, {}};
     const double tail = mirrored ? x + 16 : x, tip = mirrored ? x : x + 16;
     const double back = mirrored ? 2 : -2;
     d.line({{tail, y - 1}, {tip, y - 1}}, line);
-    d.line({{tip + back, y - 2.2}, {tip, y - 1}, {tip + back, y + 0.2}}, line);
+    d.line({{tip + back, y - 1.9}, {tip, y - 1}, {tip + back, y - 0.1}}, line);
     d.text({x + 19, y}, sheet_title(order, sheet), 2.8, palette::ink);
     return d;
 }

@@ -15,6 +15,9 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
 /// one.
 std::optional<Drawing> white_page(const Sheet& sheet, const TransferSet& set);
 
+/// Middles of the register marks on a sheet's page; none where its medium has none.
+std::vector<Point> page_registers(const Medium& medium, const Sheet& sheet);
+
 /// The words in a sheet's margin.
 std::string sheet_title(const Order& order, const Sheet& sheet);
 

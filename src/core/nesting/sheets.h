@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/nesting/nest.h"
+#include "core/nesting/trimmer.h"
 #include "core/transfers/transfers.h"
 
 namespace orthema {
@@ -16,7 +17,8 @@ struct Sheet {
     double length = 0;  ///< used, margins included; a cut sheet's own height
     double width = 0;
     double density = 0;
-    double cut_length = 0;  ///< of all contours, mm
+    double cut_length = 0;  ///< of all contours, or of the trimmer's cuts, mm
+    std::string stock;      ///< stock item; empty: the medium's own size
     std::vector<PlacedCopy> copies;
 };
 
@@ -24,6 +26,7 @@ struct MediumPlan {
     std::string medium;
     std::vector<Sheet> sheets;
     int asked = 0, placed = 0;
+    int printed = 0;  ///< done with, and not asked any more
     double density = 0;
     double length = 0;  ///< of film, all runs; 0 for cut sheets
     double cost = 0;
@@ -35,19 +38,56 @@ struct SheetPlan {
     Findings findings;
 };
 
-/// The nesting problem of one medium. Locked copies of the order's layout stay; those that no longer exist do not.
-NestProblem sheet_problem(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& layout);
+/// What one sheet is of: the medium in that size and at that price, and an offcut's shape.
+struct Bed {
+    Medium medium;
+    Polygon shape;  ///< empty: the whole size
+};
+/// Stock that is not known, or "": the medium's own size.
+Bed bed_of(const Medium& medium, const std::string& stock);
+/// The stock item of a sheet; "" where none is said.
+std::string stock_of(const std::vector<std::string>& stock, int sheet);
+
+/// What keeps a piece apart from the others: its contour; its box for a trimmer; the box of the blank on it for on-sheet.
+Polygon laid_outline(const Medium& medium, const Transfer& transfer);
+/// The least distance of these.
+double laid_gap(const Medium& medium);
+/// How many of a transfer lie on sheets: what is ordered and spare, what fills, less what is printed already.
+int copies_asked(const Transfer& transfer, const MediumLayout& layout);
+/// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks, a taped seam when every
+/// piece fits beside it. Within the margins.
+std::vector<Polygon> kept_free(const Bed& bed, const std::vector<NestPiece>& pieces);
+/// Middles of the marks that a cutter's eye looks for, within a sheet or run of this length. Strip frame, mm.
+std::vector<Point> register_marks(const Medium& medium, double length);
+constexpr double register_radius = 3;  ///< of such a mark, mm
+
+/// The nesting problem of one medium on one kind of bed. Locked copies of the layout stay; those that no longer exist do
+/// not.
+NestProblem sheet_problem(const Bed& bed, const TransferSet& set, const MediumLayout& layout);
+
+/// What is wrong with a layout, each sheet on its own bed. As nest_faults().
+std::vector<std::string> layout_faults(const Medium& medium, const TransferSet& set, const MediumLayout& layout, double tolerance);
+
+/// Boxes of the copies on one sheet, each with its outline's, in the copies' order.
+std::vector<Rect> laid_boxes(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies);
 
 /// Placements as the document keeps them, and back. Copies whose transfer is gone are left out.
 std::vector<PlacedCopy> to_copies(const NestProblem& problem, const std::vector<NestPlacement>& placements);
 std::vector<NestPlacement> to_placements(const NestProblem& problem, const std::vector<PlacedCopy>& copies);
 
+/// The trimmer's cuts of one sheet, its pieces numbered as its copies are.
+Result<TrimPlan> sheet_cuts(const Medium& medium, const TransferSet& set, const Sheet& sheet);
+
 /// The sheets as the order's layouts say. A layout that lacks copies, has too many, or does not hold the gap is
 /// stale: it is shown, and a finding says so.
 SheetPlan sheet_plan(const Order& order, const TransferSet& set);
 
-/// Replaces one medium's layout.
+/// Replaces the copies of one medium's layout; the second also what its sheets are of; the third all of it.
 Order with_layout(const Order& order, const std::string& medium, std::vector<PlacedCopy> copies);
+Order with_layout(const Order& order, const std::string& medium, LaidSheets sheets);
+Order with_layout(const Order& order, MediumLayout layout);
+/// The layout of a medium; empty where it has none.
+MediumLayout layout_of(const Order& order, const std::string& medium);
 
 /// From a transfer's contour frame to the strip.
 Affine copy_map(const PlacedCopy& copy);

@@ -32,6 +32,10 @@ const Medium* find_medium(const Order& order, const std::string& id) { return by
 const Press* find_press(const Order& order, const std::string& id) { return by_id(order.presses, id); }
 const Method* find_method(const Order& order, const std::string& id) { return by_id(order.methods, id); }
 const Jig* find_jig(const Order& order, const std::string& id) { return by_id(order.jigs, id); }
+const MediumLayout* find_layout(const Order& order, const std::string& medium) {
+    const auto at = std::find_if(order.layouts.begin(), order.layouts.end(), [&](const MediumLayout& l) { return l.medium == medium; });
+    return at == order.layouts.end() ? nullptr : &*at;
+}
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
 SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }

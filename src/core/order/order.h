@@ -10,6 +10,7 @@
 #include "core/base/units.h"
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
+#include "core/order/laying.h"
 #include "core/order/making.h"
 #include "core/order/method.h"
 
@@ -155,6 +156,8 @@ struct Medium {
     Length taped_at;                           ///< two sheets taped: where the seam lies along the feed; 0: one sheet
     Length taped_lap = Length::from_mm(8);     ///< how far the seam reaches to both sides of that
     Colour tint{1, 1, 1, 1};                   ///< of a sheet that is cut, not printed
+    Length cut_offset = Length::from_mm(2);    ///< from the ink to the line that is cut
+    Laying laying;
     bool operator==(const Medium&) const = default;
 };
 
@@ -201,9 +204,35 @@ struct PlacedCopy {
     bool operator==(const PlacedCopy&) const = default;
 };
 
+/// A transfer of which more than was ordered may be printed where room is left, for the shelf.
+struct FillWish {
+    std::string transfer;
+    double value = 1;  ///< of one, against the others
+    int copies = 0;    ///< that the filling placed
+    bool operator==(const FillWish&) const = default;
+};
+
+/// Copies of a transfer that are printed and sound: not laid out again.
+struct PrintedCopies {
+    std::string transfer;
+    int copies = 0;
+    bool operator==(const PrintedCopies&) const = default;
+};
+
+/// A layout with the stock that each of its sheets is of; "" or none: the medium's own size.
+struct LaidSheets {
+    std::vector<PlacedCopy> copies;
+    std::vector<std::string> stock;
+    bool operator==(const LaidSheets&) const = default;
+};
+
 struct MediumLayout {
     std::string medium;
     std::vector<PlacedCopy> copies;
+    std::vector<std::string> stock = {};  ///< as in LaidSheets
+    std::vector<FillWish> fill = {};
+    std::vector<PrintedCopies> printed = {};
+    std::optional<LaidSheets> kept = {};  ///< another layout, put beside to compare
     bool operator==(const MediumLayout&) const = default;
 };
 
@@ -232,6 +261,7 @@ const Medium* find_medium(const Order& order, const std::string& id);
 const Press* find_press(const Order& order, const std::string& id);
 const Method* find_method(const Order& order, const std::string& id);
 const Jig* find_jig(const Order& order, const std::string& id);
+const MediumLayout* find_layout(const Order& order, const std::string& medium);
 const Decoration* find_decoration(const Order& order, const std::string& id);
 Decoration* find_decoration(Order& order, const std::string& id);
 SizePin* find_pin(Decoration& decoration, const std::string& size);

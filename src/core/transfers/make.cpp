@@ -78,10 +78,10 @@ Region line_region(const Ring& line, double half) {
 }
 
 /// A contour with a tab out to a mark that is trimmed off: as wide as the mark needs, no web of sheet between.
-Polygon with_tab(const Polygon& contour, const Region& mark) {
-    Region out = unite({contour}, offset(mark, cut_margin_mm, 0.1));
+Polygon with_tab(const Polygon& contour, const Region& mark, double margin_mm) {
+    Region out = unite({contour}, offset(mark, margin_mm, 0.1));
     if (out.size() > 1) {
-        const Polygon around{offset(mark, cut_margin_mm, 0.1)[0].outer, {}};
+        const Polygon around{offset(mark, margin_mm, 0.1)[0].outer, {}};
         const auto [a, b] = nearest_points(contour, around);
         const Point d = b - a, along = d * (1 / std::max(norm(d), 1e-9));
         out = unite(out, line_region({a - along * 1.5, b + along * 1.5}, 1.5));
@@ -92,10 +92,10 @@ Polygon with_tab(const Polygon& contour, const Region& mark) {
 
 std::vector<PieceLimit> piece_limits(const MakeInput& in) {
     const Medium& m = in.medium;
-    const double off = 2 * m.margin.mm() + 2 * cut_margin_mm + 1;
+    const double edge = 2 * m.cut_offset.mm(), off = 2 * m.margin.mm() + edge + 1;
     double across = m.width.mm() - off, along = m.length.mm() - off;
-    if (m.cut_width.mm() > 0) across = std::min(across, m.cut_width.mm() - 2 * cut_margin_mm);
-    if (m.cut_length.mm() > 0) along = std::min(along, m.cut_length.mm() - 2 * cut_margin_mm);
+    if (m.cut_width.mm() > 0) across = std::min(across, m.cut_width.mm() - edge);
+    if (m.cut_length.mm() > 0) along = std::min(along, m.cut_length.mm() - edge);
     std::vector<PieceLimit> out;
     std::vector<Platen> platens = in.press.platens;
     if (platens.empty()) platens.push_back({"", Length::from_mm(1e6), Length::from_mm(1e6)});
@@ -280,12 +280,12 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
                 p.picture.emplace_back(PathMark{rings_of(p.shape), true, l.tint, Stroke{palette::quiet, 0.15, {}}});
                 p.cut = p.shape;
             }
-            p.contour = cutting_contour(p.shape, cut_margin_mm);
+            p.contour = cutting_contour(p.shape, medium.cut_offset.mm());
             const auto add_mark = [&](const Region& mark, bool filled) {
                 p.picture.emplace_back(PathMark{rings_of(mark), true, filled ? std::optional<Colour>(palette::ink) : std::nullopt,
                                                 filled ? std::nullopt : std::optional<Stroke>(Stroke{palette::ink, 0.2, {}})});
                 if (!l.printed) p.cut.insert(p.cut.end(), mark.begin(), mark.end());
-                p.contour = with_tab(p.contour, mark);
+                p.contour = with_tab(p.contour, mark, medium.cut_offset.mm());
             };
             for (const Polygon& mark : marks)
                 if (parts == 1 || inside(out.split->parts[part].own, bounds(mark.outer).centre())) add_mark({mark}, l.printed);
@@ -297,7 +297,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
                         const Region wide = offset(near, 4);
                         if (intersect(wide, out.split->parts[part].own).empty()) continue;
                         p.picture.emplace_back(PathMark{{tick}, false, {}, Stroke{palette::ink, 0.35, {}}});
-                        p.contour = with_tab(p.contour, near);
+                        p.contour = with_tab(p.contour, near, medium.cut_offset.mm());
                     }
             out.pieces.push_back(std::move(p));
         }
@@ -370,7 +370,7 @@ void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, 
     } else {
         p.picture.emplace_back(art);
         p.shape = sector->bent(base);
-        p.contour = cutting_contour(p.shape, cut_margin_mm);
+        p.contour = cutting_contour(p.shape, in.medium.cut_offset.mm());
     }
     out.layers.push_back(p.shape);
     out.pieces.push_back(std::move(p));
@@ -402,7 +402,7 @@ void make_covered(const MakeInput& in, const ArtFacts& facts, Made& out) {
                 around = unite(around, line_region(tick, 0.3));
             }
         }
-    p.contour = cutting_contour(around, cut_margin_mm);
+    p.contour = cutting_contour(around, in.medium.cut_offset.mm());
     const Coverage proof = coverage(p.shape, panel.outline, in.making.misplaced.mm());
     // what some shift bares, as it lies on the blank
     if (!proof.bare.empty()) out.bare = intersect(offset(proof.bare, in.making.misplaced.mm(), 0.005), panel.outline);
@@ -435,7 +435,7 @@ void make_two_sided(const MakeInput& in, const ArtFacts& facts, Made& out) {
     p.picture.emplace_back(PathMark{{{{fold, box.y0}, {fold, box.y1}}}, false, {}, Stroke{palette::quiet, 0.3, {3, 2}}});
     p.picture.emplace_back(TextMark{{fold - 1.5, box.centre().y}, "fold", 3, palette::quiet, Align::centre, false, -90});
     p.shape = unite(mapped(facts.outline, front.place), mapped(mapped(facts.outline, front.place), over));
-    p.contour = box_region(Rect{box.x0, box.y0, 2 * fold - box.x0, box.y1}.grown(cut_margin_mm + 2))[0];
+    p.contour = box_region(Rect{box.x0, box.y0, 2 * fold - box.x0, box.y1}.grown(in.medium.cut_offset.mm() + 2))[0];
     // the back as the blank itself has it must be what the fold brings there
     const auto faces = family_faces(in.style.family);
     if (std::find(faces.begin(), faces.end(), Face::back) != faces.end()) {

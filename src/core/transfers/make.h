@@ -69,7 +69,6 @@ double fold_difference(const Region& front, const Region& back, double fold_x);
 /// The single closed contour around an outline, grown by `margin_mm`; islands are joined by closing wider and wider
 /// gaps until one piece remains, so that scissors follow a single line. Holes smaller than 25 mm across are not cut.
 Polygon cutting_contour(const Region& outline, double margin_mm);
-constexpr double cut_margin_mm = 2;  ///< between ink and cutting contour
 
 /// What the whole-wall sheet of a wrap spans: from one end to the other along the wall.
 struct WrapSpan {

@@ -83,6 +83,25 @@ Transfer printed_piece(const Piece& p, bool mirrored) {
     return t;
 }
 
+/// A medium as making sees it: how it is laid changes nothing that is made.
+Medium for_making(Medium medium) {
+    medium.laying = {};
+    return medium;
+}
+
+/// The blank as it lies on a piece in reading frame, its back beside it where that is printed too; of the largest of the
+/// sizes that share the piece. Empty for what is wrapped.
+Region blank_under(const Decoration& d, const BlankStyle& style, const SizeFit& largest, bool on_blank) {
+    if (location_face(d.location) == Face::wrap || style_fault(style)) return {};
+    Region out = panel_for(style, largest.size, d.location).outline;
+    if (!on_blank) return mapped(out, Affine::shift(-largest.ink.x0, -largest.ink.y0));
+    if (d.making.two_sided) {
+        const Region back = mapped(out, Affine{-1, 0, 0, 1, 2 * (bounds(out).x1 + d.making.fold.mm()), 0});
+        out.insert(out.end(), back.begin(), back.end());
+    }
+    return out;
+}
+
 /// What making found, with who it is about.
 void say_made(const Order& order, const Decoration& d, const std::string& size, const Made& made, Findings& findings) {
     for (Finding f : made.findings) {
@@ -154,11 +173,11 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             in.alpha = art->second.alpha;
             in.width = sizes.front()->width;
             in.making = d->making;
-            in.medium = *medium;
+            in.medium = for_making(*medium);
             if (const Method* m = find_method(order, medium->method)) in.method = *m;
             for (const Layer& l : d->making.layers) {
                 const Medium* own = l.medium.empty() ? medium : find_medium(order, l.medium);
-                in.layer_media.push_back(own == nullptr ? *medium : *own);
+                in.layer_media.push_back(for_making(own == nullptr ? *medium : *own));
             }
             if (d->making.split)
                 if (const Press* press = find_press(order, d->press)) in.press = *press;
@@ -197,8 +216,11 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 t.name = d->name + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
                 t.quantity = quantity;
                 t.sizes = of.sizes;
+                t.garment = run_name(order, d->run);
                 t.spares = d->spares;
                 t.made = made;
+                if (own != nullptr && own->laying.cutting == Cutting::on_sheet)
+                    t.blanks = mapped(blank_under(*d, *style, *sizes.back(), on_blank), print_map(p.contour, t.mirrored));
                 used.insert(t.medium);
                 // Another blank that takes the same piece: one transfer, printed once for both.
                 const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
@@ -232,7 +254,10 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
         t.id = "jig:" + jig->id + "@" + std::to_string(number);
         for (const SlotFill& f : sheet.front)
             if (t.decoration.empty()) t.decoration = f.decoration;
-        if (const Decoration* d = find_decoration(order, t.decoration)) t.art = d->art;
+        if (const Decoration* d = find_decoration(order, t.decoration)) {
+            t.art = d->art;
+            t.garment = run_name(order, d->run);
+        }
         const Rect box = bounds(t.contour.outer);
         t.width = box.width();
         t.height = box.height();

@@ -18,6 +18,7 @@ struct Transfer {
     std::string art;                ///< art id
     std::string name;               ///< for people: "Long-tail kite 290, backing"
     std::string sizes;              ///< "S M L"
+    std::string garment;            ///< for people: "Adult tee, ash"; of several blanks the first
     std::string medium;
     std::string piece;             ///< "backing", "part 2 of 4"; empty: the whole
     double width = 0, height = 0;  ///< of the design's ink, mm
@@ -31,6 +32,7 @@ struct Transfer {
     Region shape;                      ///< the ink, or the flat shape
     Region cut;                        ///< what a blade follows where that is not the contour
     Region white;                      ///< white underbase, printed as a picture of its own
+    Region blanks;                     ///< outlines of the blanks taped on it, where that is how it is pressed
     Rect ink;                          ///< the design's ink box in the contour's frame
     std::shared_ptr<const Made> made;  ///< that it is a piece of; none for a board
     [[nodiscard]] int count() const { return quantity + spares; }

@@ -13,6 +13,8 @@ Result<Done> save_order(const std::string& path, const Order& order, const ArtBy
 Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
                        const std::string& title, const Task& task);
 Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
+Result<Done> write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
+Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task);
 
 /// The module's one door.
 struct Door {
@@ -21,6 +23,8 @@ struct Door {
     decltype(&heavy::save_order) save_order;
     decltype(&heavy::write_pdf) write_pdf;
     decltype(&heavy::write_png) write_png;
+    decltype(&heavy::write_tiff) write_tiff;
+    decltype(&heavy::draw_rows) draw_rows;
 };
 
 }  // namespace orthema::heavy

@@ -2,12 +2,15 @@
 
 #include <cairo-pdf.h>
 #include <png.h>
+#include <tiffio.h>
+#include <unistd.h>
 
 #include <cmath>
 #include <condition_variable>
 #include <csetjmp>
 #include <array>
 #include <cstring>
+#include <memory>
 #include <mutex>
 #include <thread>
 
@@ -67,7 +70,7 @@ Result<Done> heavy::write_pdf(const std::string& path, const std::vector<const D
 
 namespace {
 
-/// One band under way between the thread that draws and the one that compresses.
+/// One band under way between the thread that draws and the one that uses it.
 struct Band {
     std::vector<std::uint32_t> pixels;
     int first = 0, rows = 0;
@@ -143,10 +146,10 @@ bool png_begin(PngState& s, SafeFile& file, int width, int height, double dpi) {
     return true;
 }
 
-bool png_rows(PngState& s, const Band& band, int width, std::uint8_t* row) {
+bool png_rows(PngState& s, const PixelBand& band, std::uint8_t* row) {
     if (setjmp(png_jmpbuf(s.png)) != 0) return false;
     for (int y = 0; y < band.rows; ++y) {
-        to_rgba(band.pixels.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(width), row, width);
+        to_rgba(band.pixels + static_cast<std::size_t>(y) * static_cast<std::size_t>(band.width), row, band.width);
         png_write_row(s.png, row);
     }
     return true;
@@ -160,53 +163,55 @@ bool png_finish(PngState& s) {
 
 }  // namespace
 
-Result<Done> heavy::write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
-    const double scale = dpi / 25.4;
-    const double w = page.width * scale, h = page.height * scale;
-    if (!(w >= 1) || !(h >= 1) || w > 200000 || h > 20000000) return Error{"The sheet has no size that a picture can have."};
-    const int width = static_cast<int>(std::lround(w));
-    const int height = static_cast<int>(std::lround(h));
-    SafeFile file(path);
-    if (!file.open()) return file.fault();
-    PngState png;
-    png.png = png_create_write_struct(
-        PNG_LIBPNG_VER_STRING, nullptr, [](png_structp p, png_const_charp) { longjmp(png_jmpbuf(p), 1); },
-        [](png_structp, png_const_charp) {});
-    png.info = png_create_info_struct(png.png);
-    if (!png_begin(png, file, width, height, dpi)) return file.fault();
+namespace {
 
-    // Two bands of at most 32 MB: one is drawn while the other is compressed.
+struct PixelSize {
+    int width = 0, height = 0;
+};
+
+Result<PixelSize> pixel_size(const Drawing& page, double dpi) {
+    const double w = page.width * dpi / 25.4, h = page.height * dpi / 25.4;
+    if (!(w >= 1) || !(h >= 1) || w > 200000 || h > 20000000) return Error{"The sheet has no size that a picture can have."};
+    return PixelSize{static_cast<int>(std::lround(w)), static_cast<int>(std::lround(h))};
+}
+
+}  // namespace
+
+Result<Done> heavy::draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task) {
+    const auto size = pixel_size(page, dpi);
+    if (!size) return size.error();
+    const auto [width, height] = *size;
+    // Two bands of at most 32 MB: one is drawn while the other is used.
     const int rows = std::clamp(static_cast<int>((8 << 20) / width), 1, height);
     std::array<Band, 2> bands;
     std::mutex guard;
     std::condition_variable turn;
     bool quit = false;
-    std::thread drawer([&] {
+    std::thread drawer([&, w = width, h = height] {
         PrintArt source(art, false);
         int index = 0;
-        for (int first = 0; first < height; first += rows, index ^= 1) {
+        for (int first = 0; first < h; first += rows, index ^= 1) {
             Band& band = bands[static_cast<std::size_t>(index)];
             std::unique_lock lock(guard);
             turn.wait(lock, [&] { return !band.full || quit; });
             if (quit) return;
             lock.unlock();
             band.first = first;
-            band.rows = std::min(rows, height - first);
-            draw_band(band, width, page, scale, art, source);
+            band.rows = std::min(rows, h - first);
+            draw_band(band, w, page, dpi / 25.4, art, source);
             lock.lock();
             band.full = true;
             turn.notify_all();
         }
     });
-    std::vector<std::uint8_t> row(static_cast<std::size_t>(width) * 4);
-    bool fine = true, given_up = false;
+    bool more = true, given_up = false;
     int index = 0;
-    for (int first = 0; first < height && fine && !given_up; first += rows, index ^= 1) {
+    for (int first = 0; first < height && more && !given_up; first += rows, index ^= 1) {
         Band& band = bands[static_cast<std::size_t>(index)];
         std::unique_lock lock(guard);
         turn.wait(lock, [&] { return band.full; });
         lock.unlock();
-        fine = png_rows(png, band, width, row.data());
+        more = take({band.pixels.data(), width, band.first, band.rows});
         lock.lock();
         band.full = false;
         turn.notify_all();
@@ -221,7 +226,72 @@ Result<Done> heavy::write_png(const std::string& path, const Drawing& page, cons
     }
     drawer.join();
     if (given_up) return stopped;
+    return Done{};
+}
+
+Result<Done> heavy::write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    const auto size = pixel_size(page, dpi);
+    if (!size) return size.error();
+    SafeFile file(path);
+    if (!file.open()) return file.fault();
+    PngState png;
+    png.png = png_create_write_struct(
+        PNG_LIBPNG_VER_STRING, nullptr, [](png_structp p, png_const_charp) { longjmp(png_jmpbuf(p), 1); },
+        [](png_structp, png_const_charp) {});
+    png.info = png_create_info_struct(png.png);
+    if (!png_begin(png, file, size->width, size->height, dpi)) return file.fault();
+    std::vector<std::uint8_t> row(static_cast<std::size_t>(size->width) * 4);
+    bool fine = true;
+    const auto drawn = heavy::draw_rows(
+        page, art, dpi, [&](const PixelBand& band) { return fine = png_rows(png, band, row.data()); }, task);
+    if (!drawn) return drawn;
     if (!fine || !png_finish(png)) return file.fault();
+    return file.commit();
+}
+
+Result<Done> heavy::write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    const auto size = pixel_size(page, dpi);
+    if (!size) return size.error();
+    SafeFile file(path);
+    if (!file.open()) return file.fault();
+    TIFFSetWarningHandler(nullptr);
+    TIFFSetErrorHandler(nullptr);
+    // past 4 GB only the large kind can point; what compresses that far is not known before
+    const bool large = 4.0 * size->width * size->height > 3.5e9;
+    const int handle = ::dup(::fileno(file.handle()));
+    std::unique_ptr<TIFF, decltype(&TIFFClose)> tiff(handle < 0 ? nullptr : TIFFFdOpen(handle, path.c_str(), large ? "w8" : "w"),
+                                                     &TIFFClose);
+    if (!tiff) return file.fault();
+    const std::uint16_t straight = EXTRASAMPLE_UNASSALPHA;
+    TIFFSetField(tiff.get(), TIFFTAG_IMAGEWIDTH, static_cast<std::uint32_t>(size->width));
+    TIFFSetField(tiff.get(), TIFFTAG_IMAGELENGTH, static_cast<std::uint32_t>(size->height));
+    TIFFSetField(tiff.get(), TIFFTAG_BITSPERSAMPLE, 8);
+    TIFFSetField(tiff.get(), TIFFTAG_SAMPLESPERPIXEL, 4);
+    TIFFSetField(tiff.get(), TIFFTAG_EXTRASAMPLES, 1, &straight);
+    TIFFSetField(tiff.get(), TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+    TIFFSetField(tiff.get(), TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+    TIFFSetField(tiff.get(), TIFFTAG_COMPRESSION, COMPRESSION_ADOBE_DEFLATE);
+    TIFFSetField(tiff.get(), TIFFTAG_PREDICTOR, PREDICTOR_HORIZONTAL);
+    TIFFSetField(tiff.get(), TIFFTAG_ROWSPERSTRIP, static_cast<std::uint32_t>(64));
+    TIFFSetField(tiff.get(), TIFFTAG_RESOLUTIONUNIT, RESUNIT_INCH);
+    TIFFSetField(tiff.get(), TIFFTAG_XRESOLUTION, dpi);
+    TIFFSetField(tiff.get(), TIFFTAG_YRESOLUTION, dpi);
+    TIFFSetField(tiff.get(), TIFFTAG_SOFTWARE, "Orthema");
+    std::vector<std::uint8_t> row(static_cast<std::size_t>(size->width) * 4);
+    bool fine = true;
+    const auto drawn = heavy::draw_rows(
+        page, art, dpi,
+        [&](const PixelBand& band) {
+            for (int y = 0; y < band.rows && fine; ++y) {
+                to_rgba(band.pixels + static_cast<std::size_t>(y) * static_cast<std::size_t>(band.width), row.data(), band.width);
+                fine = TIFFWriteScanline(tiff.get(), row.data(), static_cast<std::uint32_t>(band.first + y), 0) == 1;
+            }
+            return fine;
+        },
+        task);
+    if (!drawn) return drawn;
+    if (!fine || TIFFFlush(tiff.get()) != 1) return file.fault();
+    tiff.reset();
     return file.commit();
 }
 

@@ -1,0 +1,299 @@
+// Laying out a medium: stock and offcuts, groups, fillings, what is kept free, blanks on the sheet.
+#include "core/nesting/lay_out.h"
+
+#include <map>
+#include <set>
+
+#include "core/nesting/sheet_drawing.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+/// Plain boxes as transfers, so that every answer can be worked out by hand.
+struct Shop {
+    Medium medium;
+    TransferSet set;
+    Shop() {
+        medium.id = "paper";
+        medium.name = "paper";
+        medium.shape = MediumShape::sheet;
+        medium.width = Length::from_mm(210);
+        medium.length = Length::from_mm(310);
+        medium.margin = Length::from_mm(5);
+        medium.gap = Length::from_mm(4);
+        medium.price = 10;
+    }
+    void add(const std::string& id, double along, double across, int count, const std::string& art = "art",
+             const std::string& sizes = "M") {
+        Transfer t;
+        t.id = t.name = id;
+        t.medium = medium.id;
+        t.art = t.garment = art;
+        t.sizes = sizes;
+        t.quantity = count;
+        t.contour = box_region({0, 0, along, across})[0];
+        t.shape = {t.contour};
+        set.transfers.push_back(t);
+    }
+    [[nodiscard]] LaidOut laid(MediumLayout now = {}, int rounds = 4) const {
+        NestOptions o;
+        o.rounds = rounds;
+        o.seconds = 5;
+        now.medium = medium.id;
+        const auto out = lay_out(medium, set, now, o);
+        EXPECT_TRUE(out) << out.sentence();
+        if (!out) return {};
+        MediumLayout layout = now;
+        layout.copies = out->sheets.copies;
+        layout.stock = out->sheets.stock;
+        EXPECT_EQ(layout_faults(medium, set, layout, 0), std::vector<std::string>{});
+        return *out;
+    }
+};
+
+StockItem size_of(const std::string& id, double width, double length, double price, std::optional<int> on_hand = {}) {
+    return {id, id, Length::from_mm(width), Length::from_mm(length), price, on_hand, {}, {}};
+}
+
+std::map<std::string, int> used(const LaidOut& laid) {
+    std::map<std::string, int> out;
+    for (int s = 0; s < laid.bins; ++s) ++out[stock_of(laid.sheets.stock, s)];
+    return out;
+}
+
+TEST(Stock, TheCheapestMixIsTaken) {
+    Shop shop;
+    shop.add("square", 95, 95, 7);  // six on a whole sheet
+    EXPECT_EQ(used(shop.laid()), (std::map<std::string, int>{{"", 2}}));
+    shop.medium.laying.stock = {size_of("small", 110, 110, 2)};  // takes one
+    const LaidOut mixed = shop.laid();
+    EXPECT_EQ(used(mixed), (std::map<std::string, int>{{"", 1}, {"small", 1}}));
+    EXPECT_NEAR(mixed.cost, 12, 1e-9);
+    shop.medium.laying.stock[0].price = 1.5;  // seven small ones cost 10.5, one whole and one small 11.5
+    EXPECT_EQ(used(shop.laid()), (std::map<std::string, int>{{"small", 7}}));
+    shop.medium.laying.stock[0].on_hand = 3;  // and with three on hand it is 11.5 after all, or 14.5
+    const LaidOut few = shop.laid();
+    EXPECT_LE(used(few)["small"], 3);
+    EXPECT_NEAR(few.cost, 11.5, 1e-9);
+    shop.medium.laying.stock = {size_of("large", 320, 420, 11)};  // takes all at once
+    EXPECT_EQ(used(shop.laid()), (std::map<std::string, int>{{"large", 1}}));
+}
+
+TEST(Stock, OffcutsComeFirstWithTheirTrueShape) {
+    Shop shop;
+    shop.add("square", 60, 60, 3);
+    StockItem offcut = size_of("offcut", 210, 210, 0, 1);
+    // an L: its upper right quarter is gone
+    offcut.shape = {{0, 0}, {210, 0}, {210, 90}, {90, 90}, {90, 210}, {0, 210}};
+    shop.medium.laying.stock = {offcut};
+    const LaidOut laid = shop.laid();
+    EXPECT_EQ(used(laid), (std::map<std::string, int>{{"offcut", 1}}));
+    EXPECT_EQ(laid.cost, 0);
+    for (const Rect& r : laid_boxes(shop.medium, shop.set, laid.sheets.copies)) {
+        EXPECT_TRUE(r.x1 <= 90 - 5 + 1e-3 || r.y1 <= 90 - 5 + 1e-3) << "within the L and its margin";
+        EXPECT_GE(r.x0, 5 - 1e-3);
+    }
+    shop.set.transfers[0].quantity = 9;  // the L takes five: the rest on a sheet
+    const LaidOut more = shop.laid();
+    EXPECT_EQ(used(more), (std::map<std::string, int>{{"offcut", 1}, {"", 1}}));
+}
+
+TEST(Stock, MoreThanIsOnHandIsAFinding) {
+    Shop shop;
+    shop.add("square", 95, 95, 2);
+    shop.medium.laying.stock = {size_of("small", 110, 110, 2, 1)};
+    Order order;
+    order.media = {shop.medium};
+    order.layouts = {{"paper", {{"square", 0, 0, 0, 6, 6, false}, {"square", 1, 1, 0, 6, 6, false}}}};
+    order.layouts[0].stock = {"small", "small"};
+    const SheetPlan plan = sheet_plan(order, shop.set);
+    ASSERT_EQ(plan.findings.size(), 1u);
+    EXPECT_EQ(plan.findings[0].code, "stock-short");
+    EXPECT_EQ(plan.media[0].cost, 4);
+    EXPECT_EQ(plan.media[0].sheets[1].width, 110);
+}
+
+TEST(Stock, TheLeftOverIsTheSheetLessItsPieces) {
+    Shop shop;
+    shop.add("tall", 120, 200, 1);
+    Sheet sheet;
+    sheet.medium = "paper";
+    sheet.length = 310;
+    sheet.width = 210;
+    sheet.copies = {{"tall", 0, 0, 0, 5, 5, false}};
+    const auto left = left_over(shop.medium, shop.set, sheet);
+    ASSERT_TRUE(left);
+    // beside it 185 − 2 × 210, above and below only slivers
+    EXPECT_NEAR(left->length.mm(), 310 - 125 - 2, 0.2);
+    EXPECT_NEAR(left->width.mm(), 210, 0.2);
+    EXPECT_NEAR(area(Polygon{left->shape, left->holes}), 183 * 210, 200) << "its corners are a little round";
+    EXPECT_EQ(left->on_hand, 1);
+    // and what is laid out on it fits
+    left_over(shop.medium, shop.set, sheet);
+    Shop next;
+    next.add("small", 80, 80, 2);
+    next.medium.laying.stock = {*left};
+    next.medium.laying.stock[0].id = "offcut";
+    EXPECT_EQ(used(next.laid()), (std::map<std::string, int>{{"offcut", 1}}));
+    sheet.copies.push_back({"tall", 0, 0, 0, 130, 5, false});
+    shop.set.transfers[0].contour = box_region({0, 0, 270, 200})[0];
+    sheet.copies = {{"tall", 0, 0, 0, 20, 5, false}};
+    EXPECT_FALSE(left_over(shop.medium, shop.set, sheet)) << "20 mm is a sliver";
+}
+
+TEST(Groups, LieOneAfterTheOtherSoThatAStraightCutPartsThem) {
+    for (const Together together : {Together::designs, Together::garments, Together::sizes}) {
+        Shop shop;
+        shop.medium.shape = MediumShape::roll;
+        shop.medium.length = Length::from_mm(3000);
+        shop.medium.laying.together = together;
+        for (int i = 0; i < 6; ++i)
+            shop.add("t" + std::to_string(i), 30 + 7 * i, 25 + 5 * i, 4, i % 2 == 0 ? "kite" : "crest", i < 3 ? "S M" : "L");
+        const LaidOut laid = shop.laid();
+        EXPECT_EQ(laid.bins, 1);
+        const auto boxes = laid_boxes(shop.medium, shop.set, laid.sheets.copies);
+        std::map<std::string, Rect> groups;
+        for (std::size_t i = 0; i < boxes.size(); ++i) {
+            const Transfer& t = *find_transfer(shop.set, laid.sheets.copies[i].transfer);
+            const std::string group = together == Together::sizes ? t.sizes : t.art;
+            Rect& all = groups.emplace(group, boxes[i]).first->second;
+            all = united(all, boxes[i]);
+        }
+        ASSERT_EQ(groups.size(), 2u);
+        const Rect &a = groups.begin()->second, &b = groups.rbegin()->second;
+        EXPECT_GE(std::max(b.x0 - a.x1, a.x0 - b.x1), 4 - 1e-3);
+    }
+}
+
+TEST(Fill, TakesWhatIsWorthMostAndOnlyWhereThereIsRoom) {
+    Shop shop;
+    shop.add("ordered", 145, 200, 1);
+    shop.add("dear", 70, 95, 0);
+    shop.add("cheap", 70, 95, 0);
+    MediumLayout layout = {"paper", {{"ordered", 0, 0, 0, 5, 5, false}}};
+    layout.fill = {{"dear", 5, 0}, {"cheap", 1, 0}};
+    const MediumLayout full = filled(shop.medium, shop.set, layout);
+    // beside it 151 × 200 mm are free: two by two of 70 × 95
+    EXPECT_EQ(full.copies.size(), 5u);
+    EXPECT_EQ(full.fill[0].copies, 4) << "the dear ones";
+    EXPECT_EQ(layout_faults(shop.medium, shop.set, full, 0), std::vector<std::string>{});
+    MediumLayout other = full;
+    other.fill = {{"dear", 0, 4}, {"cheap", 1, 0}};
+    const MediumLayout again = filled(shop.medium, shop.set, other);
+    EXPECT_EQ(again.fill[0].copies, 0);
+    EXPECT_EQ(again.fill[1].copies, 4) << "fillings before are taken out first";
+    shop.medium.laying.cutting = Cutting::trimmer;
+    const MediumLayout trimmed = filled(shop.medium, shop.set, layout);
+    EXPECT_GT(trimmed.copies.size(), 2u);
+    EXPECT_EQ(layout_faults(shop.medium, shop.set, trimmed, 0), std::vector<std::string>{}) << "and can be parted";
+}
+
+TEST(Fill, EqualsExhaustiveChoiceOnASmallSheet) {
+    // one row of places along the feed: which sets fit is a sum of lengths
+    Shop shop;
+    shop.medium.width = Length::from_mm(64);
+    shop.medium.length = Length::from_mm(212);
+    shop.medium.quarter_turns = false;
+    const double lengths[] = {61, 47, 33};
+    const double values[] = {6.3, 4.5, 3.0};
+    shop.add("kept", 20, 50, 1);
+    MediumLayout layout{"paper", {{"kept", 0, 0, 0, 5, 5, false}}};
+    for (int i = 0; i < 3; ++i) {
+        shop.add("f" + std::to_string(i), lengths[i], 50, 0);
+        layout.fill.push_back({"f" + std::to_string(i), values[i], 0});
+    }
+    double best = 0;
+    for (int a = 0; a < 4; ++a)
+        for (int b = 0; b < 5; ++b)
+            for (int c = 0; c < 6; ++c)
+                if (a * (lengths[0] + 4) + b * (lengths[1] + 4) + c * (lengths[2] + 4) <= 200 - 20)
+                    best = std::max(best, a * values[0] + b * values[1] + c * values[2]);
+    const MediumLayout full = filled(shop.medium, shop.set, layout);
+    double worth = 0;
+    for (int i = 0; i < 3; ++i) worth += full.fill[std::size_t(i)].copies * values[i];
+    EXPECT_LE(worth, best + 1e-9);
+    EXPECT_GE(worth, 0.9 * best);
+}
+
+TEST(Locked, SheetsThatHoldOneStayWhereCutsGoFromEdgeToEdge) {
+    Shop shop;
+    shop.medium.laying.cutting = Cutting::trimmer;
+    shop.medium.width = Length::from_mm(110);
+    shop.medium.length = Length::from_mm(110);
+    shop.add("a", 45, 45, 9);
+    const LaidOut first = shop.laid();
+    ASSERT_EQ(first.bins, 3);
+    MediumLayout now{"paper", first.sheets.copies};
+    for (PlacedCopy& c : now.copies)
+        if (c.sheet == 1) {
+            c.locked = true;
+            break;
+        }
+    const LaidOut again = shop.laid(now);
+    EXPECT_EQ(again.bins, 3);
+    int kept = 0;
+    for (const PlacedCopy& c : again.sheets.copies)
+        for (const PlacedCopy& was : now.copies)
+            kept +=
+                was.sheet == 1 && c.transfer == was.transfer && c.copy == was.copy && c.sheet == 0 && c.x == was.x && c.y == was.y ? 1 : 0;
+    EXPECT_EQ(kept, 4);
+}
+
+TEST(KeptFree, NothingLiesOnExclusionsAndRegisterMarks) {
+    Shop shop;
+    shop.medium.laying.registers = true;
+    shop.medium.laying.excluded = {{"clamp", Length::from_mm(130), Length::from_mm(0), Length::from_mm(50), Length::from_mm(60)}};
+    shop.add("a", 46, 38, 14);
+    for (const Cutting cutting : {Cutting::contour, Cutting::trimmer}) {
+        shop.medium.laying.cutting = cutting;
+        const LaidOut laid = shop.laid();
+        const auto boxes = laid_boxes(shop.medium, shop.set, laid.sheets.copies);
+        const auto marks = register_marks(shop.medium, 310);
+        ASSERT_EQ(marks.size(), 4u);
+        for (const Rect& r : boxes) {
+            EXPECT_FALSE(r.grown(3.9).meets({130, 0, 180, 60}));
+            for (const Point& p : marks) EXPECT_GT(std::sqrt(distance2(r, p)), register_radius + 2);
+        }
+    }
+    Order order;
+    order.media = {shop.medium};
+    Sheet sheet;
+    sheet.medium = "paper";
+    sheet.length = 310;
+    sheet.width = 210;
+    EXPECT_EQ(page_registers(shop.medium, sheet).size(), 4u);
+    EXPECT_NE(sheet_title(order, sheet).find("trim the marks off"), std::string::npos);
+}
+
+TEST(OnSheet, BlanksKeepRoomForTapeAndFingers) {
+    Shop shop;
+    shop.medium.laying.cutting = Cutting::on_sheet;
+    shop.medium.laying.fingers = Length::from_mm(15);
+    shop.add("coaster", 60, 60, 6);
+    Transfer& t = shop.set.transfers[0];
+    t.blanks = {Polygon{disc({30, 30}, 44, 64), {}}};  // the blank stands out past the ink
+    const LaidOut laid = shop.laid();
+    ASSERT_EQ(laid.bins, 1);
+    std::vector<Polygon> blanks;
+    for (const PlacedCopy& c : laid.sheets.copies) {
+        blanks.push_back(mapped(t.blanks[0], copy_map(c)));
+        const Rect box = bounds(blanks.back().outer);
+        EXPECT_TRUE(box.x0 > 4.9 && box.y0 > 4.9 && box.x1 < 305.1 && box.y1 < 205.1);
+    }
+    for (std::size_t i = 0; i < blanks.size(); ++i)
+        for (std::size_t j = 0; j < i; ++j) EXPECT_GT(distance(blanks[i], blanks[j]), 15 - 0.2);
+}
+
+TEST(Grain, HalfTurnsOnly) {
+    Shop shop;
+    shop.medium.quarter_turns = false;
+    shop.medium.laying.grain = true;
+    shop.add("a", 90, 20, 20);
+    std::set<int> turns;
+    for (const PlacedCopy& c : shop.laid().sheets.copies) turns.insert(c.turn);
+    for (const int t : turns) EXPECT_EQ(t % 180, 0);
+}
+
+}  // namespace
+}  // namespace orthema
