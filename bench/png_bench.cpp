@@ -109,8 +109,8 @@ int main(int argc, char** argv) {
         std::fclose(file);
         return since(t);
     });
-    std::printf("film 558.8 mm x %.0f m at 300 dpi: %.2f s, peak %.0f MiB; libpng with the same pixels: %.2f s; ratio %.2f\n", metres, mine.seconds,
-                mine.peak_mib, reference.seconds, mine.seconds / reference.seconds);
+    std::printf("film 558.8 mm x %.0f m at 300 dpi: %.2f s, peak %.0f MiB; libpng with the same pixels: %.2f s; ratio %.2f\n", metres,
+                mine.seconds, mine.peak_mib, reference.seconds, mine.seconds / reference.seconds);
     std::remove(ours.c_str());
     std::remove(theirs.c_str());
     return 0;

@@ -66,7 +66,7 @@ int main(int argc, char** argv) {
     const QPointF middle(ribbon->width() / 2.0, ribbon->height() / 2.0);
     say("pan at film width:", frames(120, [&](int i) { ribbon->show_from(i * 40.0); }));
     ribbon->show_from(0);
-    while (ribbon->last_mm() < 60000) ribbon->zoom_by(0.8, QPointF(6, middle.y()));
+    while (ribbon->last_mm() < 40000) ribbon->zoom_by(0.8, QPointF(6, middle.y()));
     say("pan with the whole roll in view:", frames(60, [&](int i) { ribbon->show_from(i * 20.0); }));
     say("zoom from the roll to a contour:", frames(120, [&](int) { ribbon->zoom_by(1.06, middle); }));
     say("zoom back:", frames(120, [&](int) { ribbon->zoom_by(1 / 1.06, middle); }));

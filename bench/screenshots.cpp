@@ -77,7 +77,22 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Look at/size wall"));
     window.go_to(QStringLiteral("sheets"));
     static_cast<SheetsBench*>(window.bench(QStringLiteral("sheets")))->ribbon()->choose(4);
+    whole.wait(900);  // the pieces are drawn on a thread of their own
     take("sheets");
+    s = room.selection();
+    s.medium = "sublimation-a3";
+    room.select(s);
+    wait();
+    press(QStringLiteral("Figures of/Laying"));
+    press(QStringLiteral("Parted/trimmer"));
+    wait();
+    room.settle(s.medium, 3);
+    wait();
+    for (int i = 0; i < 5; ++i) press(QStringLiteral("Make this cut ▸"));
+    take("trimmer");
+    press(QStringLiteral("Figures of/Sheets"));
+    room.undo();
+    room.undo();
     window.go_to(QStringLiteral("guides"));
     take("guides");
     press(QStringLiteral("Show/template"));

@@ -285,6 +285,18 @@ TEST(OnSheet, BlanksKeepRoomForTapeAndFingers) {
         for (std::size_t j = 0; j < i; ++j) EXPECT_GT(distance(blanks[i], blanks[j]), 15 - 0.2);
 }
 
+TEST(LayOut, NamesThePieceThatFitsOnNothing) {
+    Shop shop;
+    shop.add("flag@1500", 500, 300, 1);
+    shop.set.transfers[0].name = "Kite flag 150";
+    for (const Cutting cutting : {Cutting::contour, Cutting::trimmer, Cutting::on_sheet}) {
+        shop.medium.laying.cutting = cutting;
+        const auto laid = lay_out(shop.medium, shop.set, {"paper", {}}, {});
+        ASSERT_FALSE(laid);
+        EXPECT_NE(laid.sentence().find("“Kite flag 150” (500 × 300 mm) is larger than the medium"), std::string::npos) << laid.sentence();
+    }
+}
+
 TEST(Grain, HalfTurnsOnly) {
     Shop shop;
     shop.medium.quarter_turns = false;

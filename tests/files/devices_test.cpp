@@ -37,7 +37,8 @@ struct Printed {
         const Sheet s = sheet();
         const auto refused = printer.begin(print_job(order, set, s, dpi));
         EXPECT_FALSE(refused) << *refused;
-        const auto drawn = draw_rows(sheet_page(order, s, set), art, dpi, [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
+        const auto drawn = draw_rows(sheet_page(order, s, set), art, dpi,
+                                     [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
         EXPECT_TRUE(drawn);
         return printer.end();
     }

@@ -48,7 +48,14 @@ Order full_order() {
             m.cut_offset = Length::from_mm(1.25);
             m.laying = {Cutting::trimmer, 2, true, Length::from_mm(14), Together::sizes, true, {}, {}};
             m.laying.excluded = {{"clamp", Length::from_mm(10), Length::from_mm(20), Length::from_mm(30), Length::from_mm(40)}};
-            m.laying.stock = {{"offcut", "Offcut", Length::from_mm(200), Length::from_mm(300), 0.5, 2, {{0, 0}, {300, 0}, {0, 200}}, {{{10, 10}, {20, 10}, {10, 20}}}}};
+            m.laying.stock = {{"offcut",
+                               "Offcut",
+                               Length::from_mm(200),
+                               Length::from_mm(300),
+                               0.5,
+                               2,
+                               {{0, 0}, {300, 0}, {0, 200}},
+                               {{{10, 10}, {20, 10}, {10, 20}}}}};
         }
     for (BlankStyle& s : order.styles)
         if (s.id == "adult-tee") {

@@ -2,6 +2,7 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPainter>
 #include <QWheelEvent>
 
 #include <cmath>
@@ -53,7 +54,11 @@ void draw_rule(Drawing& d, const Affine& map, double from, double to, double zoo
 
 }  // namespace
 
-Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
+Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room), tiles_(this) {
+    connect(&tiles_, &StripTiles::ready, this, [this] { refresh(); });
+    still_.setSingleShot(true);
+    still_.setInterval(120);
+    connect(&still_, &QTimer::timeout, this, [this] { refresh(); });
     setObjectName(QStringLiteral("Ribbon"));
     setAccessibleName(
         QStringLiteral("The film with its pieces. Tab-free keys: N next piece, arrows nudge, R turns, L locks, plus and minus zoom."));
@@ -66,9 +71,10 @@ Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), ro
 
 const Medium* Ribbon::medium() const { return find_medium(room_.order(), room_.selection().medium); }
 
+Affine Ribbon::strip_map_of(double start) const { return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height - top_ * zoom_}; }
+
 Affine Ribbon::strip_map(int sheet) const {
-    const double start = std::size_t(sheet) < sheets_.starts.size() ? sheets_.starts[std::size_t(sheet)] : 0;
-    return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height - top_ * zoom_};
+    return strip_map_of(std::size_t(sheet) < sheets_.starts.size() ? sheets_.starts[std::size_t(sheet)] : 0);
 }
 
 Point Ribbon::to_strip(Point p, int& sheet) const {
@@ -100,13 +106,14 @@ void Ribbon::show_from(double mm) {
     const double zoom = std::max(0.01, zoom_);
     first_ = std::clamp(mm, 0.0, std::max(0.0, total - 0.5 * width() / zoom));
     top_ = std::clamp(top_, 0.0, std::max(0.0, sheets_.width - (height() - rule_height - foot) / zoom));
+    if (tiled()) still_.start();
     refresh();
     emit moved_view();
 }
 
 void Ribbon::zoom_by(double factor, QPointF at) {
     const double along = (at.x() - 6) / zoom_ + first_, across = (at.y() - rule_height) / zoom_ + top_;
-    zoom_ = std::clamp(zoom_ * factor, 0.02, 60.0);
+    zoom_ = std::clamp(zoom_ * factor, 0.004, 60.0);
     top_ = across - (at.y() - rule_height) / zoom_;
     show_from(along - (at.x() - 6) / zoom_);
 }
@@ -150,7 +157,77 @@ void Ribbon::refresh_pieces() {
     shown_ = std::move(now);
     shown_medium_ = room_.selection().medium;
     std::erase_if(chosen_, [&](int i) { return i >= int(copies.size()); });
+    laid_ = false;
     refresh();
+}
+
+/// Many pieces are laid down as pictures; few, and what moves, are drawn each time.
+bool Ribbon::tiled() const { return glide_.state() != QAbstractAnimation::Running && copies_of(room_).size() >= 100; }
+
+/// Where everything lies along the ribbon; the tiles get it without what is under the hand.
+void Ribbon::lay_items() {
+    if (transfers_number_ != room_.transfers_number()) {
+        transfers_.clear();
+        for (const Transfer& t : room_.transfer_set().transfers) transfers_[t.id] = std::make_shared<const Transfer>(t);
+        transfers_number_ = room_.transfers_number();
+    }
+    std::vector<StripTiles::Item> items;
+    const auto& copies = copies_of(room_);
+    items.reserve(copies.size());
+    boxes_.assign(copies.size(), {});
+    std::map<const Transfer*, Rect> own;
+    for (std::size_t i = 0; i < copies.size(); ++i) {
+        const PlacedCopy& c = copies[i];
+        const auto t = transfers_.find(c.transfer);
+        if (t == transfers_.end()) continue;
+        const double start = std::size_t(c.sheet) < sheets_.starts.size() ? sheets_.starts[std::size_t(c.sheet)] : 0;
+        StripTiles::Item item{t->second, Affine::shift(start, 0).after(copy_map(c)), {}, c.locked, 0};
+        const Rect box = own.try_emplace(t->second.get(), bounds(t->second->contour.outer)).first->second;
+        boxes_[i] = item.box = bounds(mapped(box_region(box)[0].outer, item.map));
+        if (dragging_ && is_chosen(int(i))) continue;
+        std::size_t mark = std::hash<const void*>{}(t->second.get()) ^ (c.locked ? 77 : 0);
+        for (const double v : {c.x + start, c.y, double(c.turn)}) mark = (mark ^ std::hash<double>{}(v)) * 1099511628211ull;
+        item.mark = mark;
+        items.push_back(std::move(item));
+    }
+    tiles_.show(std::move(items), room_.art());
+    laid_ = true;
+}
+
+const QImage* Ribbon::ground(double ratio) {
+    if (zoom_ <= 0 || medium() == nullptr || !tiled()) return nullptr;
+    Drawing sheets;
+    sheets.width = width();
+    sheets.height = height();
+    for (std::size_t i = 0; i < sheets_.starts.size(); ++i) draw_sheet(sheets, i, width());
+    paint_image(ground_, sheets, art(), width(), height(), ratio);
+    QPainter painter(&ground_);
+    const double left = first_ - 6 / zoom_;
+    tiles_.paint(painter, {left, top_, left + width() / zoom_, top_ + (height() - rule_height) / zoom_}, zoom_, QPointF(0, rule_height),
+                 ratio, !still_.isActive());
+    return &ground_;
+}
+
+void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const {
+    const std::string label = t.sizes + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
+    const double need = text_width_guess(label, 10.5) + 8;
+    if (box.width() <= need || box.height() <= 30) return;
+    const Point p = map(inner_point(t));
+    const double y = at.locked ? p.y + 16 : p.y;
+    d.fill({round_rect({p.x - need / 2, y - 8, p.x + need / 2, y + 8}, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
+    d.text({p.x, y + 3.5}, label, 10.5, palette::ink, Align::centre);
+}
+
+void Ribbon::draw_rope_and_rule(Drawing& d) const {
+    if (roping_)
+        d.rect({std::min(rope_from_.x, rope_to_.x), std::min(rope_from_.y, rope_to_.y), std::max(rope_from_.x, rope_to_.x),
+                std::max(rope_from_.y, rope_to_.y)},
+               {}, Stroke{palette::verdigris, 1.2, {5, 3}});
+    // the rule lies over what is scrolled up under it
+    d.rect({0, 0, d.width, rule_height}, palette::paper);
+    for (std::size_t i = 0; i < sheets_.starts.size(); ++i)
+        draw_rule(d, strip_map(int(i)), std::max(0.0, first_ - sheets_.starts[i]),
+                  std::min(sheets_.lengths[i], last_mm() - sheets_.starts[i]), zoom_, room_.order().unit, 0, d.width);
 }
 
 Drawing Ribbon::draw(double width, double height) {
@@ -161,66 +238,50 @@ Drawing Ribbon::draw(double width, double height) {
     if (m == nullptr) return d;
     if (zoom_ <= 0) zoom_to_width();
     if (zoom_ <= 0) return d;
-    const RibbonSheets& all = sheets_;
-    const TransferIndex index(room_.transfer_set());
-    const auto& copies = copies_of(room_);
     const TransferSet& set = room_.transfer_set();
+    const TransferIndex index(set);
+    const auto& copies = copies_of(room_);
     const Rect window{0, rule_height, width, height};
-    for (std::size_t i = 0; i < all.starts.size(); ++i) draw_sheet(d, i, width);
+    const bool tiles = tiled();
+    if (!laid_) lay_items();
+    if (!tiles)
+        for (std::size_t i = 0; i < sheets_.starts.size(); ++i) draw_sheet(d, i, width);
     const double t = glide_.state() == QAbstractAnimation::Running ? glide_.currentValue().toDouble() : 1.0;
-    std::vector<std::pair<Rect, std::string>> labels;
+    struct Seen {
+        const Transfer* transfer;
+        PlacedCopy at;
+        Affine map;
+        Rect box;
+    };
+    std::vector<Seen> seen;
+    const Affine along = strip_map_of(0);
     for (std::size_t i = 0; i < copies.size(); ++i) {
+        const Point a = along({boxes_[i].x0, boxes_[i].y0}), b = along({boxes_[i].x1, boxes_[i].y1});
+        const Rect box{a.x, a.y, b.x, b.y};
+        if (t >= 1 && !box.meets(window)) continue;
         const Transfer* tr = index.find(copies[i].transfer);
         if (tr == nullptr) continue;
         PlacedCopy at = copies[i];
         if (t < 1)
             if (const auto was = gliding_from_.find({at.transfer, at.copy}); was != gliding_from_.end()) at = between(was->second, at, t);
         const Affine map = strip_map(at.sheet).after(copy_map(at));
-        const Rect own = bounds(tr->contour.outer);
-        const Point c0 = map({own.x0, own.y0}), c1 = map({own.x1, own.y1});
-        if (std::max(c0.x, c1.x) < 0 || std::min(c0.x, c1.x) > width) continue;
-        const Region contour = mapped(Region{tr->contour}, map);
-        const Rect box = bounds(contour);
-        if (!box.meets(window)) continue;
-        const bool chosen = is_chosen(int(i));
-        const Colour line = chosen ? palette::verdigris : at.locked ? palette::brick : Colour{0.62, 0.64, 0.63, 1};
-        d.region(contour, chosen ? std::optional<Colour>(Colour{0.88, 0.94, 0.93, 1}) : std::nullopt, {});
-        draw_transfer(d, *tr, map);
-        if (!tr->blanks.empty()) d.region(mapped(tr->blanks, map), {}, Stroke{palette::brick, 1, {4, 3}});
-        d.region(contour, {}, Stroke{line, chosen ? 2.2 : at.locked ? 1.6 : 0.9, {}});
-        if (at.locked) {
-            const Point c = box.centre();
-            const Rect body{c.x - 6, c.y - 3, c.x + 6, c.y + 7};
-            d.fill({round_rect(body.grown(3), 4)}, Colour{1, 1, 1, 0.9});
-            d.rect(body, palette::brick);
-            Ring bow;
-            for (int s = 0; s <= 12; ++s) bow.push_back({c.x - 4 * std::cos(M_PI * s / 12), c.y - 3 - 6 * std::sin(M_PI * s / 12)});
-            d.line(bow, {palette::brick, 2, {}});
-        }
-        const std::string label =
-            tr->sizes + (tr->count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(tr->count()) : "");
-        const double need = text_width_guess(label, 10.5) + 8;
-        if (box.width() > need && box.height() > 30) {
-            const Point p = map(inner_point(*tr));
-            const double y = at.locked ? p.y + 16 : p.y;
-            labels.push_back({{p.x - need / 2, y - 8, p.x + need / 2, y + 8}, label});
-        }
+        seen.push_back({tr, at, map, box});
+        if (!tiles || is_chosen(int(i))) draw_piece(d, *tr, map, is_chosen(int(i)), at.locked);
+        if (!at.locked) continue;
+        const Point c = box.centre();
+        const Rect body{c.x - 6, c.y - 3, c.x + 6, c.y + 7};
+        d.fill({round_rect(body.grown(3), 4)}, Colour{1, 1, 1, 0.9});
+        d.rect(body, palette::brick);
+        Ring bow;
+        for (int s = 0; s <= 12; ++s) bow.push_back({c.x - 4 * std::cos(M_PI * s / 12), c.y - 3 - 6 * std::sin(M_PI * s / 12)});
+        d.line(bow, {palette::brick, 2, {}});
     }
-    for (const auto& [plate, label] : labels) {  // over all pieces, so that a neighbour never hides one
-        d.fill({round_rect(plate, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
-        d.text({plate.centre().x, plate.y1 - 4.5}, label, 10.5, palette::ink, Align::centre);
-    }
+    // over all pieces, so that a neighbour never hides one
+    if (!still_.isActive() || seen.size() <= 80)  // many words wait until the view rests
+        for (const Seen& s : seen) draw_label(d, *s.transfer, s.at, s.map, s.box);
     if (kept_shown_) draw_kept(d);
     draw_cuts(d);
-    if (roping_)
-        d.rect({std::min(rope_from_.x, rope_to_.x), std::min(rope_from_.y, rope_to_.y), std::max(rope_from_.x, rope_to_.x),
-                std::max(rope_from_.y, rope_to_.y)},
-               {}, Stroke{palette::verdigris, 1.2, {5, 3}});
-    // the rule lies over what is scrolled up under it
-    d.rect({0, 0, width, rule_height}, palette::paper);
-    for (std::size_t i = 0; i < all.starts.size(); ++i)
-        draw_rule(d, strip_map(int(i)), std::max(0.0, first_ - all.starts[i]), std::min(all.lengths[i], last_mm() - all.starts[i]), zoom_,
-                  room_.order().unit, 0, width);
+    draw_rope_and_rule(d);
     if (copies.empty()) {
         const bool any = std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& tr) { return tr.medium == m->id; });
         d.fill({round_rect({width / 2 - 250, height / 2 - 36, width / 2 + 250, height / 2 + 30}, 6)}, palette::light);
@@ -247,7 +308,9 @@ void Ribbon::draw_sheet(Drawing& d, std::size_t i, double width) const {
     else
         d.region(mapped(Region{all.shapes[i]}, map), film, edge);
     const double margin = m->margin.mm();
-    const Point ma = map({margin, margin}), mb = map({all.lengths[i] - margin, all.widths[i] - margin});
+    // no farther than is seen: dashes are counted out one by one
+    const auto seen = [&](Point p) { return Point{std::clamp(p.x, -30.0, width + 30), std::clamp(p.y, -30.0, d.height + 30)}; };
+    const Point ma = seen(map({margin, margin})), mb = seen(map({all.lengths[i] - margin, all.widths[i] - margin}));
     if (all.shapes[i].outer.empty()) d.line({ma, {mb.x, ma.y}, mb, {ma.x, mb.y}, ma}, {palette::rule, 0.8, {3, 3}});
     const auto boxed = [&](const Rect& r, const std::string& name) {
         const Point p = map({r.x0, r.y0}), q = map({r.x1, r.y1});
@@ -435,6 +498,7 @@ void Ribbon::mousePressEvent(QMouseEvent* event) {
     if (hit >= 0) {
         room_.stop_settling();
         dragging_ = true;
+        laid_ = false;
         std::erase(chosen_, hit);  // the one under the pointer leads
         chosen_.push_back(hit);
         const PlacedCopy& c = hand_->copies()[std::size_t(hit)];
@@ -491,6 +555,7 @@ void Ribbon::mouseReleaseEvent(QMouseEvent*) {
         choose_all(within);
     }
     dragging_ = panning_ = roping_ = false;
+    laid_ = false;
     hand_.reset();
     setCursor(Qt::ArrowCursor);
     room_.end_gesture();

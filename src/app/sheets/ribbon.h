@@ -2,12 +2,14 @@
 // and locked here; they glide to their new places while the nester improves.
 #pragma once
 
+#include <QTimer>
 #include <QVariantAnimation>
 
 #include <map>
 
 #include "app/shell/canvas.h"
 #include "app/sheets/ribbon_sheets.h"
+#include "app/sheets/strip_tiles.h"
 #include "app/shell/workroom.h"
 #include "core/nesting/by_hand.h"
 #include "core/nesting/trimmer.h"
@@ -47,6 +49,7 @@ signals:
 
 protected:
     Drawing draw(double width, double height) override;
+    const QImage* ground(double ratio) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -58,11 +61,16 @@ private:
     [[nodiscard]] const Medium* medium() const;
     [[nodiscard]] Point to_strip(Point p, int& sheet) const;
     [[nodiscard]] Affine strip_map(int sheet) const;
+    [[nodiscard]] Affine strip_map_of(double start) const;
     [[nodiscard]] Point inner_point(const Transfer& t) const;
     [[nodiscard]] HandLayout hand() const;
     [[nodiscard]] bool is_chosen(int copy) const;
     void put(const std::vector<int>& which, const std::vector<PlacedCopy>& copies, const QString& what, const QString& gesture);
     void no_room(const QString& sentence);
+    [[nodiscard]] bool tiled() const;
+    void lay_items();
+    void draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const;
+    void draw_rope_and_rule(Drawing& d) const;
     void draw_sheet(Drawing& d, std::size_t i, double width) const;
     void draw_cuts(Drawing& d) const;
     void draw_kept(Drawing& d) const;
@@ -76,6 +84,13 @@ private:
     Point rope_from_, rope_to_;  ///< pixels: what lies within is chosen
     Point pan_from_, pan_first_;
     std::optional<HandLayout> hand_;  ///< while dragging
+    StripTiles tiles_;
+    std::vector<Rect> boxes_;  ///< of the copies along the ribbon, mm
+    bool laid_ = false;        ///< boxes and tiles are of the layout of now
+    QImage ground_;
+    QTimer still_;                                                      ///< while it runs the view moves
+    std::map<std::string, std::shared_ptr<const Transfer>> transfers_;  ///< as the tiles draw them
+    std::uint64_t transfers_number_ = 0;
     int cut_sheet_ = -1, cut_ = -1;
     bool kept_shown_ = false;
     std::map<std::pair<std::string, int>, PlacedCopy> shown_, gliding_from_;

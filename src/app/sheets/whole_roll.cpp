@@ -65,11 +65,15 @@ Drawing WholeRoll::draw_backdrop(double width, double height) {
     for (std::size_t i = 0; i < all.starts.size(); ++i)
         d.rect({strip.x0 + all.starts[i] * k, y0, strip.x0 + (all.starts[i] + all.lengths[i]) * k, y0 + h}, film,
                Stroke{palette::rule, 1, {}});
+    const bool many = copies_of(room_).size() > 800;
     for (const PlacedCopy& c : copies_of(room_)) {
         const Transfer* t = index.find(c.transfer);
         if (t == nullptr || std::size_t(c.sheet) >= all.starts.size()) continue;
         const Affine map = Affine{k, 0, 0, k, strip.x0 + all.starts[std::size_t(c.sheet)] * k, y0}.after(copy_map(c));
-        draw_transfer(d, *t, map);
+        if (many)  // too small to see anything of
+            d.region(mapped(Region{{box_region(bounds(t->contour.outer))[0].outer, {}}}, map), Colour{0.72, 0.74, 0.72, 1}, {});
+        else
+            draw_transfer(d, *t, map);
     }
     return d;
 }

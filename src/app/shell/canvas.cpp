@@ -45,20 +45,22 @@ void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art
     cairo_surface_destroy(surface);
 }
 
+const QImage* Canvas::ground(double ratio) {
+    std::string key = backdrop_key();
+    if (key.empty()) return nullptr;
+    key += " " + std::to_string(width()) + " " + std::to_string(height()) + " " + std::to_string(ratio);
+    if (key != backdrop_key_) {
+        paint_image(backdrop_, draw_backdrop(width(), height()), art_, width(), height(), ratio);
+        backdrop_key_ = key;
+    }
+    return &backdrop_;
+}
+
 void Canvas::paintEvent(QPaintEvent*) {
     if (stale_ || image_.devicePixelRatio() != devicePixelRatioF()) {
         // drawn first: drawing may lay out what the backdrop shows
         const Drawing top = draw(width(), height());
-        std::string key = backdrop_key();
-        const QImage* over = nullptr;
-        if (!key.empty()) {
-            key += " " + std::to_string(width()) + " " + std::to_string(height()) + " " + std::to_string(devicePixelRatioF());
-            if (key != backdrop_key_) {
-                paint_image(backdrop_, draw_backdrop(width(), height()), art_, width(), height(), devicePixelRatioF());
-                backdrop_key_ = key;
-            }
-            over = &backdrop_;
-        }
+        const QImage* over = ground(devicePixelRatioF());
         paint_image(image_, top, art_, width(), height(), devicePixelRatioF(), over);
         stale_ = false;
     }

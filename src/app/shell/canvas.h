@@ -25,6 +25,8 @@ protected:
     /// What lies under it and seldom changes; painted again only when the key does. No key: nothing lies under it.
     virtual std::string backdrop_key() { return {}; }
     virtual Drawing draw_backdrop(double /*width*/, double /*height*/) { return {}; }
+    /// What the drawing is laid over, of the widget's size; null: plain paper. Asked after draw().
+    virtual const QImage* ground(double ratio);
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;

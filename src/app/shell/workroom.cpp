@@ -178,6 +178,7 @@ void Workroom::compute_later() {
         SheetPlan sheets = sheet_plan(order, set);
         return [this, set = std::move(set), sheets = std::move(sheets)] {
             set_ = set;
+            ++set_number_;
             sheets_ = sheets;
             computing_ = false;
             if (std::exchange(compute_again_, false)) compute_later();
@@ -283,6 +284,7 @@ void Workroom::take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan
     facts_ = facts_of(art_);
     plan_ = std::move(plan);
     set_ = {};
+    ++set_number_;
     sheets_ = {};
     curve_.clear();
     past_.clear();

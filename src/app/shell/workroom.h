@@ -52,6 +52,8 @@ public:
     [[nodiscard]] const ArtFactsById& facts() const { return facts_; }
     [[nodiscard]] const FitPlan& plan() const { return plan_; }
     [[nodiscard]] const TransferSet& transfer_set() const { return set_; }
+    /// Another number whenever the transfers are others.
+    [[nodiscard]] std::uint64_t transfers_number() const { return set_number_; }
     [[nodiscard]] const SheetPlan& sheets() const { return sheets_; }
     [[nodiscard]] const Findings& findings() const { return findings_; }
     /// True while transfers and sheets are being worked out for the order of now.
@@ -152,6 +154,7 @@ private:
     ArtFactsById facts_;
     FitPlan plan_;
     TransferSet set_;
+    std::uint64_t set_number_ = 0;
     SheetPlan sheets_;
     Findings art_faults_, findings_;
     Selection selection_;

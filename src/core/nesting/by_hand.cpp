@@ -29,6 +29,7 @@ HandLayout::HandLayout(const Medium& medium, const TransferSet& set, const Mediu
     : medium_(medium), set_(&set), layout_(layout) {
     int sheets = 0;
     for (const PlacedCopy& c : layout.copies) sheets = std::max(sheets, c.sheet + 1);
+    outlines_.reserve(layout.copies.size());
     for (const PlacedCopy& c : layout.copies) outlines_.push_back(placed(c));
     const std::vector<NestPiece> pieces = sheet_problem({medium, {}}, set, layout).pieces;
     for (int s = 0; s <= sheets; ++s) {
@@ -81,6 +82,7 @@ bool HandLayout::lies_free(int index, const PlacedCopy& there) const {
 
 std::vector<PlacedCopy> HandLayout::moved(const std::vector<int>& indices, double dx, double dy) const {
     std::vector<PlacedCopy> now;
+    now.reserve(indices.size());
     for (const int i : indices) now.push_back(layout_.copies[at_index(i)]);
     struct Member {
         std::vector<const Polygon*> others;

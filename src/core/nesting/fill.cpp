@@ -52,6 +52,7 @@ std::vector<NestPlacement> fill_rest(const NestProblem& problem, const std::vect
             std::stable_sort(order.begin(), order.end(), [&](const Copy& a, const Copy& b) { return worth(a) > worth(b); });
         else {  // by worth for the area, more and more at random
             std::vector<std::pair<double, Copy>> keyed;
+            keyed.reserve(order.size());
             std::map<int, double> luck;
             for (const FillOffer& o : offers)
                 luck[o.piece] = k == 0 ? 1 : std::exp(1.2 * (static_cast<double>(random()) / 4294967296.0 - 0.5));

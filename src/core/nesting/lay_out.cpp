@@ -436,7 +436,13 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
 
 Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options, const Task& task,
                         const std::function<void(const LaidOut&)>& better) {
-    return LayingOut(medium, set, now, options, task, better).go();
+    auto laid = LayingOut(medium, set, now, options, task, better).go();
+    if (laid) return laid;
+    std::string sentence = laid.sentence();  // engines know pieces by id, people by name
+    for (const Transfer& t : set.transfers)
+        if (const std::size_t at = sentence.find("“" + t.id + "”"); at != std::string::npos)
+            sentence.replace(at, t.id.size() + 6, "“" + t.name + "”");
+    return Error{sentence};
 }
 
 std::optional<StockItem> left_over(const Medium& medium, const TransferSet& set, const Sheet& sheet) {

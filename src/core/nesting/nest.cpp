@@ -141,9 +141,9 @@ private:
         const auto lay = [&](const GridPacker& packer, const Task& stop) {
             auto placements = packer.pack(copies_, stop);
             if (placements.size() != copies_.size() + problem_.locked.size()) return;
-            auto slid = placements;
-            slide_back(problem_, slid);
-            if (!offer(std::move(slid)) && !best_) offer(std::move(placements));
+            if (!best_ && offer(placements) && over()) return;  // at once; sliding takes as long again
+            slide_back(problem_, placements);
+            offer(std::move(placements));
         };
         if (!problem_.start.empty() && offer(problem_.start) && copies_.size() <= most_jostled) return std::nullopt;
         const GridPacker quick(problem_, coarse);

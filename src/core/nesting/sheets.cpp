@@ -23,6 +23,7 @@ std::map<std::string, const Transfer*> by_id(const TransferSet& set) {
 std::vector<double> turns_of(const Medium& m) {
     if (m.quarter_turns && m.free_turns && m.laying.cutting == Cutting::contour) {
         std::vector<double> out;
+        out.reserve(120);
         for (int k = 0; k < 120; ++k) out.push_back(3 * k);
         return out;
     }

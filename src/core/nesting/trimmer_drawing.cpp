@@ -73,7 +73,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         y += row + 0.6;
     };
     heads();
-    const auto shown = [](std::string text, std::size_t most) { return text.size() > most ? text.substr(0, most - 1) + "." : text; };
+    const auto shown = [](const std::string& text, std::size_t most) { return text.size() > most ? text.substr(0, most - 1) + "." : text; };
     for (std::size_t i = 0; i < plan.cuts.size(); ++i) {
         if (y > height - edge) {
             page = &begin_page(y);

@@ -242,7 +242,7 @@ Result<Done> heavy::write_png(const std::string& path, const Drawing& page, cons
     if (!png_begin(png, file, size->width, size->height, dpi)) return file.fault();
     std::vector<std::uint8_t> row(static_cast<std::size_t>(size->width) * 4);
     bool fine = true;
-    const auto drawn = heavy::draw_rows(
+    auto drawn = heavy::draw_rows(
         page, art, dpi, [&](const PixelBand& band) { return fine = png_rows(png, band, row.data()); }, task);
     if (!drawn) return drawn;
     if (!fine || !png_finish(png)) return file.fault();
@@ -279,7 +279,7 @@ Result<Done> heavy::write_tiff(const std::string& path, const Drawing& page, con
     TIFFSetField(tiff.get(), TIFFTAG_SOFTWARE, "Orthema");
     std::vector<std::uint8_t> row(static_cast<std::size_t>(size->width) * 4);
     bool fine = true;
-    const auto drawn = heavy::draw_rows(
+    auto drawn = heavy::draw_rows(
         page, art, dpi,
         [&](const PixelBand& band) {
             for (int y = 0; y < band.rows && fine; ++y) {
