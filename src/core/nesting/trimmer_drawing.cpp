@@ -84,8 +84,8 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         page->text({columns[1], y}, shown(part_name(plan, c.part, sheet, set), 28), 3, palette::ink);
         page->text({columns[2], y}, cut_direction(c), 3, palette::ink);
         page->text({columns[3], y}, length_text(Length::from_mm(c.fence), order.unit), 3.2, palette::ink, Align::left, true);
-        page->text({columns[4], y}, shown(part_name(plan, c.near, sheet, set), 24), 3, palette::ink);
-        page->text({columns[5], y}, shown(part_name(plan, c.far, sheet, set), 26), 3, palette::ink);
+        page->text({columns[4], y}, shown(part_name(plan, c.near, sheet, set), 28), 2.7, palette::ink);
+        page->text({columns[5], y}, shown(part_name(plan, c.far, sheet, set), 30), 2.7, palette::ink);
         y += row;
     }
     return pages;
