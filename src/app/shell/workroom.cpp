@@ -22,6 +22,14 @@ namespace {
 constexpr int autosave_after_ms = 12000;
 constexpr std::size_t most_steps = 200;
 
+/// Whether two transfers are shown alike on a sheet.
+bool look_alike(const Transfer& a, const Transfer& b) {
+    return a.id == b.id && a.medium == b.medium && a.made == b.made && a.mirrored == b.mirrored && a.contour.outer == b.contour.outer &&
+           a.picture.size() == b.picture.size() && a.blanks.size() == b.blanks.size() &&
+           std::equal(a.shape.begin(), a.shape.end(), b.shape.begin(), b.shape.end(),
+                      [](const Polygon& p, const Polygon& q) { return p.outer == q.outer; });
+}
+
 std::string file_name(const QString& path) { return QFileInfo(path).fileName().toStdString(); }
 
 }  // namespace
@@ -177,8 +185,9 @@ void Workroom::compute_later() {
         TransferSet set = transfers(order, plan, facts, &before);
         SheetPlan sheets = sheet_plan(order, set);
         return [this, set = std::move(set), sheets = std::move(sheets)] {
+            if (!std::equal(set.transfers.begin(), set.transfers.end(), set_.transfers.begin(), set_.transfers.end(), look_alike))
+                ++set_number_;
             set_ = set;
-            ++set_number_;
             sheets_ = sheets;
             computing_ = false;
             if (std::exchange(compute_again_, false)) compute_later();
@@ -490,14 +499,14 @@ void Workroom::fill_sheets(const std::string& medium_id) {
 
 void Workroom::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi) {
     const PrintJob job = print_job(order_, set_, sheet, dpi);
-    SheetLabels labels = sheet_labels(order_, sheet, set_);
-    background([this, job, setup, dpi, sheet, art = art_, page = sheet_page(order_, sheet, set_, labels)]() -> std::function<void()> {
+    background([this, job, setup, dpi, sheet, art = art_, order = order_, set = set_]() -> std::function<void()> {
         SimulatedPrinter printer(setup);
         if (const auto refused = printer.begin(job))
             return [this, text = qt(*refused)] {
                 device_says_ = text;
                 emit updated();
             };
+        const Drawing page = sheet_page(order, sheet, set, sheet_labels(order, sheet, set));
         const auto drawn = draw_rows(page, art, dpi, [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
         const PrintReport report = printer.end();
         return [this, drawn, report, sheet] {

@@ -52,7 +52,7 @@ public:
     [[nodiscard]] const ArtFactsById& facts() const { return facts_; }
     [[nodiscard]] const FitPlan& plan() const { return plan_; }
     [[nodiscard]] const TransferSet& transfer_set() const { return set_; }
-    /// Another number whenever the transfers are others.
+    /// Another number whenever the transfers look different.
     [[nodiscard]] std::uint64_t transfers_number() const { return set_number_; }
     [[nodiscard]] const SheetPlan& sheets() const { return sheets_; }
     [[nodiscard]] const Findings& findings() const { return findings_; }

@@ -20,8 +20,8 @@ namespace {
 using Clock = std::chrono::steady_clock;
 constexpr long steps_a_round = 2000;
 
-/// The largest upright box of the usable area that keeps the gap from everything blocked: of all that its edges and
-/// those of the blocked boxes span.
+/// The largest upright box of the usable area that keeps the gap from everything blocked: it begins and ends along the feed
+/// where something blocked does, or the area itself.
 Rect largest_free(const NestProblem& p) {
     const double far = std::isfinite(p.max_length) ? p.max_length - p.margin : 1e6;
     const Rect usable{p.margin, p.margin, far, p.width - p.margin};
@@ -31,28 +31,30 @@ Rect largest_free(const NestProblem& p) {
         if (box.meets(usable)) blocked.push_back(box);
     }
     if (blocked.empty()) return usable;
-    std::vector<double> xs{usable.x0, usable.x1}, ys{usable.y0, usable.y1};
+    std::sort(blocked.begin(), blocked.end(), [](const Rect& a, const Rect& b) { return a.y0 < b.y0; });
+    std::vector<double> xs{usable.x0, usable.x1};
     for (const Rect& b : blocked) {
-        xs.insert(xs.end(), {b.x0, b.x1});
-        ys.insert(ys.end(), {b.y0, b.y1});
+        xs.push_back(std::clamp(b.x0, usable.x0, usable.x1));
+        xs.push_back(std::clamp(b.x1, usable.x0, usable.x1));
     }
     Rect best{};
     double most = 0;
     for (const double x0 : xs)
-        for (const double x1 : xs)
-            for (const double y0 : ys)
-                for (const double y1 : ys) {
-                    const Rect r{x0, y0, x1, y1};
-                    const double size = (x1 - x0) * (y1 - y0);
-                    if (x0 < usable.x0 || x1 > usable.x1 || y0 < usable.y0 || y1 > usable.y1 || x1 <= x0 || y1 <= y0 || size <= most)
-                        continue;
-                    const bool clear = std::none_of(blocked.begin(), blocked.end(), [&](const Rect& b) {
-                        return b.x0 < r.x1 - 1e-9 && b.x1 > r.x0 + 1e-9 && b.y0 < r.y1 - 1e-9 && b.y1 > r.y0 + 1e-9;
-                    });
-                    if (!clear) continue;
-                    most = size;
-                    best = r;
-                }
+        for (const double x1 : xs) {
+            if (x1 <= x0) continue;
+            double from = usable.y0;  // of the free stretch across, in this part of the feed
+            const auto take = [&](double to) {
+                if ((x1 - x0) * (to - from) <= most) return;
+                most = (x1 - x0) * (to - from);
+                best = {x0, from, x1, to};
+            };
+            for (const Rect& b : blocked) {
+                if (b.x0 >= x1 - 1e-9 || b.x1 <= x0 + 1e-9) continue;
+                take(std::min(b.y0, usable.y1));
+                from = std::max(from, b.y1);
+            }
+            take(usable.y1);
+        }
     return best;
 }
 

@@ -75,7 +75,7 @@ int copies_asked(const Transfer& t, const MediumLayout& layout) {
 
 std::vector<Point> register_marks(const Medium& medium, double length) {
     std::vector<Point> out;
-    if (!medium.laying.registers) return out;
+    if (!medium.laying.registers || medium.laying.cutting != Cutting::contour) return out;
     const double far = medium.width.mm() - register_inset;
     if (medium.shape == MediumShape::sheet) {
         for (const double x : {register_inset, length - register_inset}) out.insert(out.end(), {{x, register_inset}, {x, far}});
