@@ -1,7 +1,9 @@
 // The Sheets bench through mouse and keys: settling, pieces under the hand, laying, stock, the trimmer's cuts, devices.
 #include <cmath>
+#include <map>
 
 #include "app/sheets/ribbon.h"
+#include "app/shell/canvas.h"
 #include "app/sheets/sheets_bench.h"
 #include "app/shell/chips.h"
 #include "app/shell/export_panel.h"
@@ -408,6 +410,83 @@ TEST(SheetsBench, AFailedPrintLeavesTheRestToBeSettled) {
     w.click(w.find<QPushButton>("Print all of it anew"));
     w.wait();
     EXPECT_EQ(w.plan().asked, all);
+}
+
+TEST(SheetsBench, ManyPiecesLookAsTheyDoWhenDrawn) {
+    SheetsWindow w;
+    Order next = w.order();
+    for (OrderLine& l : next.lines) l.quantity *= 9;
+    w.room().edit("more", next);
+    w.wait();
+    w.settle("0.2");
+    ASSERT_GE(w.copies().size(), 100u);
+    Ribbon* r = w.ribbon();
+    // until every square is drawn and the view rests
+    QImage laid;
+    for (int k = 0; k < 60; ++k) {
+        QTest::qWait(50);
+        const QImage now = r->grab().toImage();
+        if (k > 10 && now == laid) break;
+        laid = now;
+    }
+    // the same, each piece drawn: as one that is chosen and a little apart from the others is
+    Drawing d;
+    d.width = r->width();
+    d.height = r->height();
+    const double zoom = (r->width() - 0.0) / (r->last_mm() - r->first_mm());
+    for (const PlacedCopy& c : w.copies())
+        if (const Transfer* t = find_transfer(w.room().transfer_set(), c.transfer); t != nullptr && c.sheet == 0)
+            draw_piece(d, *t, Affine{zoom, 0, 0, zoom, 6, 24}.after(copy_map(c)), false, false);
+    QImage drawn;
+    paint_image(drawn, d, w.room().art(), r->width(), r->height(), 1);
+    long off = 0, ink = 0;
+    for (int y = 40; y < laid.height() - 20; y += 3)
+        for (int x = 20; x < laid.width() - 20; x += 3) {
+            const QColor a = laid.pixelColor(x, y), b = drawn.pixelColor(x, y);
+            if (b.saturation() < 60 || a.saturation() + b.saturation() == 0) continue;
+            ++ink;
+            off += std::abs(a.hue() - b.hue()) > 25 && std::abs(a.hue() - b.hue()) < 335 && a.lightness() < 225 ? 1 : 0;
+        }
+    EXPECT_GT(ink, 200);
+    EXPECT_LT(off, ink / 12) << "labels cover some, and squares are scaled a little";
+    // scrolled and zoomed it shows something else, and back again the same
+    r->show_from(400);
+    EXPECT_NE(r->grab().toImage(), laid);
+    w.key(r, Qt::Key_Plus);
+    w.key(r, Qt::Key_Down);
+    w.key(r, Qt::Key_0);
+    w.key(r, Qt::Key_Home);
+    EXPECT_EQ(r->first_mm(), 0);
+    for (int k = 0; k < 100 && r->grab().toImage() != laid; ++k) QTest::qWait(50);
+    EXPECT_EQ(r->grab().toImage(), laid);
+}
+
+TEST(SheetsBench, BlanksLieOnTheSheetAndGroupsOneAfterTheOther) {
+    SheetsWindow w;
+    w.page("Laying");
+    w.choose(w.find<QComboBox>("Together"), "each size");
+    w.wait();
+    w.settle("0.5");
+    EXPECT_TRUE(w.sound());
+    std::map<std::string, Rect> groups;
+    const auto boxes = laid_boxes(w.medium(), w.room().transfer_set(), w.copies());
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+        Rect& all = groups.emplace(find_transfer(w.room().transfer_set(), w.copies()[i].transfer)->sizes, boxes[i]).first->second;
+        all = united(all, boxes[i]);
+    }
+    for (const auto& [a, ra] : groups)
+        for (const auto& [b, rb] : groups)
+            if (a < b) EXPECT_TRUE(ra.x1 < rb.x0 || rb.x1 < ra.x0) << a << " and " << b;
+    w.page("Laying");
+    w.choose(w.find<QComboBox>("Together"), "nothing");
+    w.click(w.find<QPushButton>("Parted/on sheet"));
+    w.wait();
+    // tees are larger than the film: that is said, and nothing is lost
+    const auto before = w.copies();
+    w.settle("0.3");
+    EXPECT_NE(w.notice().find("larger than the medium"), std::string::npos) << w.notice();
+    EXPECT_EQ(w.copies(), before);
+    for (const Transfer& t : w.room().transfer_set().transfers) EXPECT_FALSE(t.blanks.empty());
 }
 
 }  // namespace

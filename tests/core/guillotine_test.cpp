@@ -1,6 +1,7 @@
 // Trimmer layouts against exhaustive search and known optima, and their cut lists against a simulated trimmer.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <map>
 #include <random>
 
@@ -189,6 +190,118 @@ TEST(Trimmer, SaysWhereNoLineParts) {
     ASSERT_FALSE(plan);
     EXPECT_NE(plan.sentence().find("edge to edge"), std::string::npos);
     expect_cut_out({{0, 0, 20, 10}, {20, 0, 30, 10}}, {0, 0, 30, 10}, 0, 1);
+}
+
+/// The shortest two-stage layout of a few boxes, none turned: every way to part them into shelves, whatever lies in each.
+double shortest_in_shelves(const std::vector<std::pair<double, double>>& boxes, double width) {
+    const std::size_t sets = std::size_t{1} << boxes.size();
+    std::vector<double> shelf(sets, 1e18), least(sets, 1e18);
+    for (std::size_t set = 1; set < sets; ++set) {
+        double across = 0, along = 0;
+        for (std::size_t i = 0; i < boxes.size(); ++i)
+            if ((set >> i & 1) != 0) {
+                across += boxes[i].second;
+                along = std::max(along, boxes[i].first);
+            }
+        if (across <= width) shelf[set] = along;
+    }
+    least[0] = 0;
+    for (std::size_t set = 1; set < sets; ++set)
+        for (std::size_t part = set; part > 0; part = (part - 1) & set) least[set] = std::min(least[set], shelf[part] + least[set ^ part]);
+    return least[sets - 1];
+}
+
+TEST(Guillotine, TwoStagesAreNeverLongerThanTheBestShelves) {
+    std::mt19937 random(23);
+    for (int k = 0; k < 20; ++k) {
+        NestProblem p;
+        p.width = 70.01;
+        std::vector<std::pair<double, double>> boxes;
+        for (int i = 0; i < 6; ++i) {
+            boxes.emplace_back(side(random, 10, 45), side(random, 10, 45));
+            p.pieces.push_back(box_piece("p" + std::to_string(i), boxes.back().first, boxes.back().second, 1, false));
+        }
+        const NestSolution two = solved(p, 2, 30), free = solved(p, 0, 30);
+        expect_sound(p, two, 2);
+        // stages may also begin along the feed, so it can only be shorter than shelves across it
+        EXPECT_LE(two.length, shortest_in_shelves(boxes, 70) + 0.01);
+        EXPECT_LE(free.length, two.length + 0.01);
+        EXPECT_GE(free.length, shortest_by_hand(boxes, 70, false) - 0.01);
+    }
+}
+
+TEST(Guillotine, TheSameSeedAndRoundsGiveTheSameLayout) {
+    NestProblem p;
+    p.width = 200;
+    std::mt19937 random(5);
+    for (int i = 0; i < 12; ++i)
+        p.pieces.push_back(box_piece("p" + std::to_string(i), side(random, 20, 80), side(random, 20, 80), 2, true));
+    const NestSolution a = solved(p, 0, 3), b = solved(p, 0, 3);
+    ASSERT_EQ(a.placements.size(), b.placements.size());
+    for (std::size_t i = 0; i < a.placements.size(); ++i) {
+        EXPECT_EQ(a.placements[i].x, b.placements[i].x);
+        EXPECT_EQ(a.placements[i].y, b.placements[i].y);
+        EXPECT_EQ(a.placements[i].rotation, b.placements[i].rotation);
+    }
+}
+
+TEST(Guillotine, GoesOnFromALayoutAndSaysWhatCannotBe) {
+    NestProblem p;
+    p.width = 100.01;
+    p.pieces = {box_piece("a", 50, 50, 4, false)};
+    p.start = solved(p, 0, 2).placements;
+    const NestSolution again = solved(p, 0, 1);
+    EXPECT_NEAR(again.length, 100, 0.01);
+    p.start[0].x += 30;  // worse: it is left behind
+    EXPECT_NEAR(solved(p, 0, 1).length, 100, 0.01);
+    p.pieces[0].rotations = {45};
+    EXPECT_NE(nest_guillotine(p, {}).sentence().find("no turn that a trimmer can part"), std::string::npos);
+    p.pieces = {box_piece("b", 30, 200, 1, false)};
+    EXPECT_NE(nest_guillotine(p, {}).sentence().find("larger than the medium"), std::string::npos);
+    p.pieces = {box_piece("c", 200, 30, 1, true)};
+    p.max_length = 90;
+    EXPECT_NE(nest_guillotine(p, {}).sentence().find("larger than the medium"), std::string::npos);
+    p.margin = 60;
+    EXPECT_NE(nest_guillotine(p, {}).sentence().find("not usable"), std::string::npos);
+    p.margin = 0;
+    p.pieces.clear();
+    EXPECT_EQ(solved(p, 0, 1).bins, 0);
+}
+
+TEST(Guillotine, BlockedAreasLeaveTheLargestFreeBox) {
+    NestProblem p;
+    p.width = 100;
+    p.max_length = 200;
+    p.blocked = {box_region({40, 0, 50, 30})[0], box_region({120, 60, 130, 100})[0]};
+    p.pieces = {box_piece("a", 20, 20, 12, false)};
+    const NestSolution s = solved(p, 0, 2);
+    EXPECT_EQ(nest_faults(p, s.placements, 0), std::vector<std::string>{});
+    // by hand: 150 × 60 behind the first and before the second; 120 × 70 above, 70 × 100 between them are smaller
+    for (const NestPlacement& at : s.placements) {
+        const Rect r = bounds(placed_outline(p, at).outer);
+        EXPECT_TRUE(r.x0 >= 49.999 && r.y1 <= 60.001) << r.x0 << " " << r.y0;
+    }
+}
+
+TEST(Trimmer, PartsWhateverWasCutUpInAsManyStages) {
+    std::mt19937 random(41);
+    for (int k = 0; k < 60; ++k) {
+        // strips across, each into pieces along: two stages, with waste at the ends
+        std::vector<Rect> boxes;
+        double x = 4;
+        for (int strip = 0; strip < 2 + k % 4; ++strip) {
+            const double along = side(random, 12, 40);
+            double y = 4;
+            while (y < 120) {
+                const double across = side(random, 12, 40);
+                boxes.push_back({x, y, x + along - side(random, 0, 4), y + across});
+                y += across + 3;
+            }
+            x += along + 3;
+        }
+        std::shuffle(boxes.begin(), boxes.end(), random);
+        expect_cut_out(boxes, {0, 0, x + 5, 170}, 1.5, k % 4 == 0 && boxes.size() < 3 ? 0 : 2);
+    }
 }
 
 }  // namespace

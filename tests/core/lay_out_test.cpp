@@ -1,6 +1,7 @@
 // Laying out a medium: stock and offcuts, groups, fillings, what is kept free, blanks on the sheet.
 #include "core/nesting/lay_out.h"
 
+#include <algorithm>
 #include <map>
 #include <set>
 
@@ -306,6 +307,98 @@ TEST(Grain, HalfTurnsOnly) {
     std::set<int> turns;
     for (const PlacedCopy& c : shop.laid().sheets.copies) turns.insert(c.turn);
     for (const int t : turns) EXPECT_EQ(t % 180, 0);
+}
+
+TEST(Groups, OnSheetsOneThatDoesNotFitBeginsANewSheet) {
+    Shop shop;
+    shop.medium.laying.together = Together::designs;
+    shop.add("a", 90, 95, 4, "one");      // two by two: the sheet's first 190 mm
+    shop.add("b", 90, 95, 2, "two");      // fits behind them
+    shop.add("c", 140, 180, 1, "three");  // does not
+    shop.medium.quarter_turns = false;
+    const LaidOut laid = shop.laid();
+    std::map<std::string, std::set<int>> sheets;
+    for (const PlacedCopy& c : laid.sheets.copies) sheets[c.transfer].insert(c.sheet);
+    EXPECT_EQ(sheets["a"], std::set<int>{0});
+    EXPECT_EQ(sheets["b"], std::set<int>{0});
+    EXPECT_EQ(sheets["c"], std::set<int>{1});
+}
+
+TEST(Stock, TheCheapestWidthOfRollIsTaken) {
+    Shop shop;
+    shop.medium.shape = MediumShape::roll;
+    shop.medium.width = Length::from_mm(300);
+    shop.medium.length = Length::from_mm(5000);
+    shop.medium.price = 6;
+    shop.medium.quarter_turns = false;
+    shop.add("badge", 100, 190, 8);  // one across on 300 mm, two on 400
+    StockItem wide = size_of("wide", 400, 5000, 8);
+    shop.medium.laying.stock = {wide};
+    const LaidOut laid = shop.laid();
+    EXPECT_EQ(used(laid), (std::map<std::string, int>{{"wide", 1}}));
+    EXPECT_NEAR(laid.cost, 8 * (4 * 104 - 4 + 10) / 1000.0, 0.01);
+    shop.medium.laying.stock[0].price = 13;  // 8 × 104 mm at 6 a metre is dearer than 4 × 104 at 8, and cheaper than at 13
+    EXPECT_EQ(used(shop.laid()), (std::map<std::string, int>{{"", 1}}));
+}
+
+TEST(Stock, AnOffcutsHolesStayFree) {
+    Shop shop;
+    shop.add("square", 40, 40, 6);
+    StockItem offcut = size_of("offcut", 200, 200, 0, 1);
+    offcut.shape = box_region({0, 0, 200, 200})[0].outer;
+    Ring hole = box_region({70, 70, 130, 130})[0].outer;
+    std::reverse(hole.begin(), hole.end());
+    offcut.holes = {hole};
+    shop.medium.laying.stock = {offcut};
+    const LaidOut laid = shop.laid();
+    EXPECT_EQ(used(laid)["offcut"], 1);
+    for (std::size_t i = 0; i < laid.sheets.copies.size(); ++i) {
+        if (laid.sheets.copies[i].sheet != 0) continue;
+        const Rect r = laid_boxes(shop.medium, shop.set, laid.sheets.copies)[i];
+        EXPECT_FALSE(r.grown(4.99).meets({70, 70, 130, 130})) << "and the margin is kept from it";
+    }
+}
+
+TEST(Stock, SheetsWithALockedCopyKeepTheirStock) {
+    Shop shop;
+    shop.add("square", 95, 95, 3);
+    shop.medium.laying.stock = {size_of("small", 110, 110, 9)};
+    MediumLayout now{"paper", {{"square", 1, 0, 0, 7, 8, true}}};
+    now.stock = {"small"};
+    const LaidOut laid = shop.laid(now);
+    EXPECT_EQ(stock_of(laid.sheets.stock, 0), "small") << "dearer, and held";
+    const auto held = std::find_if(laid.sheets.copies.begin(), laid.sheets.copies.end(), [](const PlacedCopy& c) { return c.copy == 1; });
+    ASSERT_NE(held, laid.sheets.copies.end());
+    EXPECT_EQ(held->x, 7);
+    EXPECT_EQ(held->sheet, 0);
+}
+
+TEST(LayOut, AnOffcutTakesPartAndASheetPlanSaysSo) {
+    Shop shop;
+    shop.add("square", 60, 60, 9);
+    StockItem offcut = size_of("offcut", 210, 90, 0, 1);
+    offcut.shape = {{0, 0}, {90, 0}, {90, 210}, {0, 210}};
+    offcut.length = Length::from_mm(90);
+    offcut.width = Length::from_mm(210);
+    shop.medium.laying.stock = {offcut};
+    const LaidOut laid = shop.laid();
+    Order order;
+    order.media = {shop.medium};
+    order = with_layout(order, "paper", laid.sheets);
+    const SheetPlan plan = sheet_plan(order, shop.set);
+    ASSERT_EQ(plan.media.size(), 1u);
+    EXPECT_TRUE(plan.findings.empty());
+    EXPECT_EQ(plan.media[0].sheets[0].stock, "offcut");
+    EXPECT_EQ(plan.media[0].sheets[0].length, 90);
+    EXPECT_NEAR(plan.media[0].cost, 10, 1e-9) << "the offcut is paid for";
+    EXPECT_EQ(plan.media[0].placed, 9);
+    // a copy that is asked and not there makes it stale
+    Order less = order;
+    less.layouts[0].copies.pop_back();
+    EXPECT_TRUE(sheet_plan(less, shop.set).media[0].stale);
+    less = order;
+    less.layouts[0].copies.push_back(less.layouts[0].copies.front());
+    EXPECT_TRUE(sheet_plan(less, shop.set).media[0].stale) << "placed twice";
 }
 
 }  // namespace

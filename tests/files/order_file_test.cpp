@@ -228,6 +228,26 @@ TEST(OrderFile, WrongFieldsAreNamed) {
     expect_fault([](json& j) { j["art"][0]["hash"] = "../../etc/passwd"; }, "art[0].hash");
     expect_fault([](json& j) { j = json::array(); }, "");
     EXPECT_FALSE(parse_json(std::string(100000, '['), "x")) << "nesting without end";
+    const auto of_laying = [&](const std::function<void(json&)>& spoil, const std::string& place) {
+        expect_fault(
+            [&](json& j) {
+                for (json& m : j["media"])
+                    if (m.contains("laying")) spoil(m["laying"]);
+            },
+            place);
+    };
+    of_laying([](json& l) { l["cutting"] = "laser"; }, "laying.cutting");
+    of_laying([](json& l) { l["stages"] = 9; }, "laying.stages");
+    of_laying([](json& l) { l["together"] = 3; }, "laying.together");
+    of_laying([](json& l) { l["excluded"][0]["length_mm"] = "wide"; }, "laying.excluded[0].length_mm");
+    of_laying([](json& l) { l["stock"][0]["width_mm"] = 0; }, "laying.stock[0].width_mm");
+    of_laying([](json& l) { l["stock"][0]["on_hand"] = 1.5; }, "laying.stock[0].on_hand");
+    of_laying([](json& l) { l["stock"][0]["shape"].erase(0); }, "laying.stock[0].shape has fewer than three corners");
+    of_laying([](json& l) { l["stock"][0]["holes"][0][0]["x"] = 1e9; }, "laying.stock[0].holes[0][0].x");
+    expect_fault([](json& j) { j["layouts"][0]["fill"][0]["value"] = -1; }, "layouts[0].fill[0].value");
+    expect_fault([](json& j) { j["layouts"][0]["printed"][0]["copies"] = -2; }, "layouts[0].printed[0].copies");
+    expect_fault([](json& j) { j["layouts"][0]["kept"]["copies"][0]["turn"] = 400; }, "layouts[0].kept.copies[0].turn");
+    expect_fault([](json& j) { j["layouts"][0]["stock"] = "all"; }, "layouts[0].stock");
 }
 
 TEST(OrderFile, OpeningWhatIsNotThereSaysSo) {
