@@ -266,6 +266,12 @@ TEST(KeptFree, NothingLiesOnExclusionsAndRegisterMarks) {
     sheet.width = 210;
     EXPECT_EQ(page_registers(shop.medium, sheet).size(), 4u);
     EXPECT_NE(sheet_title(order, sheet).find("trim the marks off"), std::string::npos);
+    // the words and the arrow lie beside the marks
+    const Drawing page = sheet_page(order, sheet, shop.set);
+    for (const Mark& m : page.marks)
+        if (const auto* text = std::get_if<TextMark>(&m))
+            for (const Point& p : page_registers(shop.medium, sheet))
+                if (p.x < 105) EXPECT_GT(text->at.x, p.x + register_radius + 1);
 }
 
 TEST(OnSheet, BlanksKeepRoomForTapeAndFingers) {

@@ -45,7 +45,9 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     // In the margin, which is trimmed off: the sheet's name and an arrow along the reading direction.
     const double y = medium->margin.mm() - 0.8;  // close to the pieces: printers leave the outer edge free
     const bool mirrored = program_mirrors(*medium);
-    const double x = medium->margin.mm();
+    double x = medium->margin.mm();
+    for (const Point& p : page_registers(*medium, sheet))  // beside the first of them
+        if (p.x < sheet.width / 2) x = std::max(x, p.x + register_radius + 2);
     const Stroke line{palette::ink, 0.4, {}};
     const double tail = mirrored ? x + 16 : x, tip = mirrored ? x : x + 16;
     const double back = mirrored ? 2 : -2;
