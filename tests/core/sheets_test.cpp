@@ -6,27 +6,13 @@
 #include "core/nesting/by_hand.h"
 #include "core/nesting/cut_path.h"
 #include "core/nesting/sheet_drawing.h"
-#include "files/order_file.h"
-#include "support/support.h"
+#include "support/laid_order.h"
 
 namespace orthema {
 namespace {
 
-struct Laid {
-    Order order = test::small_order();
-    ArtFactsById facts;
-    TransferSet set;
-    std::string medium_id = "film-559";
-    Laid() {
-        order.decorations[0].medium = medium_id;
-        facts = facts_of(load_all_art(order, test::small_art(), nullptr));
-        set = transfers(order, fit(order, facts), facts);
-        NestOptions options;
-        options.rounds = 1;
-        const NestProblem p = sheet_problem({medium(), {}}, set, {});
-        order = with_layout(order, medium_id, to_copies(p, nest(p, options)->placements));
-    }
-    [[nodiscard]] const Medium& medium() const { return *find_medium(order, medium_id); }
+struct Laid : test::LaidOrder {
+    Laid() : LaidOrder("film-559") {}
     [[nodiscard]] const std::vector<PlacedCopy>& copies() const { return order.layouts[0].copies; }
     [[nodiscard]] HandLayout hand(std::vector<PlacedCopy> copies) const { return {medium(), set, {medium_id, std::move(copies)}}; }
     [[nodiscard]] std::vector<std::string> faults(const std::vector<PlacedCopy>& copies) const {

@@ -2,35 +2,17 @@
 #include <cmath>
 
 #include "core/nesting/cut_path.h"
-#include "core/nesting/lay_out.h"
 #include "core/nesting/sheet_drawing.h"
 #include "devices/cutter.h"
 #include "devices/printer.h"
-#include "files/order_file.h"
 #include "files/page_export.h"
-#include "support/support.h"
+#include "support/laid_order.h"
 
 namespace orthema {
 namespace {
 
-struct Printed {
-    Order order = test::small_order();
-    LoadedArtById art;
-    TransferSet set;
-    std::string medium = "film-330";
-    explicit Printed(MirrorBy mirror = MirrorBy::program) {
-        order.decorations[0].medium = medium;
-        for (Medium& m : order.media) m.mirror = mirror;
-        art = load_all_art(order, test::small_art(), nullptr);
-        const ArtFactsById facts = facts_of(art);
-        set = transfers(order, fit(order, facts), facts);
-        settle();
-    }
-    void settle() {
-        NestOptions o;
-        o.rounds = 1;
-        order = with_layout(order, medium, lay_out(*find_medium(order, medium), set, layout_of(order, medium), o)->sheets);
-    }
+struct Printed : test::LaidOrder {
+    explicit Printed(MirrorBy mirror = MirrorBy::program) : LaidOrder("film-330", mirror) {}
     [[nodiscard]] Sheet sheet() const { return sheet_plan(order, set).media.at(0).sheets.at(0); }
     [[nodiscard]] PrintReport print(const PrinterSetup& setup, double dpi = 75) const {
         SimulatedPrinter printer(setup);
@@ -95,7 +77,7 @@ TEST(Printer, AfterAFailureOnlyTheRestIsLaidOutAgain) {
     }
     ASSERT_GT(survivors, 0);
     ASSERT_LT(survivors, static_cast<int>(whole.copies.size()));
-    p.order = with_layout(p.order, after_print(layout_of(p.order, p.medium), whole, r.survives));
+    p.order = with_layout(p.order, after_print(layout_of(p.order, p.medium_id), whole, r.survives));
     EXPECT_EQ(sheet_plan(p.order, p.set).media.at(0).asked, static_cast<int>(whole.copies.size()) - survivors);
     EXPECT_EQ(sheet_plan(p.order, p.set).media.at(0).printed, survivors);
     p.settle();

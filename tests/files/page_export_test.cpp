@@ -9,8 +9,7 @@
 #include <regex>
 
 #include "core/nesting/sheet_drawing.h"
-#include "files/order_file.h"
-#include "support/support.h"
+#include "support/laid_order.h"
 
 namespace orthema {
 namespace {
@@ -18,24 +17,9 @@ namespace {
 using test::Canvas;
 using test::Folder;
 
-struct Laid {
-    Order order = test::small_order();
-    LoadedArtById art;
-    TransferSet set;
+struct Laid : test::LaidOrder {
     SheetPlan plan;
-    explicit Laid(MirrorBy mirror = MirrorBy::program) {
-        for (Medium& m : order.media) m.mirror = mirror;
-        order.decorations[0].medium = "film-330";
-        art = load_all_art(order, test::small_art(), nullptr);
-        const ArtFactsById facts = facts_of(art);
-        set = transfers(order, fit(order, facts), facts);
-        const Medium& medium = *find_medium(order, "film-330");
-        const NestProblem p = sheet_problem({medium, {}}, set, {});
-        NestOptions options;
-        options.rounds = 1;
-        order = with_layout(order, medium.id, to_copies(p, nest(p, options)->placements));
-        plan = sheet_plan(order, set);
-    }
+    explicit Laid(MirrorBy mirror = MirrorBy::program) : LaidOrder("film-330", mirror), plan(sheet_plan(order, set)) {}
     [[nodiscard]] const Sheet& sheet() const { return plan.media.at(0).sheets.at(0); }
     [[nodiscard]] Drawing page() const { return sheet_page(order, sheet(), set); }
 };

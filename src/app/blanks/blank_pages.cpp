@@ -81,12 +81,9 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     differs_ = text_row(QStringLiteral("Difference"));
     pieces_ = text_row(QStringLiteral("Pieces, spread"));
     readings_ = note();
-    auto* backs = new QHBoxLayout;
     last_back_ = push(QStringLiteral("Last piece back"), QStringLiteral("Takes the last reading of this figure back"));
     back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back every taped figure of this size"));
-    backs->addWidget(last_back_);
-    backs->addWidget(back_);
-    rows()->addLayout(backs);
+    side_by_side({last_back_, back_});
     connect(last_back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
@@ -424,10 +421,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     rule();
     auto* copy = push(QStringLiteral("Duplicate"), QStringLiteral("A style of its own with the same figures and features"));
     archive_ = push(QStringLiteral("Archive"), QStringLiteral("Keeps it, but no longer offers it"));
-    auto* line = new QHBoxLayout;
-    line->addWidget(copy);
-    line->addWidget(archive_);
-    rows()->addLayout(line);
+    side_by_side({copy, archive_});
     connect(copy, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
@@ -473,10 +467,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         if (!p.isEmpty()) room_.import_library(p);
     });
     shop->setMenu(menu);
-    auto* files = new QHBoxLayout;
-    files->addWidget(chart);
-    files->addWidget(shop);
-    rows()->addLayout(files);
+    side_by_side({chart, shop});
     says_ = note();
 }
 

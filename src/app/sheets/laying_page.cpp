@@ -2,7 +2,6 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QHBoxLayout>
 
 #include <cmath>
 
@@ -12,8 +11,6 @@
 namespace orthema::app {
 
 namespace {
-
-const Medium* medium_of(const Workroom& room) { return find_medium(room.order(), room.selection().medium); }
 
 /// Two lengths as people type them: "400 x 300", "16 × 12 in", "40 cm, 30 cm".
 std::optional<std::pair<Length, Length>> two_lengths(const QString& text, Unit unit) {
@@ -138,12 +135,9 @@ LayingPage::LayingPage(Workroom& room) : room_(room) {
         return std::nullopt;
     };
     place_->take = size_->take = two;
-    auto* buttons = new QHBoxLayout;
     add_ = push(QStringLiteral("Keep free"), QStringLiteral("Adds it, or changes the one that is shown"));
     remove_ = push(QStringLiteral("Give back"), QStringLiteral("Pieces may lie there again"));
-    buttons->addWidget(add_);
-    buttons->addWidget(remove_);
-    rows()->addLayout(buttons);
+    side_by_side({add_, remove_});
     connect(add_, &QPushButton::clicked, this, [this] { keep_free(); });
     connect(remove_, &QPushButton::clicked, this, [this] {
         const int at = excluded_->currentIndex() - 1;
@@ -251,12 +245,9 @@ StockPage::StockPage(Workroom& room) : room_(room) {
         change_item(QStringLiteral("on hand"), [&](StockItem& s) { s.on_hand = v < 0 ? std::optional<int>() : v; });
         return std::nullopt;
     };
-    auto* buttons = new QHBoxLayout;
     add_ = push(QStringLiteral("One more size"), QStringLiteral("Another size that this medium is bought in"));
     remove_ = push(QStringLiteral("Take out"), QStringLiteral("It is not offered any more"));
-    buttons->addWidget(add_);
-    buttons->addWidget(remove_);
-    rows()->addLayout(buttons);
+    side_by_side({add_, remove_});
     connect(add_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("one more size"), [this](Medium& m) {
             std::vector<std::string> taken;
@@ -277,12 +268,9 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     keep_ = push(QStringLiteral("Keep this sheet's left-over"), QStringLiteral("With its true shape; it is offered first the next time"));
     connect(keep_, &QPushButton::clicked, this, [this] { keep_left_over(); });
     add(keep_);
-    auto* shelf = new QHBoxLayout;
     from_shelf_ = push(QStringLiteral("As on the shelf"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
     off_shelf_ = push(QStringLiteral("Count down"), QStringLiteral("What this layout takes is counted down in the shop library"));
-    shelf->addWidget(from_shelf_);
-    shelf->addWidget(off_shelf_);
-    rows()->addLayout(shelf);
+    side_by_side({from_shelf_, off_shelf_});
     connect(from_shelf_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("stock as on the shelf"),
                       [this](Medium& m) { m.laying.stock = on_the_shelf(room_, m).laying.stock; });
@@ -305,12 +293,9 @@ StockPage::StockPage(Workroom& room) : room_(room) {
         }
         room_.edit(QStringLiteral("worth of a filling"), with_layout(room_.order(), std::move(layout)));
     };
-    auto* filling = new QHBoxLayout;
     fill_ = push(QStringLiteral("Fill"), QStringLiteral("As much worth as finds room on the sheets that are there"));
     empty_ = push(QStringLiteral("Take fillings out"), QStringLiteral("What is ordered stays"));
-    filling->addWidget(fill_);
-    filling->addWidget(empty_);
-    rows()->addLayout(filling);
+    side_by_side({fill_, empty_});
     connect(fill_, &QPushButton::clicked, this, [this] { fill(); });
     connect(empty_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
@@ -333,9 +318,9 @@ void StockPage::change_item(const QString& what, const std::function<void(StockI
 void StockPage::keep_left_over() {
     const Medium* m = medium_of(room_);
     const int number = sheet ? sheet() : 0;
-    for (const MediumPlan& plan : room_.sheets().media)
-        for (const Sheet& s : plan.sheets) {
-            if (m == nullptr || plan.medium != m->id || s.number != number) continue;
+    if (const MediumPlan* plan = plan_of(room_); plan != nullptr && m != nullptr)
+        for (const Sheet& s : plan->sheets) {
+            if (s.number != number) continue;
             auto left = left_over(*m, room_.transfer_set(), s);
             if (!left) return room_.say({QStringLiteral("No piece of 40 × 40 mm is left on this sheet."), false, {}, {}});
             // on the shelf for the next order, and not for the sheet that it comes from
@@ -354,9 +339,8 @@ void StockPage::keep_left_over() {
 
 std::map<std::string, int> StockPage::used() const {
     std::map<std::string, int> out;
-    for (const MediumPlan& plan : room_.sheets().media)
-        if (plan.medium == room_.selection().medium)
-            for (const Sheet& s : plan.sheets) ++out[s.stock];
+    if (const MediumPlan* plan = plan_of(room_))
+        for (const Sheet& s : plan->sheets) ++out[s.stock];
     return out;
 }
 

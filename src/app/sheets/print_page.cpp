@@ -3,6 +3,8 @@
 #include <QCheckBox>
 #include <QComboBox>
 
+#include "app/sheets/ribbon_sheets.h"
+
 namespace orthema::app {
 
 PrintPage::PrintPage(Workroom& room) : room_(room) {
@@ -60,26 +62,24 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
 }
 
 const Sheet* PrintPage::sheet() const {
-    for (const MediumPlan& m : room_.sheets().media)
-        if (m.medium == room_.selection().medium && !m.stale)
-            for (const Sheet& s : m.sheets)
-                if (std::to_string(s.number) == sheets_->currentData().toString().toStdString()) return &s;
+    if (const MediumPlan* plan = plan_of(room_); plan != nullptr && !plan->stale)
+        for (const Sheet& s : plan->sheets)
+            if (std::to_string(s.number) == sheets_->currentData().toString().toStdString()) return &s;
     return nullptr;
 }
 
 void PrintPage::refresh() {
     std::vector<std::pair<std::string, QString>> items;
-    for (const MediumPlan& m : room_.sheets().media)
-        if (m.medium == room_.selection().medium)
-            for (const Sheet& s : m.sheets)
-                items.emplace_back(std::to_string(s.number), QStringLiteral("%1, %2 pieces").arg(s.number + 1).arg(s.copies.size()));
+    if (const MediumPlan* plan = plan_of(room_))
+        for (const Sheet& s : plan->sheets)
+            items.emplace_back(std::to_string(s.number), QStringLiteral("%1, %2 pieces").arg(s.number + 1).arg(s.copies.size()));
     const std::string was = sheets_->currentData().toString().toStdString();
     const bool known = std::any_of(items.begin(), items.end(), [&](const auto& i) { return i.first == was; });
     set_items(sheets_, items, known ? was : items.empty() ? "" : items.front().first);
     after_->show_length(fails_after_, room_.order().unit);
     after_->setEnabled(fails_->isChecked());
     print_->setEnabled(sheet() != nullptr);
-    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const Medium* m = medium_of(room_);
     cut_->setEnabled(sheet() != nullptr && m != nullptr && m->laying.cutting == Cutting::contour);
     int printed = 0;
     for (const PrintedCopies& p : layout_of(room_.order(), room_.selection().medium).printed) printed += p.copies;

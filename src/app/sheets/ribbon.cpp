@@ -69,7 +69,7 @@ Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), ro
     connect(&glide_, &QVariantAnimation::valueChanged, this, [this] { refresh(); });
 }
 
-const Medium* Ribbon::medium() const { return find_medium(room_.order(), room_.selection().medium); }
+const Medium* Ribbon::medium() const { return medium_of(room_); }
 
 Affine Ribbon::strip_map_of(double start) const { return {zoom_, 0, 0, zoom_, (start - first_) * zoom_ + 6, rule_height - top_ * zoom_}; }
 
@@ -353,20 +353,17 @@ void Ribbon::draw_sheet(Drawing& d, std::size_t i, double width) const {
 
 /// The trimmer's cuts on one sheet: those made as gaps, the next one as a blade, what it cuts framed, waste hatched.
 void Ribbon::draw_cuts(Drawing& d) const {
-    const Medium* m = medium();
-    if (m == nullptr || cut_sheet_ < 0 || std::size_t(cut_sheet_) >= sheets_.starts.size()) return;
-    const auto plan = cuts_of_sheet(room_, cut_sheet_);
-    if (!plan) return;
+    if (cut_sheet_ < 0 || std::size_t(cut_sheet_) >= sheets_.starts.size()) return;
     const Affine map = strip_map(cut_sheet_);
     const auto box = [&](int part) {
-        const Rect& r = plan->parts[std::size_t(part)].box;
+        const Rect& r = cuts_.parts[std::size_t(part)].box;
         const Point a = map({r.x0, r.y0}), b = map({r.x1, r.y1});
         return Rect{a.x, a.y, b.x, b.y};
     };
-    for (int k = 0; k < std::min(cut_, int(plan->cuts.size())); ++k) {
-        const TrimCut& c = plan->cuts[std::size_t(k)];
+    for (int k = 0; k < std::min(cut_, int(cuts_.cuts.size())); ++k) {
+        const TrimCut& c = cuts_.cuts[std::size_t(k)];
         for (const int part : {c.near, c.far})
-            if (plan->parts[std::size_t(part)].waste) {
+            if (cuts_.parts[std::size_t(part)].waste) {
                 d.rect(box(part), Colour{0.957, 0.945, 0.918, 0.75}, {});
                 hatch(d, box(part), palette::rule);
             }
@@ -376,8 +373,8 @@ void Ribbon::draw_cuts(Drawing& d) const {
         d.line(line, {palette::paper, 3.5, {}});
         d.line(line, {palette::quiet, 1, {}});
     }
-    if (cut_ >= int(plan->cuts.size())) return;
-    const TrimCut& c = plan->cuts[std::size_t(cut_)];
+    if (cut_ >= int(cuts_.cuts.size())) return;
+    const TrimCut& c = cuts_.cuts[std::size_t(cut_)];
     const Rect r = box(c.part);
     d.rect(r, {}, Stroke{palette::verdigris, 2.5, {}});
     const Point at = map({c.at, c.at});
@@ -453,9 +450,10 @@ void Ribbon::choose_all(std::vector<int> copies) {
     emit chosen_changed();
 }
 
-void Ribbon::show_cut(int sheet, int cut) {
+void Ribbon::show_cut(int sheet, int cut, TrimPlan plan) {
     cut_sheet_ = sheet;
     cut_ = cut;
+    cuts_ = std::move(plan);
     refresh();
 }
 

@@ -37,8 +37,8 @@ public:
     void lock_chosen();
     void swap_chosen();
     void send_chosen(int sheet);
-    /// Shows the sheet as it is after so many cuts of the trimmer, and the next one to be made; -1: not.
-    void show_cut(int sheet, int cut);
+    /// Shows the sheet as it is after so many of these cuts, and the next one to be made; sheet -1: not.
+    void show_cut(int sheet, int cut, TrimPlan plan);
     void show_kept(bool on);  ///< outlines of the layout that was put beside
     /// A point of a copy's ink on the widget: somewhere inside its contour.
     [[nodiscard]] QPoint place_of(int copy) const;
@@ -91,7 +91,8 @@ private:
     QTimer still_;                                                      ///< while it runs the view moves
     std::map<std::string, std::shared_ptr<const Transfer>> transfers_;  ///< as the tiles draw them
     std::uint64_t transfers_number_ = 0;
-    int cut_sheet_ = -1, cut_ = -1;
+    int cut_sheet_ = -1, cut_ = 0;
+    TrimPlan cuts_;
     bool kept_shown_ = false;
     std::map<std::pair<std::string, int>, PlacedCopy> shown_, gliding_from_;
     QVariantAnimation glide_;

@@ -2,6 +2,14 @@
 
 namespace orthema::app {
 
+const Medium* medium_of(const Workroom& room) { return find_medium(room.order(), room.selection().medium); }
+
+const MediumPlan* plan_of(const Workroom& room) {
+    for (const MediumPlan& m : room.sheets().media)
+        if (m.medium == room.selection().medium) return &m;
+    return nullptr;
+}
+
 const std::vector<PlacedCopy>& copies_of(const Workroom& room) {
     static const std::vector<PlacedCopy> none;
     for (const MediumLayout& l : room.order().layouts)
@@ -11,11 +19,10 @@ const std::vector<PlacedCopy>& copies_of(const Workroom& room) {
 
 RibbonSheets ribbon_sheets(const Workroom& room) {
     RibbonSheets out;
-    const Medium* medium = find_medium(room.order(), room.selection().medium);
+    const Medium* medium = medium_of(room);
     if (medium == nullptr) return out;
     const MediumLayout layout = layout_of(room.order(), medium->id);
-    int count = 1;
-    for (const PlacedCopy& c : layout.copies) count = std::max(count, c.sheet + 1);
+    const int count = std::max(1, sheet_count(layout.copies));
     std::vector<double> ends(std::size_t(count), 0);
     const std::vector<Rect> boxes = laid_boxes(*medium, room.transfer_set(), layout.copies);
     for (std::size_t i = 0; i < boxes.size(); ++i) {
@@ -41,10 +48,10 @@ RibbonSheets ribbon_sheets(const Workroom& room) {
 }
 
 Result<TrimPlan> cuts_of_sheet(const Workroom& room, int sheet) {
-    for (const MediumPlan& m : room.sheets().media)
-        if (m.medium == room.selection().medium)
-            for (const Sheet& s : m.sheets)
-                if (s.number == sheet) return sheet_cuts(*find_medium(room.order(), s.medium), room.transfer_set(), s);
+    const Medium* medium = medium_of(room);
+    if (const MediumPlan* plan = plan_of(room); plan != nullptr && medium != nullptr)
+        for (const Sheet& s : plan->sheets)
+            if (s.number == sheet) return sheet_cuts(*medium, room.transfer_set(), s);
     return Error{"There is no such sheet."};
 }
 

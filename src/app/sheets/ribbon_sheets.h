@@ -24,6 +24,10 @@ struct RibbonSheets {
 };
 RibbonSheets ribbon_sheets(const Workroom& room);
 
+/// The medium that is chosen, and the sheets of it; null where there are none.
+const Medium* medium_of(const Workroom& room);
+const MediumPlan* plan_of(const Workroom& room);
+
 /// The copies of the chosen medium as the order has them.
 const std::vector<PlacedCopy>& copies_of(const Workroom& room);
 

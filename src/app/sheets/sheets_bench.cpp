@@ -163,13 +163,10 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     reads_ = sheet_page_->note();
     reads_->setProperty("brick", true);
     sheet_page_->rule();
-    auto* compare = new QHBoxLayout;
     keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
     change_over_ =
         push(QStringLiteral("Change over"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
-    compare->addWidget(keep_);
-    compare->addWidget(change_over_);
-    sheet_page_->rows()->addLayout(compare);
+    sheet_page_->side_by_side({keep_, change_over_});
     kept_ = sheet_page_->note();
     kept_->setObjectName(QStringLiteral("Kept layout"));
     kept_outlines_ = new QCheckBox(QStringLiteral("Its outlines over this one"));
@@ -208,6 +205,14 @@ void SheetsBench::show_page(int page) {
     pages_->show_choice(page);
     FigurePanel* const all[] = {sheet_page_, laying_, stock_, print_};
     for (int i = 0; i < 4; ++i) all[i]->setVisible(i == page);
+    refresh_page();
+}
+
+/// The page beside the ribbon that is seen; the sheets' own figures are shown with the bench.
+void SheetsBench::refresh_page() {
+    if (page_ == 1) laying_->refresh();
+    if (page_ == 2) stock_->refresh();
+    if (page_ == 3) print_->refresh();
 }
 
 int SheetsBench::sheet_in_view() const {
@@ -221,9 +226,7 @@ int SheetsBench::sheet_in_view() const {
 
 void SheetsBench::send_menu() {
     QMenu menu;
-    const auto& copies = copies_of(room_);
-    int sheets = 0;
-    for (const PlacedCopy& c : copies) sheets = std::max(sheets, c.sheet + 1);
+    const int sheets = sheet_count(copies_of(room_));
     for (int i = 0; i <= sheets; ++i) {
         QAction* a = menu.addAction(i < sheets ? QStringLiteral("sheet %1").arg(i + 1) : QStringLiteral("a fresh sheet"));
         connect(a, &QAction::triggered, this, [this, i] { ribbon_->send_chosen(i); });
@@ -233,8 +236,7 @@ void SheetsBench::send_menu() {
 
 /// The replay of the trimmer's cuts: one sheet after the other.
 void SheetsBench::step_cut(int by) {
-    int sheets = 0;
-    for (const PlacedCopy& c : copies_of(room_)) sheets = std::max(sheets, c.sheet + 1);
+    const int sheets = sheet_count(copies_of(room_));
     const auto plan = cuts_of_sheet(room_, cut_sheet_);
     const int cuts = plan ? int(plan->cuts.size()) : 0;
     cut_at_ += by;
@@ -251,15 +253,15 @@ void SheetsBench::step_cut(int by) {
 }
 
 void SheetsBench::show_cuts() {
-    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const Medium* m = medium_of(room_);
     const bool on = m != nullptr && m->laying.cutting == Cutting::trimmer && !copies_of(room_).empty();
     cut_bar_->setVisible(on);
-    if (!on) return ribbon_->show_cut(-1, -1);
+    if (!on) return ribbon_->show_cut(-1, 0, {});
     const auto plan = cuts_of_sheet(room_, cut_sheet_);
     if (!plan) {
         cut_sheet_ = cut_at_ = 0;
         cut_says_->setText(qt(plan.sentence()));
-        return ribbon_->show_cut(-1, -1);
+        return ribbon_->show_cut(-1, 0, {});
     }
     const int cuts = int(plan->cuts.size());
     cut_at_ = std::clamp(cut_at_, 0, cuts);
@@ -275,11 +277,11 @@ void SheetsBench::show_cuts() {
         text += QStringLiteral("all %1 cuts made").arg(cuts);
     }
     cut_says_->setText(text);
-    ribbon_->show_cut(cut_sheet_, cut_at_);
+    ribbon_->show_cut(cut_sheet_, cut_at_, *plan);
 }
 
 void SheetsBench::show_compared() {
-    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const Medium* m = medium_of(room_);
     const MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
     keep_->setEnabled(!layout.copies.empty());
     change_over_->setEnabled(layout.kept.has_value());
@@ -338,9 +340,7 @@ void SheetsBench::refresh() {
     about_->setText(m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
                     : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
                                                              : QStringLiteral("cut by contour"));
-    const MediumPlan* plan = nullptr;
-    for (const MediumPlan& p : room_.sheets().media)
-        if (p.medium == m->id) plan = &p;
+    const MediumPlan* plan = plan_of(room_);
     const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale;
     settle_->setText(room_.settling() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
     settle_->setEnabled(room_.settling() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
@@ -353,9 +353,7 @@ void SheetsBench::refresh() {
     show_piece();
     show_cuts();
     show_compared();
-    laying_->refresh();
-    stock_->refresh();
-    print_->refresh();
+    refresh_page();
     for (QLabel* l : {used_, density_, cut_, left_, cost_, each_}) l->setText(QStringLiteral("–"));
     if (plan != nullptr && plan->placed > 0) {
         double cut = 0, last = 0;

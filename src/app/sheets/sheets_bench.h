@@ -34,6 +34,7 @@ public:
 private:
     void show_piece();
     void show_page(int page);
+    void refresh_page();
     void show_cuts();
     void step_cut(int by);
     void show_compared();

@@ -8,16 +8,6 @@
 
 namespace orthema::app {
 
-namespace {
-
-const MediumPlan* plan_of(const Workroom& room) {
-    for (const MediumPlan& m : room.sheets().media)
-        if (m.medium == room.selection().medium) return &m;
-    return nullptr;
-}
-
-}  // namespace
-
 WholeRoll::WholeRoll(Workroom& room, Ribbon& ribbon, QWidget* parent) : Canvas(room.art(), parent), room_(room), ribbon_(ribbon) {
     setFixedHeight(104);
     setFocusPolicy(Qt::NoFocus);
@@ -82,7 +72,7 @@ Drawing WholeRoll::draw(double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
-    const Medium* m = find_medium(room_.order(), room_.selection().medium);
+    const Medium* m = medium_of(room_);
     const MediumPlan* plan = plan_of(room_);
     if (m == nullptr) return d;
     const RibbonSheets all = ribbon_sheets(room_);

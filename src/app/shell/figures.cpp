@@ -187,29 +187,21 @@ QLabel* FigurePanel::text_row(const QString& name) {
     return value;
 }
 
-LengthField* FigurePanel::length_row(const QString& name, const QString& why) {
-    auto* f = new LengthField(name);
-    f->setToolTip(why);
-    f->setFixedWidth(84);
-    row(name)->addWidget(f);
-    return f;
+template <class Field>
+Field* FigurePanel::placed(Field* field, const QString& name, const QString& why, int width) {
+    field->setToolTip(why);
+    field->setFixedWidth(width);
+    row(name)->addWidget(field);
+    return field;
 }
+
+LengthField* FigurePanel::length_row(const QString& name, const QString& why) { return placed(new LengthField(name), name, why, 84); }
 
 NumberField* FigurePanel::number_row(const QString& name, const QString& why, double least, double most, int digits) {
-    auto* f = new NumberField(name, least, most, digits);
-    f->setToolTip(why);
-    f->setFixedWidth(84);
-    row(name)->addWidget(f);
-    return f;
+    return placed(new NumberField(name, least, most, digits), name, why, 84);
 }
 
-ValueField* FigurePanel::field_row(const QString& name, const QString& why) {
-    auto* f = new ValueField(name);
-    f->setToolTip(why);
-    f->setFixedWidth(150);
-    row(name)->addWidget(f);
-    return f;
-}
+ValueField* FigurePanel::field_row(const QString& name, const QString& why) { return placed(new ValueField(name), name, why, 150); }
 
 QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
     auto* c = new QComboBox;
@@ -230,6 +222,12 @@ QLabel* FigurePanel::note() {
 }
 
 void FigurePanel::add(QWidget* widget) { rows_->addWidget(widget); }
+
+void FigurePanel::side_by_side(std::initializer_list<QWidget*> widgets) {
+    auto* line = new QHBoxLayout;
+    for (QWidget* w : widgets) line->addWidget(w);
+    rows_->addLayout(line);
+}
 
 void FigurePanel::rule() {
     auto* line = new QFrame;

@@ -93,6 +93,7 @@ public:
     QComboBox* choice_row(const QString& name, const QString& why);
     QLabel* note();  ///< a wrapped line
     void add(QWidget* widget);
+    void side_by_side(std::initializer_list<QWidget*> widgets);  ///< in one row
     void rule();
     void bare();          ///< without a card of its own: a page or a part of another panel
     FigurePanel* part();  ///< rows that come and go together
@@ -101,6 +102,8 @@ public:
 
 private:
     QHBoxLayout* row(const QString& name);
+    template <class Field>
+    Field* placed(Field* field, const QString& name, const QString& why, int width);
     QVBoxLayout* rows_;
 };
 

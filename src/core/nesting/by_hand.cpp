@@ -27,8 +27,7 @@ std::size_t at_index(int i) { return static_cast<std::size_t>(i); }
 
 HandLayout::HandLayout(const Medium& medium, const TransferSet& set, const MediumLayout& layout)
     : medium_(medium), set_(&set), layout_(layout) {
-    int sheets = 0;
-    for (const PlacedCopy& c : layout.copies) sheets = std::max(sheets, c.sheet + 1);
+    const int sheets = sheet_count(layout.copies);
     outlines_.reserve(layout.copies.size());
     for (const PlacedCopy& c : layout.copies) outlines_.push_back(placed(c));
     const std::vector<NestPiece> pieces = sheet_problem({medium, {}}, set, layout).pieces;

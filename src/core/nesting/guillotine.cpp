@@ -63,12 +63,6 @@ struct Free {
     std::array<double, 2> turns{0, 0};  ///< level, and a quarter over
 };
 
-/// Boxes with whole sides, gap included, and what they are of.
-struct Boxes {
-    std::vector<CutBox> boxes;
-    std::vector<Free> of;
-};
-
 }  // namespace
 
 Result<NestSolution> nest_guillotine(const NestProblem& problem, const GuillotineOptions& options, const Task& task,
@@ -81,7 +75,8 @@ Result<NestSolution> nest_guillotine(const NestProblem& problem, const Guillotin
     const auto up = [](double mm) { return static_cast<std::int64_t>(std::ceil(mm * grid_per_mm - 1e-6)); };
     const auto width = static_cast<std::int64_t>((room.height() + problem.gap) * grid_per_mm + 1e-6);
     const auto length = static_cast<std::int64_t>((room.width() + problem.gap) * grid_per_mm + 1e-6);
-    Boxes all;
+    std::vector<CutBox> boxes;  // with whole sides, gap included
+    std::vector<Free> of;       // what each is of
     for (std::size_t i = 0; i < problem.pieces.size(); ++i) {
         const NestPiece& p = problem.pieces[i];
         const Rect box = bounds(p.outline.outer);
@@ -107,46 +102,44 @@ Result<NestSolution> nest_guillotine(const NestProblem& problem, const Guillotin
             level = quarter;
         }
         for (int c = 0; c < p.count; ++c) {
-            all.boxes.push_back(cut);
-            all.of.push_back({static_cast<int>(i), c, level < 0 ? std::array{quarter, quarter} : std::array{level, quarter}});
+            boxes.push_back(cut);
+            of.push_back({static_cast<int>(i), c, level < 0 ? std::array{quarter, quarter} : std::array{level, quarter}});
         }
     }
-    if (all.boxes.size() > 20000) return Error{"More than 20,000 pieces at once: split the order."};
+    if (boxes.size() > 20000) return Error{"More than 20,000 pieces at once: split the order."};
 
-    const auto solution_of = [&](const SlicingForest* forest) {
+    const auto solution_of = [&](const SlicingForest& forest) {
         NestSolution s;
-        if (forest != nullptr) {
-            const auto places = forest->places();
-            for (std::size_t i = 0; i < places.size(); ++i) {
-                const Free& f = all.of[i];
-                const double turn = f.turns[places[i].turned ? 1 : 0];
-                const Rect box = bounds(mapped(problem.pieces[static_cast<std::size_t>(f.piece)].outline, Affine::turn(turn)).outer);
-                s.placements.push_back({f.piece, f.copy, places[i].bin, turn,
-                                        room.x0 + static_cast<double>(places[i].along) / grid_per_mm - box.x0,
-                                        room.y0 + static_cast<double>(places[i].across) / grid_per_mm - box.y0, false});
-            }
+        const auto places = forest.places();
+        for (std::size_t i = 0; i < places.size(); ++i) {
+            const Free& f = of[i];
+            const double turn = f.turns[places[i].turned ? 1 : 0];
+            const Rect box = bounds(mapped(problem.pieces[static_cast<std::size_t>(f.piece)].outline, Affine::turn(turn)).outer);
+            s.placements.push_back({f.piece, f.copy, places[i].bin, turn,
+                                    room.x0 + static_cast<double>(places[i].along) / grid_per_mm - box.x0,
+                                    room.y0 + static_cast<double>(places[i].across) / grid_per_mm - box.y0, false});
         }
         measure_solution(problem, s);
         s.seconds = elapsed();
         s.rounds = options.nest.rounds;
         return s;
     };
-    if (all.boxes.empty()) return solution_of(nullptr);
+    if (boxes.empty()) return NestSolution{};
 
     std::mutex guard;
     std::optional<NestSolution> best;
     const auto offer = [&](const SlicingForest& forest) {
-        NestSolution s = solution_of(&forest);
+        NestSolution s = solution_of(forest);
         const std::scoped_lock lock(guard);
         if (best && (s.bins > best->bins || (s.bins == best->bins && s.last_length >= best->last_length - 1e-9))) return;
         if (best && !nest_faults(problem, s.placements, 0.001).empty()) return;
         best = std::move(s);
         if (better) better(*best);
     };
-    const SlicingForest first(all.boxes, width, length, options.stages);
+    const SlicingForest first(boxes, width, length, options.stages);
     offer(first);
     // what lies there already stays while nothing is shorter
-    if (problem.start.size() == all.boxes.size()) {
+    if (problem.start.size() == boxes.size()) {
         NestSolution s;
         s.placements = problem.start;
         measure_solution(problem, s);
@@ -159,7 +152,7 @@ Result<NestSolution> nest_guillotine(const NestProblem& problem, const Guillotin
         std::mt19937_64 random(options.nest.seed * 7919ULL + k);
         SlicingForest forest = first;
         // one annealing after another, each twice as long, so that little time and much are both used
-        const auto n = static_cast<double>(all.boxes.size());
+        const auto n = static_cast<double>(boxes.size());
         const double span = static_cast<double>(std::min<std::int64_t>(first.last_length(), length));
         const double hot = 0.5 * span / n, cold = 1e-4 * hot;
         long left = options.nest.rounds > 0 ? options.nest.rounds * steps_a_round : std::numeric_limits<long>::max();

@@ -30,7 +30,7 @@ class LayingOut {
 public:
     LayingOut(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options, const Task& task,
               const std::function<void(const LaidOut&)>& better)
-        : medium_(medium), set_(set), now_(now), options_(options), task_(task), better_(better) {
+        : medium_(medium), set_(set), options_(options), task_(task), better_(better) {
         whole_ = sheet_problem({medium, {}}, set, now);
         std::set<int> held;
         if (keeps_whole_sheets())
@@ -68,7 +68,6 @@ public:
 private:
     const Medium& medium_;
     const TransferSet& set_;
-    const MediumLayout& now_;
     const NestOptions& options_;
     const Task& task_;
     const std::function<void(const LaidOut&)>& better_;
@@ -94,12 +93,7 @@ private:
 
     [[nodiscard]] LaidSheets with_held(const LaidSheets& sheets) const {
         LaidSheets out = held_;
-        const int shift = static_cast<int>(held_.stock.size());
-        for (PlacedCopy c : sheets.copies) {
-            c.sheet += shift;
-            out.copies.push_back(c);
-        }
-        out.stock.insert(out.stock.end(), sheets.stock.begin(), sheets.stock.end());
+        append(out, sheets);
         if (std::all_of(out.stock.begin(), out.stock.end(), [](const std::string& s) { return s.empty(); })) out.stock.clear();
         return out;
     }
@@ -118,7 +112,7 @@ private:
         const NestProblem sized = sheet_problem(bed, set_, MediumLayout{medium_.id, {}});
         part.problem.width = sized.width;
         part.problem.max_length = sized.max_length;
-        part.problem.blocked = kept_free(bed, whole_.pieces);
+        part.problem.blocked = sized.blocked;
         part.problem.locked.clear();
         part.problem.start.clear();
         for (std::size_t i = 0; i < copies.size(); ++i) part.problem.pieces[i].count = static_cast<int>(copies[i].size());
@@ -252,12 +246,6 @@ private:
         return out;
     }
 
-    static int sheets_of(const LaidSheets& laid) {
-        int n = 0;
-        for (const PlacedCopy& c : laid.copies) n = std::max(n, c.sheet + 1);
-        return n;
-    }
-
     static void append(LaidSheets& to, const LaidSheets& more) {
         const int shift = static_cast<int>(to.stock.size());
         for (PlacedCopy c : more.copies) {
@@ -304,15 +292,16 @@ private:
         for (const Choice& c : choices)
             if (c.stock != first.stock) order.push_back(&c);
         std::optional<Error> fault;
+        const auto all_laid = [&] { return std::all_of(left.begin(), left.end(), [](const auto& l) { return l.empty(); }); };
         for (const Choice* c : order) {
-            if (std::all_of(left.begin(), left.end(), [](const auto& l) { return l.empty(); })) return out;
+            if (all_laid()) return out;
             if (c->on_hand && *c->on_hand <= 0) continue;
             auto laid = in_groups(c->bed, left, seconds);
             if (!laid) {
                 fault = laid.error();
                 continue;
             }
-            int sheets = sheets_of(*laid);
+            int sheets = sheet_count(laid->copies);
             if (c->on_hand && sheets > *c->on_hand) {
                 sheets = *c->on_hand;
                 std::erase_if(laid->copies, [&](const PlacedCopy& p) { return p.sheet >= sheets; });
@@ -321,7 +310,7 @@ private:
             take_out(left, laid->copies);
             append(out, *laid);
         }
-        if (std::all_of(left.begin(), left.end(), [](const auto& l) { return l.empty(); })) return out;
+        if (all_laid()) return out;
         return fault ? *fault : Error{"The stock on hand does not take all pieces: buy more, or take away what limits it."};
     }
 
@@ -365,8 +354,7 @@ private:
         const std::vector<Choice> choices = whole_sizes();
         struct Tried {
             const Choice* choice;
-            LaidSheets laid;
-            double cost;
+            LaidOut laid;
         };
         std::vector<Tried> tried;
         std::optional<Error> fault;
@@ -378,24 +366,20 @@ private:
             }
             LaidSheets all = offcuts;
             append(all, on_cheaper(*laid, choices));
-            const double cost = measured(medium_, set_, all).cost;
             offer(with_held(all));
-            tried.push_back({&c, std::move(all), cost});
+            tried.push_back({&c, measured(medium_, set_, std::move(all))});
         };
         const double quick = std::max(0.05, options_.seconds * 0.25 / static_cast<double>(choices.size()));
         for (const Choice& c : choices) look(c, quick);
         if (tried.empty()) return *fault;
-        std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.cost < b.cost; });
+        std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.laid.cost < b.laid.cost; });
         // the two cheapest once more, with time
         std::vector<const Choice*> again;
         for (std::size_t i = 0; i < std::min<std::size_t>(2, tried.size()); ++i) again.push_back(tried[i].choice);
         for (const Choice* c : again)
             if (!task_.stopped() && spent() < 1) look(*c, options_.seconds * 0.3);
-        return std::min_element(tried.begin(), tried.end(),
-                                [&](const Tried& a, const Tried& b) {
-                                    return beats(medium_, measured(medium_, set_, a.laid), measured(medium_, set_, b.laid));
-                                })
-            ->laid;
+        return std::min_element(tried.begin(), tried.end(), [&](const Tried& a, const Tried& b) { return beats(medium_, a.laid, b.laid); })
+            ->laid.sheets;
     }
 };
 
@@ -476,8 +460,7 @@ MediumLayout filled(const Medium& medium, const TransferSet& set, const MediumLa
         return t == nullptr || t->medium != medium.id ? 0 : copies_asked(*t, out);
     };
     std::erase_if(out.copies, [&](const PlacedCopy& c) { return c.copy >= asked(c.transfer); });
-    int sheets = 0;
-    for (const PlacedCopy& c : out.copies) sheets = std::max(sheets, c.sheet + 1);
+    const int sheets = sheet_count(out.copies);
     // bed by bed, since each has its own size; of a roll only as far as it is used
     std::map<std::string, int> added;
     for (int s = 0; s < sheets && !task.stopped(); ++s) {

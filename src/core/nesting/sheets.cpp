@@ -153,6 +153,12 @@ std::vector<std::string> layout_faults(const Medium& medium, const TransferSet& 
     return faults;
 }
 
+int sheet_count(const std::vector<PlacedCopy>& copies) {
+    int out = 0;
+    for (const PlacedCopy& c : copies) out = std::max(out, c.sheet + 1);
+    return out;
+}
+
 std::vector<Rect> laid_boxes(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies) {
     const auto index = by_id(set);
     std::vector<Rect> out;
@@ -279,8 +285,8 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         m.placed = static_cast<int>(copies.size());
         const auto faults = layout_faults(medium, set, layout, 0.01);
         m.stale = !faults.empty();
-        int sheets = 0, crossing = 0;
-        for (const PlacedCopy& c : copies) sheets = std::max(sheets, c.sheet + 1);
+        const int sheets = sheet_count(copies);
+        int crossing = 0;
         double used_of_all = 0, area_of_all = 0;
         for (int b = 0; b < sheets; ++b) {
             Sheet s;

@@ -69,6 +69,9 @@ NestProblem sheet_problem(const Bed& bed, const TransferSet& set, const MediumLa
 /// What is wrong with a layout, each sheet on its own bed. As nest_faults().
 std::vector<std::string> layout_faults(const Medium& medium, const TransferSet& set, const MediumLayout& layout, double tolerance);
 
+/// Sheets that copies lie on, empty ones between them counted.
+int sheet_count(const std::vector<PlacedCopy>& copies);
+
 /// Boxes of the copies on one sheet, each with its outline's, in the copies' order.
 std::vector<Rect> laid_boxes(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies);
 

@@ -302,29 +302,21 @@ void SlicingForest::put(int node, std::int64_t across, std::int64_t along, std::
         out[at(n.box)] = {bin, across, along, !level};
         return;
     }
-    const Node& left = nodes_[at(n.left)];
-    const Node& right = nodes_[at(n.right)];
+    // of each child the least there is in the direction of the cut that has room in the other
+    const auto least = [&](int child, std::int64_t Size::*in, std::int64_t Size::*within, std::int64_t room) {
+        std::int64_t shortest = std::numeric_limits<std::int64_t>::max();
+        for (const Size& s : nodes_[at(child)].sizes)
+            if (s.*within <= room) shortest = std::min(shortest, s.*in);
+        return shortest;
+    };
     if (n.cut == Cut::along) {
-        // the shortest of each that is not too wide
-        const auto shortest = [&](const Node& c) {
-            std::int64_t least = std::numeric_limits<std::int64_t>::max();
-            for (const Size& s : c.sizes)
-                if (s.across <= room_across) least = std::min(least, s.along);
-            return least;
-        };
-        const std::int64_t a = shortest(left), b = shortest(right);
+        const std::int64_t a = least(n.left, &Size::along, &Size::across, room_across);
         put(n.left, across, along, room_across, a, bin, out);
-        put(n.right, across, along + a, room_across, b, bin, out);
+        put(n.right, across, along + a, room_across, least(n.right, &Size::along, &Size::across, room_across), bin, out);
     } else {
-        const auto narrowest = [&](const Node& c) {
-            std::int64_t least = std::numeric_limits<std::int64_t>::max();
-            for (const Size& s : c.sizes)
-                if (s.along <= room_along) least = std::min(least, s.across);
-            return least;
-        };
-        const std::int64_t a = narrowest(left), b = narrowest(right);
+        const std::int64_t a = least(n.left, &Size::across, &Size::along, room_along);
         put(n.left, across, along, a, room_along, bin, out);
-        put(n.right, across + a, along, b, room_along, bin, out);
+        put(n.right, across + a, along, least(n.right, &Size::across, &Size::along, room_along), room_along, bin, out);
     }
 }
 

@@ -43,8 +43,13 @@ std::optional<int> stages_from(const Cells& cells, bool across) {
     return 1 + most;
 }
 
+Rect box_around(const Cells& cells) {
+    Rect out = cells.front().first;
+    for (const auto& c : cells) out = united(out, c.first);
+    return out;
+}
+
 struct Cutter {
-    double clearance;
     TrimPlan plan;
 
     int add(const Rect& box) {
@@ -80,8 +85,7 @@ struct Cutter {
     }
 
     void work(int part, const Cells& cells, bool across, int stage) {
-        Rect around = cells.front().first;
-        for (const auto& c : cells) around = united(around, c.first);
+        const Rect around = box_around(cells);
         if (cells.size() == 1) {
             part = trimmed(trimmed(part, around, across, 0), around, !across, 0);
             plan.parts[static_cast<std::size_t>(part)].piece = cells.front().second;
@@ -92,13 +96,11 @@ struct Cutter {
         const auto parts = slabs(cells, across);
         std::vector<int> cut_off;
         for (std::size_t i = 0; i + 1 < parts.size(); ++i) {
-            double end = low(parts[i].front().first, across);
-            for (const auto& c : parts[i]) end = std::max(end, high(c.first, across));
+            const double end = high(box_around(parts[i]), across);
             const auto [slab, rest] = cut(part, across, end, stage);
             cut_off.push_back(slab);
             part = rest;
-            double begin = low(parts[i + 1].front().first, across);
-            for (const auto& c : parts[i + 1]) begin = std::min(begin, low(c.first, across));
+            const double begin = low(box_around(parts[i + 1]), across);
             if (begin > end + least_waste) {
                 const auto [waste, on] = cut(part, across, begin, stage);
                 plan.parts[static_cast<std::size_t>(waste)].waste = true;
@@ -115,7 +117,7 @@ struct Cutter {
 Result<TrimPlan> trim_plan(const std::vector<Rect>& boxes, const Rect& sheet, double clearance) {
     Cells cells;
     for (std::size_t i = 0; i < boxes.size(); ++i) cells.emplace_back(boxes[i].grown(clearance), static_cast<int>(i));
-    Cutter c{clearance, {}};
+    Cutter c;
     c.add(sheet);
     if (cells.empty()) return c.plan;
     const auto first = stages_from(cells, true), other = stages_from(cells, false);
