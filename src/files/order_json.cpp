@@ -4,6 +4,7 @@
 
 #include "files/art_file.h"
 #include "files/laying_json.h"
+#include "files/pressing_json.h"
 #include "files/shop_json.h"
 
 namespace orthema {
@@ -135,6 +136,9 @@ Order read_order(const In& in) {
     in["media"].each(200, [&](const In& e) { o.media.push_back(read_medium(e)); });
     in["presses"].each(200, [&](const In& e) { o.presses.push_back(read_press(e)); });
     if (in.has("methods")) in["methods"].each(200, [&](const In& e) { o.methods.push_back(read_method(e)); });
+    if (in.has("trials")) in["trials"].each(2000, [&](const In& e) { o.trials.push_back(read_trial(e)); });
+    if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
+    if (in.has("reprints")) in["reprints"].each(20000, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
     if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
     return o;
@@ -219,6 +223,9 @@ json to_json(const Order& o) {
     for (const Medium& m : o.media) j["media"].push_back(to_json(m));
     for (const Press& p : o.presses) j["presses"].push_back(to_json(p));
     for (const Method& m : o.methods) j["methods"].push_back(to_json(m));
+    for (const Trial& t : o.trials) j["trials"].push_back(to_json(t));
+    if (o.press_run != PressRun{}) j["press_run"] = to_json(o.press_run);
+    for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));
     for (const Jig& g : o.jigs) j["jigs"].push_back(to_json(g));
     for (const MediumLayout& l : o.layouts) j["layouts"].push_back(to_json(l));
     return j;

@@ -1,6 +1,7 @@
 // What a shop has, as JSON: blanks, media, presses, methods and jigs.
 #include "files/order_json.h"
 #include "files/laying_json.h"
+#include "files/pressing_json.h"
 #include "files/shop_json.h"
 
 namespace orthema {
@@ -10,12 +11,10 @@ namespace {
 const char* mirror_key(MirrorBy m) {
     return m == MirrorBy::program ? "program" : m == MirrorBy::printer_software ? "printer-software" : "nobody";
 }
-const char* press_kind_key(PressKind k) { return k == PressKind::flat ? "flat" : k == PressKind::cap ? "cap" : "wrap"; }
-const char* handling_key(Handling h) { return h == Handling::none ? "none" : h == Handling::trimmed ? "trimmed" : "weeded"; }
-const char* pressure_key(Pressure p) {
-    return p == Pressure::light ? "light" : p == Pressure::medium ? "medium" : p == Pressure::firm ? "firm" : "heavy";
+const char* press_kind_key(PressKind k) {
+    return k == PressKind::flat ? "flat" : k == PressKind::cap ? "cap" : k == PressKind::wrap ? "wrap" : "oven";
 }
-
+const char* handling_key(Handling h) { return h == Handling::none ? "none" : h == Handling::trimmed ? "trimmed" : "weeded"; }
 json figure_json(const Figure& f) {
     if (f.source == Source::published) return f.value.mm();
     json j{{"mm", f.value.mm()}, {"source", source_name(f.source)}};
@@ -117,7 +116,7 @@ Press read_press(const In& in) {
     p.id = in["id"].text();
     p.name = in["name"].text();
     p.margin = in["margin_mm"].length(0);
-    if (in.has("kind")) p.kind = in["kind"].one_of<PressKind>(3, press_kind_key);
+    if (in.has("kind")) p.kind = in["kind"].one_of<PressKind>(4, press_kind_key);
     if (in.has("platens"))
         in["platens"].each(40, [&](const In& e) {
             p.platens.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1)});
@@ -125,6 +124,11 @@ Press read_press(const In& in) {
     else  // files of version 1 had one platen
         p.platens.push_back({"platen", in["platen_width_mm"].length(1), in["platen_height_mm"].length(1)});
     if (p.platens.empty()) in["platens"].fail("has no platen");
+    if (in.has("heat_rate")) p.heat_rate = in["heat_rate"].number(0.1, 1000);
+    if (in.has("cool_rate")) p.cool_rate = in["cool_rate"].number(0.1, 1000);
+    if (in.has("platen_seconds")) p.platen_seconds = in["platen_seconds"].number(0, 36000);
+    if (in.has("pressure_seconds")) p.pressure_seconds = in["pressure_seconds"].number(0, 36000);
+    if (in.has("pieces")) p.pieces = in["pieces"].whole(1, 1000);
     if (in.has("pads"))
         in["pads"].each(40, [&](const In& e) {
             p.pads.push_back({e["name"].text(), e["width_mm"].length(1), e["height_mm"].length(1), e["thickness_mm"].length(0)});
@@ -170,11 +174,10 @@ Method read_method(const In& in) {
     if (in.has("minutes")) m.minutes = in["minutes"].number(0, 1e5);
     if (in.has("shrink_per_cent")) m.shrink = in["shrink_per_cent"].number(0, 50);
     if (in.has("layers")) in["layers"].each(12, [&](const In& e) { m.layers.push_back(read_layer(e)); });
-    if (in.has("recipe"))
-        in["recipe"].each(40, [&](const In& e) {
-            m.recipe.push_back({e["what"].text(), e["celsius"].number(0, 400), e["seconds"].number(0, 36000),
-                                e["pressure"].one_of<Pressure>(4, pressure_key)});
-        });
+    if (in.has("recipe")) in["recipe"].each(40, [&](const In& e) { m.recipe.push_back(read_step(e)); });
+    if (in.has("fabric_rules")) in["fabric_rules"].each(60, [&](const In& e) { m.fabric_rules.push_back(read_fabric_rule(e)); });
+    if (in.has("bears_seconds")) m.bears_seconds = in["bears_seconds"].number(0, 36000);
+    if (in.has("bears_heats")) m.bears_heats = in["bears_heats"].whole(0, 100);
     if (in.has("care")) m.care = in["care"].text();
     return m;
 }
@@ -198,10 +201,13 @@ json to_json(const Method& m) {
            {"shrink_per_cent", m.shrink},
            {"layers", json::array()},
            {"recipe", json::array()},
+           {"fabric_rules", json::array()},
+           {"bears_seconds", m.bears_seconds},
+           {"bears_heats", m.bears_heats},
            {"care", m.care}};
     for (const Layer& l : m.layers) j["layers"].push_back(to_json(l));
-    for (const RecipeStep& s : m.recipe)
-        j["recipe"].push_back({{"what", s.what}, {"celsius", s.celsius}, {"seconds", s.seconds}, {"pressure", pressure_key(s.pressure)}});
+    for (const RecipeStep& s : m.recipe) j["recipe"].push_back(to_json(s));
+    for (const FabricRule& r : m.fabric_rules) j["fabric_rules"].push_back(to_json(r));
     return j;
 }
 
@@ -294,7 +300,16 @@ json to_json(const Medium& m) {
 }
 
 json to_json(const Press& p) {
-    json j{{"id", p.id}, {"name", p.name}, {"kind", press_kind_key(p.kind)}, {"margin_mm", p.margin.mm()}, {"platens", json::array()}};
+    json j{{"id", p.id},
+           {"name", p.name},
+           {"kind", press_kind_key(p.kind)},
+           {"margin_mm", p.margin.mm()},
+           {"platens", json::array()},
+           {"heat_rate", p.heat_rate},
+           {"cool_rate", p.cool_rate},
+           {"platen_seconds", p.platen_seconds},
+           {"pressure_seconds", p.pressure_seconds},
+           {"pieces", p.pieces}};
     for (const Platen& e : p.platens) j["platens"].push_back({{"name", e.name}, {"width_mm", e.width.mm()}, {"height_mm", e.height.mm()}});
     for (const Pad& e : p.pads)
         j["pads"].push_back(

@@ -121,6 +121,8 @@ struct Jostle::Inside {
             float dx, dy;
         };
         std::vector<Undecided> undecided;
+        Boxes about;  ///< neighbours of a spot that is walked from, and who they are
+        std::vector<int> who;
     };
     std::vector<Scratch> scratch;
 
@@ -198,14 +200,18 @@ struct Jostle::Inside {
     }
 
     /// Weighted overlap of piece i, were it there; given up once it reaches `bound`.
-    float weigh(std::size_t i, const Spot& at, const Cast& c, float bound, Scratch& s) const {
+    float weigh(std::size_t i, const Spot& at, const Cast& c, float bound, Scratch& s, bool walking = false) const {
         const auto fx = static_cast<float>(at.x), fy = static_cast<float>(at.y);
-        const int count = boxes_meeting(boxes, fx + c.x0, fy + c.y0, fx + c.x1, fy + c.y1, at.bin, s.near.data());
+        const int count = boxes_meeting(walking ? s.about : boxes, fx + c.x0, fy + c.y0, fx + c.x1, fy + c.y1, at.bin, s.near.data());
+        if (walking)
+            for (int k = 0; k < count; ++k)
+                s.near[static_cast<std::size_t>(k)] = s.who[static_cast<std::size_t>(s.near[static_cast<std::size_t>(k)])];
         const float* weight = &weights[i * n];
         float sum = 0;
         s.undecided.clear();
         const auto feel = [&](std::size_t j, float dx, float dy) {
-            sum += weight[j] * discs_depth(c, *cast[j], dx, dy, 0.01F * std::max(c.span, cast[j]->span));
+            const float enough = std::min(most_overlap, (bound - sum) / weight[j]);
+            sum += weight[j] * discs_depth(c, *cast[j], dx, dy, 0.01F * std::max(c.span, cast[j]->span), enough);
             return sum >= bound;
         };
         for (int k = 0; k < count; ++k) {  // first what discs prove: it may be enough to give up
@@ -225,22 +231,47 @@ struct Jostle::Inside {
         return sum;
     }
 
+    /// Keeps who lies within `reach` of a spot, for the short steps of a walk.
+    void look_about(const Spot& at, const Cast& c, double reach, Scratch& s) const {
+        const auto fx = static_cast<float>(at.x), fy = static_cast<float>(at.y), r = static_cast<float>(reach);
+        const int count = boxes_meeting(boxes, fx + c.x0 - r, fy + c.y0 - r, fx + c.x1 + r, fy + c.y1 + r, at.bin, s.near.data());
+        const auto n_about = static_cast<std::size_t>(count);
+        s.who.assign(s.near.begin(), s.near.begin() + count);
+        s.about.bin.clear();
+        s.about.resize(n_about);
+        for (std::size_t k = 0; k < n_about; ++k) {
+            const auto j = static_cast<std::size_t>(s.who[k]);
+            s.about.x0[k] = boxes.x0[j];
+            s.about.y0[k] = boxes.y0[j];
+            s.about.x1[k] = boxes.x1[j];
+            s.about.y1[k] = boxes.y1[j];
+            s.about.bin[k] = at.bin;
+        }
+    }
+
     /// Walks downhill along the axes and diagonals, with steps that grow on success and shrink on failure.
     void refine(std::size_t i, Spot& spot, double step, double last_step, Dice& d, Scratch& s) const {
         const Cast& c = cast_at(pieces[i].kind, spot.turn);
         double sx = step, sy = step;
+        const double reach = 4 * step;
+        Spot looked = spot;
+        look_about(looked, c, reach, s);
         while ((sx > last_step || sy > last_step) && spot.cost > 0) {
             const int axis = d.below(4);
             const double ux = axis == 1 ? 0 : sx, uy = axis == 0 ? 0 : axis == 3 ? -sy : sy;
             bool better = false;
             Spot best = spot;
+            if (std::max(std::abs(spot.x - looked.x) + sx, std::abs(spot.y - looked.y) + sy) > reach) {
+                looked = spot;
+                look_about(looked, c, std::max(reach, 2 * std::max(sx, sy)), s);
+            }
             for (const int way : {1, -1}) {
                 Spot to = spot;
                 to.x += way * ux;
                 to.y += way * uy;
                 into_room(c, to.x, to.y, to.bin);
                 if (to.x == spot.x && to.y == spot.y) continue;
-                to.cost = weigh(i, to, c, best.cost, s);
+                to.cost = weigh(i, to, c, best.cost, s, true);
                 if (to.cost < best.cost) {
                     best = to;
                     better = true;

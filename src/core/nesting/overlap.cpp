@@ -39,50 +39,63 @@ bool holds(const Cast& c, float x, float y) {
 
 ORTHEMA_WIDE bool discs_hit(const Cast& a, const Cast& b, float dx, float dy) {
     constexpr float proof = 2e-3F;  // rounding is far less: what meets by this much meets
-    for (int i = 0; i < a.discs; ++i) {
-        const auto k = static_cast<std::size_t>(i);
-        const float r = a.dr[k] - proof;
-        if (r <= 0) break;
-        const float x = a.dx[k] - dx, y = a.dy[k] - dy;
-        for (int j = 0; j < b.discs; j += lane_count) {
-            Lanes bx, by, br;
-            load(bx, &b.dx[static_cast<std::size_t>(j)]);
-            load(by, &b.dy[static_cast<std::size_t>(j)]);
-            load(br, &b.dr[static_cast<std::size_t>(j)]);
-            const Lanes ox = bx - x, oy = by - y, reach = br + r;
-            if (any(ox * ox + oy * oy < reach * reach)) return true;
+    const float *ax = a.dx.data(), *ay = a.dy.data(), *ar = a.dr.data();
+    const float *bx = b.dx.data(), *by = b.dy.data(), *br = b.dr.data();
+    const int rows = a.discs, columns = b.discs;
+    for (int i = 0; i < rows; i += 2) {  // two rows to a question: asking costs as much as measuring
+        if (ar[i] <= proof) break;
+        Marks hit = {};
+        for (int k = i; k < i + 2; ++k) {
+            const float r = ar[k] - proof, x = ax[k] - dx, y = ay[k] - dy;
+            for (int j = 0; j < columns; j += lane_count) {
+                Lanes ox, oy, reach;
+                load(ox, bx + j);
+                load(oy, by + j);
+                load(reach, br + j);
+                ox -= x;
+                oy -= y;
+                reach += r;
+                hit |= (ox * ox + oy * oy < reach * reach) & (reach > 0.0F);
+            }
         }
+        if (any(hit)) return true;
     }
     return false;
 }
 
-ORTHEMA_WIDE float discs_depth(const Cast& a, const Cast& b, float dx, float dy, float fade) {
-    Lanes sum = {};
-    const float fade2 = fade * fade;
-    for (int i = 0; i < a.discs; ++i) {
-        const auto k = static_cast<std::size_t>(i);
-        const float r = a.dr[k];
-        if (r == 0) break;
-        const float x = a.dx[k] - dx, y = a.dy[k] - dy;
-        for (int j = 0; j < b.discs; j += lane_count) {
-            Lanes bx, by, br;
-            load(bx, &b.dx[static_cast<std::size_t>(j)]);
-            load(by, &b.dy[static_cast<std::size_t>(j)]);
-            load(br, &b.dr[static_cast<std::size_t>(j)]);
-            const Lanes ox = bx - x, oy = by - y;
-            const Lanes square = ox * ox + oy * oy;
-            Lanes distance;
-            for (int l = 0; l < lane_count; ++l) distance[l] = __builtin_sqrtf(square[l]);
-            const Lanes depth = br + r - distance;
-            const Lanes faded = fade2 / (2 * fade - depth);
-            const Lanes felt = depth >= fade ? depth : faded;
-            const Lanes less = br < r ? br : br * 0 + r;
-            sum += felt * less;
-        }
-    }
+ORTHEMA_WIDE float discs_depth(const Cast& a, const Cast& b, float dx, float dy, float fade, float enough) {
+    const float fade2 = fade * fade, bulk = a.bulk * b.bulk;
+    const float limit = enough / bulk * (enough / bulk) * 1.0001F - fade2;
+    const float *ax = a.dx.data(), *ay = a.dy.data(), *ar = a.dr.data();
+    const float *bx = b.dx.data(), *by = b.dy.data(), *br = b.dr.data();
+    const int rows = a.discs, columns = b.discs;
     float out = 0;
-    for (int l = 0; l < lane_count; ++l) out += sum[l];
-    return __builtin_sqrtf(out + fade2) * a.bulk * b.bulk;
+    for (int i = 0; i < rows; i += 2) {
+        if (ar[i] == 0) break;
+        Lanes sum = {};
+        for (int k = i; k < i + 2; ++k) {
+            const float r = ar[k], x = ax[k] - dx, y = ay[k] - dy;
+            for (int j = 0; j < columns; j += lane_count) {
+                Lanes ox, oy, other;
+                load(ox, bx + j);
+                load(oy, by + j);
+                load(other, br + j);
+                ox -= x;
+                oy -= y;
+                const Lanes square = ox * ox + oy * oy;
+                Lanes distance;
+                for (int l = 0; l < lane_count; ++l) distance[l] = __builtin_sqrtf(square[l]);
+                const Lanes depth = other + r - distance;
+                const Lanes faded = fade2 / (2 * fade - depth);
+                const Lanes felt = depth >= fade ? depth : faded;
+                const Lanes less = other < r ? other : other * 0 + r;
+                sum += felt * less;
+            }
+        }
+        out += ((sum[0] + sum[4]) + (sum[2] + sum[6])) + ((sum[1] + sum[5]) + (sum[3] + sum[7]));
+        if (out >= limit) break;
+    }
+    return __builtin_sqrtf(out + fade2) * bulk;
 }
 
 ORTHEMA_WIDE bool outlines_meet(const Cast& a, const Cast& b, float dx, float dy) {
@@ -123,41 +136,45 @@ ORTHEMA_WIDE bool outlines_meet(const Cast& a, const Cast& b, float dx, float dy
         }
     }
     // no edges meet: one may lie wholly inside the other, which its own point then does too
-    if (a.x1 - a.x0 < b.x1 - b.x0 || a.y1 - a.y0 < b.y1 - b.y0) {
-        if (holds(b, a.inner_x - dx, a.inner_y - dy)) return true;
-    }
-    if (b.x1 - b.x0 < a.x1 - a.x0 || b.y1 - b.y0 < a.y1 - a.y0) {
-        if (holds(a, b.inner_x + dx, b.inner_y + dy)) return true;
-    }
+    if (a.x0 - dx >= b.x0 && a.x1 - dx <= b.x1 && a.y0 - dy >= b.y0 && a.y1 - dy <= b.y1 && holds(b, a.inner_x - dx, a.inner_y - dy))
+        return true;
+    if (b.x0 + dx >= a.x0 && b.x1 + dx <= a.x1 && b.y0 + dy >= a.y0 && b.y1 + dy <= a.y1 && holds(a, b.inner_x + dx, b.inner_y + dy))
+        return true;
     return false;
 }
 
 float overlap(const Cast& a, const Cast& b, float dx, float dy) {
     if (a.x1 < b.x0 + dx || b.x1 + dx < a.x0 || a.y1 < b.y0 + dy || b.y1 + dy < a.y0) return 0;
     if (!discs_hit(a, b, dx, dy) && !outlines_meet(a, b, dx, dy)) return 0;
-    return discs_depth(a, b, dx, dy, 0.01F * (a.span > b.span ? a.span : b.span));
+    return discs_depth(a, b, dx, dy, 0.01F * (a.span > b.span ? a.span : b.span), most_overlap);
 }
 
 void Boxes::resize(std::size_t n) {
-    const std::size_t padded = (n + lane_count - 1) / lane_count * lane_count;
+    constexpr std::size_t block = 2 * lane_count;
+    const std::size_t padded = (n + block - 1) / block * block;
     for (auto* v : {&x0, &y0, &x1, &y1}) v->resize(padded);
     bin.resize(padded, -1);
 }
 
 ORTHEMA_WIDE int boxes_meeting(const Boxes& boxes, float x0, float y0, float x1, float y1, int bin, int* out) {
     int n = 0;
-    for (std::size_t i = 0; i < boxes.bin.size(); i += lane_count) {
-        Lanes bx0, by0, bx1, by1;
-        Marks in;
-        load(bx0, &boxes.x0[i]);
-        load(by0, &boxes.y0[i]);
-        load(bx1, &boxes.x1[i]);
-        load(by1, &boxes.y1[i]);
-        load(in, &boxes.bin[i]);
-        const Marks meets = (bx0 <= x1) & (bx1 >= x0) & (by0 <= y1) & (by1 >= y0) & (in == bin);
-        if (!any(meets)) continue;
-        for (int l = 0; l < lane_count; ++l)
-            if (meets[l] != 0) out[n++] = static_cast<int>(i) + l;
+    const std::size_t size = boxes.bin.size();
+    for (std::size_t i = 0; i < size; i += 2 * lane_count) {
+        Marks meets[2];
+        for (std::size_t k = 0; k < 2; ++k) {
+            const std::size_t at = i + k * lane_count;
+            Lanes bx0, by0, bx1, by1;
+            Marks in;
+            load(bx0, &boxes.x0[at]);
+            load(by0, &boxes.y0[at]);
+            load(bx1, &boxes.x1[at]);
+            load(by1, &boxes.y1[at]);
+            load(in, &boxes.bin[at]);
+            meets[k] = (bx0 <= x1) & (bx1 >= x0) & (by0 <= y1) & (by1 >= y0) & (in == bin);
+        }
+        if (!any(meets[0] | meets[1])) continue;
+        for (int l = 0; l < 2 * lane_count; ++l)
+            if (meets[l / lane_count][l % lane_count] != 0) out[n++] = static_cast<int>(i) + l;
     }
     return n;
 }

@@ -6,21 +6,11 @@
 #include <vector>
 
 #include "core/order/making.h"
+#include "core/order/recipe.h"
 
 namespace orthema {
 
 enum class Handling { none, trimmed, weeded };
-enum class Pressure { light, medium, firm, heavy };
-
-/// What the hand at the press does, in order; used by pressing and shown with the method.
-struct RecipeStep {
-    std::string what;  ///< "pre-press", "press", "peel cool" …
-    double celsius = 0;
-    double seconds = 0;
-    Pressure pressure = Pressure::medium;
-    bool operator==(const RecipeStep&) const = default;
-};
-
 struct Method {
     std::string id;  ///< media name it as their method
     std::string name;
@@ -40,7 +30,10 @@ struct Method {
     double shrink = 0;                       ///< per cent in the heat
     std::vector<Layer> layers;               ///< the usual stack, top first; empty: the print alone
     std::vector<RecipeStep> recipe;
-    std::string care;  ///< what to mind, in a sentence
+    std::vector<FabricRule> fabric_rules;  ///< the first that fits holds
+    double bears_seconds = 0;              ///< under heat in all, for a layer that is on; 0: not limited
+    int bears_heats = 0;                   ///< times that it may be heated; 0: not limited
+    std::string care;                      ///< what to mind, in a sentence
     bool operator==(const Method&) const = default;
 };
 

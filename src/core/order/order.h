@@ -175,7 +175,7 @@ struct Pad {
     bool operator==(const Pad&) const = default;
 };
 
-enum class PressKind { flat, cap, wrap };
+enum class PressKind { flat, cap, wrap, oven };
 
 struct Press {
     std::string id;
@@ -183,7 +183,11 @@ struct Press {
     PressKind kind = PressKind::flat;
     std::vector<Platen> platens;  ///< the first is the one that is mounted
     std::vector<Pad> pads;
-    Length margin;  ///< ink keeps this far inside the platen
+    Length margin;                         ///< ink keeps this far inside the platen
+    double heat_rate = 20, cool_rate = 4;  ///< °C a minute
+    double platen_seconds = 300;           ///< to change the platen, by hand
+    double pressure_seconds = 20;          ///< to change the pressure, by hand
+    int pieces = 1;                        ///< that an oven or a wrap press takes at once
     bool operator==(const Press&) const = default;
 };
 
@@ -238,6 +242,42 @@ struct MediumLayout {
 
 enum class Paper { a4, letter };
 
+/// A time in which no hand works, minutes from midnight.
+struct PressBreak {
+    int from = 0, to = 0;
+    bool operator==(const PressBreak&) const = default;
+};
+
+/// A load that the artist put at a time, or on a press, by hand.
+struct LoadPin {
+    std::string load;   ///< id of the load
+    std::string press;  ///< id; empty: as planned
+    double start = -1;  ///< seconds from the start of pressing; negative: as planned
+    bool operator==(const LoadPin&) const = default;
+};
+
+/// How the order is to be pressed.
+struct PressRun {
+    int start = 8 * 60;  ///< minutes from midnight, on the due day
+    int due = 17 * 60;   ///< when it must be done
+    int hands = 1;
+    bool share_presses = false;  ///< a press of the same kind may help where its platen takes the design
+    bool trials = true;          ///< one piece first where a recipe was not tried
+    bool fahrenheit = false;
+    std::vector<PressBreak> breaks;
+    std::vector<LoadPin> pins;
+    std::vector<std::string> order;  ///< decorations as they follow on one garment, where not as proposed
+    bool operator==(const PressRun&) const = default;
+};
+
+/// Transfers that were spoiled at the press: printed again with the next sheet.
+struct Reprint {
+    std::string decoration, size;
+    int copies = 0;
+    std::string cause;
+    bool operator==(const Reprint&) const = default;
+};
+
 struct Order {
     std::string name;
     std::string due;  ///< ISO date, or empty
@@ -252,6 +292,9 @@ struct Order {
     std::vector<Method> methods;
     std::vector<Jig> jigs;
     std::vector<MediumLayout> layouts;
+    std::vector<Trial> trials;
+    PressRun press_run;
+    std::vector<Reprint> reprints;
     bool operator==(const Order&) const = default;
 };
 

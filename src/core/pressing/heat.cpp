@@ -1,0 +1,307 @@
+#include "core/pressing/heat.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+#include <tuple>
+
+#include "core/base/units.h"
+
+namespace orthema {
+
+namespace {
+
+/// Behind a sheet that protects the other side little of the heat is left.
+constexpr double protected_share = 0.2;
+/// A design on the other side heats this one where the platen covers at least this share of it.
+constexpr double covered_from = 0.05;
+
+const Method* method_of(const Order& order, const Decoration& dec) {
+    const Medium* medium = find_medium(order, dec.medium);
+    return medium == nullptr ? nullptr : find_method(order, medium->method);
+}
+
+bool flat_side(const Decoration& d) {
+    const Face f = location_face(d.location);
+    return f == Face::front || f == Face::back;
+}
+
+/// Where heat comes from when a size is pressed: the pad, or each place of the platen; else the ink itself.
+std::vector<Rect> heated(const SizeFit& size) {
+    if (size.platen.pad_place) return {*size.platen.pad_place};
+    if (!size.platen.presses.empty()) return size.platen.presses;
+    return {size.ink};
+}
+
+double shared(const Rect& a, const Rect& b) {
+    const double w = std::min(a.x1, b.x1) - std::max(a.x0, b.x0), h = std::min(a.y1, b.y1) - std::max(a.y0, b.y0);
+    return w <= 0 || h <= 0 ? 0 : w * h;
+}
+
+bool covers(const std::vector<Rect>& platens, const Rect& ink) {
+    double most = 0;
+    for (const Rect& p : platens) most = std::max(most, shared(p, ink));
+    return most >= covered_from * ink.width() * ink.height();
+}
+
+/// By how much of its heat a press of `now` reaches what is there of `then`: 1, a share through the garment, or 0.
+double reach(const Decoration& now, const SizeFit& now_at, const Decoration& then, const SizeFit& then_at, bool guarded) {
+    if (on_one_panel(now, then)) return covers(heated(now_at), then_at.ink) ? 1 : 0;
+    if (now.run != then.run || !flat_side(now) || !flat_side(then)) return 0;
+    Rect ink = then_at.ink;
+    if (location_face(now.location) != location_face(then.location)) ink = {-ink.x1, ink.y0, -ink.x0, ink.y1};
+    return covers(heated(now_at), ink) ? (guarded ? protected_share : through_share) : 0;
+}
+
+double ink_area(const FitPlan& plan, const Decoration& d) {
+    const DecorationFit* fit = find_fit(plan, d.id);
+    if (fit == nullptr || fit->sizes.empty()) return 0;
+    const SizeFit& s = fit->sizes[fit->sizes.size() / 2];
+    return s.width * s.height;
+}
+
+double hottest(const Order& order, const Decoration& d) {
+    double most = 0;
+    for (const RecipeStep& s : recipe_for(order, d).steps) most = std::max(most, heats(s) ? s.celsius : 0);
+    return most;
+}
+
+bool off_body(const Decoration& d) {
+    switch (location_face(d.location)) {
+    case Face::left_sleeve:
+    case Face::right_sleeve:
+    case Face::left_leg:
+    case Face::right_leg:
+    case Face::hood: return true;
+    default: return false;
+    }
+}
+
+/// Lines that do not hold, over all sizes.
+int broken(const Order& order, const FitPlan& plan, const TransferSet& set, const std::vector<const Decoration*>& in_order) {
+    int out = 0;
+    std::set<std::string> sizes;
+    for (const Decoration* d : in_order)
+        if (const DecorationFit* fit = find_fit(plan, d->id))
+            for (const SizeFit& s : fit->sizes) sizes.insert(s.size);
+    for (const std::string& size : sizes)
+        for (const HeatLine& l : heat_ledger(order, plan, set, size, in_order)) out += l.holds() ? 0 : 1;
+    return out;
+}
+
+}  // namespace
+
+Stack stack_of(const Decoration& dec, const TransferSet& set, const std::string& size) {
+    Stack out;
+    std::vector<Layer> layers = dec.making.layers;
+    bool married = false;
+    if (const MakingOf* making = find_making(set, dec.id, size); making != nullptr && making->made != nullptr) {
+        const Made& made = *making->made;
+        for (const RecipeStep& s : made.input.method.recipe) married = married || s.kind == StepKind::marry;
+        if (layers.empty()) layers = made.input.making.layers;
+        out.layers = married ? 1 : std::max(1, static_cast<int>(made.layers.size()));
+        out.parts = made.split ? std::max(1, static_cast<int>(made.pieces.size()) / out.layers) : 1;
+    } else {
+        out.layers = std::max(1, static_cast<int>(layers.size()));
+    }
+    for (int i = out.layers; i-- > 0;)
+        out.names.push_back(out.layers > 1 && i < static_cast<int>(layers.size()) ? layers[static_cast<std::size_t>(i)].name : "");
+    return out;
+}
+
+std::vector<HeatLine> heat_ledger(const Order& order, const FitPlan& plan, const TransferSet& set, const std::string& size,
+                                  const std::vector<const Decoration*>& in_order) {
+    std::vector<HeatLine> lines;
+    std::map<std::string, const SizeFit*> at;
+    std::map<std::tuple<std::string, int, int>, std::size_t> index;  // decoration, layer, part
+    const auto heat = [&](HeatLine& line, const std::string& by, const RecipeStep& step, double share) {
+        line.seconds += step.seconds * share;
+        if (share > protected_share) ++line.heats;
+        line.celsius = std::max(line.celsius, step.celsius);
+        line.from.push_back({by, step.kind, step.seconds * share, step.celsius, share < 1});
+    };
+    for (const Decoration* dec : in_order) {
+        const DecorationFit* fit = find_fit(plan, dec->id);
+        const SizeFit* here = fit == nullptr ? nullptr : find_size(*fit, size);
+        const Method* method = method_of(order, *dec);
+        if (here == nullptr || method == nullptr) continue;
+        const Stack stack = stack_of(*dec, set, size);
+        const ChosenRecipe recipe = recipe_for(order, *dec);
+        bool guarded = false;
+        for (const RecipeStep& s : recipe.steps) guarded = guarded || s.protect_other;
+        int lying = -1;  // the layer that was put on last
+        for (const PlannedStep& p : planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds)) {
+            if (!heats(p.step)) continue;
+            for (HeatLine& line : lines)
+                if (line.decoration != dec->id)
+                    if (const double share = reach(*dec, *here, *find_decoration(order, line.decoration), *at.at(line.decoration), guarded);
+                        share > 0)
+                        heat(line, dec->id, p.step, share);
+            if (p.layer >= 0) {
+                lying = p.layer;
+                const auto key = std::tuple{dec->id, p.layer, p.part};
+                if (!index.contains(key)) {
+                    index[key] = lines.size();
+                    HeatLine line;
+                    line.decoration = dec->id;
+                    line.layer = p.layer;
+                    line.part = p.part;
+                    line.name = dec->name;
+                    if (stack.layers > 1) line.name += ", " + stack.names[static_cast<std::size_t>(p.layer)];
+                    if (p.part >= 0) line.name += ", part " + std::to_string(p.part + 1);
+                    line.limit = method->bears_seconds;
+                    line.most_heats = method->bears_heats;
+                    line.most_celsius = recipe.most_celsius;
+                    lines.push_back(std::move(line));
+                }
+            }
+            if (lying < 0) continue;  // before anything lies there
+            for (HeatLine& line : lines) {
+                if (line.decoration != dec->id) continue;
+                // of a split design only what lies next to the part is under the platen again
+                if (p.part >= 0 && line.part >= 0 && line.part < p.part - 1) continue;
+                heat(line, dec->id, p.step, 1);
+            }
+        }
+        at[dec->id] = here;
+    }
+    return lines;
+}
+
+std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, const TransferSet& set, const RunKey& run) {
+    std::vector<PressTurn> out;
+    struct Ranked {
+        const Decoration* d;
+        bool off_body;
+        double celsius, area;
+        bool back;
+    };
+    std::vector<Ranked> own;
+    for (const Decoration& d : order.decorations)
+        if (d.run == run && find_fit(plan, d.id) != nullptr)
+            own.push_back({&d, off_body(d), hottest(order, d), ink_area(plan, d), location_face(d.location) == Face::back});
+    const auto wished = [&](const Ranked& r) {
+        return std::find(order.press_run.order.begin(), order.press_run.order.end(), r.d->id) - order.press_run.order.begin();
+    };
+    const bool by_hand = std::any_of(
+        own.begin(), own.end(), [&](const Ranked& r) { return wished(r) < static_cast<std::ptrdiff_t>(order.press_run.order.size()); });
+    const auto hot = [](const Ranked& r) { return std::lround(r.celsius / 25); };  // a few degrees do not matter
+    std::stable_sort(own.begin(), own.end(), [&](const Ranked& a, const Ranked& b) {
+        return std::tuple(a.off_body, -hot(a), a.area, a.back) < std::tuple(b.off_body, -hot(b), b.area, b.back);
+    });
+    if (by_hand) {
+        std::stable_sort(own.begin(), own.end(), [&](const Ranked& a, const Ranked& b) { return wished(a) < wished(b); });
+    } else if (own.size() > 1 && own.size() <= 6) {
+        std::vector<std::size_t> way(own.size()), best;
+        for (std::size_t i = 0; i < way.size(); ++i) way[i] = i;
+        int least = 1 << 30;
+        do {  // in lexicographic order, so the trade's own comes first
+            std::vector<const Decoration*> in_order;
+            for (const std::size_t i : way) in_order.push_back(own[i].d);
+            if (const int n = broken(order, plan, set, in_order); n < least) {
+                least = n;
+                best = way;
+            }
+        } while (least > 0 && std::next_permutation(way.begin(), way.end()));
+        std::vector<Ranked> sorted;
+        for (const std::size_t i : best) sorted.push_back(own[i]);
+        own = std::move(sorted);
+    }
+    for (std::size_t i = 0; i < own.size(); ++i) {
+        const Ranked& r = own[i];
+        std::string why;
+        if (own.size() == 1)
+            why = "the only design";
+        else if (by_hand)
+            why = "as you set it";
+        else if (i + 1 < own.size() && own[i + 1].off_body && !r.off_body)
+            why = "before the sleeves: they lie under the platen's edge";
+        else if (r.off_body)
+            why = "last: the body lies flat before it is turned";
+        else if (i + 1 < own.size() && hot(r) > hot(own[i + 1]))
+            why = "first: the hotter press would spoil what is on";
+        else if (i + 1 < own.size() && r.area < own[i + 1].area)
+            why = "small before large: the large platen heats it once more";
+        else if (i + 1 < own.size())
+            why = "so that no design is heated past its limit";
+        else
+            why = "after the others: it is the largest";
+        out.push_back({r.d, why});
+    }
+    return out;
+}
+
+Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSet& set) {
+    Findings out;
+    std::set<std::string> said;
+    const auto say = [&](Severity severity, const std::string& code, const Decoration& d, const std::string& size, std::string sentence,
+                         std::map<std::string, double> numbers) {
+        if (!said.insert(code + d.id).second) return;
+        Subject about;
+        about.stage = "press";
+        about.decoration = d.id;
+        about.style = d.run.style;
+        about.colour = d.run.colour;
+        about.size = size;
+        out.push_back({severity, code, about, std::move(numbers), std::move(sentence)});
+    };
+    const auto figure = [](double v) { return mm_text(v, 0); };
+    for (const RunKey& run : runs_of(order)) {
+        const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
+        std::vector<const Decoration*> in_order;
+        for (const PressTurn& t : turns) in_order.push_back(t.decoration);
+        const BlankStyle* style = find_style(order, run.style);
+        for (const SizeCount& count : counts_of(order, run)) {
+            for (const HeatLine& l : heat_ledger(order, plan, set, count.size, in_order)) {
+                const Decoration& d = *find_decoration(order, l.decoration);
+                const ChosenRecipe recipe = recipe_for(order, d);
+                const bool beside = std::any_of(l.from.begin(), l.from.end(), [&](const HeatSource& s) { return s.decoration != d.id; });
+                if (l.most_celsius > 0 && l.celsius > l.most_celsius)
+                    say(Severity::caution, "too-hot-for-cloth", d, count.size,
+                        "“" + d.name + "” is pressed at " + figure(l.celsius) + " °C on " +
+                            (style != nullptr ? style->fabric : "this blank") + ", which bears " + figure(l.most_celsius) + ": " +
+                            recipe.because + ". Press cooler and longer, and try a piece.",
+                        {{"celsius", l.celsius}, {"most", l.most_celsius}});
+                if (l.limit > 0 && l.seconds > l.limit + 1e-9)
+                    say(Severity::caution, "heated-too-long", d, count.size,
+                        "“" + l.name + "” is " + figure(l.seconds) + " s under heat and bears " + figure(l.limit) +
+                            (beside ? ": press it after the other design, or protect it with a sheet."
+                                    : ": shorten the tacks of the layers above it."),
+                        {{"seconds", l.seconds}, {"limit", l.limit}});
+                else if (l.most_heats > 0 && l.heats > l.most_heats)
+                    say(Severity::caution, "heated-too-often", d, count.size,
+                        "“" + l.name + "” is heated " + std::to_string(l.heats) + " times and bears " + std::to_string(l.most_heats) +
+                            ": take fewer tacks or parts, or press it after the other design.",
+                        {{"heats", static_cast<double>(l.heats)}, {"most", static_cast<double>(l.most_heats)}});
+                else if (std::any_of(l.from.begin(), l.from.end(), [](const HeatSource& s) { return s.through && s.seconds > 0; }))
+                    say(Severity::note, "print-behind", d, count.size,
+                        "“" + d.name + "” lies behind another design: lay a sheet between when the other side is pressed.", {});
+            }
+        }
+        for (const Decoration* d : in_order) {
+            const DecorationFit* fit = find_fit(plan, d->id);
+            double celsius = hottest(order, *d), longest = 0;
+            for (const RecipeStep& s : recipe_for(order, *d).steps)
+                if (heats(s)) longest = std::max(longest, s.seconds);
+            if (style != nullptr && celsius > 120 &&
+                (style->fabric.find("glued") != std::string::npos || style->fabric.find("neoprene") != std::string::npos))
+                say(Severity::note, "glued-seams", *d, "",
+                    "The seams of " + style->name + " are glued and soften in the heat: short presses, and let it cool flat.",
+                    {{"celsius", celsius}});
+            for (const SizeFit& s : fit->sizes) {
+                const Ground* ground = find_ground(*fit, s.size);
+                if (ground == nullptr) continue;
+                for (const RaisedBox& raised : ground->raised)
+                    if (raised.name.find("snap") != std::string::npos && covers(heated(s), raised.box))
+                        say(Severity::caution, "snaps-under-platen", *d, s.size,
+                            "Snaps lie under the platen of “" + d->name +
+                                "”: they get hot enough to burn and hold the platen up. Use a pad.",
+                            {});
+            }
+        }
+    }
+    return out;
+}
+
+}  // namespace orthema

@@ -1,0 +1,432 @@
+#include "core/pressing/press_plan.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+#include <tuple>
+
+#include "core/base/units.h"
+
+namespace orthema {
+
+namespace {
+
+/// Peels that the hand waits for beside the press rather than carry the blank away.
+constexpr double wait_on_press = 5;
+constexpr double again_at_platen = 6;  ///< to shift a blank for the next place of the platen
+
+struct Building {
+    const Order& order;
+    const FitPlan& plan;
+    const TransferSet& set;
+    PressPlan out;
+    std::map<std::tuple<std::string, std::string, int>, int> last_task;        ///< style|colour, size, piece -> the task it left last
+    std::map<std::tuple<std::string, std::string, std::string>, int> checked;  ///< method, style, press -> the trial's check
+    std::map<std::string, int> stages;
+};
+
+int stage_named(Building& b, const std::string& key) { return b.stages.try_emplace(key, static_cast<int>(b.stages.size())).first->second; }
+
+int place_count(const SizeFit& size) { return std::max(1, static_cast<int>(size.platen.presses.size())); }
+
+/// The tasks of one load: visits to a press, and what is done by hand between them.
+class LoadTasks {
+public:
+    LoadTasks(Building& b, const Decoration& dec, Load load, std::vector<int> machines, std::vector<int> platens, const HandTimes& times,
+              int places, const std::string& stage)
+        : b_(b),
+          dec_(dec),
+          load_(std::move(load)),
+          machines_(std::move(machines)),
+          platens_(std::move(platens)),
+          times_(times),
+          places_(places),
+          stage_(stage) {}
+
+    void go(const std::vector<PlannedStep>& steps, std::vector<int> before) {
+        before_ = std::move(before);
+        for (std::size_t i = 0; i < steps.size(); ++i) {
+            const PlannedStep& p = steps[i];
+            const RecipeStep& s = p.step;
+            const bool more_heat = std::any_of(steps.begin() + static_cast<std::ptrdiff_t>(i) + 1, steps.end(),
+                                               [](const PlannedStep& q) { return applies(q.step); });
+            switch (s.kind) {
+            case StepKind::marry:
+                visit(s);
+                press(p);
+                leave();
+                break;
+            case StepKind::trim: by_hand({ActKind::trim, s}, times_.trim * load_.pieces, {}, 0); break;
+            case StepKind::wait:
+                if (open_ && s.seconds <= wait_on_press)
+                    phase({ActKind::wait, s}, s.seconds, false);
+                else
+                    away(s.seconds);
+                break;
+            case StepKind::turn:
+                visit(s);
+                phase({ActKind::turn, s}, times_.turn * load_.pieces, true);
+                break;
+            case StepKind::peel:
+                if (open_ && (s.peel == Peel::hot || (s.peel == Peel::warm && more_heat))) {
+                    if (s.seconds > 0) phase({ActKind::wait, s}, s.seconds, false);
+                    phase({ActKind::peel, s, p.layer, p.part}, times_.peel * load_.pieces, true);
+                } else {
+                    leave();
+                    const PeelWindow w = peel_window(s);
+                    by_hand({ActKind::peel, s, p.layer, p.part}, times_.peel * load_.pieces, w.most, w.least);
+                }
+                break;
+            default:
+                visit(s);
+                if (applies(s)) phase({ActKind::place, s, p.layer, p.part}, times_.place * load_.pieces, true);
+                press(p);
+            }
+        }
+        leave();
+        if (load_.trial) {
+            by_hand({ActKind::check, {}}, times_.check, {}, 0);
+        }
+        b_.out.loads.push_back(std::move(load_));
+    }
+    [[nodiscard]] int last() const { return last_; }
+
+private:
+    Building& b_;
+    const Decoration& dec_;
+    Load load_;
+    std::vector<int> machines_, platens_;
+    const HandTimes& times_;
+    int places_;
+    std::string stage_;
+    std::vector<int> before_;
+    bool open_ = false;
+    bool been_ = false;
+    Job job_;
+    TaskInfo info_;
+    int last_ = -1;
+    double lag_ = 0;
+    int visits_ = 0;
+
+    void phase(ActInfo act, double seconds, bool hand) {
+        job_.phases.push_back({seconds, hand, static_cast<int>(info_.acts.size())});
+        info_.acts.push_back(std::move(act));
+    }
+    /// On a press that stands so; another temperature or pressure is another visit.
+    void visit(const RecipeStep& s) {
+        const bool other = open_ && s.celsius > 0 && s.kind != StepKind::pre_press && job_.state.celsius > 0 && pressed_ &&
+                           (s.celsius != job_.state.celsius || static_cast<int>(s.pressure) != job_.state.pressure);
+        if (other) leave();
+        if (!open_) {
+            job_ = {};
+            info_ = {};
+            job_.machines = machines_;
+            job_.platens = platens_;
+            job_.state = {s.celsius, static_cast<int>(s.pressure), platens_.empty() ? 0 : platens_.front()};
+            pressed_ = false;
+            open_ = true;
+            phase({ActKind::load, s}, (been_ ? times_.load_again : times_.load) * load_.pieces, true);
+            been_ = true;
+        }
+        if (s.celsius > 0 && s.kind != StepKind::pre_press) {  // a pre-press goes with the pressure of what follows it
+            job_.state.celsius = s.celsius;
+            job_.state.pressure = static_cast<int>(s.pressure);
+            pressed_ = true;
+        }
+    }
+    void press(const PlannedStep& p) {
+        const int times = p.step.kind == StepKind::pre_press || p.step.kind == StepKind::marry ? 1 : places_;
+        for (int k = 0; k < times; ++k) {
+            if (k > 0) phase({ActKind::turn, p.step, p.layer, p.part}, again_at_platen, true);
+            phase({ActKind::press, p.step, p.layer, p.part}, p.step.seconds, false);
+        }
+    }
+    void leave() {
+        if (!open_) return;
+        phase({ActKind::unload, {}}, times_.unload * load_.pieces, true);
+        open_ = false;
+        ++visits_;
+        add({}, 0);
+    }
+    void away(double seconds) {
+        leave();
+        lag_ += seconds;
+    }
+    void by_hand(ActInfo act, double seconds, std::optional<double> most, double least) {
+        leave();
+        job_ = {};
+        info_ = {};
+        phase(std::move(act), seconds, true);
+        add(most, least);
+    }
+    void add(std::optional<double> most, double least) {
+        const auto id = static_cast<int>(b_.out.shop.tasks.size());
+        if (last_ >= 0) {
+            const double lag = least + lag_;
+            job_.after.push_back({last_, lag, most ? std::optional(*most + lag_) : std::nullopt});
+        } else {
+            for (const int t : before_) job_.after.push_back({t, 0, {}});
+        }
+        lag_ = 0;
+        job_.stage = stage_named(b_, stage_ + "/" + std::to_string(load_.tasks.size()));
+        info_.load = static_cast<int>(b_.out.loads.size());
+        load_.tasks.push_back(id);
+        b_.out.alone.push_back(id);
+        b_.out.shop.tasks.push_back(std::move(job_));
+        b_.out.tasks.push_back(std::move(info_));
+        last_ = id;
+    }
+    bool pressed_ = false;
+};
+
+/// Machines that can take a size of a decoration, with the platen on each.
+void machines_for(const Building& b, const Decoration& dec, const SizeFit& size, const Ground* ground, std::vector<int>& machines,
+                  std::vector<int>& platens) {
+    const Press* own = find_press(b.order, dec.press);
+    for (std::size_t m = 0; m < b.out.presses.size(); ++m) {
+        const Press& press = *find_press(b.order, b.out.presses[m]);
+        if (press.id == dec.press) {
+            machines.insert(machines.begin(), static_cast<int>(m));
+            platens.insert(platens.begin(), std::max(0, size.platen.platen));
+        } else if (b.order.press_run.share_presses && own != nullptr && press.kind == own->kind && ground != nullptr &&
+                   size.platen.presses.size() <= 1) {
+            const PlatenFit fit = press.kind == PressKind::flat ? platen_fit(press, size.ink, ground->raised) : PlatenFit{};
+            if (fit.way == PlatenWay::none || fit.way == PlatenWay::several) continue;
+            machines.push_back(static_cast<int>(m));
+            platens.push_back(std::max(0, fit.platen));
+        }
+    }
+}
+
+int pieces_at_once(const Order& order, const Decoration& dec, const SizeFit& size, const Ground* ground) {
+    const BlankStyle* style = find_style(order, dec.run.style);
+    const Press* press = find_press(order, dec.press);
+    if (style == nullptr || press == nullptr) return 1;
+    if (press->kind == PressKind::oven || press->kind == PressKind::wrap) return std::max(1, press->pieces);
+    if (!is_hard(style->family) || press->kind != PressKind::flat || ground == nullptr || press->platens.empty()) return 1;
+    if (const Jig* jig = find_jig(order, dec.making.jig)) return std::max(1, jig->rows * jig->columns);
+    const Rect box = bounds(ground->panel.outline);
+    const auto platen = static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1));
+    return platen_grid(press->platens[platen], press->margin.mm(), box.width(), box.height(), 6).count();
+}
+
+}  // namespace
+
+const char* act_name(ActKind kind) {
+    switch (kind) {
+    case ActKind::change: return "change";
+    case ActKind::load: return "load";
+    case ActKind::place: return "place";
+    case ActKind::press: return "press";
+    case ActKind::wait: return "wait";
+    case ActKind::peel: return "peel";
+    case ActKind::turn: return "turn";
+    case ActKind::trim: return "trim";
+    case ActKind::unload: return "unload";
+    case ActKind::check: return "check the trial";
+    }
+    return "";
+}
+
+PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap) {
+    const double w = platen.width.mm() - 2 * margin, h = platen.height.mm() - 2 * margin;
+    PlatenGrid best;
+    best.pitch_x = width + gap;
+    best.pitch_y = height + gap;
+    for (const bool turned : {false, true}) {
+        PlatenGrid g;
+        g.turned = turned;
+        g.pitch_x = (turned ? height : width) + gap;
+        g.pitch_y = (turned ? width : height) + gap;
+        g.columns = static_cast<int>((w + gap + 1e-9) / g.pitch_x);
+        g.rows = static_cast<int>((h + gap + 1e-9) / g.pitch_y);
+        if (g.columns > 0 && g.rows > 0 && (g.count() > best.count())) best = g;
+    }
+    return best;
+}
+
+HandTimes hand_times(Family family) {
+    HandTimes t;
+    switch (family_build(family)) {
+    case Build::upper_body: t.load = family == Family::hooded_fleece || family == Family::zip_hooded_fleece ? 22 : 15; break;
+    case Build::cap: t.load = 12; break;
+    case Build::flat: t.load = is_hard(family) ? 4 : 12; break;
+    case Build::wrap: t.load = 8; break;
+    default: break;
+    }
+    if (is_hard(family)) {
+        t.place = 3;
+        t.unload = 2;
+        t.peel = 3;
+        t.load_again = 4;
+    }
+    return t;
+}
+
+PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
+    Building b{order, plan, set, {}, {}, {}, {}};
+    b.out.shop.hands = std::max(1, order.press_run.hands);
+    for (const PressBreak& p : order.press_run.breaks)
+        if (p.to > order.press_run.start)
+            b.out.shop.pauses.push_back({std::max(0.0, 60.0 * (p.from - order.press_run.start)), 60.0 * (p.to - order.press_run.start)});
+    for (const Press& p : order.presses) {
+        Machine m;
+        m.name = p.name;
+        m.heat_rate = std::max(0.01, p.heat_rate / 60);
+        m.cool_rate = std::max(0.01, p.cool_rate / 60);
+        m.platen_seconds = p.platen_seconds;
+        m.pressure_seconds = p.pressure_seconds;
+        m.now.pressure = static_cast<int>(Pressure::medium);
+        b.out.shop.machines.push_back(std::move(m));
+        b.out.presses.push_back(p.id);
+    }
+    const auto lacks = [&](const Decoration& d, const std::string& what) {
+        Subject about;
+        about.stage = "press";
+        about.decoration = d.id;
+        about.style = d.run.style;
+        about.colour = d.run.colour;
+        b.out.findings.push_back({Severity::caution, "not-in-press-plan", about, {}, "“" + d.name + "” is not in the press plan: " + what});
+    };
+    for (const RunKey& run : runs_of(order)) {
+        const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
+        for (const PressTurn& turn : turns) {
+            const Decoration& dec = *turn.decoration;
+            const DecorationFit* fit = find_fit(plan, dec.id);
+            const BlankStyle* style = find_style(order, run.style);
+            const Medium* medium = find_medium(order, dec.medium);
+            const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+            if (find_press(order, dec.press) == nullptr) {
+                lacks(dec, "choose its press on the Fit bench.");
+                continue;
+            }
+            const ChosenRecipe recipe = recipe_for(order, dec);
+            if (method == nullptr || recipe.steps.empty()) {
+                lacks(dec, "its method has no recipe; give it one on the Press bench.");
+                continue;
+            }
+            const HandTimes times = hand_times(style->family);
+            const auto tried_key = std::tuple(method->id, run.style, dec.press);
+            for (const SizeFit& size : fit->sizes) {
+                const Ground* ground = find_ground(*fit, size.size);
+                std::vector<int> machines, platens;
+                machines_for(b, dec, size, ground, machines, platens);
+                const Stack stack = stack_of(dec, set, size.size);
+                const std::vector<PlannedStep> steps = planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds);
+                const int at_once = pieces_at_once(order, dec, size, ground);
+                int extra = 0;
+                for (const Reprint& r : order.reprints)
+                    if (r.decoration == dec.id && r.size == size.size) extra += r.copies;
+                const int all = size.quantity + extra;
+                for (int first = 0, k = 1; first < all; ++k) {
+                    Load load;
+                    load.decoration = dec.id;
+                    load.size = size.size;
+                    load.first = first;
+                    load.trial = order.press_run.trials && !recipe.tried && !b.checked.contains(tried_key);
+                    load.replacement = first >= size.quantity;
+                    load.pieces = load.trial ? 1 : std::min(at_once, (load.replacement ? all : size.quantity) - first);
+                    load.id = dec.id + "/" + size.size + "/" + std::to_string(k);
+                    std::vector<int> before;
+                    if (const auto check = b.checked.find(tried_key); check != b.checked.end()) before.push_back(check->second);
+                    for (int piece = first; piece < first + load.pieces; ++piece)
+                        if (const auto it = b.last_task.find({run.style + "|" + run.colour, size.size, piece}); it != b.last_task.end())
+                            if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
+                    std::vector<int> on = machines, with = platens;
+                    std::optional<double> fixed;
+                    for (const LoadPin& pin : order.press_run.pins)
+                        if (pin.load == load.id) {
+                            if (pin.start >= 0) fixed = pin.start;
+                            for (std::size_t m = 0; m < machines.size(); ++m)
+                                if (!pin.press.empty() && b.out.presses[static_cast<std::size_t>(machines[m])] == pin.press) {
+                                    on = {machines[m]};
+                                    with = {platens[m]};
+                                }
+                        }
+                    const bool trial = load.trial;
+                    const int pieces = load.pieces;
+                    LoadTasks tasks(b, dec, std::move(load), on, with, times, place_count(size),
+                                    dec.id + "/" + (trial ? "trial" : size.size));
+                    tasks.go(steps, std::move(before));
+                    if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
+                    if (trial) b.checked[tried_key] = tasks.last();
+                    for (int piece = first; piece < first + pieces; ++piece)
+                        b.last_task[{run.style + "|" + run.colour, size.size, piece}] = tasks.last();
+                    first += pieces;
+                }
+            }
+        }
+    }
+    return std::move(b.out);
+}
+
+PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& set, const ScheduleOptions& options, const Task& task) {
+    PressPlan plan = press_problem(order, fit, set);
+    plan.bound = lower_bound(plan.shop);
+    plan.one_by_one = one_by_one(plan.shop, plan.alone);
+    plan.schedule = schedule(plan.shop, options, task);
+    for (Finding& f : plan_findings(order, plan)) plan.findings.push_back(std::move(f));
+    return plan;
+}
+
+Findings plan_findings(const Order& order, const PressPlan& plan) {
+    Findings out;
+    const double due = 60.0 * (order.press_run.due - order.press_run.start);
+    if (plan.shop.tasks.empty() || plan.schedule.end <= due) return out;
+    Subject about;
+    about.stage = "press";
+    out.push_back({Severity::caution,
+                   "press-late",
+                   about,
+                   {{"late_seconds", plan.schedule.end - due}},
+                   "Pressing ends at " + time_of_day(order.press_run, plan.schedule.end) + ", " + duration_words(plan.schedule.end - due) +
+                       " after it is due: begin earlier, add a hand, or let presses share the work."});
+    return out;
+}
+
+std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule) {
+    std::vector<Act> out;
+    for (std::size_t i = 0; i < plan.shop.tasks.size() && i < schedule.slots.size(); ++i) {
+        const Slot& s = schedule.slots[i];
+        const Job& job = plan.shop.tasks[i];
+        if (s.change > 1e-9)
+            out.push_back({static_cast<int>(i), -1, ActKind::change, s.machine, s.change_hand, s.start - s.change, s.start});
+        double t = s.start;
+        for (std::size_t k = 0; k < job.phases.size(); ++k) {
+            out.push_back({static_cast<int>(i), static_cast<int>(k), plan.tasks[i].acts[k].kind, s.machine,
+                           k < s.hands.size() ? s.hands[k] : -1, t, t + job.phases[k].seconds});
+            t += job.phases[k].seconds;
+        }
+    }
+    std::stable_sort(out.begin(), out.end(), [](const Act& a, const Act& b) { return a.start < b.start; });
+    return out;
+}
+
+std::string time_of_day(const PressRun& run, double seconds) {
+    const long minutes = run.start + std::lround(seconds / 60);
+    const long day = minutes / (24 * 60), m = minutes % (24 * 60);
+    char text[32];
+    std::snprintf(text, sizeof text, "%ld:%02ld", m / 60, m % 60);
+    return text + (day > 0 ? std::string(" (+") + std::to_string(day) + " d)" : std::string());
+}
+
+std::string duration_words(double seconds) {
+    const long s = std::lround(seconds);
+    if (s < 60) return std::to_string(s) + " s";
+    if (s < 3600) return std::to_string(s / 60) + " min" + (s < 600 && s % 60 != 0 ? " " + std::to_string(s % 60) + " s" : "");
+    return std::to_string(s / 3600) + " h" + (s % 3600 >= 60 ? " " + std::to_string(s % 3600 / 60) + " min" : "");
+}
+
+std::string load_words(const Order& order, const Load& load) {
+    const Decoration* d = find_decoration(order, load.decoration);
+    if (d == nullptr) return load.id;
+    std::string out = d->name + ", " + run_name(order, d->run) + " " + load.size;
+    out += load.pieces == 1 ? ", piece " + std::to_string(load.first + 1)
+                            : ", pieces " + std::to_string(load.first + 1) + " to " + std::to_string(load.first + load.pieces);
+    if (load.trial) out += " (trial)";
+    if (load.replacement) out += " (again)";
+    return out;
+}
+
+}  // namespace orthema

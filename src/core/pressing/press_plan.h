@@ -1,0 +1,94 @@
+// Press plan: FitPlan and TransferSet -> loads of every press in the least time, with the waits, peels and second presses
+// between them, the trial pieces, breaks and the due time.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/pressing/heat.h"
+#include "core/pressing/schedule.h"
+
+namespace orthema {
+
+/// What is done to a load in one phase.
+enum class ActKind { change, load, place, press, wait, peel, turn, trim, unload, check };
+const char* act_name(ActKind kind);
+
+struct ActInfo {
+    ActKind kind = ActKind::load;
+    RecipeStep step;  ///< of what is pressed, peeled or turned
+    int layer = -1, part = -1;
+};
+
+/// Pieces that go through the same presses together.
+struct Load {
+    std::string id;  ///< "crew-kite/M/3": stays while the order does
+    std::string decoration, size;
+    int first = 0, pieces = 1;  ///< of that size of the run, counted from 0
+    bool trial = false;
+    bool replacement = false;
+    std::vector<int> tasks;  ///< in order
+};
+
+struct TaskInfo {
+    int load = 0;
+    std::vector<ActInfo> acts;  ///< one for each phase of the task
+};
+
+struct PressPlan {
+    Workshop shop;
+    std::vector<std::string> presses;  ///< ids of the shop's machines
+    std::vector<Load> loads;
+    std::vector<TaskInfo> tasks;  ///< beside shop.tasks
+    std::vector<int> alone;       ///< the tasks as they would follow without a plan
+    Schedule schedule;
+    double bound = 0;       ///< seconds: no plan is shorter
+    double one_by_one = 0;  ///< seconds, each load from load to last peel before the next
+    Findings findings;
+};
+
+/// How many blanks of this size lie on a platen at once, in rows and columns about its middle; at least one. mm.
+struct PlatenGrid {
+    int columns = 1, rows = 1;
+    double pitch_x = 0, pitch_y = 0;
+    bool turned = false;
+    [[nodiscard]] int count() const { return columns * rows; }
+    [[nodiscard]] Point middle(int k) const {
+        return {(k % columns - (columns - 1) / 2.0) * pitch_x, (k / columns - (rows - 1) / 2.0) * pitch_y};
+    }
+};
+PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap);
+
+/// Seconds that a pair of hands takes; starting values.
+struct HandTimes {
+    double load = 15, load_again = 8, place = 10, unload = 5, peel = 7, turn = 8, trim = 20, check = 60;
+};
+HandTimes hand_times(Family family);
+
+/// The loads and their tasks, without a schedule. Decorations without fit, press, method or recipe are left out, with a
+/// finding.
+PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set);
+
+/// The same with a schedule, found in the time given, and the findings on due time and what is late.
+PressPlan press_plan(const Order& order, const FitPlan& plan, const TransferSet& set, const ScheduleOptions& options,
+                     const Task& task = {});
+/// Findings on a schedule: past the due time.
+Findings plan_findings(const Order& order, const PressPlan& plan);
+
+/// What happens, in time order: each phase of each task, and the changes of presses before them.
+struct Act {
+    int task = 0, phase = -1;  ///< phase −1: a change of the press
+    ActKind kind = ActKind::load;
+    int machine = -1, hand = -1;
+    double start = 0, end = 0;
+};
+std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule);
+
+/// Minutes and seconds from the run's start as a time of day, "14:05".
+std::string time_of_day(const PressRun& run, double seconds);
+/// "1 h 12 min", "48 s".
+std::string duration_words(double seconds);
+/// "Kite on wind, Adult tee ash M, piece 3".
+std::string load_words(const Order& order, const Load& load);
+
+}  // namespace orthema

@@ -1,0 +1,116 @@
+#include "core/pressing/recipes.h"
+
+#include <algorithm>
+
+#include "core/artwork/art_facts.h"
+
+namespace orthema {
+
+ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
+    ChosenRecipe out;
+    const Medium* medium = find_medium(order, dec.medium);
+    const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+    if (method == nullptr) return out;
+    const BlankStyle* style = find_style(order, dec.run.style);
+    const std::string fabric = style == nullptr ? "" : style->fabric;
+    const double lightness = style == nullptr ? 100 : lab_lightness(run_colour(order, dec.run));
+    const FabricRule* rule = nullptr;
+    for (const FabricRule& r : method->fabric_rules)
+        if (rule == nullptr && fabric.find(r.fabric) != std::string::npos && lightness <= r.darker_than) rule = &r;
+    if (rule != nullptr) {
+        out.most_celsius = rule->most_celsius;
+        out.because = rule->because;
+    }
+    const Trial* best = nullptr;
+    for (const Trial& t : order.trials)
+        if (t.method == method->id && t.style == dec.run.style && t.press == dec.press && t.result == TrialResult::released_clean &&
+            (best == nullptr || t.date >= best->date))
+            best = &t;
+    if (best != nullptr) {
+        out.steps = best->steps;
+        out.tried = true;
+        out.from = "your own trial" + (best->date.empty() ? std::string() : " of " + best->date);
+        return out;
+    }
+    out.steps = method->recipe;
+    out.from = "usual values for " + method->name;
+    if (rule == nullptr) return out;
+    out.from += " on " + rule->fabric;
+    for (RecipeStep& s : out.steps) {
+        if (!heats(s)) continue;
+        if (rule->celsius > 0) s.celsius = rule->celsius;
+        s.seconds *= rule->longer;
+        if (rule->pressure) s.pressure = *rule->pressure;
+    }
+    return out;
+}
+
+std::optional<std::vector<double>> tack_times(const std::vector<LayerNeed>& layers) {
+    std::vector<double> out(layers.size());
+    double above = 0;  // what the presses of the layers on top give it
+    for (std::size_t i = layers.size(); i-- > 0;) {
+        const LayerNeed& l = layers[i];
+        out[i] = std::max(l.least, l.need - above);
+        above += out[i];
+        if (l.limit > 0 && above > l.limit + 1e-9) return std::nullopt;
+    }
+    return out;
+}
+
+std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, int layers, int parts, double bears) {
+    // the steps that put a layer on; with fewer of them than layers the first is repeated, with more it is left out
+    int putting = 0;
+    for (const RecipeStep& s : recipe) putting += applies(s) ? 1 : 0;
+    const int extra = putting == 0 ? 0 : layers - putting;
+    std::vector<PlannedStep> once;
+    int layer = 0, skipped = 0;
+    for (std::size_t i = 0; i < recipe.size(); ++i) {
+        if (!applies(recipe[i])) {
+            once.push_back({recipe[i], -1, -1});
+            continue;
+        }
+        if (extra < 0 && skipped < -extra) {  // with what belongs to it
+            ++skipped;
+            while (i + 1 < recipe.size() && (recipe[i + 1].kind == StepKind::peel || recipe[i + 1].kind == StepKind::wait)) ++i;
+            continue;
+        }
+        std::size_t end = i + 1;
+        while (end < recipe.size() && (recipe[end].kind == StepKind::peel || recipe[end].kind == StepKind::wait)) ++end;
+        const bool carriers_come_off = end > i + 1;
+        for (int k = layer == 0 ? std::max(0, extra) : 0; k >= 0; --k) {
+            once.push_back({recipe[i], layer++, -1});
+            if (carriers_come_off)
+                for (std::size_t j = i + 1; j < end; ++j) once.push_back({recipe[j], -1, -1});
+            else if (layer < layers)  // a carrier never stays under the next layer
+                once.push_back({RecipeStep{StepKind::peel, 0, 5, 0, Pressure::medium, 0, Peel::warm, {}, {}, {}, false, {}}, -1, -1});
+        }
+        i = end - 1;
+    }
+    // tacks as short as hold, where the last press gives the rest
+    std::vector<LayerNeed> needs;
+    std::vector<std::size_t> where;
+    for (std::size_t i = 0; i < once.size(); ++i)
+        if (once[i].layer >= 0) {
+            const RecipeStep& s = once[i].step;
+            const bool tack = s.kind == StepKind::tack;
+            needs.push_back({tack && s.least_seconds > 0 ? s.least_seconds : s.seconds, s.seconds, bears});
+            where.push_back(i);
+        }
+    if (const auto times = tack_times(needs))
+        for (std::size_t k = 0; k < where.size(); ++k)
+            if (once[where[k]].step.kind == StepKind::tack) once[where[k]].step.seconds = (*times)[k];
+    if (parts <= 1) return once;
+    std::vector<PlannedStep> out;
+    for (int part = 0; part < parts; ++part)
+        for (const PlannedStep& s : once) {
+            if (part > 0 && (s.step.kind == StepKind::pre_press || s.step.kind == StepKind::marry)) continue;
+            // set together once all lie
+            if (part + 1 < parts && (s.step.kind == StepKind::second_press || s.step.kind == StepKind::turn)) continue;
+            PlannedStep mine = s;
+            if (s.layer >= 0 || s.step.kind == StepKind::peel) mine.part = part;
+            out.push_back(mine);
+        }
+    return out;
+}
+
+}  // namespace orthema

@@ -1,0 +1,137 @@
+#include "files/pressing_json.h"
+
+namespace orthema {
+
+namespace {
+
+std::string short_text(const In& in, std::size_t most = 200) {
+    std::string s = in.text();
+    if (s.size() > most) in.fail("is too long");
+    return s;
+}
+
+Pressure read_pressure(const In& in) { return in.one_of<Pressure>(4, pressure_name); }
+
+}  // namespace
+
+RecipeStep read_step(const In& in) {
+    RecipeStep s;
+    if (in.has("step"))
+        s.kind = in["step"].one_of<StepKind>(step_kind_count, step_name);
+    else  // version 3 and older: free words
+        s = step_from_words(short_text(in["what"]));
+    if (in.has("celsius")) s.celsius = in["celsius"].number(0, 400);
+    if (in.has("seconds")) s.seconds = in["seconds"].number(0, 36000);
+    if (in.has("least_seconds")) s.least_seconds = in["least_seconds"].number(0, 36000);
+    if (in.has("pressure")) s.pressure = read_pressure(in["pressure"]);
+    if (in.has("gauge_bar")) s.gauge_bar = in["gauge_bar"].number(0, 100);
+    if (in.has("peel")) s.peel = in["peel"].one_of<Peel>(3, peel_name);
+    if (in.has("cover")) s.cover = short_text(in["cover"]);
+    if (in.has("base")) s.base = short_text(in["base"]);
+    if (in.has("pad")) s.pad = short_text(in["pad"]);
+    if (in.has("protect_other")) s.protect_other = in["protect_other"].flag();
+    if (in.has("how")) s.how = short_text(in["how"]);
+    return s;
+}
+
+json to_json(const RecipeStep& s) {
+    json j{{"step", step_name(s.kind)}, {"celsius", s.celsius}, {"seconds", s.seconds}, {"pressure", pressure_name(s.pressure)}};
+    if (s.least_seconds > 0) j["least_seconds"] = s.least_seconds;
+    if (s.gauge_bar > 0) j["gauge_bar"] = s.gauge_bar;
+    if (s.kind == StepKind::peel) j["peel"] = peel_name(s.peel);
+    if (!s.cover.empty()) j["cover"] = s.cover;
+    if (!s.base.empty()) j["base"] = s.base;
+    if (!s.pad.empty()) j["pad"] = s.pad;
+    if (s.protect_other) j["protect_other"] = true;
+    if (!s.how.empty()) j["how"] = s.how;
+    return j;
+}
+
+FabricRule read_fabric_rule(const In& in) {
+    FabricRule r;
+    r.fabric = short_text(in["fabric"]);
+    if (in.has("darker_than")) r.darker_than = in["darker_than"].number(0, 100);
+    if (in.has("celsius")) r.celsius = in["celsius"].number(0, 400);
+    if (in.has("longer")) r.longer = in["longer"].number(0.05, 20);
+    if (in.has("pressure")) r.pressure = read_pressure(in["pressure"]);
+    if (in.has("most_celsius")) r.most_celsius = in["most_celsius"].number(0, 400);
+    if (in.has("because")) r.because = short_text(in["because"]);
+    return r;
+}
+
+json to_json(const FabricRule& r) {
+    json j{{"fabric", r.fabric}, {"darker_than", r.darker_than},   {"celsius", r.celsius},
+           {"longer", r.longer}, {"most_celsius", r.most_celsius}, {"because", r.because}};
+    if (r.pressure) j["pressure"] = pressure_name(*r.pressure);
+    return j;
+}
+
+Trial read_trial(const In& in) {
+    Trial t;
+    t.method = in["method"].text();
+    t.style = in["blank"].text();
+    t.press = in["press"].text();
+    in["steps"].each(40, [&](const In& e) { t.steps.push_back(read_step(e)); });
+    t.result = in["result"].one_of<TrialResult>(trial_result_count, trial_result_name);
+    if (in.has("date")) t.date = short_text(in["date"], 40);
+    if (in.has("note")) t.note = short_text(in["note"], 1000);
+    return t;
+}
+
+json to_json(const Trial& t) {
+    json j{{"method", t.method}, {"blank", t.style}, {"press", t.press}, {"steps", json::array()}, {"result", trial_result_name(t.result)}};
+    for (const RecipeStep& s : t.steps) j["steps"].push_back(to_json(s));
+    if (!t.date.empty()) j["date"] = t.date;
+    if (!t.note.empty()) j["note"] = t.note;
+    return j;
+}
+
+PressRun read_press_run(const In& in) {
+    PressRun r;
+    constexpr int week = 7 * 24 * 60;
+    if (in.has("start_minute")) r.start = in["start_minute"].whole(0, week);
+    if (in.has("due_minute")) r.due = in["due_minute"].whole(0, week);
+    if (in.has("hands")) r.hands = in["hands"].whole(1, 40);
+    if (in.has("share_presses")) r.share_presses = in["share_presses"].flag();
+    if (in.has("trials")) r.trials = in["trials"].flag();
+    if (in.has("fahrenheit")) r.fahrenheit = in["fahrenheit"].flag();
+    if (in.has("breaks"))
+        in["breaks"].each(40, [&](const In& e) {
+            const PressBreak b{e["from_minute"].whole(0, week), e["to_minute"].whole(0, week)};
+            if (b.to <= b.from) e.fail("ends before it begins");
+            r.breaks.push_back(b);
+        });
+    if (in.has("pins"))
+        in["pins"].each(20000, [&](const In& e) {
+            LoadPin p{e["load"].text(), {}, -1};
+            if (e.has("press")) p.press = e["press"].text();
+            if (e.has("start_seconds")) p.start = e["start_seconds"].number(0, 60.0 * week);
+            r.pins.push_back(p);
+        });
+    if (in.has("order")) in["order"].each(1000, [&](const In& e) { r.order.push_back(e.text()); });
+    return r;
+}
+
+json to_json(const PressRun& r) {
+    json j{{"start_minute", r.start},          {"due_minute", r.due}, {"hands", r.hands},
+           {"share_presses", r.share_presses}, {"trials", r.trials},  {"fahrenheit", r.fahrenheit}};
+    for (const PressBreak& b : r.breaks) j["breaks"].push_back({{"from_minute", b.from}, {"to_minute", b.to}});
+    for (const LoadPin& p : r.pins) {
+        json e{{"load", p.load}};
+        if (!p.press.empty()) e["press"] = p.press;
+        if (p.start >= 0) e["start_seconds"] = p.start;
+        j["pins"].push_back(e);
+    }
+    if (!r.order.empty()) j["order"] = r.order;
+    return j;
+}
+
+Reprint read_reprint(const In& in) {
+    Reprint r{in["decoration"].text(), in["size"].text(), in["copies"].whole(1, 100000), {}};
+    if (in.has("cause")) r.cause = short_text(in["cause"]);
+    return r;
+}
+
+json to_json(const Reprint& r) { return {{"decoration", r.decoration}, {"size", r.size}, {"copies", r.copies}, {"cause", r.cause}}; }
+
+}  // namespace orthema

@@ -1,0 +1,20 @@
+// Recipes, trials and how an order is pressed, as JSON: parts of the order's and the library's files.
+#pragma once
+
+#include "core/order/order.h"
+#include "files/json_in.h"
+
+namespace orthema {
+
+RecipeStep read_step(const In& in);
+json to_json(const RecipeStep& step);
+FabricRule read_fabric_rule(const In& in);
+json to_json(const FabricRule& rule);
+Trial read_trial(const In& in);
+json to_json(const Trial& trial);
+PressRun read_press_run(const In& in);
+json to_json(const PressRun& run);
+Reprint read_reprint(const In& in);
+json to_json(const Reprint& reprint);
+
+}  // namespace orthema

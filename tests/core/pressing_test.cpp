@@ -1,0 +1,286 @@
+// Recipes, heat ledger and press plan, against figures worked out by hand and against their own rules.
+#include "core/pressing/press_plan.h"
+
+#include <random>
+#include <set>
+
+#include "files/order_file.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+RecipeStep step(StepKind kind, double celsius, double seconds) {
+    RecipeStep s;
+    s.kind = kind;
+    s.celsius = celsius;
+    s.seconds = seconds;
+    return s;
+}
+
+TEST(Recipe, OldWordsBecomeSteps) {
+    EXPECT_EQ(step_from_words("pre-press").kind, StepKind::pre_press);
+    const RecipeStep peel = step_from_words("peel warm");
+    EXPECT_EQ(peel.kind, StepKind::peel);
+    EXPECT_EQ(peel.peel, Peel::warm);
+    const RecipeStep second = step_from_words("second press under a cover");
+    EXPECT_EQ(second.kind, StepKind::second_press);
+    EXPECT_FALSE(second.cover.empty());
+    const RecipeStep foil = step_from_words("press the foil");
+    EXPECT_EQ(foil.kind, StepKind::press);
+    EXPECT_EQ(foil.how, "the foil");
+    EXPECT_EQ(step_from_words("marry print and adhesive").kind, StepKind::marry);
+}
+
+TEST(Recipe, TacksAreTheShortestThatHold) {
+    // hand-worked: top 15 s; the middle has 15 of the 20 it needs, so 5 of its own; the bottom's least is 2: 22 in all
+    const auto times = tack_times({{2, 10, 30}, {1, 20, 30}, {15, 15, 30}});
+    ASSERT_TRUE(times);
+    EXPECT_EQ(*times, (std::vector<double>{2, 5, 15}));
+    EXPECT_FALSE(tack_times({{2, 10, 21}, {1, 20, 30}, {15, 15, 30}}));  // the bottom bears 21 and gets 22
+    // against every choice of whole seconds
+    std::mt19937 random(7);
+    for (int round = 0; round < 300; ++round) {
+        std::vector<LayerNeed> needs;
+        for (int k = 0; k < 3; ++k)
+            needs.push_back(
+                {1.0 + static_cast<double>(random() % 4), static_cast<double>(random() % 9), 3.0 + static_cast<double>(random() % 12)});
+        double least = 1e9;
+        for (int a = 0; a <= 15; ++a)
+            for (int b = 0; b <= 15; ++b)
+                for (int c = 0; c <= 15; ++c) {
+                    const double own[] = {double(a), double(b), double(c)};
+                    bool holds = true;
+                    double above = 0;
+                    for (std::size_t k = 3; k-- > 0;) {
+                        above += own[k];
+                        holds = holds && own[k] >= needs[k].least && above >= needs[k].need && above <= needs[k].limit;
+                    }
+                    if (holds) least = std::min(least, above);
+                }
+        const auto found = tack_times(needs);
+        EXPECT_EQ(found.has_value(), least < 1e9) << round;
+        if (found) EXPECT_DOUBLE_EQ((*found)[0] + (*found)[1] + (*found)[2], least) << round;
+    }
+}
+
+TEST(Recipe, StepsForStacksAndParts) {
+    RecipeStep tack = step(StepKind::tack, 150, 5);
+    tack.least_seconds = 2;
+    const std::vector<RecipeStep> recipe{step(StepKind::pre_press, 150, 3), tack, step(StepKind::press, 150, 15),
+                                         step(StepKind::peel, 0, 8)};
+    const auto three = planned_steps(recipe, 3, 1, 30);
+    std::vector<int> layers;
+    double heat = 0;
+    for (const PlannedStep& s : three)
+        if (s.layer >= 0) {
+            layers.push_back(s.layer);
+            heat += s.step.seconds;
+        }
+    EXPECT_EQ(layers, (std::vector<int>{0, 1, 2}));
+    EXPECT_DOUBLE_EQ(heat, 19);                             // two tacks as short as hold, and the press
+    EXPECT_EQ(planned_steps(recipe, 1, 1, 30).size(), 3u);  // one layer needs no tack
+    int presses = 0, warmings = 0;
+    for (const PlannedStep& s : planned_steps(recipe, 1, 3, 30)) {
+        presses += s.step.kind == StepKind::press ? 1 : 0;
+        warmings += s.step.kind == StepKind::pre_press ? 1 : 0;
+    }
+    EXPECT_EQ(presses, 3);
+    EXPECT_EQ(warmings, 1);
+}
+
+struct Job_ {
+    Order order;
+    ArtFactsById facts;
+    FitPlan plan;
+    TransferSet set;
+    explicit Job_(Order o, const ArtBytes& art = test::small_art())
+        : order(std::move(o)),
+          facts(facts_of(load_all_art(order, art, nullptr))),
+          plan(fit(order, facts)),
+          set(transfers(order, plan, facts)) {}
+};
+
+Job_ demo() {
+    auto loaded = open_order(test::source("demo/marrow-hill"));
+    EXPECT_TRUE(loaded.ok());
+    Order order = loaded->order;
+    return Job_(std::move(order), loaded->art);
+}
+
+TEST(Recipe, TheFabricThenTheShopsOwnTrialDecide) {
+    Order order = demo().order;
+    const Decoration& race = *find_decoration(order, "race-rose");  // dark polyester mesh
+    const ChosenRecipe generic = recipe_for(order, race);
+    EXPECT_FALSE(generic.tried);
+    EXPECT_DOUBLE_EQ(generic.steps[1].celsius, 135);
+    EXPECT_GT(generic.most_celsius, 0);
+    EXPECT_DOUBLE_EQ(recipe_for(order, *find_decoration(order, "crew-kite")).steps[1].celsius, 150);
+    std::vector<RecipeStep> mine = generic.steps;
+    mine[1].celsius = 130;
+    const std::string method = find_medium(order, race.medium)->method;
+    order.trials.push_back({method, race.run.style, race.press, mine, TrialResult::ghosted, "2026-05-02", ""});
+    EXPECT_FALSE(recipe_for(order, race).tried) << "a trial that failed changes nothing";
+    order.trials.push_back({method, race.run.style, race.press, mine, TrialResult::released_clean, "2026-05-03", ""});
+    EXPECT_TRUE(recipe_for(order, race).tried);
+    EXPECT_DOUBLE_EQ(recipe_for(order, race).steps[1].celsius, 130);
+    Decoration elsewhere = race;
+    elsewhere.press = "press-square";
+    EXPECT_FALSE(recipe_for(order, elsewhere).tried) << "another press is another trial";
+}
+
+TEST(Heat, AFrontAndABackByHand) {
+    // front 12 s and 5 s after a 4 s pre-press; then the back the same: through the garment half of 4 + 12 + 5
+    Order order = test::small_order();
+    Decoration back = order.decorations[0];
+    back.id = "back";
+    back.name = "Back";
+    back.location = Location::full_back;
+    order.decorations.push_back(back);
+    Method& method = order.methods.at(0);
+    method.recipe = {step(StepKind::pre_press, 150, 4), step(StepKind::press, 150, 12), step(StepKind::peel, 0, 30),
+                     step(StepKind::second_press, 150, 5)};
+    method.fabric_rules.clear();
+    method.bears_seconds = 27;
+    method.bears_heats = 0;
+    const auto lines_of = [&](const Order& o) {
+        const Job_ job(o);
+        return heat_ledger(job.order, job.plan, job.set, "M", {&job.order.decorations[0], &job.order.decorations[1]});
+    };
+    auto lines = lines_of(order);
+    ASSERT_EQ(lines.size(), 2u);
+    EXPECT_DOUBLE_EQ(lines[0].seconds, 12 + 5 + 0.5 * 21);
+    EXPECT_DOUBLE_EQ(lines[1].seconds, 17);
+    EXPECT_FALSE(lines[0].holds());
+    EXPECT_TRUE(lines[1].holds());
+    const Job_ job(order);
+    const Findings said = heat_findings(job.order, job.plan, job.set);
+    EXPECT_TRUE(std::any_of(said.begin(), said.end(), [](const Finding& f) { return f.code == "heated-too-long"; }));
+    // a sheet between keeps most of it off
+    order.methods.at(0).recipe[1].protect_other = true;
+    lines = lines_of(order);
+    EXPECT_DOUBLE_EQ(lines[0].seconds, 17 + 0.2 * 21);
+    EXPECT_TRUE(lines[0].holds());
+}
+
+TEST(Heat, ThreeLayersByHand) {
+    // tacks of 2 and 2 s, then 15 s: the bottom has 19 s, the middle 17, the top 15
+    const Job_ job = demo();
+    const Decoration& tote = *find_decoration(job.order, "tote-kites");
+    Order order = job.order;
+    for (Method& m : order.methods)
+        if (m.id == "cut vinyl") {
+            m.recipe[1].least_seconds = 2;
+            m.bears_seconds = 18;
+        }
+    const auto lines = heat_ledger(order, job.plan, job.set, "large", {&tote});
+    ASSERT_EQ(lines.size(), 3u);
+    EXPECT_DOUBLE_EQ(lines[0].seconds, 21) << "no tacks hold the limit, so they stay as the recipe has them: 3 + 3 + 15";
+    order.methods[1].bears_seconds = 19;
+    const auto held = heat_ledger(order, job.plan, job.set, "large", {&tote});
+    EXPECT_DOUBLE_EQ(held[0].seconds, 19);
+    EXPECT_DOUBLE_EQ(held[1].seconds, 17);
+    EXPECT_DOUBLE_EQ(held[2].seconds, 15);
+    EXPECT_EQ(held[0].heats, 3);
+    EXPECT_NE(held[0].name.find("backing"), std::string::npos);
+}
+
+TEST(Heat, SmallBeforeLargeAndAsTheArtistSaysOtherwise) {
+    Job_ job = demo();
+    const RunKey crew{"adult-tee", "ash"};
+    auto turns = press_turns(job.order, job.plan, job.set, crew);
+    ASSERT_EQ(turns.size(), 2u);
+    EXPECT_EQ(turns[0].decoration->id, "crew-badge");
+    EXPECT_NE(turns[0].reason.find("small before large"), std::string::npos);
+    job.order.press_run.order = {"crew-kite", "crew-badge"};
+    turns = press_turns(job.order, job.plan, job.set, crew);
+    EXPECT_EQ(turns[0].decoration->id, "crew-kite");
+}
+
+TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
+    const Job_ job = demo();
+    ScheduleOptions options;
+    options.tries = 30;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, options);
+    EXPECT_TRUE(schedule_faults(plan.shop, plan.schedule).empty());
+    EXPECT_GE(plan.schedule.end, plan.bound - 1e-6);
+    EXPECT_LE(plan.schedule.end, 0.75 * plan.one_by_one);
+    // every ordered design is pressed once on every piece
+    std::map<std::string, int> pieces;
+    for (const Load& l : plan.loads) pieces[l.decoration + "/" + l.size] += l.pieces;
+    for (const DecorationFit& fit : job.plan.decorations)
+        for (const SizeFit& s : fit.sizes) EXPECT_EQ(pieces[fit.decoration + "/" + s.size], s.quantity) << fit.decoration << s.size;
+    // the trial of each recipe is over before any other load of it begins
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        const Load& trial = plan.loads[i];
+        if (!trial.trial) continue;
+        const Decoration& d = *find_decoration(job.order, trial.decoration);
+        const double over = plan.schedule.slots[static_cast<std::size_t>(trial.tasks.back())].end;
+        for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+            const Decoration& other = *find_decoration(job.order, plan.loads[k].decoration);
+            if (k == i || other.run.style != d.run.style || other.press != d.press ||
+                find_medium(job.order, other.medium)->method != find_medium(job.order, d.medium)->method)
+                continue;
+            EXPECT_GE(plan.schedule.slots[static_cast<std::size_t>(plan.loads[k].tasks.front())].start, over - 1e-6) << plan.loads[k].id;
+        }
+    }
+    // no piece is at two places at once
+    std::map<std::string, std::vector<std::pair<double, double>>> at;
+    for (const Load& l : plan.loads) {
+        const RunKey run = find_decoration(job.order, l.decoration)->run;
+        for (int piece = l.first; piece < l.first + l.pieces; ++piece)
+            at[run.style + run.colour + l.size + std::to_string(piece)].emplace_back(
+                plan.schedule.slots[static_cast<std::size_t>(l.tasks.front())].start,
+                plan.schedule.slots[static_cast<std::size_t>(l.tasks.back())].end);
+    }
+    for (auto& [piece, times] : at) {
+        std::sort(times.begin(), times.end());
+        for (std::size_t k = 1; k < times.size(); ++k) EXPECT_GE(times[k].first, times[k - 1].second - 1e-6) << piece;
+    }
+}
+
+TEST(PressPlan, HardBlanksFillThePlatenAboutItsMiddle) {
+    const Platen platen{"p", Length::from_mm(230), Length::from_mm(305)};
+    const PlatenGrid g = platen_grid(platen, 8, 32, 45, 6);
+    // (214 + 6) / 38 = 5 columns, (289 + 6) / 51 = 5 rows; turned: 220 / 51 = 4 and 295 / 38 = 7: 28
+    EXPECT_EQ(g.count(), 28);
+    EXPECT_TRUE(g.turned);
+    Point sum;
+    for (int k = 0; k < g.count(); ++k) {
+        sum = sum + g.middle(k);
+        EXPECT_LE(std::abs(g.middle(k).x) + 45 / 2.0, 107 + 1e-9);
+        EXPECT_LE(std::abs(g.middle(k).y) + 32 / 2.0, 144.5 + 1e-9);
+    }
+    EXPECT_NEAR(norm(sum), 0, 1e-9);
+    EXPECT_EQ(platen_grid(platen, 8, 500, 500, 6).count(), 1);
+}
+
+TEST(PressPlan, LateAndWithoutARecipeIsSaid) {
+    Job_ job = demo();
+    job.order.press_run.due = job.order.press_run.start + 30;
+    find_decoration(job.order, "crew-kite")->press.clear();
+    ScheduleOptions options;
+    options.tries = 0;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, options);
+    std::set<std::string> codes;
+    for (const Finding& f : plan.findings) codes.insert(f.code);
+    EXPECT_TRUE(codes.contains("press-late"));
+    EXPECT_TRUE(codes.contains("not-in-press-plan"));
+    EXPECT_TRUE(std::none_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.decoration == "crew-kite"; }));
+}
+
+TEST(PressPlan, SharedPressesAreNoSlower) {
+    Job_ job = demo();
+    ScheduleOptions options;
+    options.tries = 60;
+    job.order.press_run.hands = 4;
+    const PressPlan own = press_plan(job.order, job.plan, job.set, options);
+    job.order.press_run.share_presses = true;
+    const PressPlan shared = press_plan(job.order, job.plan, job.set, options);
+    EXPECT_TRUE(schedule_faults(shared.shop, shared.schedule).empty());
+    EXPECT_LE(shared.bound, own.bound + 1e-6);
+    EXPECT_LE(shared.schedule.end, own.schedule.end * 1.02);
+}
+
+}  // namespace
+}  // namespace orthema
