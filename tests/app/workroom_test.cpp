@@ -169,7 +169,7 @@ TEST(Shell, TheJobLineShowsHowEachStageStands) {
     EXPECT_EQ(line->stage(3)->standing(), Standing::settled);
     EXPECT_EQ(line->stage(4)->standing(), Standing::settled);
     EXPECT_TRUE(line->stage(1)->accessibleName().contains("needs a look"));
-    EXPECT_EQ(w.find<QLabel>("Readiness")->text(), "4 of 6 settled");
+    EXPECT_EQ(w.find<QLabel>("Readiness")->text(), "5 of 7 settled");
 }
 
 TEST(Shell, EveryBenchOpensByKeysAndByTheLine) {

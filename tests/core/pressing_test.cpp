@@ -215,13 +215,13 @@ TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
         const Load& trial = plan.loads[i];
         if (!trial.trial) continue;
         const Decoration& d = *find_decoration(job.order, trial.decoration);
-        const double over = plan.schedule.slots[static_cast<std::size_t>(trial.tasks.back())].end;
+        const double over = plan.schedule.places[static_cast<std::size_t>(trial.tasks.back())].end;
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
             const Decoration& other = *find_decoration(job.order, plan.loads[k].decoration);
             if (k == i || other.run.style != d.run.style || other.press != d.press ||
                 find_medium(job.order, other.medium)->method != find_medium(job.order, d.medium)->method)
                 continue;
-            EXPECT_GE(plan.schedule.slots[static_cast<std::size_t>(plan.loads[k].tasks.front())].start, over - 1e-6) << plan.loads[k].id;
+            EXPECT_GE(plan.schedule.places[static_cast<std::size_t>(plan.loads[k].tasks.front())].start, over - 1e-6) << plan.loads[k].id;
         }
     }
     // no piece is at two places at once
@@ -230,8 +230,8 @@ TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
         const RunKey run = find_decoration(job.order, l.decoration)->run;
         for (int piece = l.first; piece < l.first + l.pieces; ++piece)
             at[run.style + run.colour + l.size + std::to_string(piece)].emplace_back(
-                plan.schedule.slots[static_cast<std::size_t>(l.tasks.front())].start,
-                plan.schedule.slots[static_cast<std::size_t>(l.tasks.back())].end);
+                plan.schedule.places[static_cast<std::size_t>(l.tasks.front())].start,
+                plan.schedule.places[static_cast<std::size_t>(l.tasks.back())].end);
     }
     for (auto& [piece, times] : at) {
         std::sort(times.begin(), times.end());

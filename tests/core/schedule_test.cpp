@@ -80,7 +80,7 @@ TEST(Schedule, EveryPlanKeepsTheRulesAndTheBound) {
 double shortest(const Workshop& w, double limit) {
     double best = limit + 1;
     Schedule s;
-    s.slots.resize(w.tasks.size());
+    s.places.resize(w.tasks.size());
     struct Use {
         double from, to;
     };
@@ -125,8 +125,8 @@ double shortest(const Workshop& w, double limit) {
         const Job& job = w.tasks[i];
         double from = 0, until = limit;
         for (const After& a : job.after) {
-            from = std::max(from, s.slots[static_cast<std::size_t>(a.task)].end + a.least);
-            if (a.most) until = std::min(until, s.slots[static_cast<std::size_t>(a.task)].end + *a.most);
+            from = std::max(from, s.places[static_cast<std::size_t>(a.task)].end + a.least);
+            if (a.most) until = std::min(until, s.places[static_cast<std::size_t>(a.task)].end + *a.most);
         }
         for (double t = std::ceil(from); t <= until && t + job.seconds() < best; t += 1) {
             if (std::any_of(w.pauses.begin(), w.pauses.end(), [&](const Pause& p) { return t < p.to && t + job.seconds() > p.from; }))
@@ -139,8 +139,8 @@ double shortest(const Workshop& w, double limit) {
                 if (p.hand) hands.push_back({at, at + p.seconds});
                 at += p.seconds;
             }
-            s.slots[i].end = t + job.seconds();
-            if (free && job.machines.empty()) walk(i + 1, std::max(end, s.slots[i].end));
+            s.places[i].end = t + job.seconds();
+            if (free && job.machines.empty()) walk(i + 1, std::max(end, s.places[i].end));
             if (free)
                 for (const int m : job.machines) {
                     auto& line = on[static_cast<std::size_t>(m)];
@@ -148,7 +148,7 @@ double shortest(const Workshop& w, double limit) {
                                     [&](const auto& u) { return t < u.first.to && t + job.seconds() > u.first.from; }))
                         continue;
                     line.push_back({{t, t + job.seconds()}, job.state});
-                    walk(i + 1, std::max(end, s.slots[i].end));
+                    walk(i + 1, std::max(end, s.places[i].end));
                     line.pop_back();
                 }
             hands.resize(had);
@@ -193,21 +193,21 @@ TEST(Schedule, ALoadStaysWhereItWasPinnedAndWhatIsDoneStays) {
         ScheduleOptions options;
         options.tries = 20;
         const Schedule s = schedule(w, options);
-        EXPECT_DOUBLE_EQ(s.slots[0].start, 60) << round;
+        EXPECT_DOUBLE_EQ(s.places[0].start, 60) << round;
         ASSERT_TRUE(schedule_faults(w, s).empty()) << round;
         // half way through one load takes longer: what is done stays, nothing else begins before now
         Progress progress;
         progress.now = s.end / 2;
         progress.done.resize(w.tasks.size());
         for (std::size_t i = 0; i < w.tasks.size(); ++i)
-            if (s.slots[i].start < progress.now) progress.done[i] = s.slots[i];
+            if (s.places[i].start < progress.now) progress.done[i] = s.places[i];
         progress.now += 7;
         const Schedule again = schedule(w, options, {}, {}, &progress);
         for (std::size_t i = 0; i < w.tasks.size(); ++i) {
             if (progress.done[i])
-                EXPECT_EQ(again.slots[i].start, s.slots[i].start);
+                EXPECT_EQ(again.places[i].start, s.places[i].start);
             else if (std::none_of(w.tasks[i].after.begin(), w.tasks[i].after.end(), [](const After& a) { return a.most.has_value(); }))
-                EXPECT_GE(again.slots[i].start, progress.now - 1e-6);
+                EXPECT_GE(again.places[i].start, progress.now - 1e-6);
         }
     }
 }
@@ -220,15 +220,15 @@ TEST(Schedule, FindsWhatIsWrongWithAPlan) {
     Schedule s = schedule(w, {});
     ASSERT_TRUE(schedule_faults(w, s).empty());
     const Schedule good = s;
-    s.slots[1].start = s.slots[0].end + 5, s.slots[1].end = s.slots[1].start + 5;
+    s.places[1].start = s.places[0].end + 5, s.places[1].end = s.places[1].start + 5;
     EXPECT_NE(schedule_faults(w, s).at(0).find("too soon"), std::string::npos);
-    s.slots[1].start = s.slots[0].end + 50, s.slots[1].end = s.slots[1].start + 5;
+    s.places[1].start = s.places[0].end + 50, s.places[1].end = s.places[1].start + 5;
     EXPECT_NE(schedule_faults(w, s).at(0).find("too late"), std::string::npos);
     w.tasks[1].after.clear();
-    s.slots[1] = good.slots[0];
+    s.places[1] = good.places[0];
     EXPECT_GE(schedule_faults(w, s).size(), 2u);  // the press and the hand, twice at once
     s = good;
-    s.slots[1].hands = {-1};
+    s.places[1].hands = {-1};
     EXPECT_FALSE(schedule_faults(w, s).empty());
 }
 

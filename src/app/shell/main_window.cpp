@@ -19,6 +19,7 @@
 #include "app/fit/fit_bench.h"
 #include "app/guides/guides_bench.h"
 #include "app/order/order_bench.h"
+#include "app/press/press_bench.h"
 #include "app/sheets/sheets_bench.h"
 #include "app/shell/export_panel.h"
 #include "app/shell/figures.h"
@@ -30,7 +31,7 @@ namespace orthema::app {
 
 namespace {
 
-constexpr std::array<const char*, 6> stages = {"order", "blanks", "art", "fit", "sheets", "guides"};
+constexpr std::array<const char*, 7> stages = {"order", "blanks", "art", "fit", "sheets", "guides", "press"};
 
 int stage_index(const QString& stage) {
     for (std::size_t i = 0; i < stages.size(); ++i)
@@ -67,10 +68,11 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
 
     makers_ = {[&room] { return new OrderBench(room); },  [&room] { return new BlanksBench(room); },
                [&room] { return new ArtBench(room); },    [&room] { return new FitBench(room); },
-               [&room] { return new SheetsBench(room); }, [&room] { return new GuidesBench(room); }};
+               [&room] { return new SheetsBench(room); }, [&room] { return new GuidesBench(room); },
+               [&room] { return new PressBench(room); }};
     benches_.assign(makers_.size(), nullptr);
     line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"),
-                         QStringLiteral("Sheets"), QStringLiteral("Guides")});
+                         QStringLiteral("Sheets"), QStringLiteral("Guides"), QStringLiteral("Press")});
     middle->addWidget(line_);
     auto* centre = new QVBoxLayout;
     centre->setContentsMargins(4, 10, 10, 10);
@@ -170,7 +172,7 @@ void MainWindow::build_actions() {
     connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+Y")), this), &QShortcut::activated, this, [this] { room_.redo(); });
 }
 
-/// A bench is made when it is first wanted: the first frame does not wait for all six.
+/// A bench is made when it is first wanted: the first frame does not wait for them all.
 Bench* MainWindow::made(int index) {
     Bench*& b = benches_[std::size_t(index)];
     if (b != nullptr) return b;
@@ -243,10 +245,11 @@ void MainWindow::refresh() {
         const std::string stage = stages[i];
         const Standing standing = standing_of(room_.findings(), stage);
         const bool empty = stage == "sheets"                     ? room_.sheets().media.empty()
+                           : stage == "press"                    ? room_.press_plan().shop.tasks.empty()
                            : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty()
                            : stage == "art"                      ? order.art.empty()
                                                                  : order.lines.empty();
-        const bool waiting = empty || (stage == "sheets" && room_.catching_up());
+        const bool waiting = empty || ((stage == "sheets" || stage == "press") && room_.catching_up());
         int count = 0;
         for (const Finding& f : room_.findings())
             if (f.about.stage == stage && f.severity != Severity::note) ++count;

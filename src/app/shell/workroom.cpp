@@ -70,6 +70,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
 
 Workroom::~Workroom() {
     stop_settling();
+    stop_planning();
     stop_export_ = true;
     pool_.waitForDone();
 }
@@ -171,6 +172,7 @@ void Workroom::gather() {
     findings_.insert(findings_.end(), plan_.findings.begin(), plan_.findings.end());
     findings_.insert(findings_.end(), set_.findings.begin(), set_.findings.end());
     findings_.insert(findings_.end(), sheets_.findings.begin(), sheets_.findings.end());
+    findings_.insert(findings_.end(), press_->findings.begin(), press_->findings.end());
     std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
 }
 
@@ -181,10 +183,16 @@ void Workroom::compute_later() {
         return;
     }
     computing_ = true;
-    background([this, order = order_, plan = plan_, facts = facts_, before = set_]() -> std::function<void()> {
+    background([this, order = order_, plan = plan_, facts = facts_, before = set_,
+                pressed_before = press_]() -> std::function<void()> {
         TransferSet set = transfers(order, plan, facts, &before);
         SheetPlan sheets = sheet_plan(order, set);
-        return [this, set = std::move(set), sheets = std::move(sheets)] {
+        ScheduleOptions quick;
+        quick.tries = 0;
+        auto press = std::make_shared<const PressPlan>(orthema::press_plan(order, plan, set, quick, {}, pressed_before.get()));
+        return [this, set = std::move(set), sheets = std::move(sheets), press] {
+            stop_planning();
+            press_ = press;
             if (!std::equal(set.transfers.begin(), set.transfers.end(), set_.transfers.begin(), set_.transfers.end(), look_alike))
                 ++set_number_;
             set_ = set;
@@ -295,6 +303,7 @@ void Workroom::take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan
     set_ = {};
     ++set_number_;
     sheets_ = {};
+    press_ = std::make_shared<PressPlan>();
     curve_.clear();
     past_.clear();
     future_.clear();
@@ -559,6 +568,56 @@ void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
             emit export_finished(files, report ? QString() : qt(report.sentence()));
         };
     });
+}
+
+// ---- pressing
+
+void Workroom::plan_pressing(double seconds) {
+    if (planning_ || catching_up() || press_->shop.tasks.empty()) return;
+    planning_ = true;
+    stop_planning_ = std::make_shared<std::atomic<bool>>(false);
+    background([this, seconds, plan = press_, stop = stop_planning_, seed = ++plan_seed_, order = order_]() -> std::function<void()> {
+        ScheduleOptions options;
+        options.seconds = seconds;
+        options.seed = seed;
+        begin_like(options, *plan, *plan);
+        const auto show = [&](Schedule s) {
+            auto next = std::make_shared<PressPlan>(*plan);
+            next->schedule = std::move(s);
+            std::erase_if(next->findings, [](const Finding& f) { return f.code == "press-late"; });
+            for (Finding& f : plan_findings(order, *next)) next->findings.push_back(std::move(f));
+            return next;
+        };
+        double told = plan->schedule.end;
+        Schedule best = schedule(plan->shop, options, Task{{}, stop.get()}, [&](const Schedule& s) {
+            if (s.end > told - 1) return;  // a second or more
+            told = s.end;
+            QMetaObject::invokeMethod(
+                this,
+                [this, stop, next = show(s)] {
+                    if (*stop || !planning_) return;
+                    press_ = next;
+                    gather();
+                    emit updated();
+                },
+                Qt::QueuedConnection);
+        });
+        auto last = show(std::move(best));
+        return [this, stop, last, before = plan->schedule.end] {
+            if (stop_planning_ != stop) return;
+            planning_ = false;
+            if (last->schedule.end <= before + 1e-6) press_ = last;
+            gather();
+            emit updated();
+        };
+    });
+    emit updated();
+}
+
+void Workroom::stop_planning() {
+    if (stop_planning_) *stop_planning_ = true;
+    stop_planning_ = nullptr;
+    planning_ = false;
 }
 
 // ---- shop library

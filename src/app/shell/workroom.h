@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "core/nesting/sheets.h"
+#include "core/pressing/press_plan.h"
 #include "devices/printer.h"
 #include "files/export_order.h"
 #include "files/library.h"
@@ -97,6 +98,13 @@ public:
     /// As many fillings as find room on the sheets that are there.
     void fill_sheets(const std::string& medium);
 
+    // Pressing
+    [[nodiscard]] const PressPlan& press_plan() const { return *press_; }
+    /// Betters the press plan for so long; what it finds is shown as it comes.
+    void plan_pressing(double seconds);
+    void stop_planning();
+    [[nodiscard]] bool planning() const { return planning_; }
+
     // Simulated devices
     /// Prints one sheet; what is whole of it when it fails is counted as printed, and the rest waits to be settled again.
     void print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi);
@@ -169,6 +177,10 @@ private:
     std::vector<SettlePoint> curve_;
     unsigned settle_seed_ = 0;  ///< settling more tries something else
     QString device_says_;
+    std::shared_ptr<const PressPlan> press_ = std::make_shared<PressPlan>();
+    bool planning_ = false;
+    std::shared_ptr<std::atomic<bool>> stop_planning_;
+    unsigned plan_seed_ = 0;
     bool exporting_ = false;
     std::atomic<bool> stop_export_ = false;
     LibraryContent library_;

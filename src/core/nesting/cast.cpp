@@ -9,7 +9,7 @@ namespace orthema {
 
 namespace {
 
-constexpr int most_discs = 16;
+constexpr int most_discs = 24, of_bulging = 16;  ///< where the outline nearly fills its hull, fewer tell as much
 constexpr double enough = 0.92;  ///< of the area, in discs
 constexpr int mesh = 56;         ///< points across the longer side where discs are looked for
 
@@ -60,7 +60,8 @@ std::vector<Disc> discs_of(const Polygon& outline) {
     std::vector<Disc> out;
     const double whole = area(outline);
     double covered = 0;
-    while (static_cast<int>(out.size()) < most_discs && covered < enough * whole && !nodes.empty()) {
+    const int most = whole > 0.93 * std::abs(signed_area(convex_hull({outline}))) ? of_bulging : most_discs;
+    while (static_cast<int>(out.size()) < most && covered < enough * whole && !nodes.empty()) {
         const auto best = std::max_element(nodes.begin(), nodes.end(), [](const Node& a, const Node& b) { return a.room < b.room; });
         if (best->room < step / 4) break;
         out.push_back({best->at, best->room});
@@ -73,7 +74,7 @@ std::vector<Disc> discs_of(const Polygon& outline) {
         for (const auto& [a, b] : edges) {
             const Point middle = (a + b) * 0.5;
             out.push_back({middle, step / 50});
-            if (static_cast<int>(out.size()) == most_discs) break;
+            if (static_cast<int>(out.size()) == most) break;
         }
     }
     return out;

@@ -40,6 +40,7 @@ const char* trial_result_name(TrialResult r) {
     case TrialResult::scorched: return "scorched";
     case TrialResult::lifted: return "lifted";
     case TrialResult::crooked: return "crooked";
+    case TrialResult::to_try: return "to be tried";
     }
     return "released clean";
 }

@@ -78,11 +78,12 @@ struct FabricRule {
     bool operator==(const FabricRule&) const = default;
 };
 
-enum class TrialResult { released_clean, ghosted, scorched, lifted, crooked };
-constexpr int trial_result_count = 5;
+enum class TrialResult { released_clean, ghosted, scorched, lifted, crooked, to_try };
+constexpr int trial_result_count = 6;
 const char* trial_result_name(TrialResult r);
 
-/// What a shop found on one of its blanks and presses. A clean one takes the place of the method's recipe there.
+/// What a shop found on one of its blanks and presses, or means to try there. The last clean one, or the last to be
+/// tried after it, takes the place of the method's recipe.
 struct Trial {
     std::string method, style, press;  ///< ids
     std::vector<RecipeStep> steps;

@@ -358,14 +358,41 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
             }
         }
     }
+    b.out.stages.resize(b.stages.size());
+    for (const auto& [name, number] : b.stages) b.out.stages[static_cast<std::size_t>(number)] = name;
     return std::move(b.out);
 }
 
-PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& set, const ScheduleOptions& options, const Task& task) {
+void begin_like(ScheduleOptions& options, const PressPlan& plan, const PressPlan& before) {
+    if (before.schedule.order.empty()) return;
+    std::map<std::string, int> number;
+    for (std::size_t i = 0; i < plan.stages.size(); ++i) number[plan.stages[i]] = static_cast<int>(i);
+    std::vector<char> there(plan.stages.size(), 0);
+    options.order.clear();
+    options.choice.assign(plan.stages.size(), -1);
+    for (const int old : before.schedule.order) {
+        const auto was = static_cast<std::size_t>(old);
+        if (was >= before.stages.size()) continue;
+        const auto it = number.find(before.stages[was]);
+        if (it == number.end()) continue;
+        const auto now = static_cast<std::size_t>(it->second);
+        there[now] = 1;
+        options.order.push_back(it->second);
+        if (was < before.schedule.choice.size() && before.presses == plan.presses) options.choice[now] = before.schedule.choice[was];
+    }
+    for (std::size_t i = 0; i < there.size(); ++i)
+        if (there[i] == 0) options.order.push_back(static_cast<int>(i));
+}
+
+PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& set, const ScheduleOptions& asked, const Task& task,
+                     const PressPlan* before) {
     PressPlan plan = press_problem(order, fit, set);
+    ScheduleOptions options = asked;
+    if (before != nullptr) begin_like(options, plan, *before);
     plan.bound = lower_bound(plan.shop);
     plan.one_by_one = one_by_one(plan.shop, plan.alone);
     plan.schedule = schedule(plan.shop, options, task);
+    for (Finding& f : heat_findings(order, fit, set)) plan.findings.push_back(std::move(f));
     for (Finding& f : plan_findings(order, plan)) plan.findings.push_back(std::move(f));
     return plan;
 }
@@ -387,8 +414,8 @@ Findings plan_findings(const Order& order, const PressPlan& plan) {
 
 std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule) {
     std::vector<Act> out;
-    for (std::size_t i = 0; i < plan.shop.tasks.size() && i < schedule.slots.size(); ++i) {
-        const Slot& s = schedule.slots[i];
+    for (std::size_t i = 0; i < plan.shop.tasks.size() && i < schedule.places.size(); ++i) {
+        const Slot& s = schedule.places[i];
         const Job& job = plan.shop.tasks[i];
         if (s.change > 1e-9)
             out.push_back({static_cast<int>(i), -1, ActKind::change, s.machine, s.change_hand, s.start - s.change, s.start});

@@ -39,8 +39,9 @@ struct PressPlan {
     Workshop shop;
     std::vector<std::string> presses;  ///< ids of the shop's machines
     std::vector<Load> loads;
-    std::vector<TaskInfo> tasks;  ///< beside shop.tasks
-    std::vector<int> alone;       ///< the tasks as they would follow without a plan
+    std::vector<TaskInfo> tasks;      ///< beside shop.tasks
+    std::vector<std::string> stages;  ///< names, by number
+    std::vector<int> alone;           ///< the tasks as they would follow without a plan
     Schedule schedule;
     double bound = 0;       ///< seconds: no plan is shorter
     double one_by_one = 0;  ///< seconds, each load from load to last peel before the next
@@ -69,9 +70,12 @@ HandTimes hand_times(Family family);
 /// finding.
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set);
 
-/// The same with a schedule, found in the time given, and the findings on due time and what is late.
-PressPlan press_plan(const Order& order, const FitPlan& plan, const TransferSet& set, const ScheduleOptions& options,
-                     const Task& task = {});
+/// The same with a schedule, found in the time given and beginning with that of `before`, and the findings on heat and due
+/// time.
+PressPlan press_plan(const Order& order, const FitPlan& plan, const TransferSet& set, const ScheduleOptions& options, const Task& task = {},
+                     const PressPlan* before = nullptr);
+/// The stage order and choices of an earlier plan for this one's stages; new stages come where they stand.
+void begin_like(ScheduleOptions& options, const PressPlan& plan, const PressPlan& before);
 /// Findings on a schedule: past the due time.
 Findings plan_findings(const Order& order, const PressPlan& plan);
 

@@ -23,13 +23,14 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
     }
     const Trial* best = nullptr;
     for (const Trial& t : order.trials)
-        if (t.method == method->id && t.style == dec.run.style && t.press == dec.press && t.result == TrialResult::released_clean &&
-            (best == nullptr || t.date >= best->date))
+        if (t.method == method->id && t.style == dec.run.style && t.press == dec.press &&
+            (t.result == TrialResult::released_clean || t.result == TrialResult::to_try))
             best = &t;
     if (best != nullptr) {
         out.steps = best->steps;
-        out.tried = true;
-        out.from = "your own trial" + (best->date.empty() ? std::string() : " of " + best->date);
+        out.tried = best->result == TrialResult::released_clean;
+        out.from =
+            (out.tried ? "your own trial" : "your own figures, not tried yet") + (best->date.empty() ? std::string() : ", " + best->date);
         return out;
     }
     out.steps = method->recipe;

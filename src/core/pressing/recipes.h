@@ -17,8 +17,8 @@ struct ChosenRecipe {
     std::string because;
 };
 
-/// The latest clean trial of the method on this blank and press; else the method's recipe as its fabric rule has it.
-/// No steps where the medium's method is not known.
+/// The last clean trial of the method on this blank and press, or what is to be tried there; else the method's recipe as its fabric rule
+/// has it. No steps where the medium's method is not known.
 ChosenRecipe recipe_for(const Order& order, const Decoration& decoration);
 
 /// What one layer of a stack asks for, bottom first; seconds.

@@ -49,7 +49,7 @@ public:
           hands_(static_cast<std::size_t>(std::max(1, shop.hands))),
           tied_(shop.tasks.size()),
           placed_(shop.tasks.size(), false) {
-        plan_.slots.resize(shop.tasks.size());
+        plan_.places.resize(shop.tasks.size());
         for (std::size_t i = 0; i < shop.tasks.size(); ++i)
             for (const After& a : shop.tasks[i].after)
                 if (a.most) tied_[static_cast<std::size_t>(a.task)].push_back(static_cast<int>(i));
@@ -64,8 +64,8 @@ public:
         const Job& job = shop_->tasks[at(task)];
         double ready = std::max(now_, job.release), until = never;
         for (const After& a : job.after) {
-            ready = std::max(ready, plan_.slots[at(a.task)].end + a.least);
-            if (a.most) until = std::min(until, plan_.slots[at(a.task)].end + *a.most);
+            ready = std::max(ready, plan_.places[at(a.task)].end + a.least);
+            if (a.most) until = std::min(until, plan_.places[at(a.task)].end + *a.most);
         }
         const Slot slot = best_slot(job, ready, choice);
         if (slot.start > until + hair) return false;
@@ -80,7 +80,7 @@ public:
         for (const After& a : job.after) place(a.task, -1);
         if (placed_[at(task)]) return;  // came along with what it is tied to
         double ready = std::max(now_, job.release);
-        for (const After& a : job.after) ready = std::max(ready, plan_.slots[at(a.task)].end + a.least);
+        for (const After& a : job.after) ready = std::max(ready, plan_.places[at(a.task)].end + a.least);
         if (job.fixed) ready = std::max(ready, *job.fixed);
         for (int tries = 0;; ++tries) {
             const Slot slot = best_slot(job, ready, choice);
@@ -221,7 +221,7 @@ private:
 
     void commit(int task, const Slot& slot) {
         const Job& job = shop_->tasks[at(task)];
-        plan_.slots[at(task)] = slot;
+        plan_.places[at(task)] = slot;
         plan_.end = std::max(plan_.end, slot.end);
         placed_[at(task)] = true;
         if (slot.machine >= 0) {
@@ -234,7 +234,7 @@ private:
 
     void undo(int task) {
         const Job& job = shop_->tasks[at(task)];
-        const Slot& slot = plan_.slots[at(task)];
+        const Slot& slot = plan_.places[at(task)];
         placed_[at(task)] = false;
         if (slot.machine >= 0) {
             auto& line = visits_[at(slot.machine)];
@@ -243,7 +243,7 @@ private:
         each_hand(job, slot, [&](int hand, double from, double) { give_back(hands_[at(hand)], from); });
         plan_.end = 0;
         for (std::size_t i = 0; i < placed_.size(); ++i)
-            if (placed_[i]) plan_.end = std::max(plan_.end, plan_.slots[i].end);
+            if (placed_[i]) plan_.end = std::max(plan_.end, plan_.places[i].end);
     }
 
     template <class Use>
@@ -259,8 +259,8 @@ private:
 
 double cost(const Schedule& s) {
     double sum = 0;
-    for (const Slot& slot : s.slots) sum += slot.end;
-    return s.end + 1e-4 * sum / static_cast<double>(std::max<std::size_t>(1, s.slots.size()));
+    for (const Slot& slot : s.places) sum += slot.end;
+    return s.end + 1e-4 * sum / static_cast<double>(std::max<std::size_t>(1, s.places.size()));
 }
 
 /// Every order of the tasks and every choice of press, with a bound; for small problems.
@@ -331,7 +331,10 @@ Schedule put(const Workshop& shop, const std::vector<int>& stage_order, const st
         if (const auto s = static_cast<std::size_t>(stage); s < of_stage.size())
             for (const int i : of_stage[s]) placer.place(i, machine(s));
     for (std::size_t i = 0; i < shop.tasks.size(); ++i) placer.place(static_cast<int>(i), -1);  // stages that the list lacks
-    return placer.plan();
+    Schedule out = placer.plan();
+    out.order = stage_order;
+    out.choice = choice;
+    return out;
 }
 
 Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Task& task,
@@ -342,6 +345,8 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
     for (const Job& t : shop.tasks) stages = std::max(stages, t.stage + 1);
     std::vector<int> order(static_cast<std::size_t>(stages)), choice(static_cast<std::size_t>(stages), -1);
     std::iota(order.begin(), order.end(), 0);
+    if (options.order.size() == order.size()) order = options.order;
+    if (options.choice.size() == choice.size()) choice = options.choice;
     Schedule best = put(shop, order, choice, progress);
     if (better) better(best);
     if (shop.tasks.empty()) return best;
@@ -521,18 +526,18 @@ double one_by_one(const Workshop& shop, const std::vector<int>& task_order) {
 
 std::vector<std::string> schedule_faults(const Workshop& shop, const Schedule& plan) {
     std::vector<std::string> out;
-    if (plan.slots.size() != shop.tasks.size()) return {"the plan lacks tasks"};
+    if (plan.places.size() != shop.tasks.size()) return {"the plan lacks tasks"};
     constexpr double slack = 1e-3;
     std::vector<std::vector<std::pair<double, double>>> hands(static_cast<std::size_t>(std::max(1, shop.hands)));
     std::vector<std::vector<std::size_t>> on(shop.machines.size());
     for (std::size_t i = 0; i < shop.tasks.size(); ++i) {
         const Job& job = shop.tasks[i];
-        const Slot& s = plan.slots[i];
+        const Slot& s = plan.places[i];
         const std::string name = "task " + std::to_string(i);
         if (std::abs(s.end - s.start - job.seconds()) > slack) out.push_back(name + " has another length");
         if (s.start < job.release - slack) out.push_back(name + " begins before it may");
         for (const After& a : job.after) {
-            const double gap = s.start - plan.slots[static_cast<std::size_t>(a.task)].end;
+            const double gap = s.start - plan.places[static_cast<std::size_t>(a.task)].end;
             if (gap < a.least - slack) out.push_back(name + " begins " + std::to_string(a.least - gap) + " s too soon");
             if (a.most && gap > *a.most + slack) out.push_back(name + " begins " + std::to_string(gap - *a.most) + " s too late");
         }
@@ -555,22 +560,23 @@ std::vector<std::string> schedule_faults(const Workshop& shop, const Schedule& p
         }
     }
     for (std::size_t m = 0; m < on.size(); ++m) {
-        std::sort(on[m].begin(), on[m].end(), [&](std::size_t a, std::size_t b) { return plan.slots[a].start < plan.slots[b].start; });
+        std::sort(on[m].begin(), on[m].end(), [&](std::size_t a, std::size_t b) { return plan.places[a].start < plan.places[b].start; });
         PressState state = shop.machines[m].now;
         double end = 0;
         for (const std::size_t i : on[m]) {
             const PressState wanted = shop.tasks[i].state_on(static_cast<int>(m));
             const double change = change_seconds(shop.machines[m], state, wanted);
-            if (plan.slots[i].start < end + change - slack)
+            if (plan.places[i].start < end + change - slack)
                 out.push_back("task " + std::to_string(i) + " begins before " + shop.machines[m].name + " is ready");
             if (const double by = change_by_hand(shop.machines[m], state, wanted); by > 0) {
-                if (plan.slots[i].change_hand < 0)
+                if (plan.places[i].change_hand < 0)
                     out.push_back("task " + std::to_string(i) + " lacks a hand for the change");
                 else
-                    hands[static_cast<std::size_t>(plan.slots[i].change_hand)].emplace_back(plan.slots[i].start - by, plan.slots[i].start);
+                    hands[static_cast<std::size_t>(plan.places[i].change_hand)].emplace_back(plan.places[i].start - by,
+                                                                                             plan.places[i].start);
             }
             state = wanted;
-            end = plan.slots[i].end;
+            end = plan.places[i].end;
         }
     }
     for (auto& line : hands) {

@@ -88,8 +88,9 @@ struct Slot {
 };
 
 struct Schedule {
-    std::vector<Slot> slots;  ///< one for each task
-    double end = 0;           ///< of the last task
+    std::vector<Slot> places;        ///< one for each task
+    double end = 0;                  ///< of the last task
+    std::vector<int> order, choice;  ///< of stages, that it was put by
 };
 
 /// What stays as it was in planning anew: tasks that are done or begun.
@@ -107,6 +108,7 @@ struct ScheduleOptions {
     double seconds = 1;  ///< of searching
     long tries = -1;     ///< when not negative: so many instead, repeatable
     unsigned seed = 1;
+    std::vector<int> order, choice;  ///< to begin with, from an earlier plan; empty: as the stages stand
 };
 /// A good plan at once, better with time; `better` is told of each.
 Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Task& task = {},

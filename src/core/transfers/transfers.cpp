@@ -217,7 +217,10 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 t.quantity = quantity;
                 t.sizes = of.sizes;
                 t.garment = run_name(order, d->run);
-                t.spares = d->spares;
+                for (const Reprint& r : order.reprints)
+                    if (r.decoration == d->id && std::any_of(sizes.begin(), sizes.end(), [&](const SizeFit* f) { return f->size == r.size; }))
+                        t.spoiled += r.copies;
+                t.spares = std::max(d->spares, t.spoiled);  // a spare that lies ready is used first
                 t.made = made;
                 if (own != nullptr && own->laying.cutting == Cutting::on_sheet)
                     t.blanks = mapped(blank_under(*d, *style, *sizes.back(), on_blank), print_map(p.contour, t.mirrored));
@@ -232,7 +235,8 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                     if (std::find(shared->also.begin(), shared->also.end(), t.decoration) == shared->also.end())
                         shared->also.push_back(t.decoration);
                     shared->quantity += t.quantity;
-                    shared->spares = std::max(shared->spares, t.spares);
+                    shared->spoiled += t.spoiled;
+                    shared->spares = std::max({shared->spares, t.spares, shared->spoiled});
                     shared->sizes += "; " + run_name(order, d->run) + " " + t.sizes;
                     continue;
                 }

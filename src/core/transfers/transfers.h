@@ -24,6 +24,7 @@ struct Transfer {
     double width = 0, height = 0;  ///< of the design's ink, mm
     int quantity = 0;              ///< garments
     int spares = 0;
+    int spoiled = 0;        ///< at the press, of them
     bool mirrored = false;  ///< printed mirrored by this program
     bool printed = true;    ///< else a flat sheet in `tint`, cut only
     Colour tint{1, 1, 1, 1};

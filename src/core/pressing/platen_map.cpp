@@ -1,0 +1,115 @@
+#include "core/pressing/platen_map.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/guides/panel_drawing.h"
+#include "core/pressing/press_plan.h"
+
+namespace orthema {
+
+std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, const SizeFit& size, const Ground& ground) {
+    const Press* press = find_press(order, dec.press);
+    if (press == nullptr || press->kind != PressKind::flat || size.platen.presses.empty() || press->platens.empty()) return std::nullopt;
+    PlatenMap out;
+    out.platen = size.platen.presses.front();
+    out.press = press->name;
+    const auto index = static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1));
+    out.platen_name = press->platens[index].name;
+    const Panel& p = ground.panel;
+    const Rect& plate = out.platen;
+    const double top = p.top_y - plate.y0;
+    out.lines.push_back(
+        {top >= 0 ? p.top_name + " below the platen's top edge" : p.top_name + " hangs over the platen's top edge by", std::abs(top)});
+    const double across = -plate.centre().x;
+    if (std::abs(across) < 0.05)
+        out.lines.push_back({"centre line off the platen's middle", 0});
+    else
+        out.lines.push_back(
+            {across > 0 ? "centre line right of the platen's middle" : "centre line left of the platen's middle", std::abs(across)});
+    if (p.pit_y)
+        out.lines.push_back({*p.pit_y >= plate.y0 ? "pit line below the platen's top edge" : "pit line above the platen's top edge",
+                             std::abs(*p.pit_y - plate.y0)});
+    if (p.shoulder_point.x > 0)
+        out.lines.push_back(
+            {p.shoulder_point.x >= plate.x1 ? "shoulder past the platen's right edge" : "shoulder inside the platen's right edge",
+             std::abs(p.shoulder_point.x - plate.x1)});
+    out.lines.push_back({"top of ink below the platen's top edge", size.ink.y0 - plate.y0});
+    out.lines.push_back({"ink right of the platen's left edge", size.ink.x0 - plate.x0});
+    const BlankStyle* style = find_style(order, dec.run.style);
+    if (style != nullptr && is_hard(style->family) && find_jig(order, dec.making.jig) == nullptr) {
+        const Rect box = bounds(p.outline);
+        const PlatenGrid g = platen_grid(press->platens[index], press->margin.mm(), box.width(), box.height(), 6);
+        out.columns = g.columns;
+        out.rows = g.rows;
+        out.pitch_x = g.pitch_x;
+        out.pitch_y = g.pitch_y;
+        out.turned = g.turned;
+        if (g.count() > 1) {
+            out.lines.clear();
+            out.lines.push_back({"from blank to blank across", g.pitch_x});
+            out.lines.push_back({"from blank to blank down", g.pitch_y});
+        }
+    }
+    return out;
+}
+
+void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, const SizeFit& size, const Ground& ground, const PlatenMap& m,
+                     const Rect& box, double hair, double text_size, double* told) {
+    const Rect plate = m.platen;
+    const Rect shown = plate.grown(0.14 * std::max(plate.width(), plate.height()));
+    const double k = std::min(box.width() / shown.width(), box.height() / shown.height());
+    if (told != nullptr) *told = k;
+    const Affine map{k, 0, 0, k, box.centre().x - k * shown.centre().x, box.centre().y - k * shown.centre().y};
+    const auto on = [&](const Rect& r) {
+        const Point a = map({r.x0, r.y0}), b = map({r.x1, r.y1});
+        return Rect{a.x, a.y, b.x, b.y};
+    };
+    const Colour steel{0.29, 0.36, 0.45, 1};
+    to.marks.emplace_back(PathMark{{round_rect(on(plate), 4 * hair)}, true, Colour{0.88, 0.87, 0.83, 1}, Stroke{steel, hair * 1.6, {}}});
+    to.clip(on(shown));
+    if (m.columns * m.rows > 1) {
+        const Rect blank = bounds(ground.panel.outline);
+        PlatenGrid g;
+        g.columns = m.columns;
+        g.rows = m.rows;
+        g.pitch_x = m.pitch_x;
+        g.pitch_y = m.pitch_y;
+        for (int i = 0; i < g.count(); ++i) {
+            Affine there = Affine::shift(-blank.centre().x, -blank.centre().y);
+            if (m.turned) there = Affine::turn(90).after(there);
+            there = map.after(Affine::shift(plate.centre().x + g.middle(i).x, plate.centre().y + g.middle(i).y).after(there));
+            draw_panel(to, ground.panel, there, run_colour(order, dec.run), hair);
+            draw_design(to, dec.art, size.ink, there);
+        }
+        to.unclip();
+    } else {
+        draw_panel(to, ground.panel, map, run_colour(order, dec.run), hair);
+        draw_landmarks(to, ground.panel, map, hair);
+        draw_design(to, dec.art, size.ink, map);
+        PlatenFit fit = size.platen;
+        fit.presses = {plate};
+        to.unclip();
+        draw_platen(to, fit, ground.raised, shown, map, hair);
+        DimensionStyle style;
+        style.hair = hair;
+        style.text_size = text_size;
+        const auto figure = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), order.unit, false); };
+        const double x = std::min(size.ink.x0, plate.x1 - 0.2 * plate.width()) * 0.5 + plate.x0 * 0.5;
+        if (std::abs(ground.panel.top_y - plate.y0) > 2)
+            draw_dimension(to, map({x, plate.y0}), map({x, ground.panel.top_y}), figure(ground.panel.top_y - plate.y0), style);
+        if (size.ink.y0 - plate.y0 > 2)
+            draw_dimension(to, map({size.ink.centre().x, plate.y0}), map({size.ink.centre().x, size.ink.y0}),
+                           figure(size.ink.y0 - plate.y0), style);
+        style.aside = {-1, 0};
+        if (size.ink.x0 - plate.x0 > 2)
+            draw_dimension(to, map({plate.x0, size.ink.centre().y}), map({size.ink.x0, size.ink.centre().y}),
+                           figure(size.ink.x0 - plate.x0), style);
+    }
+    const Point mid = map({plate.centre().x, plate.y0});
+    to.line({mid - Point{0, 5 * hair}, mid + Point{0, 5 * hair}}, {steel, hair * 2, {}});
+}
+
+std::string map_words(const MapLine& l, Unit unit) { return l.what + ": " + length_text(Length::from_mm(l.mm), unit); }
+
+}  // namespace orthema

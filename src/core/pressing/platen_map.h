@@ -1,0 +1,40 @@
+// Platen map: where collar, centre fold, pit line, shoulders and ink lie on the press's own platen, so that every garment
+// of a run is loaded alike.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/drawing.h"
+#include "core/base/units.h"
+#include "core/fitting/fit.h"
+
+namespace orthema {
+
+struct MapLine {
+    std::string what;
+    double mm = 0;
+};
+
+struct PlatenMap {
+    Rect platen;        ///< on the panel, mm
+    std::string press;  ///< names
+    std::string platen_name;
+    std::vector<MapLine> lines;
+    int columns = 1, rows = 1;  ///< blanks that fill it, about its middle
+    double pitch_x = 0, pitch_y = 0;
+    bool turned = false;
+};
+
+/// Nothing where no platen lies under the design: caps, wraps, designs that no platen takes.
+std::optional<PlatenMap> platen_map(const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground);
+
+/// The platen with what lies on it, fitted into `box` of a drawing; `scale` is told how many drawing units a millimetre is.
+void draw_platen_map(Drawing& to, const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,
+                     const PlatenMap& map, const Rect& box, double hair, double text_size, double* scale = nullptr);
+
+/// "collar seam 62 mm below the platen's top edge".
+std::string map_words(const MapLine& line, Unit unit);
+
+}  // namespace orthema

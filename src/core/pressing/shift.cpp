@@ -1,0 +1,383 @@
+#include "core/pressing/shift.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/units.h"
+
+namespace orthema {
+
+namespace {
+
+/// Longer than this to reach its heat, beyond what the press usually takes: something is wrong.
+constexpr double patience = 240;
+constexpr double heating_patience = 1200, cooling_patience = 3600;
+/// Acts that are looked at for something to do while a press heats.
+constexpr std::size_t look_ahead = 60;
+
+}  // namespace
+
+const char* press_fault_name(PressFault f) {
+    switch (f) {
+    case PressFault::not_released: return "not released";
+    case PressFault::crooked: return "crooked";
+    case PressFault::scorched: return "scorched";
+    case PressFault::lifted: return "lifted";
+    }
+    return "";
+}
+
+Shift::Shift(PressPlan plan) : plan_(std::move(plan)) {
+    live_.resize(plan_.shop.tasks.size());
+    readings_.resize(plan_.shop.machines.size());
+    asked_since_.assign(plan_.shop.machines.size(), -1);
+    acts_ = acts_of(plan_, plan_.schedule);
+}
+
+bool Shift::runs(int task, int phase) const {
+    return std::any_of(counting_.begin(), counting_.end(), [&](const Countdown& c) { return c.task == task && c.phase == phase; });
+}
+
+bool Shift::is_done(const Act& a) const {
+    const Live& l = live(a.task);
+    if (a.phase < 0 && a.hand < 0) return true;  // heat alone: the press sees to it, and a load waits for it
+    return l.skipped || (a.phase < 0 ? l.changed || l.done > 0 : a.phase < l.done) || runs(a.task, a.phase);
+}
+
+bool Shift::heats_up(const Act& a) const { return a.kind == ActKind::load && !hot(a.machine, asked(a)); }
+
+std::optional<Act> Shift::card() const {
+    std::optional<Act> cold;
+    std::size_t seen = 0;
+    for (const Act& a : acts_) {
+        if (is_done(a)) continue;
+        if (!cold && !heats_up(a)) return a;
+        if (!cold) {  // while that press heats, another may be ready for what comes soon
+            cold = a;
+            continue;
+        }
+        if (++seen > look_ahead) break;
+        const bool first = a.phase <= 0 && live(a.task).done == 0;
+        const bool free = std::all_of(job(a.task).after.begin(), job(a.task).after.end(),
+                                      [&](const After& after) { return live(after.task).end >= 0 || live(after.task).skipped; });
+        if (a.task != cold->task && !heats_up(a) && (!first || free)) return a;
+    }
+    return cold;
+}
+
+std::vector<Act> Shift::coming(std::size_t most) const {
+    std::vector<Act> out;
+    const auto now = card();
+    for (const Act& a : acts_) {
+        if (is_done(a) || (now && now->task == a.task && now->phase == a.phase)) continue;
+        out.push_back(a);
+        if (out.size() == most) break;
+    }
+    return out;
+}
+
+double Shift::asked(const Act& a) const { return a.machine < 0 ? 0 : job(a.task).state.celsius; }
+
+bool Shift::hot(int machine, double celsius) const {
+    const PressReading& r = readings_[static_cast<std::size_t>(machine)];
+    return !r.known || (!r.lost && std::abs(r.celsius - celsius) <= reached_within);
+}
+
+std::string Shift::waits_for(double now) const {
+    if (paused()) return "Paused.";
+    const auto a = card();
+    if (!a) return counting_.empty() ? "All is pressed." : "The last load is still under heat.";
+    for (const Countdown& c : counting_)
+        if (c.task == a->task) {
+            if (c.began < 0) return "It counts once the plate is at " + mm_text(asked(*a), 0) + " °C.";
+            return "It opens in " + duration_words(std::max(1.0, std::ceil(left(c, now)))) + ".";
+        }
+    const int done = live(a->task).done;
+    if (a->phase <= 0 && done == 0)
+        for (const After& after : job(a->task).after) {
+            const Live& before = live(after.task);
+            if (before.skipped) continue;
+            if (before.end < 0)
+                return "It waits for “" + std::string(act_name(plan_.tasks[static_cast<std::size_t>(after.task)].acts.back().kind)) + "”.";
+            if (const double least = before.end + after.least - now; least > 1e-6)
+                return "It cools for " + duration_words(std::max(1.0, std::ceil(least))) + " more.";
+        }
+    if (a->machine >= 0) {
+        const PressReading& r = readings_[static_cast<std::size_t>(a->machine)];
+        if (r.known && r.lost && a->kind != ActKind::unload && a->kind != ActKind::peel)
+            return plan_.shop.machines[static_cast<std::size_t>(a->machine)].name + " does not answer: see to its power and line.";
+        if (heats_up(*a)) return "The plate is at " + mm_text(r.celsius, 0) + " °C and must be at " + mm_text(asked(*a), 0) + ".";
+    }
+    return "";
+}
+
+void Shift::finish(int task, double now) {
+    Live& l = live(task);
+    if (l.done < static_cast<int>(job(task).phases.size())) return;
+    l.end = now;
+    Load& load = load_of(task);
+    if (!load.tasks.empty() && load.tasks.back() == task) notes_.push_back({now, load.id, "pressed"});
+}
+
+bool Shift::next(double now) {
+    tick(now);
+    const auto a = card();
+    if (!a || !waits_for(now).empty()) return false;
+    Live& l = live(a->task);
+    past_.emplace_back(a->task, a->phase);
+    if (a->phase < 0) {
+        l.changed = true;
+        return true;
+    }
+    if (l.done == 0) l.start = now;
+    const Phase& phase = job(a->task).phases[static_cast<std::size_t>(a->phase)];
+    if (a->kind == ActKind::press || a->kind == ActKind::wait) {
+        const bool counts = a->kind == ActKind::wait || hot(a->machine, asked(*a));
+        counting_.push_back({a->task, a->phase, a->machine, phase.seconds, counts ? now : -1});
+        return true;
+    }
+    l.done = a->phase + 1;
+    finish(a->task, now);
+    return true;
+}
+
+void Shift::skip(double now) {
+    const auto a = card();
+    if (!a) return;
+    const Load& load = load_of(a->task);
+    for (const int t : load.tasks) {
+        Live& l = live(t);
+        if (l.end >= 0) continue;
+        l.skipped = true;
+        l.end = now;
+        std::erase_if(counting_, [&](const Countdown& c) { return c.task == t; });
+    }
+    notes_.push_back({now, load.id, "left out"});
+    past_.clear();
+}
+
+bool Shift::again() {
+    if (past_.empty()) return false;
+    const auto [task, phase] = past_.back();
+    past_.pop_back();
+    Live& l = live(task);
+    if (phase < 0) {
+        l.changed = false;
+        return true;
+    }
+    if (runs(task, phase)) {
+        std::erase_if(counting_, [t = task, p = phase](const Countdown& c) { return c.task == t && c.phase == p; });
+        return true;
+    }
+    l.done = phase;
+    l.end = -1;
+    if (phase == 0) l.start = -1;
+    return true;
+}
+
+void Shift::pause(double now) {
+    if (!paused()) paused_at_ = now;
+}
+
+void Shift::resume(double now) {
+    if (!paused()) return;
+    // a closed press does not pause: what counts goes on counting, only the plan moves
+    paused_at_ = -1;
+    tick(now);
+}
+
+std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now) {
+    std::vector<Reprint> out;
+    // the piece that was handled last, or the one in hand
+    int task = -1;
+    if (const auto a = card()) task = a->task;
+    for (std::size_t k = past_.size(); k-- > 0;)
+        if (const auto& acts = plan_.tasks[static_cast<std::size_t>(past_[k].first)].acts;
+            past_[k].second >= 0 && (acts[static_cast<std::size_t>(past_[k].second)].kind == ActKind::peel ||
+                                     acts[static_cast<std::size_t>(past_[k].second)].kind == ActKind::unload)) {
+            if (task < 0 || live(task).done == 0) task = past_[k].first;
+            break;
+        }
+    if (task < 0) return out;
+    const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
+    notes_.push_back({now, load_of(task).id, press_fault_name(fault)});
+    if (fault == PressFault::not_released) {
+        int visit = -1;
+        for (const int t : load_of(task).tasks) {
+            if (!job(t).machines.empty()) visit = t;
+            if (t == task) break;
+        }
+        if (visit < 0) return out;
+        // under heat for a few seconds more, then peeled again from another corner
+        RecipeStep heat;
+        for (const ActInfo& a : plan_.tasks[static_cast<std::size_t>(visit)].acts)
+            if (a.kind == ActKind::press) heat = a.step;
+        heat.kind = StepKind::re_press;
+        heat.seconds = 5;
+        RecipeStep peel;
+        peel.kind = StepKind::peel;
+        peel.peel = Peel::warm;
+        peel.how = "from another corner, low and rolled back";
+        const int stage = plan_.shop.tasks.back().stage + 1;
+        const auto first = static_cast<int>(plan_.shop.tasks.size());
+        Job again = job(visit);
+        again.after = {{task, 0, {}}};
+        again.fixed.reset();
+        again.stage = stage;
+        again.phases = {{8, true, 0}, {heat.seconds, false, 1}, {5, true, 2}};
+        Job off;
+        off.phases = {{10, true, 0}};
+        off.after = {{first, 8, {}}};
+        off.stage = stage + 1;
+        for (Job& j : plan_.shop.tasks)
+            for (After& a : j.after)
+                if (a.task == task) a = {first + 1, 0, {}};
+        plan_.shop.tasks.push_back(std::move(again));
+        plan_.tasks.push_back({at_load, {{ActKind::load, heat}, {ActKind::press, heat}, {ActKind::unload, heat}}});
+        plan_.shop.tasks.push_back(std::move(off));
+        plan_.tasks.push_back({at_load, {{ActKind::peel, peel}}});
+        auto& tasks = load_of(task).tasks;
+        const auto where = std::find(tasks.begin(), tasks.end(), task);
+        tasks.insert(where == tasks.end() ? where : where + 1, {first, first + 1});
+        live_.resize(plan_.shop.tasks.size());
+        if (Live& l = live(task); l.end < 0) {  // it was in hand: done as far as it goes
+            l.done = static_cast<int>(job(task).phases.size());
+            l.end = now;
+        }
+        const Progress so_far = progress(now);
+        std::vector<int> stages;
+        for (const Act& a : acts_) stages.push_back(job(a.task).stage);
+        stages.insert(stages.begin(), {stage, stage + 1});
+        take(put(plan_.shop, stages, {}, &so_far));
+        past_.clear();
+        return out;
+    }
+    const Load load = load_of(task);
+    const Decoration* dec = find_decoration(order, load.decoration);
+    for (const Load& l : plan_.loads) {
+        const Decoration* other = find_decoration(order, l.decoration);
+        if (other == nullptr || dec == nullptr || other->run != dec->run || l.size != load.size) continue;
+        const int from = std::max(l.first, load.first), to = std::min(l.first + l.pieces, load.first + load.pieces);
+        const bool begun = !l.tasks.empty() && (live(l.tasks.front()).start >= 0 && !live(l.tasks.front()).skipped);
+        if (to > from && begun) out.push_back({l.decoration, l.size, std::min(to - from, 1), press_fault_name(fault)});
+    }
+    if (load.pieces == 1)  // of several at once the others go on
+        for (const int t : load.tasks) {
+            Live& l = live(t);
+            if (l.end >= 0) continue;
+            l.skipped = true;
+            l.end = now;
+            std::erase_if(counting_, [&](const Countdown& c) { return c.task == t; });
+        }
+    past_.clear();
+    return out;
+}
+
+void Shift::reading(int machine, double celsius, double now) {
+    PressReading& r = readings_[static_cast<std::size_t>(machine)];
+    r = {true, false, celsius, now};
+    tick(now);
+}
+
+void Shift::lost(int machine, double now) {
+    PressReading& r = readings_[static_cast<std::size_t>(machine)];
+    r.known = true;
+    r.lost = true;
+    r.at = now;
+}
+
+std::string Shift::press_fault(double now) const {
+    for (std::size_t m = 0; m < readings_.size(); ++m) {
+        const PressReading& r = readings_[m];
+        if (!r.known) continue;
+        const std::string& name = plan_.shop.machines[m].name;
+        if (r.lost) return name + " does not answer. What lies under it: open it by hand, and report the piece if it was too long.";
+        for (const Countdown& c : counting_) {
+            if (c.machine != static_cast<int>(m)) continue;
+            const double want = job(c.task).state.celsius;
+            if (r.celsius > want + too_hot_by)
+                return name + " is at " + mm_text(r.celsius, 0) + " °C, " + mm_text(r.celsius - want, 0) + " too hot: open it now.";
+            if (c.began < 0 && r.celsius < want && asked_since_[m] >= 0 && now - asked_since_[m] > patience)
+                return name + " does not reach " + mm_text(want, 0) + " °C; it stands at " + mm_text(r.celsius, 0) +
+                       ": look at its plate and power.";
+        }
+        if (const auto a = card(); a && a->machine == static_cast<int>(m) && a->kind == ActKind::load) {
+            const double want = asked(*a);
+            if (r.celsius > want + too_hot_by && asked_since_[m] >= 0 && now - asked_since_[m] > cooling_patience)
+                return name + " stays at " + mm_text(r.celsius, 0) + " °C and is asked for " + mm_text(want, 0) +
+                       ": look at its controller.";
+            if (r.celsius < want - reached_within && asked_since_[m] >= 0 && now - asked_since_[m] > heating_patience)
+                return name + " does not reach " + mm_text(want, 0) + " °C; it stands at " + mm_text(r.celsius, 0) +
+                       ": look at its plate and power.";
+        }
+    }
+    return "";
+}
+
+void Shift::tick(double now) {
+    for (Countdown& c : counting_)
+        if (c.began < 0 && hot(c.machine, job(c.task).state.celsius)) c.began = now;
+    for (std::size_t k = 0; k < counting_.size();) {
+        const Countdown c = counting_[k];
+        if (c.began < 0 || left(c, now) > 1e-9) {
+            ++k;
+            continue;
+        }
+        counting_.erase(counting_.begin() + static_cast<std::ptrdiff_t>(k));
+        live(c.task).done = std::max(live(c.task).done, c.phase + 1);
+        finish(c.task, c.began + c.seconds);
+    }
+    // since when each press is waited for
+    std::vector<bool> wanted(asked_since_.size(), false);
+    for (const Countdown& c : counting_)
+        if (c.began < 0 && c.machine >= 0) wanted[static_cast<std::size_t>(c.machine)] = true;
+    if (const auto a = card(); a && heats_up(*a)) wanted[static_cast<std::size_t>(a->machine)] = true;
+    for (std::size_t m = 0; m < wanted.size(); ++m) asked_since_[m] = !wanted[m] ? -1 : asked_since_[m] < 0 ? now : asked_since_[m];
+}
+
+double Shift::behind(double now) const {
+    const auto a = card();
+    return a ? now - a->start : 0;
+}
+
+Progress Shift::progress(double now) const {
+    Progress p;
+    p.now = now;
+    p.done.resize(live_.size());
+    for (std::size_t i = 0; i < live_.size(); ++i) {
+        const Live& l = live_[i];
+        const Job& j = plan_.shop.tasks[i];
+        Slot s = i < plan_.schedule.places.size() ? plan_.schedule.places[i] : Slot{};
+        s.change = 0;
+        s.change_hand = -1;
+        if (l.end >= 0) {
+            if (l.skipped) s = {};
+            s.end = l.end;
+            s.start = s.end - j.seconds();
+            s.hands.assign(j.phases.size(), -1);  // over: no hand is bound
+            p.done[i] = s;
+        } else if (l.start >= 0 || l.changed) {
+            double left_over = 0;
+            for (std::size_t k = static_cast<std::size_t>(l.done); k < j.phases.size(); ++k) left_over += j.phases[k].seconds;
+            for (const Countdown& c : counting_)
+                if (c.task == static_cast<int>(i)) left_over -= c.seconds - std::max(0.0, left(c, now));
+            s.end = now + left_over;
+            s.start = s.end - j.seconds();
+            p.done[i] = s;
+        }
+    }
+    return p;
+}
+
+void Shift::take(Schedule schedule) {
+    plan_.schedule = std::move(schedule);
+    acts_ = acts_of(plan_, plan_.schedule);
+}
+
+int Shift::loads_done() const {
+    int n = 0;
+    for (const Load& l : plan_.loads) n += !l.tasks.empty() && live(l.tasks.back()).end >= 0 ? 1 : 0;
+    return n;
+}
+
+}  // namespace orthema

@@ -1,0 +1,118 @@
+// Shift: a press plan as it is carried out. What is in hand, what counts down, what waits for heat; a step goes on only
+// when it may, and faults change the plan. A value with a clock handed in; nothing here reads the time.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/pressing/press_plan.h"
+
+namespace orthema {
+
+/// The plate may differ from what is asked by this and counts as reached, °C.
+constexpr double reached_within = 3;
+/// From this much above it is too hot to go on.
+constexpr double too_hot_by = 8;
+
+struct Countdown {
+    int task = 0, phase = 0, machine = -1;
+    double seconds = 0;
+    double began = -1;  ///< negative: it counts once the plate is hot
+};
+
+enum class PressFault { not_released, crooked, scorched, lifted };
+constexpr int press_fault_count = 4;
+const char* press_fault_name(PressFault f);
+
+/// What a press last said of itself.
+struct PressReading {
+    bool known = false;
+    bool lost = false;  ///< no word from it any more
+    double celsius = 0;
+    double at = 0;
+};
+
+struct ShiftNote {
+    double at = 0;
+    std::string load, what;
+};
+
+class Shift {
+public:
+    explicit Shift(PressPlan plan);
+
+    [[nodiscard]] const PressPlan& plan() const { return plan_; }
+    /// What to do now; nothing when all is done.
+    [[nodiscard]] std::optional<Act> card() const;
+    /// The acts after it, in time order.
+    [[nodiscard]] std::vector<Act> coming(std::size_t most) const;
+    /// Why it cannot go on yet, as a short sentence; empty: it can.
+    [[nodiscard]] std::string waits_for(double now) const;
+    /// The temperature that the card's press is asked for; 0: none.
+    [[nodiscard]] double asked(const Act& act) const;
+
+    /// Does what the card says; false where it must wait.
+    bool next(double now);
+    /// Leaves the load of the card out.
+    void skip(double now);
+    /// Takes the last act back.
+    bool again();
+    void pause(double now);
+    void resume(double now);
+    [[nodiscard]] bool paused() const { return paused_at_ >= 0; }
+
+    /// The piece in hand went wrong. Not released: it goes under heat once more and is peeled again. Else the piece is
+    /// lost: what is left of its load is left out, and the designs that were on it are to be printed again.
+    std::vector<Reprint> report(PressFault fault, const Order& order, double now);
+
+    void reading(int machine, double celsius, double now);
+    void lost(int machine, double now);
+    [[nodiscard]] const PressReading& reading_of(int machine) const { return readings_[static_cast<std::size_t>(machine)]; }
+    /// A sentence where a press is too hot, does not get there, or is not heard of.
+    [[nodiscard]] std::string press_fault(double now) const;
+
+    /// Lets time pass: counts that are over end their steps.
+    void tick(double now);
+    [[nodiscard]] const std::vector<Countdown>& counting() const { return counting_; }
+    [[nodiscard]] static double left(const Countdown& c, double now) { return c.began < 0 ? c.seconds : c.began + c.seconds - now; }
+
+    /// Seconds by which the card is later than planned.
+    [[nodiscard]] double behind(double now) const;
+    /// For planning the rest anew, and the new plan for it.
+    [[nodiscard]] Progress progress(double now) const;
+    void take(Schedule schedule);
+
+    [[nodiscard]] bool over() const { return !card().has_value() && counting_.empty(); }
+    [[nodiscard]] int loads_done() const;
+    [[nodiscard]] const std::vector<ShiftNote>& notes() const { return notes_; }
+
+private:
+    struct Live {
+        int done = 0;  ///< phases
+        bool changed = false, skipped = false;
+        double start = -1, end = -1;
+    };
+    PressPlan plan_;
+    std::vector<Act> acts_;
+    std::vector<Live> live_;
+    std::vector<Countdown> counting_;
+    std::vector<PressReading> readings_;
+    std::vector<double> asked_since_;  ///< by machine: since when the card waits for its heat
+    std::vector<std::pair<int, int>> past_;
+    std::vector<ShiftNote> notes_;
+    double paused_at_ = -1;
+
+    [[nodiscard]] bool runs(int task, int phase) const;
+    [[nodiscard]] bool is_done(const Act& act) const;
+    [[nodiscard]] bool heats_up(const Act& act) const;  ///< a load that waits for its plate
+    [[nodiscard]] bool hot(int machine, double celsius) const;
+    void finish(int task, double now);
+    [[nodiscard]] const Job& job(int task) const { return plan_.shop.tasks[static_cast<std::size_t>(task)]; }
+    [[nodiscard]] Live& live(int task) { return live_[static_cast<std::size_t>(task)]; }
+    [[nodiscard]] const Live& live(int task) const { return live_[static_cast<std::size_t>(task)]; }
+    [[nodiscard]] Load& load_of(int task) {
+        return plan_.loads[static_cast<std::size_t>(plan_.tasks[static_cast<std::size_t>(task)].load)];
+    }
+};
+
+}  // namespace orthema

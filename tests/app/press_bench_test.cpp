@@ -1,0 +1,212 @@
+// The Press bench through mouse and keys: the plan, recipes, heat, and a whole rehearsal against the simulated press.
+#include "app/press/lanes_view.h"
+#include "app/press/press_bench.h"
+#include "app/press/press_desk.h"
+#include "app/press/step_card.h"
+#include "app/shell/figures.h"
+#include "window.h"
+
+namespace orthema {
+namespace {
+
+using namespace app;
+using test::SmallWindow;
+
+struct PressWindow : SmallWindow {
+    PressWindow() : SmallWindow(7) {}
+    PressBench* press() { return bench<PressBench>("press"); }
+    PressDesk& desk() { return press()->desk(); }
+    const PressPlan& plan() { return room().press_plan(); }
+    void view(const char* name) { click(find<QPushButton>(QString("Press view/") + name)); }
+    void page(const char* name) { click(find<QPushButton>(QString("Press figures/") + name)); }
+    /// A few pieces only, and no trial.
+    void few(int pieces, bool trials = false) {
+        Order next = order();
+        next.lines.resize(1);
+        next.lines[0].quantity = pieces;
+        next.press_run.trials = trials;
+        room().edit("few", next);
+        wait();
+    }
+    void begin(int speed) {
+        auto* box = find<QComboBox>("Speed");
+        box->addItem("test", QString::number(speed));
+        box->setCurrentIndex(box->count() - 1);
+        click(find<QPushButton>("Begin the shift"));
+    }
+    /// Presses space until all is done; false when it takes longer than that.
+    bool to_the_end(int seconds = 60) {
+        QElapsedTimer timer;
+        timer.start();
+        while (timer.elapsed() < 1000 * seconds) {
+            if (!desk().running() || desk().shift().over()) return true;
+            key(press()->card(), Qt::Key_Space);
+            QTest::qWait(5);
+        }
+        return false;
+    }
+};
+
+TEST(PressBench, PlansTheOrderAndFollowsIt) {
+    PressWindow w;
+    ASSERT_FALSE(w.plan().loads.empty());
+    EXPECT_TRUE(schedule_faults(w.plan().shop, w.plan().schedule).empty());
+    EXPECT_NE(w.find<QLabel>("Plan summary")->text().indexOf("less than one after the other"), -1);
+    const double before = w.plan().schedule.end;
+    w.type(w.find<QLineEdit>("Hands"), "3");
+    w.wait();
+    EXPECT_EQ(w.order().press_run.hands, 3);
+    EXPECT_LE(w.plan().schedule.end, before + 1);
+    w.type(w.find<QLineEdit>("Begins"), "9:30");
+    w.wait();
+    EXPECT_EQ(w.order().press_run.start, 570);
+    w.type(w.find<QLineEdit>("Breaks"), "10:00-10:15, 12:00-12:30");
+    w.wait();
+    EXPECT_EQ(w.order().press_run.breaks.size(), 2u);
+    w.type(w.find<QLineEdit>("Breaks"), "12:30-12:00");
+    EXPECT_EQ(w.order().press_run.breaks.size(), 2u) << "a break that ends before it begins is refused";
+    w.type(w.find<QLineEdit>("Due by"), "9:40");
+    w.wait();
+    EXPECT_TRUE(
+        std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) { return f.code == "press-late"; }));
+    for (int k = 0; k < 4; ++k) w.undo();
+    w.wait();
+    EXPECT_EQ(w.order().press_run, PressRun{});
+}
+
+TEST(PressBench, ALoadIsDraggedAndStaysThere) {
+    PressWindow w;
+    w.few(5);
+    const int load = 2;
+    const QPoint at = w.press()->lanes()->place_of(load);
+    const double was = w.plan().schedule.places[std::size_t(w.plan().loads[load].tasks.front())].start;
+    w.drag(w.press()->lanes(), at, at + QPoint(150, 0));
+    w.wait();
+    ASSERT_EQ(w.order().press_run.pins.size(), 1u);
+    const LoadPin pin = w.order().press_run.pins[0];
+    EXPECT_GT(pin.start, was + 10);
+    const auto& l = *std::find_if(w.plan().loads.begin(), w.plan().loads.end(), [&](const Load& o) { return o.id == pin.load; });
+    EXPECT_DOUBLE_EQ(w.plan().schedule.places[std::size_t(l.tasks.front())].start, pin.start);
+    w.click(w.find<QPushButton>("Let it go"));
+    w.wait();
+    EXPECT_TRUE(w.order().press_run.pins.empty());
+}
+
+TEST(PressBench, PlanningOnNeverMakesItLonger) {
+    PressWindow w;
+    const double before = w.plan().schedule.end;
+    w.click(w.find<QPushButton>("Plan on"));
+    QTest::qWait(400);
+    w.click(w.find<QPushButton>("Plan on"));  // now it stops
+    w.wait();
+    EXPECT_FALSE(w.room().planning());
+    EXPECT_LE(w.plan().schedule.end, before + 1e-6);
+    EXPECT_TRUE(schedule_faults(w.plan().shop, w.plan().schedule).empty());
+}
+
+TEST(PressBench, OwnFiguresForThisBlankAndPress) {
+    PressWindow w;
+    w.page("Recipe");
+    const ChosenRecipe usual = recipe_for(w.order(), w.order().decorations[0]);
+    w.type(w.find<QLineEdit>("Seconds"), "17");
+    w.wait();
+    ChosenRecipe own = recipe_for(w.order(), w.order().decorations[0]);
+    EXPECT_FALSE(own.tried);
+    EXPECT_TRUE(
+        std::any_of(own.steps.begin(), own.steps.end(), [](const RecipeStep& s) { return s.kind == StepKind::press && s.seconds == 17; }));
+    EXPECT_NE(w.find<QLabel>("Recipe from")->text().indexOf("not tried"), -1);
+    w.click(w.find<QPushButton>("Add a step"));
+    w.choose(w.find<QComboBox>("What"), "turn");
+    w.wait();
+    own = recipe_for(w.order(), w.order().decorations[0]);
+    EXPECT_EQ(own.steps.size(), usual.steps.size() + 1);
+    EXPECT_TRUE(std::any_of(own.steps.begin(), own.steps.end(), [](const RecipeStep& s) { return s.kind == StepKind::turn; }));
+    w.click(w.find<QPushButton>("Back to the usual values"));
+    w.wait();
+    EXPECT_EQ(recipe_for(w.order(), w.order().decorations[0]).steps, usual.steps);
+    w.page("Heat");
+    EXPECT_NE(w.find<QLabel>("Heat ledger")->text().indexOf("holds"), -1);
+}
+
+TEST(PressBench, AWholeRehearsalAgainstTheSimulatedPress) {
+    PressWindow w;
+    w.few(4, true);
+    ASSERT_TRUE(w.plan().loads[0].trial);
+    w.begin(300);
+    ASSERT_TRUE(w.desk().running());
+    ASSERT_TRUE(w.to_the_end());
+    EXPECT_EQ(w.desk().shift().loads_done(), 4);
+    EXPECT_TRUE(w.desk().connected());
+    const int machine = w.desk().shift().plan().shop.tasks[0].machines[0];
+    EXPECT_TRUE(w.desk().shift().reading_of(machine).known);
+    EXPECT_NEAR(w.desk().shift().reading_of(machine).celsius, w.desk().shift().plan().shop.tasks[0].state.celsius, 25);
+    ASSERT_EQ(w.order().trials.size(), 1u) << "the trial piece was passed";
+    EXPECT_EQ(w.order().trials[0].result, TrialResult::released_clean);
+    EXPECT_TRUE(recipe_for(w.order(), w.order().decorations[0]).tried);
+    w.click(w.find<QPushButton>("Begin the shift"));
+    EXPECT_FALSE(w.desk().running());
+    // saved and opened again, the trial is still there, and no trial is planned any more
+    w.wait();
+    EXPECT_FALSE(w.plan().loads[0].trial);
+    const std::string path = w.data("pressed.orthema");
+    w.room().save(QString::fromStdString(path));
+    w.wait();
+    const Order kept = w.order();
+    w.open(path);
+    EXPECT_EQ(w.order(), kept);
+}
+
+TEST(PressBench, AScorchedPieceIsPrintedAgain) {
+    PressWindow w;
+    w.few(3);
+    w.begin(300);
+    QElapsedTimer timer;
+    timer.start();
+    while (w.desk().shift().card()->kind != ActKind::unload && timer.elapsed() < 30000) {
+        w.key(w.press()->card(), Qt::Key_Space);
+        QTest::qWait(5);
+    }
+    ASSERT_EQ(w.desk().shift().card()->kind, ActKind::unload);
+    QTimer::singleShot(200, [] {  // the menu runs its own loop
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        ASSERT_NE(menu, nullptr);
+        for (QAction* a : menu->actions())
+            if (a->text() == "Scorched") {
+                menu->setActiveAction(a);
+                QTest::keyClick(menu, Qt::Key_Return);
+                return;
+            }
+    });
+    w.key(w.press()->card(), Qt::Key_F);
+    ASSERT_EQ(w.order().reprints.size(), 1u);
+    EXPECT_EQ(w.order().reprints[0].cause, "scorched");
+    EXPECT_NE(w.notice().find("printed again"), std::string::npos);
+    ASSERT_TRUE(w.to_the_end());
+    w.wait();
+    int asked = 0;
+    for (const Transfer& t : w.room().transfer_set().transfers) asked += t.count();
+    EXPECT_EQ(asked, 4) << "three pieces and one more";
+}
+
+TEST(PressBench, ALineThatIsPulledOutIsSaidAndNothingIsLost) {
+    PressWindow w;
+    w.few(2);
+    w.begin(300);
+    QElapsedTimer timer;
+    timer.start();
+    while (w.desk().shift().card()->kind != ActKind::press && timer.elapsed() < 30000) {
+        w.key(w.press()->card(), Qt::Key_Space);
+        QTest::qWait(5);
+    }
+    const int machine = w.desk().shift().card()->machine;
+    EXPECT_TRUE(w.desk().connected());
+    w.desk().cut_line(machine);
+    QTest::qWait(100);
+    EXPECT_NE(w.desk().says().indexOf("does not answer"), -1);
+    w.desk().connect_line(machine);
+    ASSERT_TRUE(w.to_the_end());
+    EXPECT_EQ(w.desk().shift().loads_done(), 2);
+}
+
+}  // namespace
+}  // namespace orthema
