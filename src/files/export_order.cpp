@@ -2,16 +2,19 @@
 
 #include <filesystem>
 #include <functional>
+#include <map>
 #include <memory>
 #include <utility>
 
 #include "core/guides/guides.h"
 #include "core/guides/handle_template.h"
+#include "core/guides/run_guides.h"
 #include "core/nesting/sheet_drawing.h"
 #include "core/nesting/trimmer_drawing.h"
 #include "files/csv.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
+#include "files/press_export.h"
 #include "files/safe_file.h"
 
 namespace orthema {
@@ -80,10 +83,34 @@ std::vector<Drawing> handle_templates(const Order& order) {
     return out;
 }
 
+/// Cards by garment as they were made, by print location, or as the presses come to them.
+std::vector<const Guide*> in_guide_order(const Order& order, const GuideSet& set, const PressPlan& press, const std::string& by) {
+    std::vector<const Guide*> out;
+    for (const Guide& g : set.guides) out.push_back(&g);
+    if (by == "location")
+        std::stable_sort(out.begin(), out.end(), [&](const Guide* a, const Guide* b) {
+            return find_decoration(order, a->decoration)->location < find_decoration(order, b->decoration)->location;
+        });
+    if (by == "press") {
+        std::map<std::pair<std::string, std::string>, double> first;
+        for (const Load& l : press.loads) {
+            const double start = press.schedule.places[static_cast<std::size_t>(l.tasks.front())].start;
+            const auto [it, fresh] = first.try_emplace({l.decoration, l.size}, start);
+            if (!fresh) it->second = std::min(it->second, start);
+        }
+        const auto at = [&](const Guide* g) {
+            const auto it = first.find({g->decoration, g->size});
+            return it == first.end() ? 1e12 : it->second;
+        };
+        std::stable_sort(out.begin(), out.end(), [&](const Guide* a, const Guide* b) { return at(a) < at(b); });
+    }
+    return out;
+}
+
 }  // namespace
 
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
-                                  const Task& task) {
+                                  const Task& task, const PressPlan* planned) {
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error) return Error{"The folder “" + folder + "” cannot be made: " + error.message() + "."};
@@ -94,8 +121,17 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     const GuideSet guide_set = choice.guides ? guides(order, plan, facts) : GuideSet{};
     const std::string stem = folder + "/" + file_stem(order.name);
 
+    PressPlan press;
+    if (choice.press || choice.guides) {
+        ScheduleOptions quick;
+        quick.tries = 0;
+        press = press_plan(order, plan, set, quick, {}, planned);
+    }
+
     ExportReport report;
     report.findings = sheets.findings;
+    if (choice.guides)
+        for (Finding& f : stale_guides(order, plan)) report.findings.push_back(std::move(f));
     Steps steps;
     const auto pdf = [&](const std::string& path, std::vector<const Drawing*> pages, const std::string& title) {
         steps.add(path, [&art, path, pages = std::move(pages), title](const Task& t) { return write_pdf(path, pages, art, title, t); });
@@ -149,14 +185,45 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             steps.add(name + "_cut.plt", [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
         }
     }
+    const auto pages_file = [&](const std::string& path, std::vector<GuidePage> made, const std::string& title) {
+        if (made.empty()) return;
+        const auto kept = std::make_shared<const std::vector<GuidePage>>(std::move(made));
+        steps.add(path, [&art, kept, path, title](const Task& t) {
+            std::vector<const Drawing*> pages;
+            for (const GuidePage& p : *kept) pages.push_back(&p.drawing);
+            return write_pdf(path, pages, art, title, t);
+        });
+    };
+    const auto append = [](std::vector<GuidePage>& to, std::vector<GuidePage> more) {
+        for (GuidePage& p : more) to.push_back(std::move(p));
+    };
     if (!guide_set.guides.empty()) {
         std::vector<const Drawing*> cards, tiles;
-        for (const Guide& g : guide_set.guides) {
-            cards.push_back(&g.card.drawing);
-            for (const GuidePage& p : g.tiles) tiles.push_back(&p.drawing);
+        for (const Guide* g : in_guide_order(order, guide_set, press, choice.guide_order)) {
+            cards.push_back(&g->card.drawing);
+            for (const GuidePage& p : g->tiles) tiles.push_back(&p.drawing);
         }
         pdf(stem + "_guide-cards.pdf", std::move(cards), order.name + ", placement guides");
         pdf(stem + "_templates.pdf", std::move(tiles), order.name + ", templates at 1:1");
+        std::vector<GuidePage> maps, masters, boards, charts;
+        for (const DecorationFit& f : plan.decorations) {
+            const Decoration* dec = find_decoration(order, f.decoration);
+            const auto known = dec == nullptr ? facts.end() : facts.find(dec->art);
+            if (known == facts.end()) continue;
+            append(maps, platen_map_pages(order, plan, *dec));
+            for (MasterTemplate& m : master_templates(order, plan, *dec, known->second.outline))
+                if (m.collar.size() > 1) append(masters, std::move(m.tiles));
+            for (const SizeFit& s : f.sizes)
+                if (auto board = carry_board(order, *dec, f, s)) append(boards, std::move(board->tiles));
+        }
+        for (const RunKey& run : runs_of(order))
+            if (std::any_of(order.decorations.begin(), order.decorations.end(),
+                            [&](const Decoration& d) { return d.run == run && find_fit(plan, d.id) != nullptr; }))
+                charts.push_back(wall_chart(order, plan, run));
+        pages_file(stem + "_platen-maps.pdf", std::move(maps), order.name + ", platen maps");
+        pages_file(stem + "_master-templates.pdf", std::move(masters), order.name + ", master templates at 1:1");
+        pages_file(stem + "_carry-boards.pdf", std::move(boards), order.name + ", carry boards at 1:1");
+        pages_file(stem + "_wall-charts.pdf", std::move(charts), order.name + ", wall charts");
     }
     const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
     if (!handles.empty()) {
@@ -165,10 +232,16 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         for (const Drawing& d : handles) pages.push_back(&d);
         pdf(stem + "_handle-templates.pdf", std::move(pages), order.name + ", handle templates at 1:1");
     }
+    const auto table = [&](const std::string& path, std::string text) {
+        steps.add(path, [path, text = std::move(text)](const Task&) { return write_file(path, text); });
+    };
+    if (choice.press && !press.shop.tasks.empty()) {
+        pages_file(stem + "_run-sheet.pdf", run_sheet(order, plan, press), order.name + ", run sheet");
+        table(stem + "_press-plan.csv", press_plan_csv(order, press));
+        table(stem + "_pick-list.csv", pick_csv(order, plan, press));
+        if (auto calendar = press_ics(order, plan, press)) table(stem + "_press-plan.ics", std::move(*calendar));
+    }
     if (choice.tables) {
-        const auto table = [&](const std::string& path, std::string text) {
-            steps.add(path, [path, text = std::move(text)](const Task&) { return write_file(path, text); });
-        };
         table(stem + "_fit.csv", fit_csv(order, plan));
         table(stem + "_pieces.csv", pieces_csv(order, set, sheets));
         table(stem + "_lines.csv", lines_csv(order));

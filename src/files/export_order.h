@@ -7,12 +7,15 @@
 #include "core/base/result.h"
 #include "core/base/task.h"
 #include "core/nesting/sheets.h"
+#include "core/pressing/press_plan.h"
 #include "files/art_file.h"
 
 namespace orthema {
 
 struct ExportChoice {
     bool sheets_pdf = true, sheets_png = true, cut_lines = true, guides = true, tables = true;
+    bool press = true;                    ///< run sheet, press plan, pick list and calendar
+    std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
     double dpi = 300;
     bool sheets_tiff = false;
     bool labels = true;  ///< beside the pieces, on sheets that are printed
@@ -24,8 +27,8 @@ struct ExportReport {
 };
 
 /// Writes into `folder`, which is made when it is not there. A stale or empty layout exports no sheets of that medium
-/// and says so. Stopping leaves the files that are whole and no others.
+/// and says so. `planned` is a press plan to begin with. Stopping leaves the files that are whole and no others.
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
-                                  const Task& task = {});
+                                  const Task& task = {}, const PressPlan* planned = nullptr);
 
 }  // namespace orthema

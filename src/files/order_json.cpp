@@ -139,6 +139,7 @@ Order read_order(const In& in) {
     if (in.has("trials")) in["trials"].each(2000, [&](const In& e) { o.trials.push_back(read_trial(e)); });
     if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
     if (in.has("reprints")) in["reprints"].each(20000, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
+    if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
     if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
     return o;
@@ -226,6 +227,7 @@ json to_json(const Order& o) {
     for (const Trial& t : o.trials) j["trials"].push_back(to_json(t));
     if (o.press_run != PressRun{}) j["press_run"] = to_json(o.press_run);
     for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));
+    if (o.guide_setup != GuideSetup{}) j["guide_setup"] = to_json(o.guide_setup);
     for (const Jig& g : o.jigs) j["jigs"].push_back(to_json(g));
     for (const MediumLayout& l : o.layouts) j["layouts"].push_back(to_json(l));
     return j;

@@ -134,4 +134,23 @@ Reprint read_reprint(const In& in) {
 
 json to_json(const Reprint& r) { return {{"decoration", r.decoration}, {"size", r.size}, {"copies", r.copies}, {"cause", r.cause}}; }
 
+GuideSetup read_guide_setup(const In& in) {
+    GuideSetup g;
+    if (in.has("measured_mm")) g.measured = Length::from_mm(in["measured_mm"].number(80, 120));
+    if (in.has("windows")) g.windows = in["windows"].flag();
+    if (in.has("label_codes")) g.label_codes = in["label_codes"].flag();
+    if (in.has("printed"))
+        in["printed"].each(20000, [&](const In& e) {
+            g.printed.push_back({e["decoration"].text(), e["size"].text(), short_text(e["revision"], 20)});
+        });
+    return g;
+}
+
+json to_json(const GuideSetup& g) {
+    json j{{"measured_mm", g.measured.mm()}, {"windows", g.windows}, {"label_codes", g.label_codes}};
+    for (const PrintedGuide& p : g.printed)
+        j["printed"].push_back({{"decoration", p.decoration}, {"size", p.size}, {"revision", p.revision}});
+    return j;
+}
+
 }  // namespace orthema

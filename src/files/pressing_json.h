@@ -1,4 +1,4 @@
-// Recipes, trials and how an order is pressed, as JSON: parts of the order's and the library's files.
+// Recipes, trials, how an order is pressed and how its guides are printed, as JSON: parts of the order's and the library's files.
 #pragma once
 
 #include "core/order/order.h"
@@ -16,5 +16,7 @@ PressRun read_press_run(const In& in);
 json to_json(const PressRun& run);
 Reprint read_reprint(const In& in);
 json to_json(const Reprint& reprint);
+GuideSetup read_guide_setup(const In& in);
+json to_json(const GuideSetup& setup);
 
 }  // namespace orthema

@@ -7,30 +7,16 @@
 #include "app/shell/figures.h"
 #include "app/press/lanes_view.h"
 #include "core/guides/panel_drawing.h"
-#include "core/pressing/platen_map.h"
+#include "core/guides/guides.h"
+#include "core/guides/platen_map.h"
 
 namespace orthema::app {
 
 namespace {
 
-/// Words in lines no wider than `width`; where the next line would stand.
-double wrapped_words(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold = false) {
-    std::string line, word;
-    for (const char c : words + " ") {
-        if (c != ' ') {
-            word += c;
-            continue;
-        }
-        if (!line.empty() && text_width_guess(line + " " + word, size) > width) {
-            d.text(at, line, size, colour, Align::left, bold);
-            at.y += size * 1.3;
-            line.clear();
-        }
-        line += (line.empty() ? "" : " ") + word;
-        word.clear();
-    }
-    if (!line.empty()) d.text(at, line, size, colour, Align::left, bold);
-    return at.y + size * 1.3;
+/// As on cards of paper, with the lines of large letters closer.
+double wrapped_lines(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold = false) {
+    return wrapped(d, at, words, size, width, colour, bold, 1.3);
 }
 
 std::string degrees(double celsius, bool fahrenheit) {
@@ -174,9 +160,9 @@ Drawing StepCard::draw(double width, double height) {
     std::string where = card->machine >= 0 ? plan.shop.machines[std::size_t(card->machine)].name : "At the table";
     if (plan.shop.hands > 1 && card->hand >= 0) where += ", hands " + std::to_string(card->hand + 1);
     d.text({28, y - 14}, where, 18, palette::quiet, Align::left, true);
-    y = wrapped_words(d, {28, y + 34}, card_words(plan, *card), 46, split - 40, palette::ink, true) - 8;
-    y = wrapped_words(d, {28, y + 4}, load_words(order, load), 21, split - 40, palette::ink);
-    y = wrapped_words(d, {28, y + 6}, card_how(order, plan, *card), 17, split - 40, palette::quiet);
+    y = wrapped_lines(d, {28, y + 34}, card_words(plan, *card), 46, split - 40, palette::ink, true) - 8;
+    y = wrapped_lines(d, {28, y + 4}, load_words(order, load), 21, split - 40, palette::ink);
+    y = wrapped_lines(d, {28, y + 6}, card_how(order, plan, *card), 17, split - 40, palette::quiet);
     const std::string says = desk_.says().toStdString();
     const bool fault = !shift.press_fault(desk_.now()).empty();
     if (!says.empty()) {
@@ -184,7 +170,7 @@ Drawing StepCard::draw(double width, double height) {
         d.rect({28, y - 4, split - 12, y + (says.size() > 62 ? 52 : 30)},
                fault ? Colour{0.639, 0.125, 0.208, 0.1} : Colour{0.773, 0.545, 0.106, 0.14},
                Stroke{fault ? palette::carmine : palette::ochre, 1.2, {}});
-        y = wrapped_words(d, {38, y + 18}, says, 17, split - 60, fault ? palette::carmine : palette::ochre_text, true) + 4;
+        y = wrapped_lines(d, {38, y + 18}, says, 17, split - 60, fault ? palette::carmine : palette::ochre_text, true) + 4;
     }
     if (card->machine >= 0) {
         const PressReading& r = shift.reading_of(card->machine);
@@ -199,7 +185,7 @@ Drawing StepCard::draw(double width, double height) {
     draw_counts(d, 28, y + 6, split - 44);
     y += 84.0 * double(shift.counting().size());
     const std::string caution = step_caution(order, load, card->kind);
-    if (!caution.empty()) wrapped_words(d, {28, std::max(y + 26, height - 118)}, caution, 16, split - 40, palette::carmine, true);
+    if (!caution.empty()) wrapped_lines(d, {28, std::max(y + 26, height - 118)}, caution, 16, split - 40, palette::carmine, true);
     // what comes
     double at = height - 80;
     d.text({28, at}, "then", 13, palette::quiet);

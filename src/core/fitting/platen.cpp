@@ -206,4 +206,21 @@ std::string platen_words(const PlatenFit& f, const Press& press, Unit unit) {
     return "";
 }
 
+PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap) {
+    const double w = platen.width.mm() - 2 * margin, h = platen.height.mm() - 2 * margin;
+    PlatenGrid best;
+    best.pitch_x = width + gap;
+    best.pitch_y = height + gap;
+    for (const bool turned : {false, true}) {
+        PlatenGrid g;
+        g.turned = turned;
+        g.pitch_x = (turned ? height : width) + gap;
+        g.pitch_y = (turned ? width : height) + gap;
+        g.columns = static_cast<int>((w + gap + 1e-9) / g.pitch_x);
+        g.rows = static_cast<int>((h + gap + 1e-9) / g.pitch_y);
+        if (g.columns > 0 && g.rows > 0 && (g.count() > best.count())) best = g;
+    }
+    return best;
+}
+
 }  // namespace orthema

@@ -49,4 +49,16 @@ PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<Rais
 /// "shifted down by {shift}: the collar seam hangs off the edge" and the like; lengths as words for people.
 std::string platen_words(const PlatenFit& fit, const Press& press, Unit unit);
 
+/// How many blanks of this size lie on a platen at once, in rows and columns about its middle; at least one. mm.
+struct PlatenGrid {
+    int columns = 1, rows = 1;
+    double pitch_x = 0, pitch_y = 0;
+    bool turned = false;
+    [[nodiscard]] int count() const { return columns * rows; }
+    [[nodiscard]] Point middle(int k) const {
+        return {(k % columns - (columns - 1) / 2.0) * pitch_x, (k / columns - (rows - 1) / 2.0) * pitch_y};
+    }
+};
+PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap);
+
 }  // namespace orthema

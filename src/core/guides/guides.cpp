@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/guides/code2d.h"
 #include "core/guides/panel_drawing.h"
+#include "core/order/recipes.h"
 #include "core/transfers/transfers.h"
 
 namespace orthema {
@@ -12,28 +14,6 @@ namespace {
 
 constexpr double paper_margin = 10;
 constexpr double overlap = 12;
-
-std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : ", due " + order.due); }
-
-void wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour) {
-    std::string line;
-    std::string word;
-    const auto flush = [&] {
-        d.text(at, line, size, colour);
-        at.y += size * 1.4;
-        line.clear();
-    };
-    for (const char c : words + " ") {
-        if (c != ' ') {
-            word += c;
-            continue;
-        }
-        if (!line.empty() && text_width_guess(line + " " + word, size) > width) flush();
-        line += (line.empty() ? "" : " ") + word;
-        word.clear();
-    }
-    if (!line.empty()) flush();
-}
 
 /// 100 mm and 4 in, each with end bars, to lay a ruler on.
 void calibration(Drawing& d, Point at) {
@@ -75,6 +55,12 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
     d.region(ink, {}, thin);
+    if (order.guide_setup.windows) {
+        const Rect window = size.ink.grown(3);
+        d.rect(window, Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
+        d.text({window.x1 - 2, window.y0 + 4}, "cut this window out", 3, palette::brick, Align::right);
+        d.region(ink, {}, thin);
+    }
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
     const Rect& r = size.ink;
     const auto corner = [&](Point p, double sx, double sy) {
@@ -104,47 +90,6 @@ std::string tile_name(int column, int row) { return std::string(1, static_cast<c
 void join_mark(Drawing& d, Point at, const std::string& name) {
     d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}}, {palette::verdigris, 0.3, {}});
     d.text(at + Point{0, 1}, name, 2.4, palette::verdigris, Align::centre);
-}
-
-std::vector<GuidePage> tiles_of(const Drawing& whole, const TemplateLayout& l, PaperSize paper, const std::string& title,
-                                const std::string& footer) {
-    std::vector<GuidePage> pages;
-    const double pw = l.landscape ? paper.height : paper.width;
-    const double ph = l.landscape ? paper.width : paper.height;
-    for (int row = 0; row < l.rows; ++row)
-        for (int column = 0; column < l.columns; ++column) {
-            GuidePage page;
-            page.title = title + " " + tile_name(column, row);
-            page.drawing.width = pw;
-            page.drawing.height = ph;
-            const double x0 = l.area.x0 + column * l.step_x;
-            const double y0 = l.area.y0 + row * l.step_y;
-            const Affine to_page = Affine::shift(paper_margin - x0, paper_margin - y0);
-            const Rect window{paper_margin, paper_margin, paper_margin + l.tile_width, paper_margin + l.tile_height};
-            page.drawing.clip(window);
-            for (const Mark& m : whole.marks) page.drawing.marks.push_back(mapped(m, to_page));
-            // joins: the middle of the overlap with each neighbour
-            const auto mark = [&](double gx, double gy, const std::string& name) { join_mark(page.drawing, to_page({gx, gy}), name); };
-            const double half = overlap / 2;
-            for (const double t : {0.2, 0.8}) {
-                const std::string no = t < 0.5 ? "1" : "2";
-                if (column > 0) mark(x0 + half, y0 + l.tile_height * t, tile_name(column - 1, row) + "·" + no);
-                if (column + 1 < l.columns) mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
-                if (row > 0) mark(x0 + l.tile_width * t, y0 + half, tile_name(column, row - 1) + "·" + no);
-                if (row + 1 < l.rows) mark(x0 + l.tile_width * t, y0 + l.step_y + half, tile_name(column, row) + "·" + no);
-            }
-            page.drawing.unclip();
-            const double third = overlap;
-            const Stroke cut{palette::rule, 0.2, {1, 1}};
-            if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
-            if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
-            page.drawing.text({paper_margin, ph - 4.5},
-                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) +
-                                  ", print at 100 %, check the 100 mm mark",
-                              2.8, palette::quiet);
-            pages.push_back(std::move(page));
-        }
-    return pages;
 }
 
 /// Which side is shown, with the wearer's side where there is a wearer.
@@ -179,9 +124,13 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
     d.text({x, 30}, dec.name + ", " + location_name(dec.location), 5, palette::ink);
-    d.text({paper.width - x, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6, palette::ink,
-           Align::right, true);
-    d.text({paper.width - x, 30}, date_line(order), 3.4, palette::quiet, Align::right);
+    const std::string revision = guide_revision(order, dec, size);
+    constexpr double code_side = 21;
+    draw_code(d, code_text({dec.id, size.size, revision}), {paper.width - x - code_side + 2, 10}, code_side);
+    const double beside = paper.width - x - code_side;
+    d.text({beside, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6, palette::ink, Align::right, true);
+    d.text({beside, 28}, date_line(order), 3.2, palette::quiet, Align::right);
+    d.text({beside, 32.4}, "revision " + revision, 3, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
     // the garment, as large as it goes, at a stated scale
@@ -216,6 +165,10 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     }
     if (const Medium* medium = find_medium(order, dec.medium))
         wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
+    const ChosenRecipe recipe = recipe_for(order, dec);
+    if (!recipe.steps.empty())
+        wrapped(d, {x, paper.height - 29}, recipe_words(recipe.steps, order.press_run.fahrenheit) + " (" + recipe.from + ").", 3,
+                paper.width - 2 * x, palette::ink);
     std::string caution =
         "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
     if (family == Family::infant_bodysuit)
@@ -227,6 +180,29 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
 }
 
 }  // namespace
+
+std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : ", due " + order.due); }
+
+double wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold, double leading) {
+    std::string line;
+    std::string word;
+    const auto flush = [&] {
+        d.text(at, line, size, colour, Align::left, bold);
+        at.y += size * leading;
+        line.clear();
+    };
+    for (const char c : words + " ") {
+        if (c != ' ') {
+            word += c;
+            continue;
+        }
+        if (!line.empty() && text_width_guess(line + " " + word, size) > width) flush();
+        line += (line.empty() ? "" : " ") + word;
+        word.clear();
+    }
+    if (!line.empty()) flush();
+    return at.y;
+}
 
 PaperSize paper_size(Paper paper) { return paper == Paper::a4 ? PaperSize{210, 297} : PaperSize{215.9, 279.4}; }
 
@@ -255,14 +231,57 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     return lines;
 }
 
-TemplateLayout tile_layout(const Rect& area, PaperSize paper) {
+std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, PaperSize paper, const std::string& title,
+                                      const std::string& footer) {
+    std::vector<GuidePage> pages;
+    const double pw = l.landscape ? paper.height : paper.width;
+    const double ph = l.landscape ? paper.width : paper.height;
+    for (int row = 0; row < l.rows; ++row)
+        for (int column = 0; column < l.columns; ++column) {
+            GuidePage page;
+            page.title = title + " " + tile_name(column, row);
+            page.drawing.width = pw;
+            page.drawing.height = ph;
+            const double x0 = l.area.x0 + column * l.step_x;
+            const double y0 = l.area.y0 + row * l.step_y;
+            const double k = l.scale;
+            const Affine to_page{k, 0, 0, k, paper_margin - k * x0, paper_margin - k * y0};
+            const Rect window{paper_margin, paper_margin, paper_margin + k * l.tile_width, paper_margin + k * l.tile_height};
+            page.drawing.clip(window);
+            for (const Mark& m : whole.marks) page.drawing.marks.push_back(mapped(m, to_page));
+            // joins: the middle of the overlap with each neighbour
+            const auto mark = [&](double gx, double gy, const std::string& name) { join_mark(page.drawing, to_page({gx, gy}), name); };
+            const double half = overlap / 2;
+            for (const double t : {0.2, 0.8}) {
+                const std::string no = t < 0.5 ? "1" : "2";
+                if (column > 0) mark(x0 + half, y0 + l.tile_height * t, tile_name(column - 1, row) + "·" + no);
+                if (column + 1 < l.columns) mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
+                if (row > 0) mark(x0 + l.tile_width * t, y0 + half, tile_name(column, row - 1) + "·" + no);
+                if (row + 1 < l.rows) mark(x0 + l.tile_width * t, y0 + l.step_y + half, tile_name(column, row) + "·" + no);
+            }
+            page.drawing.unclip();
+            const double third = overlap * k;
+            const Stroke cut{palette::rule, 0.2, {1, 1}};
+            if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
+            if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
+            page.drawing.text({paper_margin, ph - 4.5},
+                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) +
+                                  ", print at 100 %, check the 100 mm mark",
+                              2.8, palette::quiet);
+            pages.push_back(std::move(page));
+        }
+    return pages;
+}
+
+TemplateLayout tile_layout(const Rect& area, PaperSize paper, double scale) {
     TemplateLayout best;
     for (const bool landscape : {false, true}) {
         TemplateLayout l;
         l.area = area;
         l.landscape = landscape;
-        l.tile_width = (landscape ? paper.height : paper.width) - 2 * paper_margin;
-        l.tile_height = (landscape ? paper.width : paper.height) - 2 * paper_margin;
+        l.scale = scale;
+        l.tile_width = ((landscape ? paper.height : paper.width) - 2 * paper_margin) / scale;
+        l.tile_height = ((landscape ? paper.width : paper.height) - 2 * paper_margin) / scale;
         l.step_x = l.tile_width - overlap;
         l.step_y = l.tile_height - overlap;
         const auto need = [](double length, double tile, double step) {
@@ -290,11 +309,73 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
               std::max(size.ink.y1, g.pit_y.value_or(size.ink.y1)) + 6};
     area.y1 = std::max(area.y1, size.ink.y1 + 42);
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
-    guide.layout = tile_layout(area, paper);
+    guide.layout = tile_layout(area, paper, print_correction(order.guide_setup));
     guide.whole = template_drawing(order, dec, size, g, outline, area);
-    guide.tiles =
-        tiles_of(guide.whole, guide.layout, paper, guide.card.title, dec.name + ", " + run_name(order, dec.run) + " " + size.size);
+    guide.revision = guide_revision(order, dec, size);
+    guide.tiles = template_tiles(guide.whole, guide.layout, paper, guide.card.title,
+                                 dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision);
     return guide;
+}
+
+double print_correction(const GuideSetup& setup) { return std::clamp(100 / std::max(1.0, setup.measured.mm()), 0.8, 1.25); }
+
+std::string guide_revision(const Order& order, const Decoration& dec, const SizeFit& s) {
+    std::string all = dec.id + "|" + dec.art + "|" + dec.run.style + "|" + dec.run.colour + "|" + s.size + "|" +
+                      location_name(dec.location) + "|" + dec.press + "|" + dec.medium;
+    const auto tenth = [&](double mm) { all += "|" + std::to_string(std::lround(mm * 10)); };
+    for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0, s.top_to_ink, s.left_margin, s.right_margin, s.ink_to_bottom}) tenth(mm);
+    all +=
+        "|" + std::to_string(static_cast<int>(s.platen.way)) + "|" + std::to_string(s.platen.platen) + "|" + std::to_string(s.platen.pad);
+    for (const Rect& r : s.platen.presses) {
+        tenth(r.x0);
+        tenth(r.y0);
+    }
+    all += "|" + recipe_words(recipe_for(order, dec).steps);
+    return revision_of(all);
+}
+
+Printed printed_as(const Order& order, const Decoration& dec, const SizeFit& size) {
+    for (const PrintedGuide& p : order.guide_setup.printed)
+        if (p.decoration == dec.id && p.size == size.size)
+            return p.revision == guide_revision(order, dec, size) ? Printed::current : Printed::stale;
+    return Printed::never;
+}
+
+Order with_guides_printed(Order order, const FitPlan& plan, const std::string& decoration, const std::string& size) {
+    for (const DecorationFit& fit : plan.decorations) {
+        const Decoration* dec = find_decoration(order, fit.decoration);
+        if (dec == nullptr || (!decoration.empty() && decoration != fit.decoration)) continue;
+        for (const SizeFit& s : fit.sizes) {
+            if (!size.empty() && size != s.size) continue;
+            std::erase_if(order.guide_setup.printed, [&](const PrintedGuide& p) { return p.decoration == dec->id && p.size == s.size; });
+            order.guide_setup.printed.push_back({dec->id, s.size, guide_revision(order, *dec, s)});
+        }
+    }
+    return order;
+}
+
+Findings stale_guides(const Order& order, const FitPlan& plan) {
+    Findings out;
+    for (const DecorationFit& fit : plan.decorations) {
+        const Decoration* dec = find_decoration(order, fit.decoration);
+        if (dec == nullptr) continue;
+        std::string sizes;
+        for (const SizeFit& s : fit.sizes)
+            if (printed_as(order, *dec, s) == Printed::stale) sizes += (sizes.empty() ? "" : ", ") + s.size;
+        if (sizes.empty()) continue;
+        Subject about;
+        about.stage = "guides";
+        about.decoration = dec->id;
+        about.style = dec->run.style;
+        about.colour = dec->run.colour;
+        out.push_back({Severity::caution,
+                       "guide-stale",
+                       about,
+                       {},
+                       "The printed guides of “" + dec->name + "” (" + sizes +
+                           ") were made from other figures: print them again, and take the old ones away."});
+    }
+    return out;
 }
 
 GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& facts) {

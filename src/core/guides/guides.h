@@ -28,6 +28,7 @@ struct TemplateLayout {
     double tile_width = 0, tile_height = 0;  ///< printed area of one page
     double step_x = 0, step_y = 0;           ///< from tile to tile; the rest overlaps
     bool landscape = false;
+    double scale = 1;  ///< pages are drawn larger by this; the figures above are the garment's
     [[nodiscard]] int pages() const { return columns * rows; }
 };
 
@@ -38,6 +39,7 @@ struct Guide {
     Drawing whole;  ///< the template untiled, mm in the garment's frame
     std::vector<GuidePage> tiles;
     TemplateLayout layout;
+    std::string revision;  ///< of what it was made from
 };
 
 struct GuideSet {
@@ -50,8 +52,31 @@ Guide guide_for(const Order& order, const Decoration& decoration, const Decorati
 /// Guides for everything that is fitted, by garment and then location.
 GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& facts);
 
-/// Tiles that cover an area with the fewest pages, upright or across; margins of 10 mm, overlap of 12 mm.
-TemplateLayout tile_layout(const Rect& area, PaperSize paper);
+/// Tiles that cover an area with the fewest pages, upright or across; margins of 10 mm, overlap of 12 mm. `scale` is by
+/// how much the pages are drawn larger for a printer that prints small.
+TemplateLayout tile_layout(const Rect& area, PaperSize paper, double scale = 1);
+/// The pages of a template drawn in the garment's frame.
+std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, PaperSize paper, const std::string& title,
+                                      const std::string& footer);
+/// By how much pages are drawn larger so that what a printer prints measures true.
+double print_correction(const GuideSetup& setup);
+
+/// What a guide was made from, in six letters: its figures, place, press, recipe and blank.
+std::string guide_revision(const Order& order, const Decoration& decoration, const SizeFit& size);
+
+enum class Printed { never, current, stale };
+/// Whether the guide of a size was printed, and still holds.
+Printed printed_as(const Order& order, const Decoration& decoration, const SizeFit& size);
+/// The order with the guides of the plan noted as printed now: all, or of one decoration and size.
+Order with_guides_printed(Order order, const FitPlan& plan, const std::string& decoration = {}, const std::string& size = {});
+/// How many printed guides no longer hold, as a finding; nothing where all do.
+Findings stale_guides(const Order& order, const FitPlan& plan);
+
+/// Words in lines no wider than `width`; where the next line would stand.
+double wrapped(Drawing& to, Point at, const std::string& words, double size, double width, Colour colour, bool bold = false,
+               double leading = 1.4);
+/// "Marrow Hill Kite Fair, due 2027-06-12"
+std::string date_line(const Order& order);
 
 /// The lines of figures on a card, as "Collar seam to top of ink", the length, and how exact it needs to be.
 struct CardLine {

@@ -270,6 +270,21 @@ struct PressRun {
     bool operator==(const PressRun&) const = default;
 };
 
+/// A guide that was printed, and what it was made from.
+struct PrintedGuide {
+    std::string decoration, size, revision;
+    bool operator==(const PrintedGuide&) const = default;
+};
+
+/// How guides are made for this shop's printer, and what was printed.
+struct GuideSetup {
+    Length measured = Length::from_mm(100);  ///< what a printed 100 mm measures: templates are corrected by it
+    bool windows = false;                    ///< the ink's place is cut out of the template
+    bool label_codes = false;                ///< a square code on piece labels where there is room
+    std::vector<PrintedGuide> printed;
+    bool operator==(const GuideSetup&) const = default;
+};
+
 /// Transfers that were spoiled at the press: printed again with the next sheet.
 struct Reprint {
     std::string decoration, size;
@@ -295,6 +310,7 @@ struct Order {
     std::vector<Trial> trials;
     PressRun press_run;
     std::vector<Reprint> reprints;
+    GuideSetup guide_setup;
     bool operator==(const Order&) const = default;
 };
 

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/pressing/recipes.h"
+#include "core/order/recipes.h"
 #include "core/transfers/transfers.h"
 
 namespace orthema {

@@ -229,23 +229,6 @@ const char* act_name(ActKind kind) {
     return "";
 }
 
-PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap) {
-    const double w = platen.width.mm() - 2 * margin, h = platen.height.mm() - 2 * margin;
-    PlatenGrid best;
-    best.pitch_x = width + gap;
-    best.pitch_y = height + gap;
-    for (const bool turned : {false, true}) {
-        PlatenGrid g;
-        g.turned = turned;
-        g.pitch_x = (turned ? height : width) + gap;
-        g.pitch_y = (turned ? width : height) + gap;
-        g.columns = static_cast<int>((w + gap + 1e-9) / g.pitch_x);
-        g.rows = static_cast<int>((h + gap + 1e-9) / g.pitch_y);
-        if (g.columns > 0 && g.rows > 0 && (g.count() > best.count())) best = g;
-    }
-    return best;
-}
-
 HandTimes hand_times(Family family) {
     HandTimes t;
     switch (family_build(family)) {

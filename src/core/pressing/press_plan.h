@@ -48,18 +48,6 @@ struct PressPlan {
     Findings findings;
 };
 
-/// How many blanks of this size lie on a platen at once, in rows and columns about its middle; at least one. mm.
-struct PlatenGrid {
-    int columns = 1, rows = 1;
-    double pitch_x = 0, pitch_y = 0;
-    bool turned = false;
-    [[nodiscard]] int count() const { return columns * rows; }
-    [[nodiscard]] Point middle(int k) const {
-        return {(k % columns - (columns - 1) / 2.0) * pitch_x, (k / columns - (rows - 1) / 2.0) * pitch_y};
-    }
-};
-PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap);
-
 /// Seconds that a pair of hands takes; starting values.
 struct HandTimes {
     double load = 15, load_again = 8, place = 10, unload = 5, peel = 7, turn = 8, trim = 20, check = 60;

@@ -1,4 +1,4 @@
-#include "core/pressing/recipes.h"
+#include "core/order/recipes.h"
 
 #include <algorithm>
 

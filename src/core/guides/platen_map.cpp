@@ -1,10 +1,9 @@
-#include "core/pressing/platen_map.h"
+#include "core/guides/platen_map.h"
 
 #include <algorithm>
 #include <cmath>
 
 #include "core/guides/panel_drawing.h"
-#include "core/pressing/press_plan.h"
 
 namespace orthema {
 

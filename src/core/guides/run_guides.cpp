@@ -1,0 +1,224 @@
+#include "core/guides/run_guides.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/guides/code2d.h"
+#include "core/guides/panel_drawing.h"
+#include "core/order/recipes.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr double side = 14;
+
+void page_head(Drawing& d, const Order& order, const std::string& title, const std::string& under) {
+    d.text({side, 19}, title, 6.5, palette::ink, Align::left, true);
+    d.text({side, 26}, under, 3.8, palette::quiet);
+    d.text({d.width - side, 19}, date_line(order), 3.2, palette::quiet, Align::right);
+}
+
+}  // namespace
+
+std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan, const Decoration& dec) {
+    std::vector<GuidePage> pages;
+    const DecorationFit* fit = find_fit(plan, dec.id);
+    if (fit == nullptr) return pages;
+    const PaperSize paper = paper_size(order.paper);
+    constexpr int columns = 2, rows = 3;
+    const double cell_w = (paper.width - 2 * side - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;
+    int on_page = 0;
+    for (const SizeFit& s : fit->sizes) {
+        const Ground* ground = find_ground(*fit, s.size);
+        const auto map = ground == nullptr ? std::nullopt : platen_map(order, dec, s, *ground);
+        if (!map) continue;
+        if (pages.empty() || on_page == columns * rows) {
+            GuidePage p;
+            p.title = dec.name + ", platen maps";
+            p.drawing.width = paper.width;
+            p.drawing.height = paper.height;
+            page_head(p.drawing, order, "Platen map: " + dec.name, run_name(order, dec.run) + " on the " + map->press);
+            p.drawing.text({side, paper.height - 8},
+                           "Load every garment of a size alike. Hot platen: gloves. Supplier's sheet and local rules come first.", 3,
+                           palette::carmine);
+            pages.push_back(std::move(p));
+            on_page = 0;
+        }
+        Drawing& d = pages.back().drawing;
+        const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + static_cast<double>(on_page / columns) * cell_h;
+        d.text({x, y + 5}, s.size, 5.4, palette::ink, Align::left, true);
+        d.text({x + 16, y + 5}, map->platen_name + ", revision " + guide_revision(order, dec, s), 3, palette::quiet);
+        const double words = 4.2 * static_cast<double>(map->lines.size()) + 2;
+        draw_platen_map(d, order, dec, s, *ground, *map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
+        double line = y + cell_h - words;
+        for (const MapLine& l : map->lines) {
+            d.text({x, line}, map_words(l, order.unit), 3.2, palette::ink);
+            line += 4.2;
+        }
+        ++on_page;
+    }
+    return pages;
+}
+
+std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& plan, const Decoration& dec, const Region& outline) {
+    std::vector<MasterTemplate> out;
+    const DecorationFit* fit = find_fit(plan, dec.id);
+    if (fit == nullptr) return out;
+    const PaperSize paper = paper_size(order.paper);
+    static constexpr Colour lines[] = {palette::ink, palette::brick, palette::verdigris, palette::plum, palette::olive, palette::carmine};
+    for (std::size_t b = 0; b < fit->bands.size(); ++b) {
+        MasterTemplate m;
+        std::vector<const SizeFit*> sizes;
+        for (const SizeFit& s : fit->sizes)
+            if (s.band == static_cast<int>(b)) sizes.push_back(&s);
+        if (sizes.empty()) continue;
+        const double width = sizes.front()->width, height = sizes.front()->height;
+        Drawing& d = m.whole;
+        const Rect ink{0, 0, width, height};
+        double top = 0, bottom = height, left = 0, right = width;
+        for (std::size_t i = 0; i < sizes.size(); ++i) {
+            const SizeFit& s = *sizes[i];
+            m.sizes += (i == 0 ? "" : " ") + s.size;
+            const Ground* ground = find_ground(*fit, s.size);
+            if (ground == nullptr) continue;
+            const Panel& p = ground->panel;
+            const Affine to_ink = Affine::shift(-s.ink.x0, -s.ink.y0);
+            const Colour colour = lines[i % std::size(lines)];
+            const Stroke stroke{colour, 0.35, {}};
+            const double collar = to_ink({0, p.top_y}).y;
+            m.collar.emplace_back(s.size, -collar);
+            const double middle = to_ink({0, 0}).x;
+            if (p.neck_edge.empty()) {
+                d.line({{middle - 40, collar}, {middle + 40, collar}}, stroke);
+            } else {
+                for (const double way : {1.0, -1.0}) {
+                    Ring seam;
+                    for (const Point& q : p.neck_edge)
+                        if (q.y > p.top_y - 55) seam.push_back(to_ink({way * q.x, q.y}));
+                    d.line(seam, stroke);
+                }
+            }
+            d.text({middle + 3 + 11.0 * static_cast<double>(i), collar - 1.2}, s.size, 4, colour, Align::left, true);
+            if (p.pit_y) {
+                const double pit = to_ink({0, *p.pit_y}).y;
+                d.line({{middle - 30, pit}, {middle + 30, pit}}, {colour, 0.3, {3, 2}});
+                d.text({middle + 31, pit + 1.2}, s.size + " pit line", 3, colour);
+                bottom = std::max(bottom, pit + 4);
+            }
+            d.line({{middle, collar - 6}, {middle, height + 8}}, {colour, 0.2, {4, 2}});
+            top = std::min(top, collar - 12);
+            left = std::min(left, middle - 45);
+            right = std::max(right, middle + 75);
+        }
+        d.region(mapped(outline, Affine{width, 0, 0, width, 0, 0}), {}, Stroke{palette::quiet, 0.2, {}});
+        d.rect(ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
+        d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + m.sizes, 4.2, palette::ink, Align::left,
+               true);
+        d.text({0, height + 18}, "Lay the size's own collar line on the collar seam; the ink stays where it is.", 3.2, palette::quiet);
+        d.line({{0, height + 24}, {100, height + 24}}, {palette::ink, 0.25, {}});
+        d.line({{0, height + 22}, {0, height + 26}}, {palette::ink, 0.25, {}});
+        d.line({{100, height + 22}, {100, height + 26}}, {palette::ink, 0.25, {}});
+        d.text({50, height + 23}, "100 mm", 3, palette::ink, Align::centre);
+        const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
+        m.layout = tile_layout(area, paper, print_correction(order.guide_setup));
+        m.tiles = template_tiles(d, m.layout, paper, dec.name + ", master " + m.sizes, dec.name + ", master for " + m.sizes);
+        out.push_back(std::move(m));
+    }
+    return out;
+}
+
+std::optional<CarryBoard> carry_board(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size) {
+    const BlankStyle* style = find_style(order, dec.run.style);
+    const Ground* ground = find_ground(fit, size.size);
+    if (style == nullptr || ground == nullptr) return std::nullopt;
+    if (style->family != Family::reversible_jersey && style->fabric.find("double-layer") == std::string::npos) return std::nullopt;
+    const Panel& p = ground->panel;
+    CarryBoard out;
+    // as wide as goes between the side seams, from the collar to well below the ink
+    const double half = std::max(size.ink.width() / 2 + 25, 0.36 * p.width);
+    out.board = {-half, p.top_y - 25, half, size.ink.y1 + 45};
+    Drawing& d = out.whole;
+    const Stroke cut{palette::ink, 0.5, {}};
+    d.marks.emplace_back(PathMark{{round_rect(out.board, 18)}, true, Colour{0.957, 0.945, 0.918, 1}, cut});
+    for (const double way : {1.0, -1.0}) {
+        Ring seam;
+        for (const Point& q : p.neck_edge) seam.push_back({way * q.x, q.y});
+        d.line(seam, cut);
+    }
+    d.line({{0, out.board.y0}, {0, out.board.y1}}, {palette::ink, 0.3, {4, 2}});
+    if (p.pit_y) {
+        d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
+        d.text({-half + 3, *p.pit_y - 1.2}, "pit line", 3.2, palette::brick);
+    }
+    const Rect& r = size.ink;
+    d.rect(r, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
+    d.marks.emplace_back(PathMark{{round_rect({-45, out.board.y1 - 32, 45, out.board.y1 - 12}, 10)}, true, palette::white, cut});
+    d.text({0, out.board.y1 - 20}, "hand hole", 3.2, palette::quiet, Align::centre);
+    d.text({-half + 6, r.y1 + 8}, "Carry board, " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
+    d.text({-half + 6, r.y1 + 13}, "Slide it between the layers, notch in the collar, centre on the crease; carry it to the platen.", 3.2,
+           palette::ink);
+    out.layout = tile_layout(out.board.grown(3), paper_size(order.paper), print_correction(order.guide_setup));
+    out.tiles = template_tiles(d, out.layout, paper_size(order.paper), "Carry board " + size.size,
+                               "Carry board, " + run_name(order, dec.run) + " " + size.size);
+    return out;
+}
+
+GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run) {
+    GuidePage page;
+    Drawing& d = page.drawing;
+    const PaperSize paper = paper_size(order.paper);
+    d.width = paper.height;  // across
+    d.height = paper.width;
+    page.title = "Wall chart, " + run_name(order, run);
+    page_head(d, order, run_name(order, run), std::to_string(garments_in(order, run)) + " pieces");
+    const std::vector<SizeCount> counts = counts_of(order, run);
+    std::vector<const DecorationFit*> fits;
+    for (const Decoration& dec : order.decorations)
+        if (dec.run == run)
+            if (const DecorationFit* f = find_fit(plan, dec.id); f != nullptr && f->ground != nullptr) fits.push_back(f);
+    if (counts.empty() || fits.empty()) return page;
+    // a row of garments for each design, all at one scale
+    const double label = 38, top = 32;
+    const double each = (d.width - 2 * side - label) / static_cast<double>(counts.size());
+    const double row = (d.height - top - 14) / static_cast<double>(fits.size());
+    const double words = 17;
+    double scale = 1e9;
+    for (const DecorationFit* f : fits)
+        for (const Ground& g : f->ground->sizes) {
+            const Rect box = drawn_box(g.panel);
+            scale = std::min({scale, (each - 4) / box.width(), (row - words - 6) / box.height()});
+        }
+    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), order.unit); };
+    for (std::size_t k = 0; k < fits.size(); ++k) {
+        const Decoration& dec = *find_decoration(order, fits[k]->decoration);
+        const double y = top + static_cast<double>(k) * row;
+        wrapped(d, {side, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
+        d.text({side, y + 20}, location_name(dec.location), 3.2, palette::quiet);
+        const double floor = y + row - words;
+        d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
+        for (std::size_t i = 0; i < counts.size(); ++i) {
+            const SizeFit* s = find_size(*fits[k], counts[i].size);
+            const Ground* g = find_ground(*fits[k], counts[i].size);
+            const double middle = side + label + (static_cast<double>(i) + 0.5) * each;
+            d.text({middle, floor + 4}, counts[i].size + "  ×" + std::to_string(counts[i].quantity), 3.4, palette::ink, Align::centre,
+                   true);
+            if (s == nullptr || g == nullptr) continue;
+            const Rect box = drawn_box(g->panel);
+            const Affine map{scale, 0, 0, scale, middle - scale * box.centre().x, floor - scale * box.y1};
+            draw_panel(d, g->panel, map, run_colour(order, run), 0.2);
+            draw_design(d, dec.art, s->ink, map);
+            d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick, Align::centre);
+            d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris, Align::centre);
+        }
+        d.text({side, floor + 8.4}, "top of ink", 3, palette::brick);
+        d.text({side, floor + 12.2}, "ink", 3, palette::verdigris);
+    }
+    d.text({side, d.height - 6},
+           "Drawn at 1 : " + mm_text(1 / scale, 1) + ". Figures are " + fits.front()->ground->sizes.front().panel.top_name +
+               " to top of ink, and the ink's width.",
+           3, palette::quiet);
+    return page;
+}
+
+}  // namespace orthema
