@@ -1,16 +1,21 @@
 // Takes the pictures of docs/screenshots from the demo order, one for each bench, as the window shows them.
 // usage: screenshots ORDER FOLDER
 #include <QAction>
+#include <QComboBox>
 #include <QPushButton>
 
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
+#include "app/press/press_bench.h"
+#include "app/press/press_desk.h"
 #include "app/sheets/ribbon.h"
 #include "app/sheets/sheets_bench.h"
 #include "app/shell/export_panel.h"
 #include "whole_window.h"
 
 using namespace orthema::app;
+using orthema::Countdown;
+using orthema::Shift;
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
@@ -95,7 +100,25 @@ int main(int argc, char** argv) {
     room.undo();
     window.go_to(QStringLiteral("guides"));
     take("guides");
-    press(QStringLiteral("Show/template"));
-    take("template");
+    press(QStringLiteral("Show/platen map"));
+    take("platen-map");
+    window.go_to(QStringLiteral("press"));
+    auto* bench = static_cast<PressBench*>(window.bench(QStringLiteral("press")));
+    room.plan_pressing(6);
+    wait();
+    take("press-plan");
+    if (auto* speed = bench->findChild<QComboBox*>(QStringLiteral("Speed"))) speed->setCurrentIndex(0);
+    press(QStringLiteral("Begin the shift"));
+    const auto counts = [&] {
+        for (const Countdown& c : bench->desk().shift().counting())
+            if (c.began >= 0 && Shift::left(c, bench->desk().now()) > 4) return true;
+        return false;
+    };
+    for (int k = 0; k < 1500 && bench->desk().running() && !counts(); ++k) {
+        bench->desk().next();
+        whole.wait(60);
+    }
+    take("press-step");
+    bench->desk().end();
     return 0;
 }

@@ -14,11 +14,11 @@ namespace orthema {
 
 struct ExportChoice {
     bool sheets_pdf = true, sheets_png = true, cut_lines = true, guides = true, tables = true;
-    bool press = true;                    ///< run sheet, press plan, pick list and calendar
-    std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
     double dpi = 300;
     bool sheets_tiff = false;
-    bool labels = true;  ///< beside the pieces, on sheets that are printed
+    bool labels = true;                   ///< beside the pieces, on sheets that are printed
+    bool press = true;                    ///< run sheet, press plan, pick list and calendar
+    std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
 };
 
 struct ExportReport {

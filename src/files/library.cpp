@@ -107,6 +107,7 @@ Result<Done> Library::migrate() {
         "CREATE INDEX item_name ON item(kind, name);",
         "",  // what the starting library has learned since is added below
         "",
+        "",
     };
     if (have == newest_version) return Done{};
     // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.
@@ -118,8 +119,19 @@ Result<Done> Library::migrate() {
         const auto own = content();
         if (!own) return own.error();
         const LibraryContent& start = starting_library();
+        std::vector<Method> methods = lacking(own->methods, start.methods);
+        if (have > 0 && have < 5)  // recipes were words that nothing read: now they are steps, with rules for fabrics
+            for (Method m : own->methods)
+                for (const Method& s : start.methods)
+                    if (s.id == m.id && m.fabric_rules.empty()) {
+                        m.recipe = s.recipe;
+                        m.fabric_rules = s.fabric_rules;
+                        m.bears_seconds = s.bears_seconds;
+                        m.bears_heats = s.bears_heats;
+                        methods.push_back(std::move(m));
+                    }
         return put_all({lacking(own->styles, start.styles), lacking(own->media, start.media), lacking(own->presses, start.presses),
-                        lacking(own->methods, start.methods), lacking(own->jigs, start.jigs)});
+                        std::move(methods), lacking(own->jigs, start.jigs)});
     };
     return finish(all());
 }

@@ -48,7 +48,7 @@ public:
     Result<Done> merge(const LibraryContent& content);
     [[nodiscard]] int version() const;
 
-    static constexpr int newest_version = 4;
+    static constexpr int newest_version = 5;
 
 private:
     explicit Library(sqlite3* db) : db_(db) {}

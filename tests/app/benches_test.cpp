@@ -4,6 +4,7 @@
 #include "app/art/art_bench.h"
 #include "app/art/art_view.h"
 #include "app/guides/guides_bench.h"
+#include "core/guides/code2d.h"
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
 #include "app/order/run_picture.h"
@@ -153,6 +154,60 @@ TEST(GuidesBench, ShowsCardTemplateAndRealSizeForEverySize) {
     }
     w.click(w.find<QPushButton>("Paper for guides/letter"));
     EXPECT_EQ(w.order().paper, Paper::letter);
+}
+
+TEST(GuidesBench, MapsMastersBoardsAndChartsAreShown) {
+    SmallWindow w(6);
+    auto* view = w.find("Guide view");
+    QImage last;
+    for (const char* show : {"Show/platen map", "Show/master", "Show/carry board", "Show/wall chart"}) {
+        w.click(w.find<QPushButton>(show));
+        const QImage now = view->grab().toImage();
+        EXPECT_NE(now, last) << show;
+        last = now;
+    }
+}
+
+TEST(GuidesBench, CorrectionWindowsAndCodesAreTyped) {
+    SmallWindow w(6);
+    w.type(w.find<QLineEdit>("100 mm print as"), "99.2");
+    EXPECT_DOUBLE_EQ(w.order().guide_setup.measured.mm(), 99.2);
+    w.type(w.find<QLineEdit>("100 mm print as"), "9.2");
+    EXPECT_DOUBLE_EQ(w.order().guide_setup.measured.mm(), 99.2) << "no printer is that far off";
+    w.click(w.find<QCheckBox>("Cut-out windows"), QPoint(8, 8));
+    EXPECT_TRUE(w.order().guide_setup.windows);
+    const DecorationFit& fit = *w.room().fit();
+    const SizeFit& last = fit.sizes.back();
+    ASSERT_NE(w.room().selection().size, last.size);
+    w.type(w.find<QLineEdit>("Code"),
+           QString::fromStdString(code_text({fit.decoration, last.size, guide_revision(w.order(), w.order().decorations[0], last)})));
+    EXPECT_EQ(w.room().selection().size, last.size);
+    w.type(w.find<QLineEdit>("Code"), "orthema:nothing/M/XXXXXX");
+    EXPECT_EQ(w.room().selection().size, last.size);
+}
+
+TEST(GuidesBench, AGuideThatNoLongerHoldsIsMarked) {
+    SmallWindow w(6);
+    w.room().guides_printed();
+    w.wait();
+    EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("still holds"), -1);
+    Order next = w.order();
+    next.decorations[0].placing.offset = Length::from_mm(47);
+    w.room().edit("lower", next);
+    w.wait();
+    EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("stale"), -1);
+    EXPECT_TRUE(
+        std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) { return f.code == "guide-stale"; }));
+    ExportChoice choice;
+    choice.sheets_pdf = choice.sheets_png = choice.cut_lines = choice.tables = choice.press = false;
+    w.room().export_to(QString::fromStdString(w.data("out")), choice);
+    w.wait();
+    EXPECT_NE(w.notice().find("other figures"), std::string::npos);
+    EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("still holds"), -1) << "printed anew";
+    w.undo();
+    w.undo();
+    w.wait();
+    EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("still holds"), -1) << "back to what was printed first";
 }
 
 TEST(GuidesBench, FiguresFollowTheFit) {

@@ -71,6 +71,33 @@ TEST(Shift, WorksTheWholePlanOffInItsOrder) {
     EXPECT_EQ(acts, all);
 }
 
+TEST(Shift, AColdPressLetsOthersGoFirstButNoTaskSkipsAPhase) {
+    auto package = open_order(test::source("demo/marrow-hill"));
+    const ArtFactsById facts = facts_of(load_all_art(package->order, package->art, nullptr));
+    const FitPlan fitted = fit(package->order, facts);
+    ScheduleOptions options;
+    options.tries = 0;
+    const PressPlan plan = press_plan(package->order, fitted, transfers(package->order, fitted, facts), options);
+    Shift shift(plan);
+    const auto first = shift.card();
+    ASSERT_TRUE(first);
+    shift.reading(first->machine, 20, 0);
+    std::map<int, int> done;
+    double now = 0;
+    for (int k = 0; k < 60; ++k) {
+        const auto card = shift.card();
+        ASSERT_TRUE(card);
+        if (!shift.next(now)) {
+            now += 1;
+            shift.tick(now);
+            continue;
+        }
+        EXPECT_NE(card->machine, first->machine) << "its plate is cold";
+        if (card->phase >= 0) EXPECT_EQ(done[card->task]++, card->phase);
+    }
+    EXPECT_GT(done.size(), 3u);
+}
+
 TEST(Shift, CountsOnlyOnceThePlateIsHot) {
     AtWork w;
     Shift shift(w.plan);

@@ -54,6 +54,8 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
                                             "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
                                             "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf",
                                             "small-order_templates.pdf", "small-order_fit.csv", "small-order_pieces.csv",
+                                            "small-order_master-templates.pdf", "small-order_pick-list.csv", "small-order_platen-maps.pdf",
+                                            "small-order_press-plan.csv", "small-order_run-sheet.pdf", "small-order_wall-charts.pdf",
                                             "small-order_lines.csv"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
@@ -94,8 +96,8 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
     const auto package = open_order(saved(folder));
     Order order = package->order;
     order.decorations[0].sizing.base_width = Length::from_mm(120);
-    const auto report =
-        export_order(folder / "out", order, load_all_art(order, package->art, nullptr), {true, true, true, false, false, 60});
+    const auto report = export_order(folder / "out", order, load_all_art(order, package->art, nullptr),
+                                     {true, true, true, false, false, 60, false, true, false});
     ASSERT_TRUE(report);
     EXPECT_TRUE(report->files.empty());
     ASSERT_FALSE(report->findings.empty());
@@ -213,7 +215,7 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     const Folder folder;
     const std::string path = saved(folder, false);
     const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
-    EXPECT_EQ(j["files"].size(), 10u);
+    EXPECT_EQ(j["files"].size(), 16u);
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 

@@ -1,9 +1,13 @@
 #include "app/guides/guides_bench.h"
 
+#include <QCheckBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QScreen>
 #include <QWheelEvent>
 
@@ -12,8 +16,9 @@
 #include "app/shell/canvas.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
+#include "core/guides/code2d.h"
 #include "core/guides/panel_drawing.h"
-#include "core/guides/guides.h"
+#include "core/guides/run_guides.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
 
@@ -21,7 +26,7 @@ namespace orthema::app {
 
 namespace {
 
-constexpr int card = 0, tiles = 1, real_size = 2;
+constexpr int card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, board = 5, chart = 6;
 
 /// A page's mark on the screen: hairlines of paper stay to be seen.
 Mark on_screen(const Mark& mark, const Affine& map) {
@@ -46,6 +51,15 @@ public:
         setObjectName(QStringLiteral("Guide view"));
         setAccessibleName(QStringLiteral("The guide as it will print"));
     }
+    /// Pages of another kind of guide, or words where there are none.
+    void show_pages(std::vector<GuidePage> pages, int columns, QString why_none, int what) {
+        pages_ = std::move(pages);
+        columns_ = std::max(1, columns);
+        why_none_ = std::move(why_none);
+        what_ = what;
+        setCursor(Qt::ArrowCursor);
+        refresh();
+    }
     void show_guide(std::optional<Guide> guide, std::optional<Panel> garment, Colour cloth, int what) {
         const bool fresh = what != what_ || !guide_ || !guide || guide_->size != guide->size || guide_->decoration != guide->decoration;
         guide_ = std::move(guide);
@@ -68,7 +82,9 @@ protected:
                    Align::centre);
             return d;
         }
-        if (what_ == card)
+        if (what_ >= maps)
+            draw_pages(d, width, height);
+        else if (what_ == card)
             draw_card(d, width, height);
         else if (what_ == tiles)
             draw_tiles(d, width, height);
@@ -130,6 +146,25 @@ private:
             d.marks.push_back(std::move(line));
         }
     }
+    void draw_pages(Drawing& d, double width, double height) {
+        if (pages_.empty()) {
+            d.text({width / 2, height / 2}, why_none_.toStdString(), 15, palette::quiet, Align::centre);
+            return;
+        }
+        const int columns = std::min(columns_, int(pages_.size())), rows = (int(pages_.size()) + columns - 1) / columns;
+        double pw = 0, ph = 0;
+        for (const GuidePage& p : pages_) {
+            pw = std::max(pw, p.drawing.width);
+            ph = std::max(ph, p.drawing.height);
+        }
+        const double gap = 14;
+        const double k = std::min((width - 20 - gap * (columns - 1)) / (pw * columns), (height - 16 - gap * (rows - 1)) / (ph * rows));
+        const double total = k * pw * columns + gap * (columns - 1);
+        for (std::size_t i = 0; i < pages_.size(); ++i)
+            draw_page(d, pages_[i].drawing,
+                      {k, 0, 0, k, (width - total) / 2 + double(int(i) % columns) * (k * pw + gap),
+                       6 + double(int(i) / columns) * (k * ph + gap)});
+    }
     void draw_tiles(Drawing& d, double width, double height) {
         const TemplateLayout& l = guide_->layout;
         const double pw = guide_->tiles.front().drawing.width, ph = guide_->tiles.front().drawing.height;
@@ -160,6 +195,9 @@ private:
         d.text({square.centre().x, square.centre().y + 16}, "hold a ruler here", 12, palette::quiet, Align::centre);
     }
     std::optional<Guide> guide_;
+    std::vector<GuidePage> pages_;
+    int columns_ = 1;
+    QString why_none_;
     std::optional<Panel> garment_;
     Colour cloth_;
     int what_ = card;
@@ -191,12 +229,13 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         room_.select(s);
     };
     row->addWidget(sizes_, 1);
-    what_ = new Segments(QStringLiteral("Show"), {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size")});
-    what_->setFixedWidth(270);
+    what_ = new Segments(QStringLiteral("Show"),
+                         {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
+                          QStringLiteral("master"), QStringLiteral("carry board"), QStringLiteral("wall chart")});
     what_->show_choice(card);
     what_->chosen = [this](int) { refresh(); };
-    row->addWidget(what_, 0, Qt::AlignTop);
     column->addLayout(row);
+    column->addWidget(what_);
     view_ = new GuideView(room);
     column->addWidget(view_, 1);
 
@@ -214,7 +253,35 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         room_.edit(QStringLiteral("paper"), std::move(next));
     };
     panel_->add(paper_);
+    measured_ = panel_->length_row(QStringLiteral("100 mm print as"),
+                                   QStringLiteral("Measure the 100 mm mark of a printed template: what it measures is "
+                                                  "corrected from then on"));
+    measured_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 80 || l.mm() > 120) return QStringLiteral("Between 80 and 120 mm: a printer is never further off.");
+        setup(QStringLiteral("correction"), [&](GuideSetup& g) { g.measured = l; });
+        return std::nullopt;
+    };
+    const auto tick = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
+        auto* b = new QCheckBox(name);
+        b->setObjectName(name);
+        b->setAccessibleName(name);
+        b->setToolTip(why);
+        connect(b, &QCheckBox::clicked, this,
+                [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
+        panel_->add(b);
+        return b;
+    };
+    windows_ = tick(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
+                    &GuideSetup::windows);
     pages_ = panel_->note();
+    stale_ = panel_->note();
+    stale_->setObjectName(QStringLiteral("Guide revision"));
+    scan_ =
+        panel_->field_row(QStringLiteral("Code"), QStringLiteral("Scan a card's code here, or type it: it leads to the design and size"));
+    scan_->take = [this](const QString& text, bool) -> std::optional<QString> { return scanned(text); };
+    print_ = push(QStringLiteral("Print what is shown…"), QStringLiteral("Through the system's own dialog"));
+    panel_->add(print_);
+    connect(print_, &QPushButton::clicked, this, [this] { print_shown(); });
     write_ = push(QStringLiteral("Write this guide…"), QStringLiteral("The card and its template as one PDF, 1:1"));
     panel_->add(write_);
     connect(write_, &QPushButton::clicked, this, [this] {
@@ -230,7 +297,8 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
             std::vector<const Drawing*> pages{&guide.card.drawing};
             for (const GuidePage& p : guide.tiles) pages.push_back(&p.drawing);
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
-            return [this, path, done] {
+            return [this, path, done, decoration = guide.decoration, size = guide.size] {
+                if (done) room_.guides_printed(decoration, size);
                 room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
             };
         });
@@ -262,6 +330,9 @@ void GuidesBench::refresh() {
     sizes_->show_chips(chips, on != nullptr ? on->size : "");
     paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
     write_->setEnabled(on != nullptr);
+    print_->setEnabled(on != nullptr);
+    measured_->show_fine(order.guide_setup.measured, Unit::mm);
+    windows_->setChecked(order.guide_setup.windows);
     if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
         title_->setText(QStringLiteral("Nothing chosen"));
         lines_->clear();
@@ -287,7 +358,111 @@ void GuidesBench::refresh() {
                         .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"),
                              guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
                         .arg(all));
+    switch (printed_as(order, *d, *on)) {
+    case Printed::never: stale_->setText(QStringLiteral("Revision %1, not printed yet.").arg(qt(guide.revision))); break;
+    case Printed::current: stale_->setText(QStringLiteral("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
+    case Printed::stale: stale_->setText(QStringLiteral("Revision %1: what was printed is stale.").arg(qt(guide.revision))); break;
+    }
     view_->show_guide(guide, ground->panel, run_colour(order, d->run), what_->choice());
+    if (what_->choice() >= maps) {
+        int columns = 1;
+        std::vector<GuidePage> made = pages_shown(*d, *fit, *on, columns);
+        view_->show_pages(std::move(made), columns,
+                          what_->choice() == maps    ? QStringLiteral("No flat platen lies under this design, so there is no map.")
+                          : what_->choice() == board ? QStringLiteral("Carry boards are for garments of two layers.")
+                                                     : QStringLiteral("Nothing to show here."),
+                          what_->choice());
+    }
+}
+
+std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const DecorationFit& fit, const SizeFit& on, int& columns) const {
+    const Order& order = room_.order();
+    const auto known = room_.facts().find(d.art);
+    columns = 2;
+    switch (what_->choice()) {
+    case maps: return platen_map_pages(order, room_.plan(), d);
+    case chart: return {wall_chart(order, room_.plan(), d.run)};
+    case board: {
+        auto made = carry_board(order, d, fit, on);
+        if (!made) return {};
+        columns = made->layout.columns;
+        return std::move(made->tiles);
+    }
+    case master:
+        if (known != room_.facts().end())
+            for (MasterTemplate& m : master_templates(order, room_.plan(), d, known->second.outline))
+                if ((" " + m.sizes + " ").find(" " + on.size + " ") != std::string::npos) {
+                    columns = m.layout.columns;
+                    return std::move(m.tiles);
+                }
+        return {};
+    default: break;
+    }
+    if (known == room_.facts().end()) return {};
+    Guide guide = guide_for(order, d, fit, on, known->second.outline);
+    columns = guide.layout.columns;
+    if (what_->choice() == card) return {guide.card};
+    return std::move(guide.tiles);
+}
+
+void GuidesBench::setup(const QString& what, const std::function<void(GuideSetup&)>& by) {
+    Order next = room_.order();
+    by(next.guide_setup);
+    room_.edit(what, std::move(next));
+}
+
+std::optional<QString> GuidesBench::scanned(const QString& text) {
+    const auto code = code_from(text.trimmed().toStdString());
+    if (!code) return QStringLiteral("That is not the code of a card.");
+    const Decoration* d = find_decoration(room_.order(), code->decoration);
+    const DecorationFit* fit = d == nullptr ? nullptr : find_fit(room_.plan(), d->id);
+    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, code->size);
+    if (on == nullptr) return QStringLiteral("This order has no such design and size.");
+    Selection s = room_.selection();
+    s.decoration = d->id;
+    s.run = d->run;
+    s.style = d->run.style;
+    s.size = on->size;
+    room_.select(s);
+    if (guide_revision(room_.order(), *d, *on) != code->revision)
+        room_.say({QStringLiteral("That card was made from other figures: print it again."), false, {}, {}});
+    return std::nullopt;
+}
+
+void GuidesBench::print_shown() {
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, room_.selection().size);
+    if (on == nullptr && fit != nullptr && !fit->sizes.empty()) on = &fit->sizes[fit->sizes.size() / 2];
+    if (d == nullptr || on == nullptr) return;
+    int columns = 1;
+    const std::vector<GuidePage> pages = pages_shown(*d, *fit, *on, columns);
+    if (pages.empty()) return;
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setDocName(qt(pages.front().title));
+    printer.setFullPage(true);
+    printer.setPageSize(QPageSize(room_.order().paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter));
+    printer.setPageOrientation(pages.front().drawing.width > pages.front().drawing.height ? QPageLayout::Landscape : QPageLayout::Portrait);
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    QPainter painter;
+    if (!painter.begin(&printer)) {
+        room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
+        return;
+    }
+    constexpr double dpi = 300;
+    for (std::size_t i = 0; i < pages.size(); ++i) {
+        if (i > 0) printer.newPage();
+        const Drawing& page = pages[i].drawing;
+        Drawing at_print;
+        const double k = dpi / 25.4;
+        for (const Mark& m : page.marks) at_print.marks.push_back(mapped(m, Affine{k, 0, 0, k, 0, 0}));
+        QImage image;
+        paint_image(image, at_print, room_.art(), int(page.width * k), int(page.height * k), 1);
+        painter.drawImage(QRectF(0, 0, page.width / 25.4 * printer.resolution(), page.height / 25.4 * printer.resolution()), image);
+    }
+    painter.end();
+    if (what_->choice() <= real_size) room_.guides_printed(d->id, on->size);
 }
 
 QString GuidesBench::word() const {

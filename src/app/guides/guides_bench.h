@@ -3,6 +3,7 @@
 
 #include "app/shell/bench.h"
 
+class QCheckBox;
 class QLabel;
 class QPushButton;
 
@@ -11,7 +12,9 @@ namespace orthema::app {
 class ChipRow;
 class FigurePanel;
 class GuideView;
+class LengthField;
 class Segments;
+class ValueField;
 
 class GuidesBench : public Bench {
     Q_OBJECT
@@ -24,12 +27,21 @@ public:
     [[nodiscard]] QString help() const override;
 
 private:
+    /// What would be printed of what is shown now, and in how many columns it is laid out on the screen.
+    [[nodiscard]] std::vector<GuidePage> pages_shown(const Decoration& decoration, const DecorationFit& fit, const SizeFit& size,
+                                                     int& columns) const;
+    void setup(const QString& what, const std::function<void(GuideSetup&)>& by);
+    std::optional<QString> scanned(const QString& text);
+    void print_shown();
     ChipRow *decorations_, *sizes_;
     Segments *what_, *paper_;
     GuideView* view_;
     FigurePanel* panel_;
-    QLabel *title_, *pages_, *lines_;
-    QPushButton* write_;
+    QLabel *title_, *pages_, *lines_, *stale_;
+    LengthField* measured_;
+    QCheckBox* windows_;
+    ValueField* scan_;
+    QPushButton *write_, *print_;
 };
 
 }  // namespace orthema::app

@@ -137,7 +137,8 @@ void PressDesk::talk(int machine) {
     }
     double wanted = 0;
     if (counting) {
-        wanted = l.set;
+        for (const Countdown& c : shift_->counting())
+            if (c.machine == machine) wanted = shift_->plan().shop.tasks[std::size_t(c.task)].state.celsius;
     } else if (card && card->machine == machine) {
         wanted = shift_->asked(*card);
     } else {

@@ -65,6 +65,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     const auto box = [&](const QString& name, const QString& why, bool PressRun::*which) {
         auto* b = new QCheckBox(name);
         b->setObjectName(name);
+        b->setAccessibleName(name);
         b->setToolTip(why);
         connect(b, &QCheckBox::clicked, this,
                 [this, which, name](bool on) { change(name.toLower(), [&](PressRun& r) { r.*which = on; }); });
@@ -194,6 +195,7 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
     };
     protect_ = new QCheckBox(QStringLiteral("Protect the other side"));
     protect_->setObjectName(protect_->text());
+    protect_->setAccessibleName(protect_->text());
     protect_->setToolTip(QStringLiteral("A sheet between this side and what is pressed on the other"));
     connect(protect_, &QCheckBox::clicked, this, [this](bool on) { change([on](RecipeStep& s) { s.protect_other = on; }); });
     add(protect_);

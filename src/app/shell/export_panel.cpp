@@ -67,7 +67,21 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
                QStringLiteral("For a cutter: in cutting order, what lies inside before what it lies in"));
     labels_ = box(QStringLiteral("Labels beside the pieces"),
                   QStringLiteral("Printed in what is thrown away, so that look-alikes can be sorted"));
-    guides_ = box(QStringLiteral("Guide cards and 1:1 templates as PDF"), QStringLiteral("For the hand at the press"));
+    guides_ = box(QStringLiteral("Guides as PDF: cards, templates, platen maps, wall charts"),
+                  QStringLiteral("For the hand at the press; master templates and carry boards where there are any"));
+    auto* follow = new QHBoxLayout;
+    guide_order_ = new Segments(QStringLiteral("Cards follow"),
+                                {QStringLiteral("the garments"), QStringLiteral("the locations"), QStringLiteral("the presses")});
+    guide_order_->setToolTip(QStringLiteral("In which order cards and templates lie on each other"));
+    guide_order_->show_choice(0);
+    guide_order_->chosen = [this](int i) { guide_order_->show_choice(i); };
+    follow->addSpacing(24);
+    follow->addWidget(new QLabel(QStringLiteral("Cards follow")));
+    follow->addWidget(guide_order_);
+    follow->addStretch(1);
+    rows->addLayout(follow);
+    press_ =
+        box(QStringLiteral("Run sheet, press plan, pick list and calendar"), QStringLiteral("PDF, CSV, and iCalendar for the due day"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
 
     bar_ = new QProgressBar;
@@ -127,6 +141,8 @@ void ExportPanel::start() {
     choice.cut_lines = cut_->isChecked();
     choice.labels = labels_->isChecked();
     choice.guides = guides_->isChecked();
+    choice.guide_order = guide_order_->choice() == 1 ? "location" : guide_order_->choice() == 2 ? "press" : "garment";
+    choice.press = press_->isChecked();
     choice.tables = tables_->isChecked();
     go_->setEnabled(false);
     stop_->setEnabled(true);

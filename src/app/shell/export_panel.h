@@ -24,8 +24,8 @@ private:
     void start();
     Workroom& room_;
     QLineEdit* folder_;
-    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_;
-    Segments* dpi_;
+    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_;
+    Segments *dpi_, *guide_order_;
     QProgressBar* bar_;
     QLabel* says_;
     QPushButton *go_, *stop_;

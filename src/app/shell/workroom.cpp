@@ -173,6 +173,8 @@ void Workroom::gather() {
     findings_.insert(findings_.end(), set_.findings.begin(), set_.findings.end());
     findings_.insert(findings_.end(), sheets_.findings.begin(), sheets_.findings.end());
     findings_.insert(findings_.end(), press_->findings.begin(), press_->findings.end());
+    const Findings stale = stale_guides(order_, plan_);
+    findings_.insert(findings_.end(), stale.begin(), stale.end());
     std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
 }
 
@@ -183,8 +185,7 @@ void Workroom::compute_later() {
         return;
     }
     computing_ = true;
-    background([this, order = order_, plan = plan_, facts = facts_, before = set_,
-                pressed_before = press_]() -> std::function<void()> {
+    background([this, order = order_, plan = plan_, facts = facts_, before = set_, pressed_before = press_]() -> std::function<void()> {
         TransferSet set = transfers(order, plan, facts, &before);
         SheetPlan sheets = sheet_plan(order, set);
         ScheduleOptions quick;
@@ -552,22 +553,31 @@ void Workroom::export_to(const QString& folder, const ExportChoice& choice) {
     if (exporting_) return;
     exporting_ = true;
     stop_export_ = false;
-    background([this, folder, choice, order = order_, art = art_]() -> std::function<void()> {
+    background([this, folder, choice, order = order_, art = art_, press = press_]() -> std::function<void()> {
         Task task;
         task.cancelled = &stop_export_;
         task.report = [this](double share, const std::string& doing) {
             QMetaObject::invokeMethod(
                 this, [this, share, doing] { emit export_progress(share, qt(doing)); }, Qt::QueuedConnection);
         };
-        const auto report = export_order(folder.toStdString(), order, art, choice, task);
-        return [this, report] {
+        const auto report = export_order(folder.toStdString(), order, art, choice, task, press.get());
+        return [this, report, guides = choice.guides, made_of = order] {
             exporting_ = false;
+            if (report && guides && made_of == order_) guides_printed();
+            if (report &&
+                std::any_of(report->findings.begin(), report->findings.end(), [](const Finding& f) { return f.code == "guide-stale"; }))
+                say({QStringLiteral("Guides printed before were made from other figures: take the old ones away."), false, {}, {}});
             QStringList files;
             if (report)
                 for (const std::string& f : report->files) files << qt(f);
             emit export_finished(files, report ? QString() : qt(report.sentence()));
         };
     });
+}
+
+void Workroom::guides_printed(const std::string& decoration, const std::string& size) {
+    Order next = with_guides_printed(order_, plan_, decoration, size);
+    if (next.guide_setup != order_.guide_setup) edit(QStringLiteral("guides printed"), std::move(next));
 }
 
 // ---- pressing

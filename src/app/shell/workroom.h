@@ -12,6 +12,7 @@
 #include <memory>
 #include <vector>
 
+#include "core/guides/guides.h"
 #include "core/nesting/sheets.h"
 #include "core/pressing/press_plan.h"
 #include "devices/printer.h"
@@ -115,6 +116,8 @@ public:
     // Export
     void export_to(const QString& folder, const ExportChoice& choice);
     void stop_export() { stop_export_ = true; }
+    /// Notes that guides were printed from the figures of now: all, or one.
+    void guides_printed(const std::string& decoration = {}, const std::string& size = {});
     [[nodiscard]] bool exporting() const { return exporting_; }
 
     // Shop library

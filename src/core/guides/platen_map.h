@@ -34,7 +34,7 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& decora
 void draw_platen_map(Drawing& to, const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,
                      const PlatenMap& map, const Rect& box, double hair, double text_size, double* scale = nullptr);
 
-/// "collar seam 62 mm below the platen's top edge".
+/// "collar seam below the platen's top edge: 62.5 mm": to a tenth, or as the tape reads in inches.
 std::string map_words(const MapLine& line, Unit unit);
 
 }  // namespace orthema

@@ -57,10 +57,11 @@ std::optional<Act> Shift::card() const {
             continue;
         }
         if (++seen > look_ahead) break;
-        const bool first = a.phase <= 0 && live(a.task).done == 0;
+        const int done = live(a.task).done;
+        if (a.task == cold->task || heats_up(a) || (a.phase >= 0 && a.phase != done)) continue;  // a task's phases in their order
         const bool free = std::all_of(job(a.task).after.begin(), job(a.task).after.end(),
                                       [&](const After& after) { return live(after.task).end >= 0 || live(after.task).skipped; });
-        if (a.task != cold->task && !heats_up(a) && (!first || free)) return a;
+        if (done > 0 || free) return a;
     }
     return cold;
 }

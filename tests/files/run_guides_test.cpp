@@ -1,0 +1,251 @@
+// Platen maps, master templates, carry boards, codes, revisions and the papers of a press plan, read back by other
+// programs.
+#include <cmath>
+
+#include "core/guides/code2d.h"
+#include "core/guides/run_guides.h"
+#include "files/csv.h"
+#include "files/order_file.h"
+#include "files/page_export.h"
+#include "files/press_export.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+struct Job {
+    Order order;
+    LoadedArtById art;
+    ArtFactsById facts;
+    FitPlan plan;
+    explicit Job(Order o, const ArtBytes& bytes)
+        : order(std::move(o)), art(load_all_art(order, bytes, nullptr)), facts(facts_of(art)), plan(fit(order, facts)) {}
+    static Job small() { return Job(test::small_order(), test::small_art()); }
+    static Job demo() {
+        auto package = open_order(test::source("demo/marrow-hill"));
+        return Job(package->order, package->art);
+    }
+    [[nodiscard]] PressPlan press() const {
+        ScheduleOptions options;
+        options.tries = 0;
+        return press_plan(order, plan, transfers(order, plan, facts), options);
+    }
+};
+
+std::string words_of(const std::string& pdf) { return test::run("pdftotext -layout '" + pdf + "' -").out; }
+
+void write_pages(const std::string& path, const std::vector<GuidePage>& pages, const LoadedArtById& art) {
+    std::vector<const Drawing*> drawings;
+    for (const GuidePage& p : pages) drawings.push_back(&p.drawing);
+    ASSERT_TRUE(write_pdf(path, drawings, art, "pages").ok());
+    EXPECT_EQ(test::run("qpdf --check '" + path + "'").code, 0);
+}
+
+/// The number before " mm" that follows the words, wherever they stand.
+std::vector<double> figures_after(const std::string& text, const std::string& words) {
+    std::vector<double> out;
+    for (std::size_t at = text.find(words); at != std::string::npos; at = text.find(words, at + 1))
+        out.push_back(std::stod(text.substr(text.find(':', at) + 1)));
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+TEST(PlatenMap, FiguresOnPaperAgreeWithThePlanToATenth) {
+    const Job job = Job::demo();
+    const test::Folder folder;
+    const Decoration& kite = *find_decoration(job.order, "crew-kite");
+    const DecorationFit& fitted = *find_fit(job.plan, "crew-kite");
+    write_pages(folder / "maps.pdf", platen_map_pages(job.order, job.plan, kite), job.art);
+    const std::string text = words_of(folder / "maps.pdf");
+    std::vector<double> ink, left;
+    for (const SizeFit& s : fitted.sizes) {
+        ink.push_back(s.ink.y0 - s.platen.presses.front().y0);
+        left.push_back(s.ink.x0 - s.platen.presses.front().x0);
+    }
+    std::sort(ink.begin(), ink.end());
+    std::sort(left.begin(), left.end());
+    const auto read = figures_after(text, "top of ink below the platen's top edge"),
+               read_left = figures_after(text, "ink right of the platen's left edge");
+    ASSERT_EQ(read.size(), ink.size());
+    ASSERT_EQ(read_left.size(), left.size());
+    for (std::size_t i = 0; i < ink.size(); ++i) {
+        EXPECT_NEAR(read[i], ink[i], 0.0501);
+        EXPECT_NEAR(read_left[i], left[i], 0.0501);
+    }
+    // caps and wraps have none
+    EXPECT_TRUE(platen_map_pages(job.order, job.plan, *find_decoration(job.order, "mug-kite")).empty());
+}
+
+TEST(MasterTemplate, EverySizeHasItsOwnCollarLineAtItsOwnHeight) {
+    const Job job = Job::demo();
+    const Decoration& kite = *find_decoration(job.order, "crew-kite");
+    const DecorationFit& fitted = *find_fit(job.plan, "crew-kite");
+    const auto masters = master_templates(job.order, job.plan, kite, job.facts.at(kite.art).outline);
+    EXPECT_EQ(masters.size(), fitted.bands.size());
+    std::size_t sizes = 0;
+    for (const MasterTemplate& m : masters) {
+        for (const auto& [size, collar] : m.collar) {
+            ++sizes;
+            const SizeFit& s = *find_size(fitted, size);
+            EXPECT_NEAR(collar, s.top_to_ink, 0.1);
+            // the lowest point of that collar line as it is drawn
+            bool drawn = false;
+            for (const Mark& mark : m.whole.marks)
+                if (const auto* path = std::get_if<PathMark>(&mark); path != nullptr && !path->closed)
+                    for (const Ring& r : path->rings)
+                        for (const Point& p : r) drawn = drawn || (std::abs(p.y + s.top_to_ink) < 0.1 && std::abs(p.x + s.ink.x0) < 0.5);
+            EXPECT_TRUE(drawn) << size;
+        }
+    }
+    EXPECT_EQ(sizes, fitted.sizes.size());
+}
+
+TEST(Template, APrinterThatPrintsSmallIsCorrected) {
+    Job job = Job::small();
+    const test::Folder folder;
+    job.order.guide_setup.measured = Length::from_mm(99.2);
+    const DecorationFit& fitted = job.plan.decorations[0];
+    const SizeFit& size = *find_size(fitted, "S");
+    const Guide guide = guide_for(job.order, job.order.decorations[0], fitted, size, job.facts.begin()->second.outline);
+    EXPECT_NEAR(guide.layout.scale, 100 / 99.2, 1e-9);
+    // ink corners on the first tiles lie farther apart by just that, measured on the rendered page
+    std::vector<GuidePage> tiles = guide.tiles;
+    write_pages(folder / "t.pdf", tiles, job.art);
+    const test::Canvas page = test::render_pdf(folder / "t.pdf", 1, 300);
+    // verdigris pixels of the corner brackets: the leftmost column of them is the ink's left edge
+    int least = page.width, most = -1;
+    for (int y = 0; y < page.height; ++y)
+        for (int x = 0; x < page.width; ++x) {
+            const std::uint8_t* p = page.at(x, y);
+            if (p[0] < 90 && p[1] > 100 && p[1] < 150 && p[2] > 95 && p[2] < 145) {
+                least = std::min(least, x);
+                most = std::max(most, x);
+            }
+        }
+    const double left = (size.ink.x0 - guide.layout.area.x0) * guide.layout.scale + 10;
+    EXPECT_NEAR(least / 300.0 * 25.4, left - 0.25, 0.3);
+    EXPECT_GT(most, least);
+    // and every page stays inside the paper's margins
+    const TemplateLayout plain = tile_layout(guide.layout.area, paper_size(job.order.paper));
+    EXPECT_LE(plain.tile_width - guide.layout.tile_width * guide.layout.scale, 1e-9);
+}
+
+TEST(CarryBoard, OnlyForTwoLayersAndRegisteredByTheCollar) {
+    const Job job = Job::demo();
+    const Decoration& race = *find_decoration(job.order, "race-rose");
+    const DecorationFit& fitted = *find_fit(job.plan, "race-rose");
+    const auto board = carry_board(job.order, race, fitted, fitted.sizes[1]);
+    ASSERT_TRUE(board);
+    const Rect& ink = fitted.sizes[1].ink;
+    EXPECT_TRUE(board->board.x0 < ink.x0 && board->board.x1 > ink.x1 && board->board.y1 > ink.y1);
+    EXPECT_EQ(static_cast<int>(board->tiles.size()), board->layout.pages());
+    const Decoration& kite = *find_decoration(job.order, "crew-kite");
+    EXPECT_FALSE(carry_board(job.order, kite, *find_fit(job.plan, "crew-kite"), find_fit(job.plan, "crew-kite")->sizes[0]));
+}
+
+TEST(Code, ACardsCodeIsReadByAnotherProgramAndLeadsBack) {
+    const Job job = Job::small();
+    const test::Folder folder;
+    const DecorationFit& fitted = job.plan.decorations[0];
+    const SizeFit& size = fitted.sizes[2];
+    const Guide guide = guide_for(job.order, job.order.decorations[0], fitted, size, job.facts.begin()->second.outline);
+    write_pages(folder / "card.pdf", {guide.card}, job.art);
+    ASSERT_EQ(test::run("pdftoppm -r 200 -png '" + (folder / "card.pdf") + "' '" + (folder / "card") + "'").code, 0);
+    ASSERT_TRUE(test::has_program("zbarimg"));
+    const std::string read = test::run("zbarimg -q --raw '" + (folder / "card-1.png") + "'").out;
+    const std::size_t from = read.find("orthema:");  // warnings of the system come before it
+    ASSERT_NE(from, std::string::npos) << read;
+    const auto code = code_from(read.substr(from, read.find('\n', from) - from));
+    ASSERT_TRUE(code) << read;
+    EXPECT_EQ(code->decoration, fitted.decoration);
+    EXPECT_EQ(code->size, size.size);
+    EXPECT_EQ(code->revision, guide.revision);
+    for (const char* other : {"", "orthema:", "orthema:a/b", "http://a/b/c", "orthema://", "orthema:/M/X"})
+        EXPECT_FALSE(code_from(other)) << other;
+    EXPECT_TRUE(code_modules(std::string(5000, 'x')).empty());
+}
+
+TEST(Revision, ChangesWithTheFitAndOnlyWithIt) {
+    Job job = Job::small();
+    const auto revisions = [&](const Order& o) {
+        std::vector<std::string> out;
+        const FitPlan p = fit(o, job.facts);
+        for (const SizeFit& s : p.decorations[0].sizes) out.push_back(guide_revision(o, o.decorations[0], s));
+        return out;
+    };
+    const auto before = revisions(job.order);
+    Order named = job.order;
+    named.name = "Another name";
+    named.lines[0].quantity += 3;
+    EXPECT_EQ(revisions(named), before);
+    Order moved = job.order;
+    moved.decorations[0].pins.push_back({"M", {}, Length::from_mm(5), {}});
+    const auto after = revisions(moved);
+    for (std::size_t i = 0; i < before.size(); ++i) EXPECT_EQ(after[i] != before[i], job.plan.decorations[0].sizes[i].size == "M") << i;
+    const Order printed = with_guides_printed(job.order, job.plan);
+    EXPECT_TRUE(stale_guides(printed, job.plan).empty());
+    Order later = printed;
+    later.decorations[0].pins = moved.decorations[0].pins;
+    const Findings stale = stale_guides(later, fit(later, job.facts));
+    ASSERT_EQ(stale.size(), 1u);
+    EXPECT_NE(stale[0].sentence.find("(M)"), std::string::npos);
+}
+
+TEST(RunSheet, EveryLoadIsOnPaperWithItsRecipeAndCautions) {
+    const Job job = Job::demo();
+    const test::Folder folder;
+    const PressPlan press = job.press();
+    write_pages(folder / "run.pdf", run_sheet(job.order, job.plan, press), job.art);
+    const std::string text = words_of(folder / "run.pdf");
+    for (const char* words : {"gloves", "Ceramic", "Infant wear", "supplier's sheet", "TRIAL", "pre-press 4 s at 150 °C"})
+        EXPECT_NE(text.find(words), std::string::npos) << words;
+    int pieces = 0, ordered = 0;
+    for (const PickRow& r : pick_rows(job.order, job.plan, press)) pieces += r.pieces;
+    for (const DecorationFit& f : job.plan.decorations)
+        for (const SizeFit& s : f.sizes) ordered += s.quantity;
+    EXPECT_EQ(pieces, ordered);
+    const auto charts = wall_chart(job.order, job.plan, {"adult-tee", "ash"});
+    write_pages(folder / "chart.pdf", {charts}, job.art);
+    const std::string chart = words_of(folder / "chart.pdf");
+    for (const char* size : {"S ×9", "3XL ×4"}) EXPECT_NE(chart.find(size), std::string::npos) << chart;
+}
+
+TEST(PressTables, PlanPickListAndCalendar) {
+    const Job job = Job::demo();
+    const PressPlan press = job.press();
+    const auto plan = parse_table(press_plan_csv(job.order, press));
+    ASSERT_TRUE(plan.ok());
+    EXPECT_EQ(plan->rows.size(), press.shop.tasks.size());
+    double last = 0;
+    for (const auto& row : plan->rows) {
+        ASSERT_EQ(row.size(), plan->header.size());
+        EXPECT_GE(std::stod(row[2]), last);
+        last = std::stod(row[2]);
+    }
+    const auto picks = parse_table(pick_csv(job.order, job.plan, press));
+    ASSERT_TRUE(picks.ok());
+    EXPECT_EQ(picks->rows.size(), pick_rows(job.order, job.plan, press).size());
+    const auto calendar = press_ics(job.order, job.plan, press);
+    ASSERT_TRUE(calendar);
+    std::size_t at = 0, begins = 0, ends = 0;
+    while (at < calendar->size()) {
+        const std::size_t end = calendar->find("\r\n", at);
+        ASSERT_NE(end, std::string::npos) << "lines end with CR LF";
+        const std::string line = calendar->substr(at, end - at);
+        EXPECT_LE(line.size(), 75u);
+        begins += line == "BEGIN:VEVENT" ? 1 : 0;
+        ends += line == "END:VEVENT" ? 1 : 0;
+        if (line.rfind("DTSTART:", 0) == 0) EXPECT_EQ(line.substr(8, 9), "20270612T");
+        at = end + 2;
+    }
+    EXPECT_EQ(begins, ends);
+    EXPECT_GE(begins, 4u);
+    Order undated = job.order;
+    undated.due.clear();
+    EXPECT_FALSE(press_ics(undated, job.plan, press));
+    undated.due = "soon";
+    EXPECT_FALSE(press_ics(undated, job.plan, press));
+}
+
+}  // namespace
+}  // namespace orthema
