@@ -98,6 +98,11 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Figures of/Sheets"));
     room.undo();
     room.undo();
+    s = room.selection();
+    s.decoration = "crew-kite";
+    s.run = {"adult-tee", "ash"};
+    s.size = "L";
+    room.select(s);
     window.go_to(QStringLiteral("guides"));
     take("guides");
     press(QStringLiteral("Show/platen map"));

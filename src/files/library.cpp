@@ -102,6 +102,7 @@ Result<Done> Library::migrate() {
     // Each entry brings the version before it up by one.
     static const char* steps[newest_version] = {
         "CREATE TABLE item(kind TEXT NOT NULL, id TEXT NOT NULL, json TEXT NOT NULL, PRIMARY KEY(kind, id));",
+        // NOLINTNEXTLINE(bugprone-suspicious-missing-comma): one step of three statements
         "ALTER TABLE item ADD COLUMN name TEXT NOT NULL DEFAULT '';"
         "UPDATE item SET name = coalesce(json_extract(json, '$.name'), id);"
         "CREATE INDEX item_name ON item(kind, name);",
@@ -121,14 +122,14 @@ Result<Done> Library::migrate() {
         const LibraryContent& start = starting_library();
         std::vector<Method> methods = lacking(own->methods, start.methods);
         if (have > 0 && have < 5)  // recipes were words that nothing read: now they are steps, with rules for fabrics
-            for (Method m : own->methods)
-                for (const Method& s : start.methods)
-                    if (s.id == m.id && m.fabric_rules.empty()) {
-                        m.recipe = s.recipe;
-                        m.fabric_rules = s.fabric_rules;
-                        m.bears_seconds = s.bears_seconds;
-                        m.bears_heats = s.bears_heats;
-                        methods.push_back(std::move(m));
+            for (const Method& had : own->methods)
+                for (const Method& known : start.methods)
+                    if (known.id == had.id && had.fabric_rules.empty()) {
+                        methods.push_back(had);
+                        methods.back().recipe = known.recipe;
+                        methods.back().fabric_rules = known.fabric_rules;
+                        methods.back().bears_seconds = known.bears_seconds;
+                        methods.back().bears_heats = known.bears_heats;
                     }
         return put_all({lacking(own->styles, start.styles), lacking(own->media, start.media), lacking(own->presses, start.presses),
                         std::move(methods), lacking(own->jigs, start.jigs)});

@@ -124,10 +124,11 @@ private:
         const double left = 6 + k * page.width + 24, room = width - left - 10;
         const double g = std::min(room / box.width(), (height - 80) / box.height());
         const Affine map{g, 0, 0, g, left + room / 2 - g * box.centre().x, 46 - g * box.y0};
-        d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
         draw_panel(d, *garment_, map, cloth_, 1);
         draw_landmarks(d, *garment_, map, 0.9);
         draw_paper(d, map, 0.55);
+        d.rect({left + room / 2 - 104, 8, left + room / 2 + 104, 27}, Colour{0.957, 0.945, 0.918, 0.9});
+        d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
     }
     /// The tiles' paper over the garment.
     void draw_paper(Drawing& d, const Affine& map, double opacity) {

@@ -56,7 +56,8 @@ struct PlatenGrid {
     bool turned = false;
     [[nodiscard]] int count() const { return columns * rows; }
     [[nodiscard]] Point middle(int k) const {
-        return {(k % columns - (columns - 1) / 2.0) * pitch_x, (k / columns - (rows - 1) / 2.0) * pitch_y};
+        const int column = k % columns, row = k / columns;
+        return {(column - (columns - 1) / 2.0) * pitch_x, (row - (rows - 1) / 2.0) * pitch_y};
     }
 };
 PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap);

@@ -26,7 +26,12 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
     const DecorationFit* fit = find_fit(plan, dec.id);
     if (fit == nullptr) return pages;
     const PaperSize paper = paper_size(order.paper);
-    constexpr int columns = 2, rows = 3;
+    // as large as the page takes them
+    const auto count = static_cast<int>(std::count_if(fit->sizes.begin(), fit->sizes.end(), [&](const SizeFit& s) {
+        const Ground* ground = find_ground(*fit, s.size);
+        return ground != nullptr && platen_map(order, dec, s, *ground).has_value();
+    }));
+    const int columns = count == 1 ? 1 : 2, rows = std::clamp((count + columns - 1) / columns, 1, 3);
     const double cell_w = (paper.width - 2 * side - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;
     int on_page = 0;
     for (const SizeFit& s : fit->sizes) {
@@ -46,7 +51,8 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
             on_page = 0;
         }
         Drawing& d = pages.back().drawing;
-        const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + static_cast<double>(on_page / columns) * cell_h;
+        const int down = on_page / columns;
+        const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
         d.text({x, y + 5}, s.size, 5.4, palette::ink, Align::left, true);
         d.text({x + 16, y + 5}, map->platen_name + ", revision " + guide_revision(order, dec, s), 3, palette::quiet);
         const double words = 4.2 * static_cast<double>(map->lines.size()) + 2;
