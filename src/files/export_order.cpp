@@ -12,6 +12,7 @@
 #include "core/nesting/sheet_drawing.h"
 #include "core/nesting/trimmer_drawing.h"
 #include "files/csv.h"
+#include "files/drawing_svg.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
 #include "files/press_export.h"
@@ -224,6 +225,16 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         pages_file(stem + "_master-templates.pdf", std::move(masters), order.name + ", master templates at 1:1");
         pages_file(stem + "_carry-boards.pdf", std::move(boards), order.name + ", carry boards at 1:1");
         pages_file(stem + "_wall-charts.pdf", std::move(charts), order.name + ", wall charts");
+    }
+    if (choice.templates_svg && !guide_set.guides.empty()) {
+        const std::string into = folder + "/templates";
+        std::filesystem::create_directories(into, error);
+        if (error) return Error{"The folder “" + into + "” cannot be made: " + error.message() + "."};
+        for (const Guide& g : guide_set.guides) {
+            const std::string path = into + "/" + file_stem(g.decoration + " " + g.size) + ".svg";
+            steps.add(path,
+                      [path, text = drawing_svg(g.whole, g.layout.area, g.card.title)](const Task&) { return write_file(path, text); });
+        }
     }
     const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
     if (!handles.empty()) {

@@ -18,6 +18,7 @@ struct ExportChoice {
     bool sheets_tiff = false;
     bool labels = true;                   ///< beside the pieces, on sheets that are printed
     bool press = true;                    ///< run sheet, press plan, pick list and calendar
+    bool templates_svg = false;           ///< each template whole, in a folder of its own
     std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
 };
 

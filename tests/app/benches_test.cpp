@@ -4,7 +4,7 @@
 #include "app/art/art_bench.h"
 #include "app/art/art_view.h"
 #include "app/guides/guides_bench.h"
-#include "core/guides/code2d.h"
+#include "core/base/code2d.h"
 #include "app/order/list_preview.h"
 #include "app/order/order_bench.h"
 #include "app/order/run_picture.h"

@@ -2,12 +2,16 @@
 // programs.
 #include <cmath>
 
-#include "core/guides/code2d.h"
+#include "core/base/code2d.h"
 #include "core/guides/run_guides.h"
 #include "files/csv.h"
+#include "files/export_order.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
 #include "files/press_export.h"
+#include "files/safe_file.h"
+#include "core/nesting/sheet_drawing.h"
+#include "support/laid_order.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -130,6 +134,33 @@ TEST(Template, APrinterThatPrintsSmallIsCorrected) {
     EXPECT_LE(plain.tile_width - guide.layout.tile_width * guide.layout.scale, 1e-9);
 }
 
+TEST(Template, AsSvgItIsOfTrueSizeAndReadByOthers) {
+    const Job job = Job::small();
+    const test::Folder folder;
+    ExportChoice choice;
+    choice.sheets_pdf = choice.sheets_png = choice.cut_lines = choice.tables = choice.press = false;
+    choice.templates_svg = true;
+    const auto report = export_order(folder / "out", job.order, job.art, choice);
+    ASSERT_TRUE(report.ok());
+    const DecorationFit& fitted = job.plan.decorations[0];
+    const SizeFit& size = fitted.sizes[0];
+    const std::string path = folder / ("out/templates/" + file_stem(fitted.decoration + " " + size.size) + ".svg");
+    EXPECT_EQ(test::run("xmllint --noout '" + path + "'").code, 0);
+    ASSERT_EQ(test::run("rsvg-convert -d 100 -p 100 -b white -o '" + (folder / "t.png") + "' '" + path + "'").code, 0);
+    const test::Canvas page = test::read_png(folder / "t.png");
+    const Guide guide = guide_for(job.order, job.order.decorations[0], fitted, size, job.facts.begin()->second.outline);
+    EXPECT_NEAR(page.width / 100.0 * 25.4, guide.layout.area.width(), 0.6);
+    EXPECT_NEAR(page.height / 100.0 * 25.4, guide.layout.area.height(), 0.6);
+    // the bracket at the ink's top left corner is where the fit has it
+    int left = page.width;
+    for (int y = 0; y < page.height; ++y)
+        for (int x = 0; x < page.width; ++x) {
+            const std::uint8_t* p = page.at(x, y);
+            if (p[0] < 110 && p[1] > 95 && p[1] < 175 && p[2] > 90 && p[2] < 170 && p[1] > p[0] + 30) left = std::min(left, x);
+        }
+    EXPECT_NEAR(left / 100.0 * 25.4, size.ink.x0 - guide.layout.area.x0, 0.6);
+}
+
 TEST(CarryBoard, OnlyForTwoLayersAndRegisteredByTheCollar) {
     const Job job = Job::demo();
     const Decoration& race = *find_decoration(job.order, "race-rose");
@@ -163,6 +194,26 @@ TEST(Code, ACardsCodeIsReadByAnotherProgramAndLeadsBack) {
     for (const char* other : {"", "orthema:", "orthema:a/b", "http://a/b/c", "orthema://", "orthema:/M/X"})
         EXPECT_FALSE(code_from(other)) << other;
     EXPECT_TRUE(code_modules(std::string(5000, 'x')).empty());
+}
+
+TEST(Code, PieceLabelsCarryOneWhereThereIsRoom) {
+    test::LaidOrder laid("film-559");
+    laid.order.guide_setup.label_codes = true;
+    const SheetPlan plan = sheet_plan(laid.order, laid.set);
+    const Sheet& sheet = plan.media.at(0).sheets.at(0);
+    const SheetLabels labels = sheet_labels(laid.order, sheet, laid.set);
+    int codes = 0;
+    for (const SheetLabel& l : labels.labels) {
+        codes += l.code.empty() ? 0 : 1;
+        for (const SheetLabel& other : labels.labels) EXPECT_TRUE(&l == &other || !l.box.meets(other.box));
+    }
+    ASSERT_GT(codes, 0);
+    const test::Folder folder;
+    ASSERT_TRUE(write_png(folder / "sheet.png", sheet_page(laid.order, sheet, laid.set, labels), laid.art, 300).ok());
+    const std::string read = test::run("zbarimg -q --raw '" + (folder / "sheet.png") + "'").out;
+    const std::size_t at = read.find("orthema:front/");
+    ASSERT_NE(at, std::string::npos) << read;
+    EXPECT_TRUE(code_from(read.substr(at, read.find('\n', at) - at)));
 }
 
 TEST(Revision, ChangesWithTheFitAndOnlyWithIt) {

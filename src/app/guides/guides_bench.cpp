@@ -16,7 +16,7 @@
 #include "app/shell/canvas.h"
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
-#include "core/guides/code2d.h"
+#include "core/base/code2d.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
 #include "files/page_export.h"
@@ -274,11 +274,14 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     };
     windows_ = tick(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
                     &GuideSetup::windows);
+    codes_ = tick(QStringLiteral("Codes on piece labels"),
+                  QStringLiteral("A square code before a piece's label on the sheet, where there is room"), &GuideSetup::label_codes);
     pages_ = panel_->note();
     stale_ = panel_->note();
     stale_->setObjectName(QStringLiteral("Guide revision"));
-    scan_ =
-        panel_->field_row(QStringLiteral("Code"), QStringLiteral("Scan a card's code here, or type it: it leads to the design and size"));
+    scan_ = panel_->field_row(
+        QStringLiteral("Code"),
+        QStringLiteral("Scan a card's code here, or type it: it leads to the design and size; a piece label's code does too"));
     scan_->take = [this](const QString& text, bool) -> std::optional<QString> { return scanned(text); };
     print_ = push(QStringLiteral("Print what is shown…"), QStringLiteral("Through the system's own dialog"));
     panel_->add(print_);
@@ -334,6 +337,7 @@ void GuidesBench::refresh() {
     print_->setEnabled(on != nullptr);
     measured_->show_fine(order.guide_setup.measured, Unit::mm);
     windows_->setChecked(order.guide_setup.windows);
+    codes_->setChecked(order.guide_setup.label_codes);
     if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
         title_->setText(QStringLiteral("Nothing chosen"));
         lines_->clear();
@@ -425,7 +429,7 @@ std::optional<QString> GuidesBench::scanned(const QString& text) {
     s.style = d->run.style;
     s.size = on->size;
     room_.select(s);
-    if (guide_revision(room_.order(), *d, *on) != code->revision)
+    if (!code->revision.empty() && guide_revision(room_.order(), *d, *on) != code->revision)
         room_.say({QStringLiteral("That card was made from other figures: print it again."), false, {}, {}});
     return std::nullopt;
 }

@@ -143,6 +143,7 @@ void ExportPanel::start() {
     choice.guides = guides_->isChecked();
     choice.guide_order = guide_order_->choice() == 1 ? "location" : guide_order_->choice() == 2 ? "press" : "garment";
     choice.press = press_->isChecked();
+    choice.templates_svg = svg_->isChecked();
     choice.tables = tables_->isChecked();
     go_->setEnabled(false);
     stop_->setEnabled(true);

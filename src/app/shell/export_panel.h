@@ -24,7 +24,7 @@ private:
     void start();
     Workroom& room_;
     QLineEdit* folder_;
-    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_;
+    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_, *svg_;
     Segments *dpi_, *guide_order_;
     QProgressBar* bar_;
     QLabel* says_;

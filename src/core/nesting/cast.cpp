@@ -10,8 +10,8 @@ namespace orthema {
 namespace {
 
 constexpr int most_discs = 24, of_bulging = 16;  ///< where the outline nearly fills its hull, fewer tell as much
-constexpr double enough = 0.92;  ///< of the area, in discs
-constexpr int mesh = 56;         ///< points across the longer side where discs are looked for
+constexpr double enough = 0.92;                  ///< of the area, in discs
+constexpr int mesh = 56;                         ///< points across the longer side where discs are looked for
 
 /// Where the lines p→q and r→s meet, when they lean towards each other past q and r.
 std::optional<Point> corner_of(Point p, Point q, Point r, Point s) {

@@ -24,7 +24,7 @@ float overlap(const Cast& a, const Cast& b, float dx, float dy);
 /// Boxes of all pieces as the search keeps them, for one look at all neighbours at once.
 struct Boxes {
     std::vector<float> x0, y0, x1, y1;
-    std::vector<int> bin;  ///< padding has bin -1
+    std::vector<int> bin;        ///< padding has bin -1
     void resize(std::size_t n);  ///< padded to what is looked at in one step
 };
 /// Indices of the boxes of `bin` that meet the box, ascending, into `out`; how many.

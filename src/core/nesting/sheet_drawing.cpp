@@ -1,5 +1,7 @@
 #include "core/nesting/sheet_drawing.h"
 
+#include "core/base/code2d.h"
+
 namespace orthema {
 
 std::string sheet_title(const Order& order, const Sheet& sheet) {
@@ -28,7 +30,11 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     }
     for (const SheetLabel& l : labels.labels) {
         const double base = l.size * 0.3;  // from the words' middle to their base line
-        const Point c = l.box.centre();
+        Point c = l.box.centre();
+        if (!l.code.empty()) {
+            draw_code(d, l.code, {l.box.x0, l.box.y0}, label_code_side);
+            c.x += label_code_side / 2;
+        }
         d.text(l.upright ? Point{c.x + base, c.y} : Point{c.x, c.y + base}, l.text, l.size, palette::ink, Align::centre, false,
                l.upright ? -90 : 0);
         d.line({l.from, l.to}, Stroke{palette::ink, 0.15, {}});

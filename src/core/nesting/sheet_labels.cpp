@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/code2d.h"
 #include "core/nesting/bit_grid.h"
 
 namespace orthema {
@@ -83,8 +84,9 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
     if (medium != nullptr) taken.mark(box_region({0, 0, sheet.width, std::max(0.6, medium->margin.mm() - 0.5)}));
     taken.sum_up();
 
-    const auto place = [&](std::size_t i, const std::string& text, double size) {
-        const double w = static_cast<double>(text.size()) * size * letter_width + 0.4, h = size * 1.15;
+    const auto place = [&](std::size_t i, const std::string& text, double size, const std::string& code) {
+        const double words = static_cast<double>(text.size()) * size * letter_width + 0.4;
+        const double w = code.empty() ? words : words + label_code_side, h = code.empty() ? size * 1.15 : label_code_side;
         const Ring& ring = lying[i].outer;
         const double way = signed_area(ring) > 0 ? 1 : -1;
         for (double off = clear + 0.1; off <= farthest; off += 0.8)
@@ -95,6 +97,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
                 const Point out_of{way * d.y / length, -way * d.x / length};
                 for (double s = std::min(length / 2, every / 2); s < length; s += every)
                     for (const bool upright : {false, true}) {
+                        if (upright && !code.empty()) continue;
                         const double bw = upright ? h : w, bh = upright ? w : h;
                         const Point foot = a + d * (s / length);
                         const Point middle = foot + out_of * (off + (std::abs(out_of.x) * bw + std::abs(out_of.y) * bh) / 2);
@@ -107,7 +110,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
                         // the tick must not run over anybody else on its way
                         const Point half = (foot + out_of * (clear + 0.4) + to) * 0.5;
                         if (norm(to - foot) > 2 && !taken.is_free(Rect{half.x, half.y, half.x, half.y}.grown(0.3))) continue;
-                        out.labels.push_back({i, text, box, upright, size, foot, to});
+                        out.labels.push_back({i, text, box, upright, size, code, foot, to});
                         return true;
                     }
             }
@@ -118,12 +121,16 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
         if (t == nullptr) continue;
         const auto number = static_cast<std::size_t>(t - set.transfers.data()) + 1;
         bool placed = false;
+        if (order.guide_setup.label_codes && !t->decoration.empty()) {
+            const std::string first_size = t->sizes.substr(0, t->sizes.find_first_of(" ;"));
+            placed = place(i, std::to_string(number) + " " + first_size, 2.4, code_text({t->decoration, first_size, ""}));
+        }
         for (const double size : {2.4, 1.8}) {
+            if (placed) break;
             for (const std::string& text : wordings(order, *t, number)) {
-                placed = place(i, text, size);
+                placed = place(i, text, size, "");
                 if (placed) break;
             }
-            if (placed) break;
         }
         out.without += placed ? 0 : 1;
     }

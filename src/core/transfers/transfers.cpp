@@ -218,7 +218,8 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 t.sizes = of.sizes;
                 t.garment = run_name(order, d->run);
                 for (const Reprint& r : order.reprints)
-                    if (r.decoration == d->id && std::any_of(sizes.begin(), sizes.end(), [&](const SizeFit* f) { return f->size == r.size; }))
+                    if (r.decoration == d->id &&
+                        std::any_of(sizes.begin(), sizes.end(), [&](const SizeFit* f) { return f->size == r.size; }))
                         t.spoiled += r.copies;
                 t.spares = std::max(d->spares, t.spoiled);  // a spare that lies ready is used first
                 t.made = made;

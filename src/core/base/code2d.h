@@ -10,7 +10,7 @@
 
 namespace orthema {
 
-/// What a code says: "orthema:crew-kite/M/7KQ2M".
+/// What a code says: "orthema:crew-kite/M/7KQ2MA"; on a piece label without the revision.
 struct GuideCode {
     std::string decoration, size, revision;
 };

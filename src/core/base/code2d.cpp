@@ -1,4 +1,4 @@
-#include "core/guides/code2d.h"
+#include "core/base/code2d.h"
 
 #include <qrencode.h>
 

@@ -1,0 +1,86 @@
+#include "files/drawing_svg.h"
+
+#include <cmath>
+
+#include "core/base/units.h"
+#include "files/json_in.h"
+
+namespace orthema {
+
+namespace {
+
+std::string escaped(const std::string& words) {
+    std::string out;
+    for (const char c : words) {
+        if (c == '&')
+            out += "&amp;";
+        else if (c == '<')
+            out += "&lt;";
+        else if (c == '"')
+            out += "&quot;";
+        else if (static_cast<unsigned char>(c) >= 0x20)
+            out += c;
+    }
+    return out;
+}
+
+std::string number(double v) { return mm_text(v, 3); }
+
+std::string paint(const char* what, const std::optional<Colour>& c) {
+    if (!c) return std::string(" ") + what + "=\"none\"";
+    std::string out = std::string(" ") + what + "=\"" + colour_text(*c) + "\"";
+    if (c->a < 1) out += std::string(" ") + what + "-opacity=\"" + mm_text(c->a, 2) + "\"";
+    return out;
+}
+
+}  // namespace
+
+std::string drawing_svg(const Drawing& drawing, const Rect& area, const std::string& title) {
+    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+                      number(area.width()) + "mm\" height=\"" + number(area.height()) + "mm\" viewBox=\"" + number(area.x0) + " " +
+                      number(area.y0) + " " + number(area.width()) + " " + number(area.height()) + "\">\n<title>" + escaped(title) +
+                      "</title>\n";
+    int clips = 0;
+    bool clipped = false;
+    const auto rings = [](const std::vector<Ring>& all, bool closed) {
+        std::string d;
+        for (const Ring& r : all)
+            for (std::size_t i = 0; i < r.size(); ++i)
+                d += (i == 0 ? "M" : "L") + number(r[i].x) + " " + number(r[i].y) + (closed && i + 1 == r.size() ? "Z" : "");
+        return d;
+    };
+    for (const Mark& mark : drawing.marks) {
+        if (const auto* path = std::get_if<PathMark>(&mark)) {
+            out += "<path fill-rule=\"evenodd\" d=\"" + rings(path->rings, path->closed) + "\"" +
+                   paint("fill", path->closed ? path->fill : std::nullopt);
+            if (path->stroke) {
+                out += paint("stroke", path->stroke->colour) + " stroke-width=\"" + number(path->stroke->width) + "\"";
+                if (!path->stroke->dash.empty()) {
+                    out += " stroke-dasharray=\"";
+                    for (const double d : path->stroke->dash) out += number(d) + " ";
+                    out.back() = '"';
+                }
+            }
+            out += "/>\n";
+        } else if (const auto* text = std::get_if<TextMark>(&mark)) {
+            out += "<text x=\"" + number(text->at.x) + "\" y=\"" + number(text->at.y) + "\" font-family=\"Lato, sans-serif\" font-size=\"" +
+                   number(text->size) + "\"" + (text->bold ? " font-weight=\"bold\"" : "") + paint("fill", text->colour);
+            if (text->align != Align::left)
+                out += std::string(" text-anchor=\"") + (text->align == Align::centre ? "middle" : "end") + "\"";
+            if (std::abs(text->degrees) > 1e-9)
+                out += " transform=\"rotate(" + number(text->degrees) + " " + number(text->at.x) + " " + number(text->at.y) + ")\"";
+            out += ">" + escaped(text->text) + "</text>\n";
+        } else if (const auto* clip = std::get_if<ClipMark>(&mark)) {
+            if (clipped) out += "</g>\n";
+            clipped = !clip->to.empty();
+            if (!clipped) continue;
+            const std::string id = "clip" + std::to_string(++clips);
+            out += "<clipPath id=\"" + id + "\"><path clip-rule=\"evenodd\" d=\"" + rings(clip->to, true) +
+                   "\"/></clipPath><g clip-path=\"url(#" + id + ")\">\n";
+        }
+    }
+    if (clipped) out += "</g>\n";
+    return out + "</svg>\n";
+}
+
+}  // namespace orthema
