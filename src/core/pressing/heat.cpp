@@ -198,6 +198,7 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
         int least = 1 << 30;
         do {  // in lexicographic order, so the trade's own comes first
             std::vector<const Decoration*> in_order;
+            in_order.reserve(way.size());
             for (const std::size_t i : way) in_order.push_back(own[i].d);
             if (const int n = broken(order, plan, set, in_order); n < least) {
                 least = n;
@@ -205,6 +206,7 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
             }
         } while (least > 0 && std::next_permutation(way.begin(), way.end()));
         std::vector<Ranked> sorted;
+        sorted.reserve(best.size());
         for (const std::size_t i : best) sorted.push_back(own[i]);
         own = std::move(sorted);
     }
@@ -250,6 +252,7 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
     for (const RunKey& run : runs_of(order)) {
         const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
         std::vector<const Decoration*> in_order;
+        in_order.reserve(turns.size());
         for (const PressTurn& t : turns) in_order.push_back(t.decoration);
         const BlankStyle* style = find_style(order, run.style);
         for (const SizeCount& count : counts_of(order, run)) {
