@@ -80,6 +80,8 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     follow->addWidget(guide_order_);
     follow->addStretch(1);
     rows->addLayout(follow);
+    svg_ = box(QStringLiteral("Templates as SVG too, each whole"), QStringLiteral("To cut or engrave them; in a folder of their own"));
+    svg_->setChecked(false);
     press_ =
         box(QStringLiteral("Run sheet, press plan, pick list and calendar"), QStringLiteral("PDF, CSV, and iCalendar for the due day"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
