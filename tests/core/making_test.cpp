@@ -4,6 +4,7 @@
 #include "core/guides/handle_template.h"
 #include "core/nesting/sheet_drawing.h"
 #include "core/transfers/choices.h"
+#include "core/transfers/making_drawing.h"
 #include "files/library.h"
 #include "files/order_file.h"
 #include "support/support.h"
@@ -188,6 +189,26 @@ TEST(Making, EveryFrontOfAJigMeetsItsOwnBack) {
         }
         EXPECT_EQ(filled, 23) << "every tag has a slot";
         EXPECT_EQ(s.set.transfers.back().mirrored, true);
+    }
+}
+
+TEST(Making, ABoardIsDrawnWhileItsJigAndBlankAreEdited) {
+    Shop s;
+    s.put("metal-tag", "round 32", 9, Location::whole_front, "sublimation-a3", "press-small");
+    s.d().making.jig = "jig-tags-round";
+    s.make();
+    ASSERT_FALSE(s.set.jigs.empty());
+    // the sheet is still that of before: more slots than it has, and a size that is gone
+    Order next = s.order;
+    for (Jig& j : next.jigs) j.columns += 3;
+    for (const bool without_size : {false, true}) {
+        if (without_size)
+            for (BlankStyle& b : next.styles) b.chart.erase("round 32");
+        for (const bool back : {false, true}) {
+            Drawing d;
+            draw_board_pressed(d, next, s.plan, s.set.jigs[0], back, Affine{}, 0.3);
+            EXPECT_FALSE(d.marks.empty());
+        }
     }
 }
 

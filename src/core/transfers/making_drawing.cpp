@@ -132,11 +132,12 @@ void draw_board_pressed(Drawing& to, const Order& order, const FitPlan& plan, co
               Stroke{palette::quiet, hair, {}});
     for (int s = 0; s < jig->rows * jig->columns; ++s) {
         const auto i = static_cast<std::size_t>(s);
+        if (i >= sheet.front.size()) break;  // the jig was edited since the sheet was made
         const SlotFill& front = sheet.front[i];
         const SlotFill& fill = back ? sheet.back[i] : front;
         const Decoration* under = find_decoration(order, front.decoration);
         const BlankStyle* style = under == nullptr ? nullptr : find_style(order, under->run.style);
-        if (style == nullptr) continue;
+        if (style == nullptr || !style->chart.contains(front.size)) continue;
         const Panel panel = panel_of(*style, front.size, back ? Face::back : Face::front);
         // seen from behind the board is turned over: its last column comes first
         const Point c = slot_middle(*jig, back ? slot_behind(*jig, s) : s), m = bounds(panel.outline).centre();
