@@ -13,6 +13,7 @@ namespace {
 
 constexpr int over_room = 40;    ///< samples over the whole room
 constexpr int near_by = 20;      ///< and around where the piece lies
+constexpr int by_mates = 10;     ///< and edge on edge with others, where edges fit
 constexpr int kept_samples = 3;  ///< that are followed down
 constexpr int batch = 2;         ///< pieces that are searched for at once; more would not see each other move
 constexpr float least_raise = 1.1F, most_raise = 1.5F, decay = 0.95F, most_weight = 1e12F;
@@ -103,6 +104,8 @@ private:
 
 struct Jostle::Inside {
     const std::vector<std::vector<Cast>>& casts;
+    const std::vector<std::vector<MatePlace>>& mates;
+    std::vector<std::vector<std::size_t>> of_kind;
     std::vector<JostledPiece> pieces;
     JostleRoom room;
     std::uint64_t seed;
@@ -126,10 +129,18 @@ struct Jostle::Inside {
     };
     std::vector<Scratch> scratch;
 
-    Inside(const std::vector<std::vector<Cast>>& all, std::vector<JostledPiece> lying, const JostleRoom& where, std::uint64_t seed_,
-           int threads)
-        : casts(all), pieces(std::move(lying)), room(where), seed(seed_), dice(seed_ * 77 + 5), crew(std::max(0, threads - 1)) {
+    Inside(const std::vector<std::vector<Cast>>& all, const std::vector<std::vector<MatePlace>>& fitting, std::vector<JostledPiece> lying,
+           const JostleRoom& where, std::uint64_t seed_, int threads)
+        : casts(all),
+          mates(fitting),
+          pieces(std::move(lying)),
+          room(where),
+          seed(seed_),
+          dice(seed_ * 77 + 5),
+          crew(std::max(0, threads - 1)) {
         n = pieces.size();
+        of_kind.resize(casts.size());
+        for (std::size_t i = 0; i < n; ++i) of_kind[static_cast<std::size_t>(pieces[i].kind)].push_back(i);
         overlaps.assign(n * n, 0);
         weights.assign(n * n, 1);
         touching.assign(n, 0);
@@ -310,6 +321,20 @@ struct Jostle::Inside {
             const Cast& c = turns[static_cast<std::size_t>(turn)];
             offer({d.between(room.x0 - c.x0, end_of(bin) - c.x1), d.between(room.y0 - c.y0, room.y1 - c.y1), turn, bin, 0});
         }
+        if (const auto own = static_cast<std::size_t>(p.kind); own < mates.size() && !mates[own].empty() && best[0].cost > 0) {
+            // edge on edge with another, from anywhere in the list
+            const auto& places = mates[own];
+            const std::size_t from = d.next() % places.size();
+            int offered = 0;
+            for (std::size_t k = 0; k < places.size() && offered < by_mates; ++k) {
+                const MatePlace& m = places[(from + k) % places.size()];
+                const auto& others = of_kind[static_cast<std::size_t>(m.other)];
+                const std::size_t j = others[others.size() == 1 ? 0 : static_cast<std::size_t>(d.below(static_cast<int>(others.size())))];
+                if (j == i || pieces[j].turn != m.other_turn) continue;
+                ++offered;
+                offer({pieces[j].x + m.dx, pieces[j].y + m.dy, m.turn, pieces[j].bin, 0});
+            }
+        }
         const double w = cast[i]->x1, h = cast[i]->y1;
         for (int k = 0; k < near_by && best[0].cost > 0; ++k) {
             int turn = p.turn;
@@ -395,9 +420,9 @@ struct Jostle::Inside {
     }
 };
 
-Jostle::Jostle(const std::vector<std::vector<Cast>>& casts, std::vector<JostledPiece> pieces, const JostleRoom& room, std::uint64_t seed,
-               int threads)
-    : in_(std::make_unique<Inside>(casts, std::move(pieces), room, seed, threads)) {}
+Jostle::Jostle(const std::vector<std::vector<Cast>>& casts, const std::vector<std::vector<MatePlace>>& mates,
+               std::vector<JostledPiece> pieces, const JostleRoom& room, std::uint64_t seed, int threads)
+    : in_(std::make_unique<Inside>(casts, mates, std::move(pieces), room, seed, threads)) {}
 Jostle::~Jostle() = default;
 
 const std::vector<JostledPiece>& Jostle::pieces() const { return in_->pieces; }

@@ -9,6 +9,7 @@
 #include <memory>
 #include <vector>
 
+#include "core/nesting/mates.h"
 #include "core/nesting/overlap.h"
 
 namespace orthema {
@@ -38,9 +39,10 @@ struct JostleLimits {
 
 class Jostle {
 public:
-    /// `casts[kind][turn]` must outlive this. `threads` search at once; the outcome does not depend on their number.
-    Jostle(const std::vector<std::vector<Cast>>& casts, std::vector<JostledPiece> pieces, const JostleRoom& room, std::uint64_t seed,
-           int threads);
+    /// `casts[kind][turn]` and `mates[kind]` (or none) must outlive this. `threads` search at once; the outcome does not depend on their
+    /// number.
+    Jostle(const std::vector<std::vector<Cast>>& casts, const std::vector<std::vector<MatePlace>>& mates, std::vector<JostledPiece> pieces,
+           const JostleRoom& room, std::uint64_t seed, int threads);
     ~Jostle();
     Jostle(const Jostle&) = delete;
     Jostle& operator=(const Jostle&) = delete;

@@ -12,8 +12,9 @@
 #include <thread>
 
 #include "core/base/units.h"
-#include "core/nesting/grid_packer.h"
 #include "core/nesting/exact.h"
+#include "core/nesting/glue.h"
+#include "core/nesting/grid_packer.h"
 #include "core/nesting/jostle.h"
 #include "core/nesting/rect_strip.h"
 
@@ -58,8 +59,8 @@ bool shorter(const NestSolution& a, const NestSolution& b) {
 class Settling {
 public:
     Settling(const NestProblem& problem, const NestOptions& options, const Task& task,
-             const std::function<void(const NestSolution&)>& better)
-        : problem_(problem), options_(options), task_(task), better_(better) {
+             const std::function<void(const NestSolution&)>& better, bool glues = true)
+        : problem_(problem), options_(options), task_(task), better_(better), glues_(glues) {
         std::set<std::pair<int, int>> fixed;
         for (const NestPlacement& p : problem.locked) fixed.insert({p.piece, p.copy});
         for (std::size_t i = 0; i < problem.pieces.size(); ++i)
@@ -97,6 +98,7 @@ private:
     const NestOptions& options_;
     const Task& task_;
     const std::function<void(const NestSolution&)>& better_;
+    bool glues_ = true;
     Clock::time_point begun_ = Clock::now();
     std::vector<Copy> copies_;
     std::set<std::string> of_locked_;  ///< faults that only locked copies have with each other, or with the edge
@@ -107,6 +109,7 @@ private:
     static constexpr int most_idle = 20;  ///< then the last bin is as short as its longest piece, and that is that
     // jostling
     std::vector<std::vector<Cast>> casts_;
+    std::vector<std::vector<MatePlace>> mates_;
     std::vector<int> fixed_kinds_;  ///< of locked copies, then of blocked areas
     double by_ = 0;
     double used_ = 0;
@@ -186,6 +189,11 @@ private:
             grown.push_back(search_outline(p.outline, by_, tolerance(p.outline)));
             casts_.push_back(casts_of(grown.back(), p.rotations));
         }
+        if (problem_.gap == 0) {  // a gap parts what fitted
+            std::vector<Polygon> outlines;
+            for (const NestPiece& p : problem_.pieces) outlines.push_back(p.outline);
+            mates_ = mates_of(outlines, casts_);
+        }
         for (const NestPlacement& p : problem_.locked) {
             fixed_kinds_.push_back(static_cast<int>(casts_.size()));
             casts_.push_back(casts_of(grown[static_cast<std::size_t>(p.piece)], {p.rotation}));
@@ -208,17 +216,20 @@ private:
         return r;
     }
 
+    [[nodiscard]] JostledPiece jostled(const NestPlacement& p) const {
+        const auto& turns = casts_[static_cast<std::size_t>(p.piece)];
+        std::size_t t = 0;
+        while (t + 1 < turns.size() && std::abs(std::remainder(turns[t].turn - p.rotation, 360)) > 1e-6) ++t;
+        return {p.piece, static_cast<int>(t), p.x + turns[t].middle.x, p.y + turns[t].middle.y, p.bin, false};
+    }
+
     /// The best layout as pieces to jostle: free copies in the order of copies_, then what is fixed.
     [[nodiscard]] std::vector<JostledPiece> pieces_of_best(int bins) const {
         std::map<std::pair<int, int>, const NestPlacement*> at;
         for (const NestPlacement& p : best_->placements) at[{p.piece, p.copy}] = &p;
         std::vector<JostledPiece> out;
         for (const Copy& c : copies_) {
-            const NestPlacement& p = *at.at({c.piece, c.copy});
-            const auto& turns = casts_[static_cast<std::size_t>(c.piece)];
-            std::size_t t = 0;
-            while (t + 1 < turns.size() && std::abs(std::remainder(turns[t].turn - p.rotation, 360)) > 1e-6) ++t;
-            out.push_back({c.piece, static_cast<int>(t), p.x + turns[t].middle.x, p.y + turns[t].middle.y, p.bin, false});
+            out.push_back(jostled(*at.at({c.piece, c.copy})));
         }
         std::size_t k = 0;
         for (const NestPlacement& p : problem_.locked) {
@@ -260,6 +271,7 @@ private:
     /// Two threads work on one layout; more of them on others beside it, each from a seed of its own.
     void jostle_apart() {
         cast_pieces();
+        if (glues_ && best_->bins == 1 && can_glue(problem_, mates_)) nest_glued();
         const int groups = std::max(1, options_.threads / 2);
         std::vector<Settling> others(static_cast<std::size_t>(groups - 1), *this);
         std::vector<std::thread> threads;
@@ -271,6 +283,92 @@ private:
         for (std::thread& t : threads) t.join();
         for (Settling& other : others)
             if (shorter(*other.best_, *best_)) best_ = other.best_;
+    }
+
+    /// Pieces that were cut from one another: all put together again, where that gives a layout; else compounds of some, each
+    /// for a short while.
+    void nest_glued() {
+        std::mt19937 random(seed_ * 131 + 7);
+        if (lay_whole(glued(problem_, casts_, mates_, copies_.size(), true, random), random)) return;
+        constexpr double part = 0.1;  // of what may be spent
+        for (const std::size_t most : {copies_.size(), std::size_t{8}, std::size_t{4}}) {
+            if (over()) return;
+            const std::vector<Compound> compounds = glued(problem_, casts_, mates_, most, false, random);
+            if (compounds.size() == copies_.size()) return;
+            NestProblem p = problem_;
+            p.pieces.clear();
+            p.start.clear();
+            for (const Compound& c : compounds) p.pieces.push_back(c.piece);
+            NestOptions o = options_;
+            o.seed = static_cast<unsigned>(random());
+            o.seconds = part * options_.seconds;
+            if (o.rounds > 0) {
+                o.rounds = std::max(1, static_cast<int>(std::lround(part * o.rounds)));
+                sweeps_left_ = std::max(0L, sweeps_left_ - static_cast<long>(o.rounds) * sweeps_a_round);
+            }
+            const std::function<void(const NestSolution&)> nobody;
+            const Task quiet{{}, task_.cancelled};
+            const auto laid = Settling(p, o, quiet, nobody, false).go();
+            if (!laid) continue;
+            std::vector<NestPlacement> placements;
+            for (const NestPlacement& c : laid->placements)
+                for (const NestPlacement& m : taken_apart(compounds[static_cast<std::size_t>(c.piece)], c)) placements.push_back(m);
+            offer(std::move(placements));
+            task_.say(spent(), "settling");
+        }
+    }
+
+    /// Compounds one after the other along the strip, each as short as it lies, and jostled apart as pieces. Where they are too
+    /// wide for the strip by a hair, what stands out goes to the end. Whether a layout came of it that beats the best.
+    bool lay_whole(std::vector<Compound> compounds, std::mt19937& random) {
+        const double across = problem_.width - 2 * problem_.margin;
+        std::stable_sort(compounds.begin(), compounds.end(),
+                         [](const Compound& a, const Compound& b) { return area(a.piece.outline) > area(b.piece.outline); });
+        std::map<std::pair<int, int>, NestPlacement> at;
+        double end = 0;
+        for (const Compound& c : compounds) {
+            NestPlacement lies;
+            double least = std::numeric_limits<double>::infinity();
+            for (const double turn : c.piece.rotations) {
+                const Rect box = bounds(mapped(c.piece.outline.outer, Affine::turn(turn)));
+                if (box.height() > across + 1 || box.width() >= least) continue;
+                least = box.width();
+                lies = {0, 0, 0, turn, problem_.margin + end - box.x0, problem_.margin - box.y0, false};
+            }
+            if (!std::isfinite(least)) return false;
+            end += least;
+            for (const NestPlacement& m : taken_apart(c, lies)) at[{m.piece, m.copy}] = m;
+        }
+        std::vector<JostledPiece> pieces;
+        for (const Copy& c : copies_) pieces.push_back(jostled(at.at({c.piece, c.copy})));
+        const auto apart = [&](double length) {
+            length = std::min(length + 2 * problem_.margin, problem_.max_length);
+            if (length >= best_->last_length || over()) return false;
+            Jostle j(casts_, mates_, pieces, room_for(1, length), seed_, std::min(2, options_.threads));
+            j.set_room(room_for(1, length));  // what stands out is pushed in
+            return separate(j, 100, 1, spent() + 0.05);
+        };
+        if (apart(end * 1.001 + 0.5)) return true;
+        constexpr double spread = 1.001;  // more than the casts are grown by, over the width of a piece
+        const JostleRoom room = room_for(1, end * spread);
+        double out = 0;
+        std::vector<JostledPiece*> outside;
+        for (JostledPiece& p : pieces) {
+            const Cast& c = casts_[static_cast<std::size_t>(p.kind)][static_cast<std::size_t>(p.turn)];
+            p.x *= spread;
+            p.y *= spread;
+            if (p.y + c.y1 <= room.y1) continue;
+            outside.push_back(&p);
+            out += area(problem_.pieces[static_cast<std::size_t>(p.kind)].outline);
+        }
+        constexpr double loosely = 0.6;  // of the room that they find at the end
+        const double more = out / loosely / across;
+        std::uniform_real_distribution<double> share(0, 1);
+        for (JostledPiece* p : outside) {
+            p->x = end * spread + more * share(random);
+            p->y = problem_.width * share(random);
+        }
+        return apart(end * spread + more) || apart(end * spread + 1.3 * more);
     }
 
     /// Plain upright rectangles on one strip, with nothing in their way.
@@ -338,10 +436,12 @@ private:
         while (best_->bins > std::max(1, locked_bins) && !over()) {
             const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
             if (used_ > 0.9 * room || spent() > 0.5) break;
-            Jostle j(casts_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_, std::min(2, options_.threads));
+            Jostle j(casts_, mates_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_,
+                     std::min(2, options_.threads));
             if (!separate(j, 60, 2, std::min(0.6, spent() + (used_ > 0.62 * room ? 0.1 : 0.25)))) break;
         }
-        Jostle j(casts_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_, std::min(2, options_.threads));
+        Jostle j(casts_, mates_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_,
+                 std::min(2, options_.threads));
         std::mt19937 random(seed_ * 9176U + 3);
         explore(j, random, 0.7);
         compress(j, random);
