@@ -5,33 +5,16 @@
 #include "core/nesting/sheets.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
+#include "files/xml_text.h"
 
 namespace orthema {
-
-namespace {
-
-std::string escaped(const std::string& text) {
-    std::string out;
-    for (const char c : text) {
-        if (c == '<')
-            out += "&lt;";
-        else if (c == '&')
-            out += "&amp;";
-        else if (c == '>')
-            out += "&gt;";
-        else
-            out += c;
-    }
-    return out;
-}
-
-}  // namespace
 
 Result<Done> write_cut_svg(const std::string& path, const std::vector<CutStep>& cuts, double width, double height, const std::string& title,
                            const std::vector<Point>& registers) {
     std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + mm_text(width, 3) +
                       "mm\" height=\"" + mm_text(height, 3) + "mm\" viewBox=\"0 0 " + mm_text(width, 3) + " " + mm_text(height, 3) +
-                      "\">\n<title>" + escaped(title) + "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
+                      "\">\n<title>" + xml_escaped(title) +
+                      "</title>\n<g id=\"cut\" fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n";
     for (const CutStep& c : cuts) {
         out += std::string("<path class=\"") + (c.inside ? "inside" : "outside") + "\" d=\"";
         for (std::size_t i = 0; i < c.ring.size(); ++i)

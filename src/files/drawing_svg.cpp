@@ -4,25 +4,11 @@
 
 #include "core/base/units.h"
 #include "files/json_in.h"
+#include "files/xml_text.h"
 
 namespace orthema {
 
 namespace {
-
-std::string escaped(const std::string& words) {
-    std::string out;
-    for (const char c : words) {
-        if (c == '&')
-            out += "&amp;";
-        else if (c == '<')
-            out += "&lt;";
-        else if (c == '"')
-            out += "&quot;";
-        else if (static_cast<unsigned char>(c) >= 0x20)
-            out += c;
-    }
-    return out;
-}
 
 std::string number(double v) { return mm_text(v, 3); }
 
@@ -38,7 +24,7 @@ std::string paint(const char* what, const std::optional<Colour>& c) {
 std::string drawing_svg(const Drawing& drawing, const Rect& area, const std::string& title) {
     std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
                       number(area.width()) + "mm\" height=\"" + number(area.height()) + "mm\" viewBox=\"" + number(area.x0) + " " +
-                      number(area.y0) + " " + number(area.width()) + " " + number(area.height()) + "\">\n<title>" + escaped(title) +
+                      number(area.y0) + " " + number(area.width()) + " " + number(area.height()) + "\">\n<title>" + xml_escaped(title) +
                       "</title>\n";
     int clips = 0;
     bool clipped = false;
@@ -69,7 +55,7 @@ std::string drawing_svg(const Drawing& drawing, const Rect& area, const std::str
                 out += std::string(" text-anchor=\"") + (text->align == Align::centre ? "middle" : "end") + "\"";
             if (std::abs(text->degrees) > 1e-9)
                 out += " transform=\"rotate(" + number(text->degrees) + " " + number(text->at.x) + " " + number(text->at.y) + ")\"";
-            out += ">" + escaped(text->text) + "</text>\n";
+            out += ">" + xml_escaped(text->text) + "</text>\n";
         } else if (const auto* clip = std::get_if<ClipMark>(&mark)) {
             if (clipped) out += "</g>\n";
             clipped = !clip->to.empty();

@@ -7,7 +7,7 @@
 #include <utility>
 
 #include "core/guides/guides.h"
-#include "core/guides/handle_template.h"
+#include "core/guides/aids.h"
 #include "core/guides/run_guides.h"
 #include "core/nesting/sheet_drawing.h"
 #include "core/nesting/trimmer_drawing.h"
@@ -69,21 +69,6 @@ Finding unlabelled(const Order& order, const Sheet& sheet, int count) {
                 (count == 1 ? " piece has" : " pieces have") + " no room for a label beside the contour. A wider gap gives room."};
 }
 
-/// One for each ordered size of a blank with a handle that carries a wrap.
-std::vector<Drawing> handle_templates(const Order& order) {
-    std::vector<Drawing> out;
-    for (const RunKey& run : runs_of(order)) {
-        const BlankStyle* style = find_style(order, run.style);
-        const bool wrapped = std::any_of(order.decorations.begin(), order.decorations.end(),
-                                         [&](const Decoration& d) { return d.run == run && location_face(d.location) == Face::wrap; });
-        if (style == nullptr || !wrapped || style_fault(*style)) continue;
-        for (const SizeCount& c : counts_of(order, run))
-            if (auto page = handle_template(*style, c.size, order.name + "   " + run_name(order, run) + " " + c.size))
-                out.push_back(std::move(*page));
-    }
-    return out;
-}
-
 /// Cards by garment as they were made, by print location, or as the presses come to them.
 std::vector<const Guide*> in_guide_order(const Order& order, const GuideSet& set, const PressPlan& press, const std::string& by) {
     std::vector<const Guide*> out;
@@ -123,7 +108,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     const std::string stem = folder + "/" + file_stem(order.name);
 
     PressPlan press;
-    if (choice.press || choice.guides) {
+    if (choice.press || (choice.guides && choice.guide_order == "press")) {
         ScheduleOptions quick;
         quick.tries = 0;
         press = press_plan(order, plan, set, quick, {}, planned);
@@ -206,7 +191,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         }
         pdf(stem + "_guide-cards.pdf", std::move(cards), order.name + ", placement guides");
         pdf(stem + "_templates.pdf", std::move(tiles), order.name + ", templates at 1:1");
-        std::vector<GuidePage> maps, masters, boards, charts;
+        std::vector<GuidePage> maps, masters, charts;
         for (const DecorationFit& f : plan.decorations) {
             const Decoration* dec = find_decoration(order, f.decoration);
             const auto known = dec == nullptr ? facts.end() : facts.find(dec->art);
@@ -214,8 +199,6 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             append(maps, platen_map_pages(order, plan, *dec));
             for (MasterTemplate& m : master_templates(order, plan, *dec, known->second.outline))
                 if (m.collar.size() > 1) append(masters, std::move(m.tiles));
-            for (const SizeFit& s : f.sizes)
-                if (auto board = carry_board(order, *dec, f, s)) append(boards, std::move(board->tiles));
         }
         for (const RunKey& run : runs_of(order))
             if (std::any_of(order.decorations.begin(), order.decorations.end(),
@@ -223,7 +206,12 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
                 charts.push_back(wall_chart(order, plan, run));
         pages_file(stem + "_platen-maps.pdf", std::move(maps), order.name + ", platen maps");
         pages_file(stem + "_master-templates.pdf", std::move(masters), order.name + ", master templates at 1:1");
-        pages_file(stem + "_carry-boards.pdf", std::move(boards), order.name + ", carry boards at 1:1");
+        std::map<AidKind, std::vector<GuidePage>> aids;
+        for (Aid& aid : aids_of(order, plan)) append(aids[aid.kind], std::move(aid.tiles));
+        for (auto& [kind, pages] : aids) {
+            const std::string name = std::string(aid_name(kind)) + (kind == AidKind::fold_and_border ? "" : "s");
+            pages_file(stem + "_" + file_stem(name) + ".pdf", std::move(pages), order.name + ", " + name + " at 1:1");
+        }
         pages_file(stem + "_wall-charts.pdf", std::move(charts), order.name + ", wall charts");
     }
     if (choice.templates_svg && !guide_set.guides.empty()) {
@@ -235,13 +223,10 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             steps.add(path,
                       [path, text = drawing_svg(g.whole, g.layout.area, g.card.title)](const Task&) { return write_file(path, text); });
         }
-    }
-    const std::vector<Drawing> handles = choice.guides ? handle_templates(order) : std::vector<Drawing>{};
-    if (!handles.empty()) {
-        std::vector<const Drawing*> pages;
-        pages.reserve(handles.size());
-        for (const Drawing& d : handles) pages.push_back(&d);
-        pdf(stem + "_handle-templates.pdf", std::move(pages), order.name + ", handle templates at 1:1");
+        for (const Aid& aid : aids_of(order, plan)) {
+            const std::string path = into + "/" + file_stem(aid.id) + ".svg";
+            steps.add(path, [path, text = drawing_svg(aid.whole, aid.area, aid.title)](const Task&) { return write_file(path, text); });
+        }
     }
     const auto table = [&](const std::string& path, std::string text) {
         steps.add(path, [path, text = std::move(text)](const Task&) { return write_file(path, text); });

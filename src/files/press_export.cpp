@@ -1,6 +1,7 @@
 #include "files/press_export.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <ctime>
@@ -18,13 +19,11 @@ namespace {
 std::optional<long> day_of(const std::string& iso) {
     int y = 0, m = 0, d = 0;
     char rest = 0;
-    if (std::sscanf(iso.c_str(), "%4d-%2d-%2d%c", &y, &m, &d, &rest) != 3 || m < 1 || m > 12 || d < 1 || d > 31 || y < 1970 || y > 9999)
-        return std::nullopt;
-    // days from civil (Howard Hinnant)
-    y -= m <= 2 ? 1 : 0;
-    const long era = y / 400, yoe = y - era * 400, doy = (153 * (m + (m > 2 ? -3 : 9)) + 2) / 5 + d - 1;
-    const long doe = yoe * 365 + yoe / 4 - yoe / 100 + doy;
-    return era * 146097 + doe - 719468;
+    if (std::sscanf(iso.c_str(), "%4d-%2d-%2d%c", &y, &m, &d, &rest) != 3 || m < 1 || d < 1 || y < 1970 || y > 9999) return std::nullopt;
+    const std::chrono::year_month_day date{std::chrono::year(y), std::chrono::month(static_cast<unsigned>(m)),
+                                           std::chrono::day(static_cast<unsigned>(d))};
+    if (!date.ok()) return std::nullopt;
+    return std::chrono::sys_days(date).time_since_epoch().count();
 }
 
 /// Local date and time, as the calendar has it.

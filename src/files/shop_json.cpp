@@ -175,6 +175,7 @@ Method read_method(const In& in) {
     if (in.has("shrink_per_cent")) m.shrink = in["shrink_per_cent"].number(0, 50);
     if (in.has("layers")) in["layers"].each(12, [&](const In& e) { m.layers.push_back(read_layer(e)); });
     if (in.has("recipe")) in["recipe"].each(40, [&](const In& e) { m.recipe.push_back(read_step(e)); });
+    if (in.has("oven_recipe")) in["oven_recipe"].each(40, [&](const In& e) { m.oven_recipe.push_back(read_step(e)); });
     if (in.has("fabric_rules")) in["fabric_rules"].each(60, [&](const In& e) { m.fabric_rules.push_back(read_fabric_rule(e)); });
     if (in.has("bears_seconds")) m.bears_seconds = in["bears_seconds"].number(0, 36000);
     if (in.has("bears_heats")) m.bears_heats = in["bears_heats"].whole(0, 100);
@@ -207,6 +208,7 @@ json to_json(const Method& m) {
            {"care", m.care}};
     for (const Layer& l : m.layers) j["layers"].push_back(to_json(l));
     for (const RecipeStep& s : m.recipe) j["recipe"].push_back(to_json(s));
+    for (const RecipeStep& s : m.oven_recipe) j["oven_recipe"].push_back(to_json(s));
     for (const FabricRule& r : m.fabric_rules) j["fabric_rules"].push_back(to_json(r));
     return j;
 }

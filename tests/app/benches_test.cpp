@@ -1,4 +1,6 @@
 // Order, Art and Guides benches, each through mouse and keys.
+#include <QPrinter>
+
 #include <cmath>
 
 #include "app/art/art_bench.h"
@@ -160,12 +162,43 @@ TEST(GuidesBench, MapsMastersBoardsAndChartsAreShown) {
     SmallWindow w(6);
     auto* view = w.find("Guide view");
     QImage last;
-    for (const char* show : {"Show/platen map", "Show/master", "Show/carry board", "Show/wall chart"}) {
+    EXPECT_EQ(w.find<QPushButton>("Show/aid")->text(), "aid") << "a tee needs none";
+    for (const char* show : {"Show/platen map", "Show/master", "Show/aid", "Show/wall chart"}) {
         w.click(w.find<QPushButton>(show));
         const QImage now = view->grab().toImage();
         EXPECT_NE(now, last) << show;
         last = now;
     }
+}
+
+TEST(GuidesBench, WhatIsShownPrintsAtItsTrueSize) {
+    SmallWindow w(6);
+    auto* bench = w.bench<GuidesBench>("guides");
+    w.click(w.find<QPushButton>("Show/template"));
+    const std::string path = w.data("printed.pdf");
+    auto printer = std::make_shared<QPrinter>(QPrinter::HighResolution);
+    printer->setOutputFormat(QPrinter::PdfFormat);
+    printer->setOutputFileName(QString::fromStdString(path));
+    bench->print_on(std::move(printer));
+    w.wait();
+    const DecorationFit& fit = *w.room().fit();
+    const SizeFit& size =
+        *find_size(fit, w.room().selection().size.empty() ? fit.sizes[fit.sizes.size() / 2].size : w.room().selection().size);
+    const Decoration& d = w.order().decorations[0];
+    const Guide guide = guide_for(w.order(), d, fit, size, w.room().facts().at(d.art).outline);
+    const std::string info = test::run("pdfinfo '" + path + "'").out;
+    EXPECT_NE(info.find("Pages:           " + std::to_string(guide.layout.pages())), std::string::npos) << info;
+    EXPECT_EQ(printed_as(w.order(), d, size), Printed::current) << "it is noted as printed";
+    // the ink's left corner bracket on the first page
+    const test::Canvas page = test::render_pdf(path, 1, 254);
+    EXPECT_NEAR(page.width / 10.0, guide.tiles[0].drawing.width, 0.3);
+    int least = page.width;
+    for (int y = 0; y < page.height; ++y)
+        for (int x = 0; x < page.width; ++x) {
+            const std::uint8_t* p = page.at(x, y);
+            if (p[0] < 90 && p[1] > 100 && p[1] < 150 && p[2] > 95 && p[2] < 145) least = std::min(least, x);
+        }
+    EXPECT_NEAR(least / 10.0, size.ink.x0 - guide.layout.area.x0 + 10 - 0.25, 0.3);
 }
 
 TEST(GuidesBench, CorrectionWindowsAndCodesAreTyped) {

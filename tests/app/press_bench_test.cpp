@@ -34,6 +34,15 @@ struct PressWindow : SmallWindow {
         box->setCurrentIndex(box->count() - 1);
         click(find<QPushButton>("Begin the shift"));
     }
+    /// Presses space until the card is of this kind.
+    void to_a(ActKind kind) {
+        QElapsedTimer timer;
+        timer.start();
+        while (desk().shift().card()->kind != kind && timer.elapsed() < 30000) {
+            key(press()->card(), Qt::Key_Space);
+            QTest::qWait(5);
+        }
+    }
     /// Presses space until all is done; false when it takes longer than that.
     bool to_the_end(int seconds = 60) {
         QElapsedTimer timer;
@@ -160,12 +169,7 @@ TEST(PressBench, AScorchedPieceIsPrintedAgain) {
     PressWindow w;
     w.few(3);
     w.begin(300);
-    QElapsedTimer timer;
-    timer.start();
-    while (w.desk().shift().card()->kind != ActKind::unload && timer.elapsed() < 30000) {
-        w.key(w.press()->card(), Qt::Key_Space);
-        QTest::qWait(5);
-    }
+    w.to_a(ActKind::unload);
     ASSERT_EQ(w.desk().shift().card()->kind, ActKind::unload);
     QTimer::singleShot(200, [] {  // the menu runs its own loop
         auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
@@ -188,16 +192,66 @@ TEST(PressBench, AScorchedPieceIsPrintedAgain) {
     EXPECT_EQ(asked, 4) << "three pieces and one more";
 }
 
+TEST(PressBench, AShiftThatEndsEarlyGoesOnLaterAndTakesReplacementsIn) {
+    PressWindow w;
+    w.few(5);
+    auto* go_on = w.window().findChild<QPushButton*>("Go on");
+    ASSERT_NE(go_on, nullptr);
+    EXPECT_FALSE(go_on->isVisible());
+    w.begin(300);
+    QElapsedTimer timer;
+    timer.start();
+    while (w.desk().shift().loads_done() < 2 && timer.elapsed() < 30000) {
+        w.key(w.press()->card(), Qt::Key_Space);
+        QTest::qWait(5);
+    }
+    w.desk().report(PressFault::crooked);
+    w.wait();
+    w.press()->refresh();
+    ASSERT_NE(w.find<QPushButton>("Take in"), nullptr);
+    const int done = w.desk().shift().loads_done();
+    w.click(w.find<QPushButton>("Begin the shift"));
+    ASSERT_FALSE(w.desk().running());
+    // what is on disk is what a lost program would find
+    ASSERT_TRUE(w.desk().kept());
+    EXPECT_EQ(w.desk().kept()->loads_done, done);
+    ASSERT_TRUE(go_on->isVisible());
+    EXPECT_NE(go_on->text().indexOf(QString("%1 of 5").arg(done)), -1);
+    w.click(go_on);
+    w.wait();
+    ASSERT_TRUE(w.desk().running());
+    EXPECT_EQ(w.desk().shift().loads_done(), done);
+    EXPECT_EQ(w.desk().shift().plan().loads.size(), 6u) << "the replacement is in the plan that it goes on with";
+    ASSERT_TRUE(w.to_the_end());
+    EXPECT_EQ(w.desk().shift().loads_done(), 6);
+    w.click(w.find<QPushButton>("Begin the shift"));
+    EXPECT_FALSE(w.desk().kept()) << "all is pressed";
+    EXPECT_FALSE(go_on->isVisible());
+}
+
+TEST(PressBench, AReplacementIsTakenIntoTheShiftThatRuns) {
+    PressWindow w;
+    w.few(2);
+    w.begin(300);
+    w.to_a(ActKind::unload);
+    w.desk().report(PressFault::lifted);
+    w.wait();
+    w.press()->refresh();
+    auto* take_in = w.find<QPushButton>("Take in");
+    ASSERT_NE(take_in, nullptr);
+    w.click(take_in);
+    EXPECT_EQ(w.desk().waiting(), 0);
+    EXPECT_FALSE(take_in->isVisible());
+    EXPECT_EQ(w.desk().shift().plan().loads.size(), 3u);
+    ASSERT_TRUE(w.to_the_end()) << "and space still goes on";
+    EXPECT_EQ(w.desk().shift().loads_done(), 3);
+}
+
 TEST(PressBench, ALineThatIsPulledOutIsSaidAndNothingIsLost) {
     PressWindow w;
     w.few(2);
     w.begin(300);
-    QElapsedTimer timer;
-    timer.start();
-    while (w.desk().shift().card()->kind != ActKind::press && timer.elapsed() < 30000) {
-        w.key(w.press()->card(), Qt::Key_Space);
-        QTest::qWait(5);
-    }
+    w.to_a(ActKind::press);
     const int machine = w.desk().shift().card()->machine;
     EXPECT_TRUE(w.desk().connected());
     w.desk().cut_line(machine);

@@ -110,8 +110,26 @@ TEST(Chips, WrapAndAreWalkedWithArrows) {
     EXPECT_EQ(chosen, "s1");
     QTest::mouseClick(row.chip("s9"), Qt::LeftButton);
     EXPECT_EQ(chosen, "s9");
+    // folded to one row, it is the one with the chosen; the others come back with a click
+    row.fold(1);
+    row.show_chips(chips, "s0");
+    EXPECT_LT(row.height(), 60);
+    EXPECT_TRUE(row.chip("s0")->isVisible());
+    EXPECT_FALSE(row.chip("s11")->isVisible());
+    row.show_chips(chips, "s10");
+    EXPECT_TRUE(row.chip("s10")->isVisible());
+    EXPECT_FALSE(row.chip("s0")->isVisible());
+    auto* all = row.findChild<QPushButton*>("Sizes, all");
+    EXPECT_EQ(all->text(), "all 12");
+    for (int i = 0; i < 12; ++i)
+        if (row.chip("s" + std::to_string(i))->isVisible())
+            EXPECT_FALSE(row.chip("s" + std::to_string(i))->geometry().intersects(all->geometry())) << i;
+    QTest::mouseClick(all, Qt::LeftButton);
+    EXPECT_TRUE(row.chip("s0")->isVisible() && row.chip("s11")->isVisible());
+    EXPECT_GT(row.height(), 80);
     chips.resize(3);
     row.show_chips(chips, "s0");
+    EXPECT_FALSE(all->isVisible()) << "three fit one row";
     EXPECT_EQ(row.chip("s9"), nullptr);
     EXPECT_TRUE(row.chip("s0")->accessibleName().contains("chosen"));
 }

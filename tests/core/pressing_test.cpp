@@ -4,6 +4,7 @@
 #include <random>
 #include <set>
 
+#include "files/library.h"
 #include "files/order_file.h"
 #include "support/support.h"
 
@@ -253,6 +254,40 @@ TEST(PressPlan, HardBlanksFillThePlatenAboutItsMiddle) {
     }
     EXPECT_NEAR(norm(sum), 0, 1e-9);
     EXPECT_EQ(platen_grid(platen, 8, 500, 500, 6).count(), 1);
+}
+
+TEST(PressPlan, AnOvenTakesItsTrayAtOnceForItsOwnTime) {
+    Job_ job = demo();
+    adopt_library(job.order, starting_library());
+    const Press& oven = *find_press(job.order, "oven-wrap");
+    ASSERT_EQ(oven.kind, PressKind::oven);
+    Decoration mugs = *find_decoration(job.order, "mug-kite");
+    mugs.press = oven.id;
+    job.order.decorations = {mugs};
+    for (OrderLine& l : job.order.lines)
+        if (l.style == mugs.run.style) l.quantity = 30;
+    const FitPlan fitted = fit(job.order, job.facts);
+    std::size_t loads = 0;
+    for (const SizeFit& s : fitted.decorations.at(0).sizes) {
+        ASSERT_GT(s.quantity, oven.pieces);
+        const int others = s.quantity - (loads == 0 ? 1 : 0);  // one is the trial
+        loads += static_cast<std::size_t>((loads == 0 ? 1 : 0) + (others + oven.pieces - 1) / oven.pieces);
+    }
+    ScheduleOptions options;
+    options.tries = 5;
+    const PressPlan plan = press_plan(job.order, fitted, transfers(job.order, fitted, job.facts), options);
+    EXPECT_TRUE(schedule_faults(plan.shop, plan.schedule).empty());
+    EXPECT_EQ(plan.loads.size(), loads) << "by the tray";
+    const ChosenRecipe recipe = recipe_for(job.order, job.order.decorations[0]);
+    EXPECT_NE(recipe.from.find("in an oven"), std::string::npos);
+    const double baked = recipe.steps.at(0).seconds;
+    EXPECT_GE(baked, 300) << "minutes, where a press takes seconds; and no rule for ceramic lengthens it";
+    EXPECT_EQ(recipe.steps.at(0).celsius, 190);
+    double under = 0;
+    for (const Job& j : plan.shop.tasks)
+        for (const Phase& p : j.phases) under += !p.hand && p.seconds == baked ? p.seconds : 0;
+    EXPECT_DOUBLE_EQ(under, baked * static_cast<double>(plan.loads.size()));
+    EXPECT_GE(plan.bound, under) << "one oven";
 }
 
 TEST(PressPlan, LateAndWithoutARecipeIsSaid) {

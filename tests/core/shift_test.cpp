@@ -2,8 +2,10 @@
 #include "core/pressing/shift.h"
 
 #include <random>
+#include <set>
 
 #include "files/order_file.h"
+#include "files/shift_file.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -43,6 +45,17 @@ std::optional<double> work_off(Shift& shift, double now, const std::function<voi
         shift.tick(now);
     }
     return std::nullopt;
+}
+
+/// Goes on until the card is of this kind; the time then.
+double until(Shift& shift, ActKind kind, bool ready = false) {
+    double now = 0;
+    while (now < 2000 && shift.card() && (shift.card()->kind != kind || (ready && !shift.waits_for(now).empty()))) {
+        if (!shift.next(now)) now += 0.5;
+        shift.tick(now);
+    }
+    EXPECT_LT(now, 2000);
+    return now;
 }
 
 TEST(Shift, WorksTheWholePlanOffInItsOrder) {
@@ -103,11 +116,7 @@ TEST(Shift, CountsOnlyOnceThePlateIsHot) {
     Shift shift(w.plan);
     const int m = w.press();
     shift.reading(m, w.celsius(), 0);
-    double now = 0;
-    while (shift.card()->kind != ActKind::press) {
-        if (!shift.next(now)) now += 1;
-        ASSERT_LT(now, 2000);
-    }
+    const double now = until(shift, ActKind::press);
     shift.reading(m, 100, now);  // it fell while it was being loaded
     ASSERT_TRUE(shift.next(now));
     ASSERT_EQ(shift.counting().size(), 1u);
@@ -125,12 +134,7 @@ TEST(Shift, CountsOnlyOnceThePlateIsHot) {
 TEST(Shift, ACoolPeelWaitsUntilItIsCool) {
     AtWork w(1);
     Shift shift(w.plan);
-    double now = 0;
-    while (shift.card()->kind != ActKind::peel) {
-        if (!shift.next(now)) now += 0.5;
-        shift.tick(now);
-        ASSERT_LT(now, 2000);
-    }
+    const double now = until(shift, ActKind::peel);
     EXPECT_NE(shift.waits_for(now).find("cools"), std::string::npos);
     EXPECT_FALSE(shift.next(now));
     EXPECT_TRUE(shift.next(now + 30));
@@ -139,12 +143,7 @@ TEST(Shift, ACoolPeelWaitsUntilItIsCool) {
 TEST(Shift, NotReleasedGoesBackUnderHeatAndIsPeeledAgain) {
     AtWork w(2);
     Shift shift(w.plan);
-    double now = 0;
-    while (shift.card()->kind != ActKind::peel || !shift.waits_for(now).empty()) {
-        if (!shift.next(now)) now += 0.5;
-        shift.tick(now);
-        ASSERT_LT(now, 2000);
-    }
+    const double now = until(shift, ActKind::peel, true);
     const int load = shift.plan().tasks[static_cast<std::size_t>(shift.card()->task)].load;
     const std::size_t tasks = shift.plan().shop.tasks.size();
     EXPECT_TRUE(shift.report(PressFault::not_released, w.order, now).empty());
@@ -165,12 +164,7 @@ TEST(Shift, NotReleasedGoesBackUnderHeatAndIsPeeledAgain) {
 TEST(Shift, ASpoiledPieceIsPrintedAgainAndTheRestGoesOn) {
     AtWork w(3);
     Shift shift(w.plan);
-    double now = 0;
-    while (shift.card()->kind != ActKind::unload) {
-        if (!shift.next(now)) now += 0.5;
-        shift.tick(now);
-        ASSERT_LT(now, 2000);
-    }
+    const double now = until(shift, ActKind::unload);
     const auto lost = shift.report(PressFault::scorched, w.order, now);
     ASSERT_EQ(lost.size(), 1u);
     EXPECT_EQ(lost[0].copies, 1);
@@ -221,6 +215,105 @@ TEST(Shift, TheRestIsPlannedAnewFromWhereItStands) {
         ASSERT_TRUE(work_off(shift, now)) << round;
         EXPECT_EQ(shift.loads_done(), 6) << round;
     }
+}
+
+/// By name, what was done to which piece so far; waits are begun again after a stop and do not count.
+using Deeds = std::multiset<std::pair<std::string, int>>;
+
+double do_some(Shift& shift, double now, int steps, Deeds& deeds) {
+    for (int k = 0; k < steps && !shift.over(); ++k) {
+        const auto card = shift.card();
+        if (card && shift.next(now)) {
+            const Load& load = load_of(shift.plan(), card->task);
+            if (card->phase >= 0 && card->kind != ActKind::wait)
+                deeds.insert(
+                    {load.id, static_cast<int>(std::find(load.tasks.begin(), load.tasks.end(), card->task) - load.tasks.begin()) * 100 +
+                                  card->phase});
+        } else {
+            now += 3;
+        }
+        shift.tick(now);
+    }
+    return now;
+}
+
+TEST(Shift, WhatIsKeptGoesOnWhereItStoppedAndPressesNothingTwice) {
+    std::mt19937 random(7);
+    const AtWork w(8);
+    for (int round = 0; round < 25; ++round) {
+        Shift first(w.plan);
+        Deeds deeds;
+        const double now = do_some(first, 0, 2 + static_cast<int>(random() % 120), deeds);
+        KeptShift kept;
+        kept.order = w.order.name;
+        kept.record = first.record(now);
+        const auto read = shift_from(shift_json(kept));
+        ASSERT_TRUE(read.ok()) << read.sentence();
+        Shift second(w.plan);
+        const auto says = second.restore(read->record);
+        EXPECT_EQ(second.loads_done(), first.loads_done()) << round;
+        EXPECT_EQ(says.size(), first.counting().empty() || first.counting()[0].machine < 0 ? 0u : 1u) << "what lay under heat is said";
+        const Progress progress = second.progress(now);
+        for (std::size_t i = 0; i < progress.done.size(); ++i)
+            if (!progress.done[i]) EXPECT_GE(second.plan().schedule.places[i].start, now - 1e-6);
+        do_some(second, now, 100000, deeds);
+        EXPECT_TRUE(second.over()) << round;
+        EXPECT_EQ(second.loads_done(), 8) << round;
+        for (const auto& deed : deeds) EXPECT_EQ(deeds.count(deed), 1u) << deed.first << " " << deed.second;
+    }
+}
+
+TEST(Shift, ADamagedRecordIsASentenceAndAStrangeOneHarmless) {
+    const AtWork w(3);
+    Shift shift(w.plan);
+    Deeds deeds;
+    KeptShift kept;
+    kept.order = "some";
+    kept.record = shift.record(do_some(shift, 0, 30, deeds));
+    const std::string text = shift_json(kept);
+    for (std::size_t n = 0; n < text.size(); n += 7) {
+        const auto read = shift_from(text.substr(0, n));
+        ASSERT_FALSE(read.ok());
+        EXPECT_FALSE(read.sentence().empty());
+    }
+    EXPECT_FALSE(shift_from(R"({"format":"orthema-shift/2"})").ok());
+    // begun by another recipe: it begins anew, and is named
+    ShiftRecord strange = kept.record;
+    for (ShiftRecord::Piece& p : strange.pieces) p.under_heat = false;
+    ASSERT_FALSE(strange.pieces.empty());
+    strange.pieces[0].done = {1};
+    strange.pieces[0].ended = {-1};
+    strange.pieces.push_back({"no-such-load", false, true, {900}, {-1}});
+    Shift again(w.plan);
+    EXPECT_EQ(again.restore(strange).size(), 1u);
+    EXPECT_TRUE(work_off(again, kept.record.at));
+    EXPECT_EQ(again.loads_done(), 3);
+}
+
+TEST(Shift, ReplacementsAreTakenIntoTheRunningShift) {
+    AtWork w(3);
+    Shift shift(w.plan);
+    const double now = until(shift, ActKind::unload);
+    Order next = w.order;
+    next.reprints = shift.report(PressFault::scorched, w.order, now);
+    EXPECT_EQ(shift.bring_in(w.plan, now), 0) << "nothing new in the old plan";
+    ScheduleOptions options;
+    options.tries = 0;
+    const PressPlan newer = press_plan(next, w.fitted, transfers(next, w.fitted, w.facts), options);
+    ASSERT_EQ(shift.missing(newer).size(), 1u);
+    EXPECT_EQ(shift.bring_in(newer, now), 1);
+    EXPECT_EQ(shift.bring_in(newer, now), 0);
+    for (const int t : shift.plan().loads.back().tasks) EXPECT_GE(shift.plan().schedule.places[static_cast<std::size_t>(t)].start, now);
+    const auto end = work_off(shift, now);
+    ASSERT_TRUE(end);
+    const Load& again = shift.plan().loads.back();
+    EXPECT_TRUE(again.replacement);
+    EXPECT_TRUE(std::any_of(shift.notes().begin(), shift.notes().end(),
+                            [&](const ShiftNote& n) { return n.load == again.id && n.what == "pressed"; }));
+    // planned anew its stages still have their names
+    ScheduleOptions like;
+    begin_like(like, shift.plan(), shift.plan());
+    EXPECT_EQ(like.order.size(), shift.plan().stages.size());
 }
 
 TEST(Shift, SkipBackAndPause) {

@@ -3,6 +3,8 @@
 #include <cmath>
 
 #include "core/base/code2d.h"
+#include "core/guides/aids.h"
+#include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
 #include "files/csv.h"
 #include "files/export_order.h"
@@ -165,13 +167,116 @@ TEST(CarryBoard, OnlyForTwoLayersAndRegisteredByTheCollar) {
     const Job job = Job::demo();
     const Decoration& race = *find_decoration(job.order, "race-rose");
     const DecorationFit& fitted = *find_fit(job.plan, "race-rose");
-    const auto board = carry_board(job.order, race, fitted, fitted.sizes[1]);
+    const auto board = aid_for(job.order, race, fitted, fitted.sizes[1]);
     ASSERT_TRUE(board);
+    EXPECT_EQ(board->kind, AidKind::carry_board);
     const Rect& ink = fitted.sizes[1].ink;
-    EXPECT_TRUE(board->board.x0 < ink.x0 && board->board.x1 > ink.x1 && board->board.y1 > ink.y1);
+    EXPECT_TRUE(board->area.x0 < ink.x0 && board->area.x1 > ink.x1 && board->area.y1 > ink.y1);
     EXPECT_EQ(static_cast<int>(board->tiles.size()), board->layout.pages());
     const Decoration& kite = *find_decoration(job.order, "crew-kite");
-    EXPECT_FALSE(carry_board(job.order, kite, *find_fit(job.plan, "crew-kite"), find_fit(job.plan, "crew-kite")->sizes[0]));
+    EXPECT_FALSE(aid_for(job.order, kite, *find_fit(job.plan, "crew-kite"), find_fit(job.plan, "crew-kite")->sizes[0]));
+}
+
+/// The closed outlines in a drawing.
+std::vector<Ring> outlines(const std::vector<Mark>& marks) {
+    std::vector<Ring> out;
+    for (const Mark& m : marks)
+        if (const auto* path = std::get_if<PathMark>(&m); path != nullptr && path->closed)
+            out.insert(out.end(), path->rings.begin(), path->rings.end());
+    return out;
+}
+
+bool drawn_there(const std::vector<Ring>& all, const Ring& ring) {
+    return std::any_of(all.begin(), all.end(), [&](const Ring& r) {
+        if (r.size() != ring.size()) return false;
+        for (std::size_t i = 0; i < r.size(); ++i)
+            if (norm(r[i] - ring[i]) > 1e-6) return false;
+        return true;
+    });
+}
+
+TEST(Aid, AJigsPlateHasItsSlotsWhereTheSheetHasThem) {
+    const Job job = Job::demo();
+    const TransferSet set = transfers(job.order, job.plan, job.facts);
+    ASSERT_FALSE(set.jigs.empty());
+    int plates = 0;
+    for (const Aid& aid : aids_of(job.order, job.plan)) {
+        if (aid.kind != AidKind::jig_plate) continue;
+        ++plates;
+        const auto plate = outlines(aid.whole.marks);
+        const JigSheet& sheet = set.jigs.front();
+        const Jig& jig = *find_jig(job.order, sheet.jig);
+        int slots = 0;
+        for (const Ring& r : outlines(sheet.piece.picture))  // the front half of what is printed
+            if (bounds(r).x1 <= jig.backer_width.mm() + 1e-6) {
+                EXPECT_TRUE(drawn_there(plate, r));
+                ++slots;
+            }
+        EXPECT_GE(slots, jig.rows * jig.columns);
+    }
+    EXPECT_EQ(plates, 1) << "fronts and backs share it";
+}
+
+TEST(Aid, AFlagsBorderIsItsSheetAndBothOutlinesLieWhereTheyArePrinted) {
+    const Job job = Job::demo();
+    const TransferSet set = transfers(job.order, job.plan, job.facts);
+    int borders = 0;
+    for (const Decoration& d : job.order.decorations) {
+        if (!d.making.two_sided) continue;
+        const DecorationFit& fitted = *find_fit(job.plan, d.id);
+        for (const SizeFit& s : fitted.sizes) {
+            const auto aid = aid_for(job.order, d, fitted, s);
+            ASSERT_TRUE(aid);
+            EXPECT_EQ(aid->kind, AidKind::fold_and_border);
+            const MakingOf* making = find_making(set, d.id, s.size);
+            ASSERT_NE(making, nullptr);
+            const Piece& piece = making->made->pieces.at(0);
+            const auto drawn = outlines(aid->whole.marks);
+            EXPECT_TRUE(drawn_there(drawn, piece.contour.outer)) << "the border holds the sheet as it is cut";
+            int shared = 0;
+            for (const Ring& r : outlines(piece.picture)) shared += drawn_there(drawn, r) ? 1 : 0;
+            EXPECT_GE(shared, 2) << "front and back";
+            ++borders;
+        }
+    }
+    EXPECT_GT(borders, 0);
+}
+
+TEST(Aid, OneForEachBlankThatCallsForItAndNoneElse) {
+    const Job job = Job::demo();
+    std::map<AidKind, int> kinds;
+    const test::Folder folder;
+    for (const Aid& aid : aids_of(job.order, job.plan)) {
+        ++kinds[aid.kind];
+        EXPECT_EQ(static_cast<int>(aid.tiles.size()), aid.layout.pages());
+        write_pages(folder / (file_stem(aid.id) + ".pdf"), aid.tiles, job.art);
+    }
+    EXPECT_EQ(kinds.size(), 4u);
+    const Decoration& kite = *find_decoration(job.order, "crew-kite");
+    EXPECT_FALSE(aid_kind(job.order, kite));
+}
+
+TEST(Template, JoinMarksStandOnNoWords) {
+    const Job job = Job::demo();
+    std::vector<GuidePage> pages;
+    for (const Aid& aid : aids_of(job.order, job.plan)) pages.insert(pages.end(), aid.tiles.begin(), aid.tiles.end());
+    for (const Guide& g : guides(job.order, job.plan, job.facts).guides) pages.insert(pages.end(), g.tiles.begin(), g.tiles.end());
+    int joins = 0;
+    for (const GuidePage& page : pages) {
+        std::vector<Rect> words, marks;
+        for (const Mark& m : page.drawing.marks) {
+            const auto* t = std::get_if<TextMark>(&m);
+            if (t == nullptr || t->degrees != 0) continue;
+            const double w = text_width_guess(t->text, t->size);
+            const double x = t->at.x - (t->align == Align::centre ? w / 2 : t->align == Align::right ? w : 0);
+            (t->text.find("·") != std::string::npos && t->size < 2.5 ? marks : words).push_back({x, t->at.y - t->size, x + w, t->at.y});
+        }
+        for (const Rect& mark : marks) {
+            ++joins;
+            for (const Rect& w : words) EXPECT_FALSE(w.meets(mark)) << page.title;
+        }
+    }
+    EXPECT_GT(joins, 100);
 }
 
 TEST(Code, ACardsCodeIsReadByAnotherProgramAndLeadsBack) {

@@ -60,6 +60,7 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     head->addWidget(make);
     column->addLayout(head);
     styles_ = new ChipRow(QStringLiteral("Blanks"));
+    styles_->fold(2);
     styles_->chosen = [this](const std::string& id) { choose_style(id); };
     column->addWidget(styles_);
     sizes_ = new ChipRow(QStringLiteral("Sizes"));

@@ -32,6 +32,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     runs_ = new ChipRow(QStringLiteral("Runs"));
+    runs_->fold(1);
     runs_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
         for (const RunKey& run : runs_of(room_.order()))

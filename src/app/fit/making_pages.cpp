@@ -63,11 +63,7 @@ LengthField* MakingPages::making_length(FigurePanel* page, const QString& name, 
 }
 
 QCheckBox* MakingPages::making_flag(FigurePanel* page, const QString& name, const QString& why, bool Making::*which) {
-    auto* box = new QCheckBox(name);
-    box->setObjectName(name);
-    box->setAccessibleName(name);
-    box->setToolTip(why);
-    page->add(box);
+    QCheckBox* box = page->tick(name, why);
     connect(box, &QCheckBox::clicked, this,
             [this, name, which](bool on) { change(name.toLower(), [which, on](Making& m) { m.*which = on; }); });
     return box;
@@ -234,10 +230,8 @@ void MakingPages::build_layers() {
     shrink_ = p->number_row(QStringLiteral("Shrinks by (%)"),
                             QStringLiteral("In the heat; cut sheets are cut larger by it. 0: as the method says"), 0, 50, 2);
     shrink_->entered = [this](double v) { change(QStringLiteral("shrinking"), [v](Making& m) { m.shrink = v; }); };
-    white_ = new QCheckBox(QStringLiteral("White under the print"));
-    white_->setObjectName(white_->text());
-    white_->setToolTip(QStringLiteral("A picture of its own for printers that take the white apart"));
-    p->add(white_);
+    white_ =
+        p->tick(QStringLiteral("White under the print"), QStringLiteral("A picture of its own for printers that take the white apart"));
     connect(white_, &QCheckBox::clicked, this, [this](bool on) {
         change(QStringLiteral("white underbase"),
                [on](Making& m) { m.white = on ? std::optional<Length>(Length::from_mm(0.3)) : std::nullopt; });

@@ -163,13 +163,10 @@ void MakingPages::build_shop() {
     };
     m->add(handling_);
     const auto flag = [this](FigurePanel* page, const QString& name, const QString& why, bool Method::*which) {
-        auto* box = new QCheckBox(name);
-        box->setObjectName(name);
-        box->setToolTip(why);
+        QCheckBox* box = page->tick(name, why);
         connect(box, &QCheckBox::clicked, this, [this, name, which](bool on) {
             change_item<Method>(name.toLower(), &Order::methods, shop_method_, [which, on](Method& own) { own.*which = on; });
         });
-        page->add(box);
         shop_shown_.push_back([this, box, which] {
             if (const Method* own = item_of(room_.order().methods, shop_method_)) box->setChecked(own->*which);
         });

@@ -24,16 +24,6 @@ Affine fitted(const Rect& box, const Rect& room) {
         .after(Affine::shift(-box.centre().x, -box.centre().y));
 }
 
-std::string shortened(const std::string& text, double width, double size) {
-    if (text_width_guess(text, size) <= width) return text;
-    std::string out = text;
-    while (!out.empty() && text_width_guess(out + "…", size) > width) {
-        do out.pop_back();
-        while (!out.empty() && (static_cast<unsigned char>(out.back()) & 0xC0) == 0x80);
-    }
-    return out + "…";
-}
-
 }  // namespace
 
 MakingView::MakingView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {

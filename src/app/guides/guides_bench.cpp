@@ -17,6 +17,7 @@
 #include "app/shell/chips.h"
 #include "app/shell/figures.h"
 #include "core/base/code2d.h"
+#include "core/guides/aids.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
 #include "files/page_export.h"
@@ -26,7 +27,7 @@ namespace orthema::app {
 
 namespace {
 
-constexpr int card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, board = 5, chart = 6;
+constexpr int card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, aid = 5, chart = 6;
 
 /// A page's mark on the screen: hairlines of paper stay to be seen.
 Mark on_screen(const Mark& mark, const Affine& map) {
@@ -52,8 +53,11 @@ public:
         setAccessibleName(QStringLiteral("The guide as it will print"));
     }
     /// Pages of another kind of guide, or words where there are none.
-    void show_pages(std::vector<GuidePage> pages, int columns, QString why_none, int what) {
+    /// `beside` draws next to them into a box of pixels.
+    void show_pages(std::vector<GuidePage> pages, int columns, QString why_none, int what,
+                    std::function<void(Drawing&, const Rect&)> beside = {}) {
         pages_ = std::move(pages);
+        beside_ = std::move(beside);
         columns_ = std::max(1, columns);
         why_none_ = std::move(why_none);
         what_ = what;
@@ -159,7 +163,14 @@ private:
             ph = std::max(ph, p.drawing.height);
         }
         const double gap = 14;
-        const double k = std::min((width - 20 - gap * (columns - 1)) / (pw * columns), (height - 16 - gap * (rows - 1)) / (ph * rows));
+        const double share = beside_ ? 0.5 : 1;
+        const double k =
+            std::min((share * width - 20 - gap * (columns - 1)) / (pw * columns), (height - 16 - gap * (rows - 1)) / (ph * rows));
+        if (beside_) {
+            for (const GuidePage& p : pages_) draw_page(d, p.drawing, {k, 0, 0, k, 6, 6});
+            beside_(d, {k * pw + 34, 8, width - 8, height - 8});
+            return;
+        }
         const double total = k * pw * columns + gap * (columns - 1);
         for (std::size_t i = 0; i < pages_.size(); ++i)
             draw_page(d, pages_[i].drawing,
@@ -197,6 +208,7 @@ private:
     }
     std::optional<Guide> guide_;
     std::vector<GuidePage> pages_;
+    std::function<void(Drawing&, const Rect&)> beside_;
     int columns_ = 1;
     QString why_none_;
     std::optional<Panel> garment_;
@@ -210,6 +222,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     decorations_ = new ChipRow(QStringLiteral("Decorations"));
+    decorations_->fold(1);
     decorations_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
         if (const Decoration* d = find_decoration(room_.order(), id)) {
@@ -232,7 +245,9 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     row->addWidget(sizes_, 1);
     what_ = new Segments(QStringLiteral("Show"),
                          {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
-                          QStringLiteral("master"), QStringLiteral("carry board"), QStringLiteral("wall chart")});
+                          QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart")});
+    what_->button(aid)->setToolTip(
+        QStringLiteral("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
     what_->show_choice(card);
     what_->chosen = [this](int) { refresh(); };
     column->addLayout(row);
@@ -262,19 +277,15 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         setup(QStringLiteral("correction"), [&](GuideSetup& g) { g.measured = l; });
         return std::nullopt;
     };
-    const auto tick = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
-        auto* b = new QCheckBox(name);
-        b->setObjectName(name);
-        b->setAccessibleName(name);
-        b->setToolTip(why);
+    const auto flag = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
+        QCheckBox* b = panel_->tick(name, why);
         connect(b, &QCheckBox::clicked, this,
                 [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
-        panel_->add(b);
         return b;
     };
-    windows_ = tick(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
+    windows_ = flag(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
                     &GuideSetup::windows);
-    codes_ = tick(QStringLiteral("Codes on piece labels"),
+    codes_ = flag(QStringLiteral("Codes on piece labels"),
                   QStringLiteral("A square code before a piece's label on the sheet, where there is room"), &GuideSetup::label_codes);
     pages_ = panel_->note();
     stale_ = panel_->note();
@@ -291,7 +302,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     connect(write_, &QPushButton::clicked, this, [this] {
         const Decoration* d = room_.decoration();
         const DecorationFit* fit = room_.fit();
-        const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, room_.selection().size);
+        const SizeFit* on = shown_size();
         if (d == nullptr || on == nullptr) return;
         const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
         const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
@@ -329,8 +340,7 @@ void GuidesBench::refresh() {
     chips.clear();
     if (fit != nullptr)
         for (const SizeFit& f : fit->sizes) chips.push_back({f.size, qt(f.size), {}, Standing::settled, {}});
-    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, s.size);
-    if (on == nullptr && fit != nullptr && !fit->sizes.empty()) on = &fit->sizes[fit->sizes.size() / 2];
+    const SizeFit* on = shown_size();
     sizes_->show_chips(chips, on != nullptr ? on->size : "");
     paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
     write_->setEnabled(on != nullptr);
@@ -368,16 +378,50 @@ void GuidesBench::refresh() {
     case Printed::current: stale_->setText(QStringLiteral("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
     case Printed::stale: stale_->setText(QStringLiteral("Revision %1: what was printed is stale.").arg(qt(guide.revision))); break;
     }
+    const auto helps = aid_kind(order, *d);
+    what_->name_choice(aid, helps ? QString::fromLatin1(aid_name(*helps)) : QStringLiteral("aid"));
     view_->show_guide(guide, ground->panel, run_colour(order, d->run), what_->choice());
     if (what_->choice() >= maps) {
         int columns = 1;
         std::vector<GuidePage> made = pages_shown(*d, *fit, *on, columns);
+        if (!made.empty())
+            pages_->setText(QStringLiteral("What is shown takes %1 %2. The whole order has %3 cards.")
+                                .arg(made.size())
+                                .arg(made.size() == 1 ? QStringLiteral("page") : QStringLiteral("pages"))
+                                .arg(all));
+        std::function<void(Drawing&, const Rect&)> beside;
+        if (what_->choice() == maps) {
+            std::erase_if(made, [&](const GuidePage& p) { return std::find(p.sizes.begin(), p.sizes.end(), on->size) == p.sizes.end(); });
+            beside = map_beside(*d, *on, *ground);
+        }
         view_->show_pages(std::move(made), columns,
-                          what_->choice() == maps    ? QStringLiteral("No flat platen lies under this design, so there is no map.")
-                          : what_->choice() == board ? QStringLiteral("Carry boards are for garments of two layers.")
-                                                     : QStringLiteral("Nothing to show here."),
-                          what_->choice());
+                          what_->choice() == maps  ? QStringLiteral("No flat platen lies under this design, so there is no map.")
+                          : what_->choice() == aid ? QStringLiteral("The template is enough here: nothing else has to hold it in place.")
+                                                   : QStringLiteral("Nothing to show here."),
+                          what_->choice(), std::move(beside));
     }
+}
+
+std::function<void(Drawing&, const Rect&)> GuidesBench::map_beside(const Decoration& d, const SizeFit& on, const Ground& ground) const {
+    const auto map = platen_map(room_.order(), d, on, ground);
+    if (!map) return {};
+    return [order = room_.order(), d, on, ground, map = *map](Drawing& to, const Rect& box) {
+        const double line = 19, words = line * double(map.lines.size()) + 8;
+        to.text({box.x0, box.y0 + 18}, on.size + " on the " + map.press + ", " + map.platen_name, 15, palette::ink, Align::left, true);
+        draw_platen_map(to, order, d, on, ground, map, {box.x0, box.y0 + 28, box.x1, box.y1 - words}, 1, 14);
+        double y = box.y1 - words + line;
+        for (const MapLine& l : map.lines) {
+            to.text({box.x0, y}, map_words(l, order.unit), 13.5, palette::ink);
+            y += line;
+        }
+    };
+}
+
+const SizeFit* GuidesBench::shown_size() const {
+    const DecorationFit* fit = room_.fit();
+    if (fit == nullptr || fit->sizes.empty()) return nullptr;
+    const SizeFit* chosen = find_size(*fit, room_.selection().size);
+    return chosen != nullptr ? chosen : &fit->sizes[fit->sizes.size() / 2];
 }
 
 std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const DecorationFit& fit, const SizeFit& on, int& columns) const {
@@ -387,8 +431,8 @@ std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const Decor
     switch (what_->choice()) {
     case maps: return platen_map_pages(order, room_.plan(), d);
     case chart: return {wall_chart(order, room_.plan(), d.run)};
-    case board: {
-        auto made = carry_board(order, d, fit, on);
+    case aid: {
+        auto made = aid_for(order, d, fit, on);
         if (!made) return {};
         columns = made->layout.columns;
         return std::move(made->tiles);
@@ -423,51 +467,54 @@ std::optional<QString> GuidesBench::scanned(const QString& text) {
     const DecorationFit* fit = d == nullptr ? nullptr : find_fit(room_.plan(), d->id);
     const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, code->size);
     if (on == nullptr) return QStringLiteral("This order has no such design and size.");
-    Selection s = room_.selection();
-    s.decoration = d->id;
-    s.run = d->run;
-    s.style = d->run.style;
-    s.size = on->size;
-    room_.select(s);
+    select_subject(room_, subject_of("guides", *d, on->size));
     if (!code->revision.empty() && guide_revision(room_.order(), *d, *on) != code->revision)
         room_.say({QStringLiteral("That card was made from other figures: print it again."), false, {}, {}});
     return std::nullopt;
 }
 
 void GuidesBench::print_shown() {
+    auto printer = std::make_shared<QPrinter>(QPrinter::HighResolution);
+    QPrintDialog dialog(printer.get(), this);
+    if (dialog.exec() == QDialog::Accepted) print_on(std::move(printer));
+}
+
+void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
     const Decoration* d = room_.decoration();
     const DecorationFit* fit = room_.fit();
-    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, room_.selection().size);
-    if (on == nullptr && fit != nullptr && !fit->sizes.empty()) on = &fit->sizes[fit->sizes.size() / 2];
+    const SizeFit* on = shown_size();
     if (d == nullptr || on == nullptr) return;
     int columns = 1;
-    const std::vector<GuidePage> pages = pages_shown(*d, *fit, *on, columns);
+    std::vector<GuidePage> pages = pages_shown(*d, *fit, *on, columns);
     if (pages.empty()) return;
-    QPrinter printer(QPrinter::HighResolution);
-    printer.setDocName(qt(pages.front().title));
-    printer.setFullPage(true);
-    printer.setPageSize(QPageSize(room_.order().paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter));
-    printer.setPageOrientation(pages.front().drawing.width > pages.front().drawing.height ? QPageLayout::Landscape : QPageLayout::Portrait);
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted) return;
-    QPainter painter;
-    if (!painter.begin(&printer)) {
-        room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
-        return;
-    }
-    constexpr double dpi = 300;
-    for (std::size_t i = 0; i < pages.size(); ++i) {
-        if (i > 0) printer.newPage();
-        const Drawing& page = pages[i].drawing;
-        Drawing at_print;
-        const double k = dpi / 25.4;
-        for (const Mark& m : page.marks) at_print.marks.push_back(mapped(m, Affine{k, 0, 0, k, 0, 0}));
-        QImage image;
-        paint_image(image, at_print, room_.art(), int(page.width * k), int(page.height * k), 1);
-        painter.drawImage(QRectF(0, 0, page.width / 25.4 * printer.resolution(), page.height / 25.4 * printer.resolution()), image);
-    }
-    painter.end();
-    if (what_->choice() <= real_size) room_.guides_printed(d->id, on->size);
+    printer->setDocName(qt(pages.front().title));
+    printer->setFullPage(true);
+    printer->setPageSize(QPageSize(room_.order().paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter));
+    printer->setPageOrientation(pages.front().drawing.width > pages.front().drawing.height ? QPageLayout::Landscape
+                                                                                           : QPageLayout::Portrait);
+    const bool marks_printed = what_->choice() <= real_size;
+    room_.background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
+                      size = on->size]() -> std::function<void()> {
+        QPainter painter;
+        const bool taken = painter.begin(printer.get());
+        constexpr double k = 300 / 25.4;
+        for (std::size_t i = 0; taken && i < pages.size(); ++i) {
+            if (i > 0) printer->newPage();
+            const Drawing& page = pages[i].drawing;
+            Drawing at_print;
+            for (const Mark& m : page.marks) at_print.marks.push_back(mapped(m, Affine{k, 0, 0, k, 0, 0}));
+            QImage image;
+            paint_image(image, at_print, art, int(page.width * k), int(page.height * k), 1);
+            const double dot = printer->resolution() / 25.4;
+            painter.drawImage(QRectF(0, 0, image.width() / k * dot, image.height() / k * dot), image);
+        }
+        if (taken) painter.end();
+        return [this, taken, marks_printed, id, size] {
+            if (taken && marks_printed) room_.guides_printed(id, size);
+            if (!taken)
+                room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
+        };
+    });
 }
 
 QString GuidesBench::word() const {

@@ -169,13 +169,8 @@ Drawing LanesView::draw(double width, double height) {
             if (dec == nullptr || x1 - x0 < 16) continue;
             const Row r = row(lane, rows);
             const double size = 11.5;
-            std::string words = dec->name;
-            while (!words.empty() && text_width_guess(words, size) > x1 - x0 - 10) {
-                words.pop_back();
-                while (!words.empty() && (static_cast<unsigned char>(words.back()) & 0xC0) == 0x80) words.pop_back();
-            }
-            if (words.size() < 4) continue;
-            if (words != dec->name) words += "…";
+            const std::string words = shortened(dec->name, x1 - x0 - 10, size);
+            if (words != dec->name && words.size() < 7) continue;  // four letters at least
             const double w = text_width_guess(words, size) + 6;
             d.rect({x0 + 2, r.y + r.height / 2 - 9, x0 + 2 + w, r.y + r.height / 2 + 8}, Colour{0.984, 0.98, 0.965, 0.85});
             d.text({x0 + 5, r.y + r.height / 2 + 4}, words, size, palette::ink);

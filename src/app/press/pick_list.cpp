@@ -53,19 +53,13 @@ Drawing PickList::draw(double width, double height) {
         if (i == chosen_) d.rect({4, y - 4, width - 4, y + row_height - 6}, Colour{0.184, 0.498, 0.475, 0.14});
         d.rect({4, y, 9, y + row_height - 10}, lane_tone(room_.order(), r.decoration));
         const double base = y + 15;
-        const auto fitted = [](std::string words, double room) {
-            const std::string all = words;
-            while (words.size() > 3 && text_width_guess(words, 14.5) > room) {
-                words.pop_back();
-                while (!words.empty() && (static_cast<unsigned char>(words.back()) & 0xC0) == 0x80) words.pop_back();
-            }
-            return words == all ? words : words + "…";
-        };
+        constexpr double letters = 14.5;
         d.text({x[0], base}, time_of_day(room_.order().press_run, r.start), 14.5, ink, Align::left, true);
         d.text({x[1] + 40, base}, std::to_string(r.pieces), 15, ink, Align::right, true);
-        d.text({x[2], base}, fitted(r.press, x[3] - x[2] - 8), 14.5, ink);
-        d.text({x[3], base}, fitted(r.blank, x[4] - x[3] - 8), 14.5, ink);
-        d.text({x[4], base}, fitted((r.trial ? "trial: " : "") + r.transfer, width - x[4] - 12), 14.5, r.trial ? palette::brick : ink);
+        d.text({x[2], base}, shortened(r.press, x[3] - x[2] - 8, letters), 14.5, ink);
+        d.text({x[3], base}, shortened(r.blank, x[4] - x[3] - 8, letters), 14.5, ink);
+        d.text({x[4], base}, shortened((r.trial ? "trial: " : "") + r.transfer, width - x[4] - 12, letters), 14.5,
+               r.trial ? palette::brick : ink);
     }
     d.unclip();
     const double shown = double(rows_in_view()) / double(rows_.size());

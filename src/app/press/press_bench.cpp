@@ -61,6 +61,16 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
                {"0", QStringLiteral("by the clock, presses by hand")}},
               "10");
     second->addWidget(speed_);
+    take_in_ = push(QStringLiteral("Take in"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
+                                                              "press them in this shift, once their transfers are at hand"));
+    connect(take_in_, &QPushButton::clicked, desk_, &PressDesk::take_in);
+    second->addWidget(take_in_);
+    go_on_ = push(QStringLiteral("Go on"), QStringLiteral("The shift that stopped before all was pressed, from where it stopped"), true);
+    connect(go_on_, &QPushButton::clicked, this, [this] {
+        desk_->go_on();
+        show_view(card_view);
+    });
+    second->addWidget(go_on_);
     begin_ = push(QStringLiteral("Begin the shift"), QStringLiteral("The step card says what to do, one thing after the other"), true);
     connect(begin_, &QPushButton::clicked, this, [this] { begin(); });
     second->addWidget(begin_);
@@ -76,15 +86,8 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
         lanes_->choose(load);
         const PressPlan& plan = desk_->running() ? desk_->shift().plan() : room_.press_plan();
         if (load < 0 || load >= int(plan.loads.size())) return;
-        Selection s = room_.selection();
         const Load& l = plan.loads[std::size_t(load)];
-        if (const Decoration* d = find_decoration(room_.order(), l.decoration)) {
-            s.decoration = d->id;
-            s.run = d->run;
-            s.style = d->run.style;
-            s.size = l.size;
-        }
-        room_.select(s);
+        if (const Decoration* d = find_decoration(room_.order(), l.decoration)) select_subject(room_, subject_of("press", *d, l.size));
         refresh();
     };
     lanes_->moved = [this](int load, double start) {
@@ -104,7 +107,9 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     pause_ = push(QStringLiteral("Pause"), QStringLiteral("The clock stands while nothing is under heat (P)"));
     skip_ = push(QStringLiteral("Leave this load out"), QStringLiteral("Nothing more is done with it in this shift"));
     fault_ = push(QStringLiteral("Report a fault…"), QStringLiteral("Not released, crooked, scorched, lifted; a press that fails (F)"));
+    take_in_->setFocusPolicy(Qt::TabFocus);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) {
+        b->setFocusPolicy(Qt::TabFocus);  // a click leaves the keys with the card
         b->setMinimumHeight(44);
         keys->addWidget(b, b == next_ ? 3 : 1);
     }
@@ -188,7 +193,7 @@ void PressBench::fault_menu() {
         menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
     }
     const auto card = desk_->shift().card();
-    if (card && card->machine >= 0 && desk_->speed() > 0) {
+    if (card && card->machine >= 0 && desk_->rehearses()) {
         menu.addSection(QStringLiteral("Rehearse a press that fails"));
         const int m = card->machine;
         const std::pair<const char*, const char*> troubles[] = {{"It overheats", "overheats"}, {"It never gets hot", "never-reaches"},
@@ -228,8 +233,21 @@ void PressBench::refresh() {
     const bool runs = desk_->running();
     const PressPlan& plan = runs ? desk_->shift().plan() : room_.press_plan();
     show_summary();
-    begin_->setText(runs ? QStringLiteral("End the shift") : QStringLiteral("Begin the shift"));
+    begin_->setText(runs            ? QStringLiteral("End the shift")
+                    : desk_->kept() ? QStringLiteral("Begin anew")
+                                    : QStringLiteral("Begin the shift"));
     begin_->setEnabled(runs || !plan.shop.tasks.empty());
+    const auto& kept = desk_->kept();
+    go_on_->setVisible(!runs && kept.has_value());
+    if (kept)
+        go_on_->setText(QStringLiteral("Go on from %1, %2 of %3 done")
+                            .arg(qt(time_of_day(room_.order().press_run, kept->record.at)))
+                            .arg(kept->loads_done)
+                            .arg(kept->loads));
+    const int waiting = desk_->waiting();
+    take_in_->setVisible(waiting > 0);
+    take_in_->setText(
+        QStringLiteral("Take in %1 %2 more").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
     speed_->setEnabled(!runs);
     better_->setText(room_.planning() ? QStringLiteral("Stop planning") : QStringLiteral("Plan on"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());

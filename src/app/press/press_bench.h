@@ -48,7 +48,7 @@ private:
     Segments *views_, *pages_;
     QLabel* summary_;
     QComboBox* speed_;
-    QPushButton *begin_, *better_, *next_, *back_, *pause_, *skip_, *fault_;
+    QPushButton *begin_, *go_on_, *take_in_, *better_, *next_, *back_, *pause_, *skip_, *fault_;
     QWidget* keys_;
     FigurePanel* panel_;
     PlanPage* plan_page_;

@@ -6,8 +6,10 @@
 #include <QFileInfo>
 
 #include <cmath>
+#include <utility>
 
 #include "app/shell/figures.h"
+#include "files/safe_file.h"
 
 namespace orthema::app {
 
@@ -15,6 +17,8 @@ namespace {
 
 constexpr double late_by = 20;    ///< seconds off the plan before the rest is planned anew
 constexpr double silent_for = 6;  ///< seconds of the real clock without a word
+
+std::string trial_note(const std::string& load) { return "trial of " + load; }
 
 /// The simulated press lies beside this program, or one folder up where tests run.
 QString press_program() {
@@ -29,25 +33,108 @@ QString press_program() {
 PressDesk::PressDesk(Workroom& room) : room_(room) {
     timer_.setInterval(50);
     connect(&timer_, &QTimer::timeout, this, &PressDesk::tick);
+    keeper_.setMaxThreadCount(1);
+    connect(&room_, &Workroom::updated, this, [this] {
+        if (!running() && looked_for_ != room_.order().name) look_for_kept();
+    });
 }
 
-PressDesk::~PressDesk() { end(); }
+PressDesk::~PressDesk() {
+    end();
+    keeper_.waitForDone();
+}
+
+QString PressDesk::kept_path() const { return room_.data_folder() + "/shifts/" + qt(file_stem(room_.order().name)) + ".json"; }
+
+void PressDesk::look_for_kept() {
+    keeper_.waitForDone();
+    looked_for_ = room_.order().name;
+    kept_.reset();
+    if (!QFileInfo::exists(kept_path())) return;
+    const auto text = read_file(kept_path().toStdString());
+    auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
+    if (!shift)
+        room_.say({QStringLiteral("The shift that was kept cannot be read: ") + qt(shift.sentence()), true, {}, {}});
+    else if (shift->order == room_.order().name)
+        kept_ = std::move(*shift);
+}
+
+void PressDesk::keep() {
+    if (!shift_) return;
+    std::string text;
+    if (!shift_->over()) {
+        KeptShift k;
+        k.order = looked_for_ = room_.order().name;
+        k.rehearsal = simulated_;
+        k.speed = speed_;
+        k.loads = int(shift_->plan().loads.size());
+        k.loads_done = shift_->loads_done();
+        k.record = shift_->record(now());
+        for (const Load& l : shift_->plan().loads)
+            if (l.trial) k.trials.push_back(l.id);
+        if (!k.record.pieces.empty()) text = shift_json(k);
+    }
+    keeper_.clear();  // what was not written yet is older
+    keeper_.start([this, path = kept_path(), text = std::move(text)] {
+        if (text.empty()) {
+            QFile::remove(path);
+            return;
+        }
+        QDir().mkpath(QFileInfo(path).path());
+        if (const auto done = write_file(path.toStdString(), text); !done)
+            QMetaObject::invokeMethod(this, [this, why = done.sentence()] {
+                if (!std::exchange(said_unkept_, true))
+                    room_.say({QStringLiteral("How far the shift is cannot be kept: ") + qt(why), true, {}, {}});
+            });
+    });
+}
 
 double PressDesk::now() const {
     if (stopped_at_ >= 0) return stopped_at_;
     return double(clock_.elapsed()) / 1000 * speed_ - lost_;
 }
 
-void PressDesk::begin(double speed, bool simulated) {
+void PressDesk::begin(double speed, bool simulated) { begin_on(room_.press_plan(), speed, simulated); }
+
+void PressDesk::go_on() {
+    if (running() || !kept_) return;
+    // the plan as it was split then: trials that have been passed since were loads of their own
+    Order order = room_.order();
+    std::erase_if(order.trials, [&](const Trial& t) {
+        return std::any_of(kept_->trials.begin(), kept_->trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
+    });
+    room_.background([this, kept = *kept_, order, fit = room_.plan(), set = room_.transfer_set(),
+                      before = room_.press_plan()]() -> std::function<void()> {
+        ScheduleOptions quick;
+        quick.tries = 0;
+        return [this, kept, plan = press_plan(order, fit, set, quick, {}, &before)] {
+            if (!running()) begin_on(plan, kept.speed, kept.rehearsal, &kept.record);
+        };
+    });
+}
+
+int PressDesk::waiting() const { return shift_ ? int(shift_->missing(room_.press_plan()).size()) : 0; }
+
+void PressDesk::take_in() {
+    if (!shift_ || shift_->bring_in(room_.press_plan(), now()) == 0) return;
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from) {
     end();
-    if (room_.press_plan().shop.tasks.empty()) return;
+    if (plan.shop.tasks.empty()) return;
     ++shift_number_;
     speed_ = speed;
     simulated_ = simulated;
-    lost_ = 0;
+    lost_ = from != nullptr ? -from->at : 0;
     stopped_at_ = -1;
     counting_ = 0;
-    shift_.emplace(room_.press_plan());
+    said_unkept_ = false;
+    kept_.reset();
+    shift_.emplace(std::move(plan));
+    if (from != nullptr)
+        for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
     const std::size_t machines = shift_->plan().shop.machines.size();
     lines_.resize(machines);
     if (simulated) {
@@ -69,11 +156,13 @@ void PressDesk::begin(double speed, bool simulated) {
     }
     clock_.start();
     timer_.start();
+    keep();
     emit card_changed();
 }
 
 void PressDesk::end() {
     timer_.stop();
+    keep();
     for (Line& l : lines_) {
         if (l.line) l.line->send("BYE");
         l.line.reset();
@@ -85,9 +174,10 @@ void PressDesk::end() {
     }
     lines_.clear();
     sockets_.reset();
-    const bool was = shift_.has_value();
+    if (!shift_) return;
     shift_.reset();
-    if (was) emit card_changed();
+    look_for_kept();
+    emit card_changed();
 }
 
 bool PressDesk::connected() const {
@@ -139,14 +229,8 @@ void PressDesk::talk(int machine) {
     if (counting) {
         for (const Countdown& c : shift_->counting())
             if (c.machine == machine) wanted = shift_->plan().shop.tasks[std::size_t(c.task)].state.celsius;
-    } else if (card && card->machine == machine) {
-        wanted = shift_->asked(*card);
-    } else {
-        for (const Act& a : shift_->coming(4000))
-            if (a.machine == machine) {
-                wanted = shift_->asked(a);
-                break;
-            }
+    } else if (const auto next = card && card->machine == machine ? card : shift_->next_on(machine)) {
+        wanted = shift_->asked(*next);
     }
     if (wanted > 0 && wanted != l.set) {
         l.line->send("SET " + std::to_string(wanted));
@@ -165,6 +249,7 @@ void PressDesk::tick() {
     if (stopped_at_ < 0) shift_->tick(now());
     if (shift_->counting().size() < counting_) {
         QApplication::beep();
+        keep();
         emit counted_down();
     }
     counting_ = shift_->counting().size();
@@ -202,9 +287,10 @@ void PressDesk::next() {
     }
     counting_ = shift_->counting().size();
     if (card && card->kind == ActKind::check) {
-        const Load& load = shift_->plan().loads[std::size_t(shift_->plan().tasks[std::size_t(card->task)].load)];
+        const Load& load = load_of(shift_->plan(), card->task);
         keep_trial(load, TrialResult::released_clean);
     }
+    keep();
     emit card_changed();
 }
 
@@ -212,6 +298,7 @@ void PressDesk::skip() {
     if (!shift_) return;
     shift_->skip(now());
     counting_ = shift_->counting().size();
+    keep();
     emit card_changed();
 }
 
@@ -219,6 +306,7 @@ void PressDesk::again() {
     if (!shift_) return;
     (void)shift_->again();
     counting_ = shift_->counting().size();
+    keep();
     emit card_changed();
 }
 
@@ -263,23 +351,26 @@ void PressDesk::report(PressFault fault) {
                 same->copies += r.copies;
         }
         room_.edit(QStringLiteral("spoiled at the press"), std::move(next));
-        room_.say({QStringLiteral("%1 is noted: %2 to be printed again with the next sheet.")
+        room_.say({QStringLiteral("%1 is noted: %2 to be printed again with the next sheet. Once it is there, take it into the shift.")
                        .arg(qt(press_fault_name(fault)))
                        .arg(lost.size() == 1 ? QStringLiteral("one transfer") : QStringLiteral("%1 transfers").arg(lost.size())),
                    false,
                    {},
                    {}});
     }
+    keep();
     emit card_changed();
 }
 
 void PressDesk::keep_trial(const Load& load, TrialResult result) {
     const Decoration* d = find_decoration(room_.order(), load.decoration);
-    const Medium* medium = d == nullptr ? nullptr : find_medium(room_.order(), d->medium);
-    if (medium == nullptr) return;
+    if (d == nullptr) return;
+    auto trial = trial_of(room_.order(), *d, recipe_for(room_.order(), *d).steps, result);
+    if (!trial) return;
+    trial->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    trial->note = trial_note(load.id);
     Order next = room_.order();
-    next.trials.push_back({medium->method, d->run.style, d->press, recipe_for(next, *d).steps, result,
-                           QDate::currentDate().toString(Qt::ISODate).toStdString(), "trial of " + load.id});
+    next.trials.push_back(std::move(*trial));
     room_.edit(QStringLiteral("trial"), std::move(next));
 }
 

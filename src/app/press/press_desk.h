@@ -1,11 +1,13 @@
 // Press desk: the shift as it runs in the window. Keeps its clock (at a rehearsal's speed), talks to the presses over their
-// lines, plans the rest anew when something takes longer, and writes into the order what was found.
+// lines, plans the rest anew when something takes longer, writes into the order what was found, and keeps
+// how far it is.
 #pragma once
 
 #include <QElapsedTimer>
 #include <QObject>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <QThreadPool>
 #include <QTimer>
 
 #include <memory>
@@ -14,6 +16,7 @@
 #include "app/shell/workroom.h"
 #include "core/pressing/shift.h"
 #include "devices/press.h"
+#include "files/shift_file.h"
 
 namespace orthema::app {
 
@@ -26,10 +29,18 @@ public:
     /// Begins a shift on the plan as it stands: with simulated presses, `speed` times as fast as the clock.
     void begin(double speed, bool simulated);
     void end();
+    /// A shift of this order that stopped before all was pressed.
+    [[nodiscard]] const std::optional<KeptShift>& kept() const { return kept_; }
+    /// Goes on with it.
+    void go_on();
+    /// Loads of the order as it is now that the shift lacks: replacements, mostly.
+    [[nodiscard]] int waiting() const;
+    void take_in();
     [[nodiscard]] bool running() const { return shift_.has_value(); }
     [[nodiscard]] const Shift& shift() const { return *shift_; }
     [[nodiscard]] double now() const;
-    [[nodiscard]] double speed() const { return speed_; }
+    /// Whether the presses are simulated ones.
+    [[nodiscard]] bool rehearses() const { return simulated_; }
     /// Whether all simulated presses that were started answer.
     [[nodiscard]] bool connected() const;
 
@@ -62,6 +73,10 @@ private:
         bool closed = false, cut = false;
         int closed_task = -1;
     };
+    void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr);
+    void look_for_kept();
+    [[nodiscard]] QString kept_path() const;
+    void keep();
     void tick();
     void talk(int machine);
     void plan_anew();
@@ -76,6 +91,10 @@ private:
     bool planning_ = false, simulated_ = false;
     std::size_t counting_ = 0;
     int shift_number_ = 0;
+    std::optional<KeptShift> kept_;
+    std::string looked_for_;
+    bool said_unkept_ = false;
+    QThreadPool keeper_;  ///< one thread: what is kept is written in its order
 };
 
 }  // namespace orthema::app

@@ -63,13 +63,9 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
         return std::nullopt;
     };
     const auto box = [&](const QString& name, const QString& why, bool PressRun::*which) {
-        auto* b = new QCheckBox(name);
-        b->setObjectName(name);
-        b->setAccessibleName(name);
-        b->setToolTip(why);
+        QCheckBox* b = tick(name, why);
         connect(b, &QCheckBox::clicked, this,
                 [this, which, name](bool on) { change(name.toLower(), [&](PressRun& r) { r.*which = on; }); });
-        add(b);
         return b;
     };
     share_ = box(QStringLiteral("Presses share the work"),
@@ -193,12 +189,8 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
         change([&](RecipeStep& s) { s.how = t.trimmed().left(120).toStdString(); });
         return std::nullopt;
     };
-    protect_ = new QCheckBox(QStringLiteral("Protect the other side"));
-    protect_->setObjectName(protect_->text());
-    protect_->setAccessibleName(protect_->text());
-    protect_->setToolTip(QStringLiteral("A sheet between this side and what is pressed on the other"));
+    protect_ = tick(QStringLiteral("Protect the other side"), QStringLiteral("A sheet between this side and what is pressed on the other"));
     connect(protect_, &QCheckBox::clicked, this, [this](bool on) { change([on](RecipeStep& s) { s.protect_other = on; }); });
-    add(protect_);
     add_ = push(QStringLiteral("Add a step"), QStringLiteral("After this one"));
     remove_ = push(QStringLiteral("Take it out"), QStringLiteral("This step is left out"));
     side_by_side({add_, remove_});
@@ -227,10 +219,9 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
     add(own_);
     connect(own_, &QPushButton::clicked, this, [this] {
         const Decoration* d = find_decoration(room_.order(), decoration_);
-        const Medium* m = d == nullptr ? nullptr : find_medium(room_.order(), d->medium);
-        if (m == nullptr) return;
+        if (d == nullptr) return;
         Order next = room_.order();
-        std::erase_if(next.trials, [&](const Trial& t) { return t.method == m->method && t.style == d->run.style && t.press == d->press; });
+        std::erase_if(next.trials, [&](const Trial& t) { return is_trial_of(t, room_.order(), *d); });
         room_.edit(QStringLiteral("usual recipe"), std::move(next));
     });
     limit_ = note();
@@ -240,13 +231,13 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
 
 void RecipePage::keep(std::vector<RecipeStep> steps, const QString& what) {
     const Decoration* d = find_decoration(room_.order(), decoration_);
-    const Medium* m = d == nullptr ? nullptr : find_medium(room_.order(), d->medium);
-    if (m == nullptr) return;
+    auto trial = d == nullptr ? std::nullopt : trial_of(room_.order(), *d, std::move(steps), TrialResult::to_try);
+    if (!trial) return;
     Order next = room_.order();
-    const auto same = [&](const Trial& t) { return t.method == m->method && t.style == d->run.style && t.press == d->press; };
-    if (next.trials.empty() || !same(next.trials.back()) || next.trials.back().result != TrialResult::to_try)
-        next.trials.push_back({m->method, d->run.style, d->press, {}, TrialResult::to_try, {}, {}});
-    next.trials.back().steps = std::move(steps);
+    if (!next.trials.empty() && is_trial_of(next.trials.back(), next, *d) && next.trials.back().result == TrialResult::to_try)
+        next.trials.back().steps = std::move(trial->steps);
+    else
+        next.trials.push_back(std::move(*trial));
     room_.edit(what, std::move(next), QStringLiteral("recipe"));
 }
 
@@ -304,15 +295,12 @@ void RecipePage::show_decoration(const Decoration* d) {
     peel_->setEnabled(s.kind == StepKind::peel);
     const bool hot = heats(s) || s.kind == StepKind::marry;
     for (QWidget* w : std::initializer_list<QWidget*>{heat_, pressure_, gauge_, cover_, protect_}) w->setEnabled(hot);
-    limit_->setText(recipe.most_celsius > 0 ? QStringLiteral("The cloth bears %1 %2: %3.")
-                                                  .arg(std::lround(f ? fahrenheit_of(recipe.most_celsius) : recipe.most_celsius))
-                                                  .arg(f ? QStringLiteral("°F") : QStringLiteral("°C"), qt(recipe.because))
-                                            : QString());
+    limit_->setText(recipe.most_celsius > 0
+                        ? QStringLiteral("The cloth bears %1: %2.").arg(qt(heat_words(recipe.most_celsius, f)), qt(recipe.because))
+                        : QString());
     QStringList tried;
-    const Medium* m = find_medium(room_.order(), d->medium);
     for (const Trial& t : room_.order().trials)
-        if (m != nullptr && t.method == m->method && t.style == d->run.style && t.press == d->press)
-            tried << (t.date.empty() ? QString() : qt(t.date) + " ") + qt(trial_result_name(t.result));
+        if (is_trial_of(t, room_.order(), *d)) tried << (t.date.empty() ? QString() : qt(t.date) + " ") + qt(trial_result_name(t.result));
     trials_->setText(tried.isEmpty() ? QString() : QStringLiteral("Trials: ") + tried.join(QStringLiteral("; ")));
     own_->setEnabled(!tried.isEmpty());
 }

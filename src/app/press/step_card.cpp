@@ -19,8 +19,19 @@ double wrapped_lines(Drawing& d, Point at, const std::string& words, double size
     return wrapped(d, at, words, size, width, colour, bold, 1.3);
 }
 
-std::string degrees(double celsius, bool fahrenheit) {
-    return mm_text(std::round(fahrenheit ? fahrenheit_of(celsius) : celsius), 0) + (fahrenheit ? " °F" : " °C");
+bool in_oven(const Order& order, const Decoration* dec) {
+    const Press* press = dec == nullptr ? nullptr : find_press(order, dec->press);
+    return press != nullptr && press->kind == PressKind::oven;
+}
+
+std::string load_how(const Order& order, const Decoration* dec) {
+    const BlankStyle* style = dec == nullptr ? nullptr : find_style(order, dec->run.style);
+    switch (style == nullptr ? Build::upper_body : family_build(style->family)) {
+    case Build::cap: return "Draw the panel smooth over the form, bill clear of the platen; middle on the form's middle.";
+    case Build::wrap: return "Middle of the print opposite the handle or seam, rim up; close it straight.";
+    case Build::flat: return "Lay it flat and square; edges as on the map.";
+    default: return "Smooth it flat; collar, centre and seams as on the map.";
+    }
 }
 
 const ActInfo* info_of(const PressPlan& plan, const Act& act) {
@@ -52,7 +63,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
 
 std::string card_how(const Order& order, const PressPlan& plan, const Act& act) {
     const ActInfo* info = info_of(plan, act);
-    const Load& load = plan.loads[std::size_t(plan.tasks[std::size_t(act.task)].load)];
+    const Load& load = load_of(plan, act.task);
     const Decoration* dec = find_decoration(order, load.decoration);
     const PressState want = plan.shop.tasks[std::size_t(act.task)].state;
     switch (act.kind) {
@@ -62,13 +73,15 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         std::string s = "Set it to " + std::string(pressure_name(Pressure(want.pressure))) + " pressure";
         if (press != nullptr && mounted.platen < int(press->platens.size()))
             s += ", with its " + press->platens[std::size_t(mounted.platen)].name + " on";
-        return s + ". It goes to " + degrees(want.celsius, order.press_run.fahrenheit) + ". Gloves: the platen is hot.";
+        return s + ". It goes to " + heat_words(want.celsius, order.press_run.fahrenheit) + ". Gloves: the platen is hot.";
     }
     case ActKind::load:
-        return load.pieces > 1 ? "Fill the platen about its middle, for even pressure."
-                               : "Smooth it flat; collar, centre and seams as on the map.";
+        if (in_oven(order, dec)) return "Upright on the tray, standing apart, so that the air goes round each.";
+        return load.pieces > 1 ? "Fill the platen about its middle, for even pressure." : load_how(order, dec);
     case ActKind::place: {
-        std::string s = "Centre tick on the crease, reading side as on the card.";
+        const BlankStyle* style = dec == nullptr ? nullptr : find_style(order, dec->run.style);
+        const bool creased = style != nullptr && family_build(style->family) == Build::upper_body;
+        std::string s = std::string("Centre tick on the ") + (creased ? "crease" : "middle mark") + ", reading side as on the card.";
         if (info->layer > 0) s = "Lay the next layer on the one below.";
         if (info->part > 0) s = "Lay part " + std::to_string(info->part + 1) + " against the last, tick to tick.";
         return s;
@@ -94,6 +107,7 @@ std::string step_caution(const Order& order, const Load& load, ActKind kind) {
     const bool hard = style != nullptr && is_hard(style->family);
     switch (kind) {
     case ActKind::press:
+        if (in_oven(order, d)) return "An oven that was used for this never cooks food again. Ventilate; stay with it.";
         return hard && style->fabric.find("ceramic") != std::string::npos ? "Ceramic cracks under uneven pressure. Stay with it; ventilate."
                                                                           : "Never leave a press closed unattended. Ventilate.";
     case ActKind::unload:
@@ -151,7 +165,7 @@ Drawing StepCard::draw(double width, double height) {
         return d;
     }
     const PressPlan& plan = shift.plan();
-    const Load& load = plan.loads[std::size_t(plan.tasks[std::size_t(card->task)].load)];
+    const Load& load = load_of(plan, card->task);
     const bool f = order.press_run.fahrenheit;
     const double split = width * 0.56;
     const Colour tone = lane_tone(order, load.decoration);
@@ -177,9 +191,9 @@ Drawing StepCard::draw(double width, double height) {
         const double asked = shift.asked(*card);
         y += 10;
         d.text({28, y + 16}, "Plate", 16, palette::quiet);
-        d.text({90, y + 18}, r.known && !r.lost ? degrees(r.celsius, f) : "–", 26,
+        d.text({90, y + 18}, r.known && !r.lost ? heat_words(r.celsius, f) : "–", 26,
                r.known && std::abs(r.celsius - asked) <= reached_within ? palette::moss : palette::ochre_text, Align::left, true);
-        d.text({200, y + 16}, "asked " + degrees(asked, f), 16, palette::quiet);
+        d.text({200, y + 16}, "asked " + heat_words(asked, f), 16, palette::quiet);
         y += 34;
     }
     draw_counts(d, 28, y + 6, split - 44);
@@ -190,12 +204,11 @@ Drawing StepCard::draw(double width, double height) {
     double at = height - 80;
     d.text({28, at}, "then", 13, palette::quiet);
     for (const Act& a : shift.coming(3)) {
-        const Load& l = plan.loads[std::size_t(plan.tasks[std::size_t(a.task)].load)];
+        const Load& l = load_of(plan, a.task);
         at += 20;
         d.rect({28, at - 10, 36, at + 1}, lane_tone(order, l.decoration));
-        std::string words = card_words(plan, a) + ": " + load_words(order, l);
-        if (text_width_guess(words, 14.5) > split - 60) words = words.substr(0, std::size_t((split - 60) / 8)) + "…";
-        d.text({44, at}, words, 14.5, palette::ink);
+        const std::string words = card_words(plan, a) + ": " + load_words(order, l);
+        d.text({44, at}, shortened(words, split - 60, 14.5), 14.5, palette::ink);
     }
     // the map beside it
     const Decoration* dec = find_decoration(order, load.decoration);

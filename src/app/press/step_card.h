@@ -11,7 +11,6 @@ class StepCard : public Canvas {
     Q_OBJECT
 public:
     StepCard(Workroom& room, const PressDesk& desk);
-    std::function<void()> go;  ///< space, Enter or a click on the card
 
 protected:
     Drawing draw(double width, double height) override;

@@ -116,13 +116,11 @@ LayingPage::LayingPage(Workroom& room) : room_(room) {
         change_medium(room_, QStringLiteral("what is kept together"), [i](Medium& m) { m.laying.together = static_cast<Together>(i); });
     });
     for_contour_ = part();
-    registers_ = new QCheckBox(QStringLiteral("Marks for a cutter's eye"));
-    registers_->setObjectName(registers_->text());
-    registers_->setToolTip(
+    registers_ = for_contour_->tick(
+        QStringLiteral("Marks for a cutter's eye"),
         QStringLiteral("Rings with a cross in the corners; their places are kept clear, and they are trimmed off before pressing"));
     connect(registers_, &QCheckBox::clicked, this,
             [this](bool on) { change_medium(room_, QStringLiteral("register marks"), [on](Medium& m) { m.laying.registers = on; }); });
-    for_contour_->add(registers_);
     rule();
     excluded_ = choice_row(QStringLiteral("Kept free"), QStringLiteral("Clamps, scratches, labels: on every sheet or run"));
     connect(excluded_, &QComboBox::activated, this, [this] { show_exclusion(); });

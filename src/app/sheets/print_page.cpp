@@ -14,14 +14,10 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
     connect(sheets_, &QComboBox::activated, this, [this](int) { refresh(); });
     dpi_ = choice_row(QStringLiteral("Pixels, inch"), QStringLiteral("Finer takes longer"));
     set_items(dpi_, {{"300", QStringLiteral("300")}, {"600", QStringLiteral("600")}, {"720", QStringLiteral("720")}}, "300");
-    mirrors_ = new QCheckBox(QStringLiteral("Its software mirrors"));
-    mirrors_->setObjectName(mirrors_->text());
-    mirrors_->setToolTip(QStringLiteral("Then the program must not: a sheet that is mirrored twice is refused"));
-    add(mirrors_);
-    fails_ = new QCheckBox(QStringLiteral("Rehearse a failure"));
-    fails_->setObjectName(fails_->text());
-    fails_->setToolTip(QStringLiteral("It stops midway, as on a blocked nozzle: whole pieces count as printed, the rest is settled again"));
-    add(fails_);
+    mirrors_ = tick(QStringLiteral("Its software mirrors"),
+                    QStringLiteral("Then the program must not: a sheet that is mirrored twice is refused"));
+    fails_ = tick(QStringLiteral("Rehearse a failure"),
+                  QStringLiteral("It stops midway, as on a blocked nozzle: whole pieces count as printed, the rest is settled again"));
     connect(fails_, &QCheckBox::toggled, this, [this] { refresh(); });
     after_ = length_row(QStringLiteral("It stops after"), QStringLiteral("Length printed until then"));
     after_->entered = [this](Length l, bool) -> std::optional<QString> {

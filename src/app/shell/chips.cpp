@@ -109,6 +109,7 @@ void ChipRow::show_chips(const std::vector<Chip>& chips, const std::string& now)
     while (buttons_.size() < chips.size()) {
         auto* b = new ChipButton(this);
         connect(b, &QAbstractButton::clicked, this, [this, b] {
+            unfolded_ = false;
             if (chosen) chosen(b->id());
         });
         b->show();
@@ -124,19 +125,71 @@ ChipButton* ChipRow::chip(const std::string& id) const {
     return nullptr;
 }
 
+void ChipRow::fold(int rows) {
+    most_rows_ = rows;
+    if (all_ != nullptr) return;
+    all_ = push(QString(), QStringLiteral("Shows the others, or fewer of them"));
+    all_->setParent(this);
+    all_->setObjectName(name_ + QStringLiteral(", all"));
+    connect(all_, &QPushButton::clicked, this, [this] {
+        unfolded_ = !unfolded_;
+        arrange();
+    });
+}
+
 void ChipRow::arrange() {
-    int x = 0, y = 0, line = flat;
-    for (ChipButton* b : buttons_) {
-        const QSize s = b->sizeHint();
-        if (x > 0 && x + s.width() > width()) {
-            x = 0;
-            y += line + gap;
+    // rows of chips; where some are folded away the last of each leaves room for the button that shows them
+    std::vector<std::size_t> begins;
+    const auto break_up = [&](int room) {
+        begins.clear();
+        int x = 0;
+        for (std::size_t i = 0; i < buttons_.size(); ++i) {
+            const int w = buttons_[i]->sizeHint().width();
+            if (begins.empty() || x + w > room) {
+                begins.push_back(i);
+                x = 0;
+            }
+            x += w + gap;
         }
-        line = s.height();
-        b->setGeometry(x, y, s.width(), s.height());
-        x += s.width() + gap;
+    };
+    break_up(width());
+    const bool folds = most_rows_ > 0 && int(begins.size()) > most_rows_;
+    if (all_ != nullptr) {
+        all_->setVisible(folds);
+        if (folds) {
+            all_->setText(unfolded_ ? QStringLiteral("fewer") : QStringLiteral("all %1").arg(buttons_.size()));
+            all_->setAccessibleName(name_ + ": " + all_->text());
+            break_up(width() - all_->sizeHint().width() - gap);
+        }
     }
-    if (height() != y + line) setFixedHeight(y + line);
+    const int rows = int(begins.size()), shown = folds && !unfolded_ ? most_rows_ : rows;
+    int now = 0;
+    for (std::size_t i = 0; i < buttons_.size(); ++i)
+        if (buttons_[i]->id() == now_)
+            for (int r = 0; r < rows; ++r)
+                if (begins[std::size_t(r)] <= i) now = r;
+    first_row_ = std::clamp(first_row_, std::max(0, now - shown + 1), now);
+    first_row_ = std::clamp(first_row_, 0, std::max(0, rows - shown));
+    int y = 0, line = flat;
+    for (int r = 0; r < rows; ++r) {
+        const std::size_t end = r + 1 < rows ? begins[std::size_t(r) + 1] : buttons_.size();
+        const bool seen = r >= first_row_ && r < first_row_ + shown;
+        int x = 0;
+        for (std::size_t i = begins[std::size_t(r)]; i < end; ++i) {
+            const QSize s = buttons_[i]->sizeHint();
+            buttons_[i]->setVisible(seen);
+            if (!seen) continue;
+            line = s.height();
+            buttons_[i]->setGeometry(x, y, s.width(), s.height());
+            x += s.width() + gap;
+        }
+        if (seen) y += line + gap;
+    }
+    const int tall_enough = std::max(y - gap, line);
+    if (folds && all_ != nullptr)
+        all_->setGeometry(width() - all_->sizeHint().width(), tall_enough - std::min(line, 30), all_->sizeHint().width(),
+                          std::min(line, 30));
+    if (height() != tall_enough) setFixedHeight(tall_enough);
 }
 
 void ChipRow::resizeEvent(QResizeEvent*) { arrange(); }
@@ -147,8 +200,8 @@ void ChipRow::keyPressEvent(QKeyEvent* event) {
     for (std::size_t i = 0; i < buttons_.size(); ++i)
         if (buttons_[i]->id() == now_) {
             const auto next = std::size_t(std::clamp(int(i) + by, 0, int(buttons_.size()) - 1));
+            if (chosen) chosen(buttons_[next]->id());  // which brings its row into view
             buttons_[next]->setFocus();
-            if (chosen) chosen(buttons_[next]->id());
             return;
         }
 }

@@ -1,8 +1,10 @@
-// Chips: a row of cards, each with a name and a quiet second line, of which one is chosen. Wraps when it must.
+// Chips: rows of cards, each with a name and a quiet second line, of which one is chosen. Wraps when it must; more rows
+// than there is room for are folded to those about the chosen one.
 #pragma once
 
 #include <QAbstractButton>
 #include <QImage>
+#include <QPushButton>
 
 #include <functional>
 #include <optional>
@@ -43,6 +45,8 @@ public:
     explicit ChipRow(const QString& name, QWidget* parent = nullptr);
     void show_chips(const std::vector<Chip>& chips, const std::string& chosen);
     [[nodiscard]] ChipButton* chip(const std::string& id) const;
+    /// Shows no more rows than these until it is unfolded.
+    void fold(int rows);
     std::function<void(const std::string&)> chosen;
 
 protected:
@@ -52,6 +56,9 @@ protected:
 private:
     void arrange();
     QString name_;
+    QPushButton* all_ = nullptr;  ///< unfolds, and folds again
+    int most_rows_ = 0, first_row_ = 0;
+    bool unfolded_ = false;
     std::vector<ChipButton*> buttons_;
     std::string now_;
 };

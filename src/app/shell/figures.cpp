@@ -1,6 +1,7 @@
 #include "app/shell/figures.h"
 
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QKeyEvent>
 #include <QStyle>
@@ -138,6 +139,12 @@ void Segments::show_choice(int index) {
         if (int(i) == index) buttons_[i]->setChecked(true);
 }
 
+void Segments::name_choice(int index, const QString& text) {
+    QPushButton* b = button(index);
+    b->setText(text);
+    b->setAccessibleName(b->accessibleName().section(QStringLiteral(": "), 0, 0) + ": " + text);
+}
+
 int Segments::choice() const {
     for (std::size_t i = 0; i < buttons_.size(); ++i)
         if (buttons_[i]->isChecked()) return int(i);
@@ -219,6 +226,15 @@ QLabel* FigurePanel::note() {
     l->setWordWrap(true);
     rows_->addWidget(l);
     return l;
+}
+
+QCheckBox* FigurePanel::tick(const QString& name, const QString& why) {
+    auto* box = new QCheckBox(name);
+    box->setObjectName(name);
+    box->setAccessibleName(name);
+    box->setToolTip(why);
+    add(box);
+    return box;
 }
 
 void FigurePanel::add(QWidget* widget) { rows_->addWidget(widget); }

@@ -12,6 +12,7 @@
 
 #include "core/base/units.h"
 
+class QCheckBox;
 class QComboBox;
 class QHBoxLayout;
 
@@ -71,6 +72,8 @@ class Segments : public QWidget {
 public:
     Segments(const QString& name, const QStringList& choices, QWidget* parent = nullptr, bool brick = false, bool upright = false);
     void show_choice(int index);
+    /// Other words on one of the choices.
+    void name_choice(int index, const QString& text);
     [[nodiscard]] int choice() const;
     [[nodiscard]] QPushButton* button(int index) const { return buttons_[std::size_t(index)]; }
     std::function<void(int)> chosen;
@@ -91,7 +94,8 @@ public:
     NumberField* number_row(const QString& name, const QString& why, double least, double most, int digits);
     ValueField* field_row(const QString& name, const QString& why);  ///< for anything that is typed
     QComboBox* choice_row(const QString& name, const QString& why);
-    QLabel* note();  ///< a wrapped line
+    QLabel* note();                                            ///< a wrapped line
+    QCheckBox* tick(const QString& name, const QString& why);  ///< a box to tick, called by its name
     void add(QWidget* widget);
     void side_by_side(std::initializer_list<QWidget*> widgets);  ///< in one row
     void rule();

@@ -173,8 +173,7 @@ void Workroom::gather() {
     findings_.insert(findings_.end(), set_.findings.begin(), set_.findings.end());
     findings_.insert(findings_.end(), sheets_.findings.begin(), sheets_.findings.end());
     findings_.insert(findings_.end(), press_->findings.begin(), press_->findings.end());
-    const Findings stale = stale_guides(order_, plan_);
-    findings_.insert(findings_.end(), stale.begin(), stale.end());
+    findings_.insert(findings_.end(), stale_.begin(), stale_.end());
     std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
 }
 
@@ -191,7 +190,8 @@ void Workroom::compute_later() {
         ScheduleOptions quick;
         quick.tries = 0;
         auto press = std::make_shared<const PressPlan>(orthema::press_plan(order, plan, set, quick, {}, pressed_before.get()));
-        return [this, set = std::move(set), sheets = std::move(sheets), press] {
+        return [this, set = std::move(set), sheets = std::move(sheets), press, stale = stale_guides(order, plan)] {
+            stale_ = stale;
             stop_planning();
             press_ = press;
             if (!std::equal(set.transfers.begin(), set.transfers.end(), set_.transfers.begin(), set_.transfers.end(), look_alike))
@@ -305,6 +305,7 @@ void Workroom::take_over(Order order, ArtBytes bytes, LoadedArtById art, FitPlan
     ++set_number_;
     sheets_ = {};
     press_ = std::make_shared<PressPlan>();
+    stale_.clear();
     curve_.clear();
     past_.clear();
     future_.clear();

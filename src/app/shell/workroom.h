@@ -78,6 +78,7 @@ public:
     void redo() { step(future_, past_); }
 
     // Files
+    [[nodiscard]] const QString& data_folder() const { return data_folder_; }
     [[nodiscard]] const QString& path() const { return path_; }
     [[nodiscard]] bool changed() const { return order_ != saved_; }
     void start_new();
@@ -168,6 +169,7 @@ private:
     std::uint64_t set_number_ = 0;
     SheetPlan sheets_;
     Findings art_faults_, findings_;
+    Findings stale_;  ///< printed guides that no longer hold
     Selection selection_;
     std::vector<Step> past_, future_;
     QString gesture_;

@@ -15,19 +15,6 @@ namespace {
 constexpr double paper_margin = 10;
 constexpr double overlap = 12;
 
-/// 100 mm and 4 in, each with end bars, to lay a ruler on.
-void calibration(Drawing& d, Point at) {
-    const Stroke line{palette::ink, 0.25, {}};
-    const auto bar = [&](Point from, double length, const std::string& name) {
-        d.line({from, from + Point{length, 0}}, line);
-        d.line({from - Point{0, 2}, from + Point{0, 2}}, line);
-        d.line({from + Point{length, -2}, from + Point{length, 2}}, line);
-        d.text(from + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
-    };
-    bar(at, 100, "100 mm");
-    bar(at + Point{0, 8}, 101.6, "4 in");
-}
-
 /// The template in the garment's frame, mm.
 Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Region& outline,
                          const Rect& area) {
@@ -80,7 +67,8 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
            std::string(location_name(dec.location)) + ", ink " + length_text(Length::from_mm(size.width), order.unit) + " wide, " +
                length_text(Length::from_mm(size.top_to_ink), order.unit) + " below the " + g.top_name,
            3.2, palette::ink);
-    calibration(d, label + Point{0, 14});
+    calibration_bar(d, label + Point{0, 14}, 100, "100 mm");
+    calibration_bar(d, label + Point{0, 22}, 101.6, "4 in");
     return d;
 }
 
@@ -90,6 +78,31 @@ std::string tile_name(int column, int row) { return std::string(1, static_cast<c
 void join_mark(Drawing& d, Point at, const std::string& name) {
     d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}}, {palette::verdigris, 0.3, {}});
     d.text(at + Point{0, 1}, name, 2.4, palette::verdigris, Align::centre);
+}
+
+/// Where words stand, nearly.
+Rect text_box(const TextMark& t) {
+    const double w = text_width_guess(t.text, t.size);
+    const double x = t.align == Align::left ? 0 : t.align == Align::right ? -w : -w / 2;
+    const Affine to = Affine::shift(t.at.x, t.at.y).after(Affine::turn(t.degrees));
+    return bounds(mapped(Ring{{x, -t.size}, {x + w, -t.size}, {x + w, 0.3 * t.size}, {x, 0.3 * t.size}}, to));
+}
+
+/// The place of the first or second mark on a join from `a` to `b`, as near its fifth and four fifths as words allow: its
+/// x on a level join, its y on an upright one.
+double free_on_join(const std::vector<Rect>& words, Point a, Point b, int no) {
+    const auto at = [&](double t) { return a + (b - a) * t; };
+    double best = no == 1 ? 0.2 : 0.8;
+    for (const double step : {0.0, 0.05, -0.05, 0.1, -0.1, 0.15, -0.15, -0.18, 0.2, 0.25, 0.45}) {
+        const double t = no == 1 ? 0.2 + step : 0.8 - step;
+        const Point p = at(t);
+        const Rect box = Rect{p.x, p.y, p.x, p.y}.grown(3.4);
+        if (std::any_of(words.begin(), words.end(), [&](const Rect& w) { return w.meets(box); })) continue;
+        best = t;
+        break;
+    }
+    const Point p = at(best);
+    return a.x == b.x ? p.y : p.x;
 }
 
 /// Which side is shown, with the wearer's side where there is a wearer.
@@ -181,6 +194,14 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
 
 }  // namespace
 
+void calibration_bar(Drawing& d, Point at, double length, const std::string& name) {
+    const Stroke line{palette::ink, 0.25, {}};
+    d.line({at, at + Point{length, 0}}, line);
+    d.line({at - Point{0, 2}, at + Point{0, 2}}, line);
+    d.line({at + Point{length, -2}, at + Point{length, 2}}, line);
+    d.text(at + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
+}
+
 std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : ", due " + order.due); }
 
 double wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold, double leading) {
@@ -234,6 +255,9 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, PaperSize paper, const std::string& title,
                                       const std::string& footer) {
     std::vector<GuidePage> pages;
+    std::vector<Rect> words;
+    for (const Mark& m : whole.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) words.push_back(text_box(*t));
     const double pw = l.landscape ? paper.height : paper.width;
     const double ph = l.landscape ? paper.width : paper.height;
     for (int row = 0; row < l.rows; ++row)
@@ -252,12 +276,18 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
             // joins: the middle of the overlap with each neighbour
             const auto mark = [&](double gx, double gy, const std::string& name) { join_mark(page.drawing, to_page({gx, gy}), name); };
             const double half = overlap / 2;
-            for (const double t : {0.2, 0.8}) {
-                const std::string no = t < 0.5 ? "1" : "2";
-                if (column > 0) mark(x0 + half, y0 + l.tile_height * t, tile_name(column - 1, row) + "·" + no);
-                if (column + 1 < l.columns) mark(x0 + l.step_x + half, y0 + l.tile_height * t, tile_name(column, row) + "·" + no);
-                if (row > 0) mark(x0 + l.tile_width * t, y0 + half, tile_name(column, row - 1) + "·" + no);
-                if (row + 1 < l.rows) mark(x0 + l.tile_width * t, y0 + l.step_y + half, tile_name(column, row) + "·" + no);
+            for (const int no : {1, 2}) {
+                // along an upright join at x, or a level one at y, where no words stand; the same for both its sheets
+                const auto upright = [&](double x, const std::string& name) {
+                    mark(x, free_on_join(words, {x, y0}, {x, y0 + l.tile_height}, no), name + "·" + std::to_string(no));
+                };
+                const auto level = [&](double y, const std::string& name) {
+                    mark(free_on_join(words, {x0, y}, {x0 + l.tile_width, y}, no), y, name + "·" + std::to_string(no));
+                };
+                if (column > 0) upright(x0 + half, tile_name(column - 1, row));
+                if (column + 1 < l.columns) upright(x0 + l.step_x + half, tile_name(column, row));
+                if (row > 0) level(y0 + half, tile_name(column, row - 1));
+                if (row + 1 < l.rows) level(y0 + l.step_y + half, tile_name(column, row));
             }
             page.drawing.unclip();
             const double third = overlap * k;
@@ -363,14 +393,9 @@ Findings stale_guides(const Order& order, const FitPlan& plan) {
         for (const SizeFit& s : fit.sizes)
             if (printed_as(order, *dec, s) == Printed::stale) sizes += (sizes.empty() ? "" : ", ") + s.size;
         if (sizes.empty()) continue;
-        Subject about;
-        about.stage = "guides";
-        about.decoration = dec->id;
-        about.style = dec->run.style;
-        about.colour = dec->run.colour;
         out.push_back({Severity::caution,
                        "guide-stale",
-                       about,
+                       subject_of("guides", *dec),
                        {},
                        "The printed guides of “" + dec->name + "” (" + sizes +
                            ") were made from other figures: print them again, and take the old ones away."});

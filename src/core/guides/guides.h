@@ -19,6 +19,7 @@ PaperSize paper_size(Paper paper);
 struct GuidePage {
     Drawing drawing;  ///< millimetres, 1:1
     std::string title;
+    std::vector<std::string> sizes = {};  ///< where it shows some of a run's
 };
 
 /// Where the template of one size lies on its tiles, for checking and for the screen.
@@ -58,6 +59,8 @@ TemplateLayout tile_layout(const Rect& area, PaperSize paper, double scale = 1);
 /// The pages of a template drawn in the garment's frame.
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, PaperSize paper, const std::string& title,
                                       const std::string& footer);
+/// A line of this length with end bars and its name, to lay a ruler on.
+void calibration_bar(Drawing& to, Point at, double length, const std::string& name);
 /// By how much pages are drawn larger so that what a printer prints measures true.
 double print_correction(const GuideSetup& setup);
 

@@ -26,39 +26,42 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
     const DecorationFit* fit = find_fit(plan, dec.id);
     if (fit == nullptr) return pages;
     const PaperSize paper = paper_size(order.paper);
-    // as large as the page takes them
-    const auto count = static_cast<int>(std::count_if(fit->sizes.begin(), fit->sizes.end(), [&](const SizeFit& s) {
-        const Ground* ground = find_ground(*fit, s.size);
-        return ground != nullptr && platen_map(order, dec, s, *ground).has_value();
-    }));
+    struct Cell {
+        const SizeFit* size;
+        const Ground* ground;
+        PlatenMap map;
+    };
+    std::vector<Cell> cells;
+    for (const SizeFit& s : fit->sizes)
+        if (const Ground* ground = find_ground(*fit, s.size))
+            if (auto map = platen_map(order, dec, s, *ground)) cells.push_back({&s, ground, std::move(*map)});
+    const auto count = static_cast<int>(cells.size());  // as large as the page takes them
     const int columns = count == 1 ? 1 : 2, rows = std::clamp((count + columns - 1) / columns, 1, 3);
     const double cell_w = (paper.width - 2 * side - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;
     int on_page = 0;
-    for (const SizeFit& s : fit->sizes) {
-        const Ground* ground = find_ground(*fit, s.size);
-        const auto map = ground == nullptr ? std::nullopt : platen_map(order, dec, s, *ground);
-        if (!map) continue;
+    for (const auto& [size, ground, map] : cells) {
         if (pages.empty() || on_page == columns * rows) {
             GuidePage p;
             p.title = dec.name + ", platen maps";
             p.drawing.width = paper.width;
             p.drawing.height = paper.height;
-            page_head(p.drawing, order, "Platen map: " + dec.name, run_name(order, dec.run) + " on the " + map->press);
+            page_head(p.drawing, order, "Platen map: " + dec.name, run_name(order, dec.run) + " on the " + map.press);
             p.drawing.text({side, paper.height - 8},
                            "Load every garment of a size alike. Hot platen: gloves. Supplier's sheet and local rules come first.", 3,
                            palette::carmine);
             pages.push_back(std::move(p));
             on_page = 0;
         }
+        pages.back().sizes.push_back(size->size);
         Drawing& d = pages.back().drawing;
         const int down = on_page / columns;
         const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
-        d.text({x, y + 5}, s.size, 5.4, palette::ink, Align::left, true);
-        d.text({x + 16, y + 5}, map->platen_name + ", revision " + guide_revision(order, dec, s), 3, palette::quiet);
-        const double words = 4.2 * static_cast<double>(map->lines.size()) + 2;
-        draw_platen_map(d, order, dec, s, *ground, *map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
+        d.text({x, y + 5}, size->size, 5.4, palette::ink, Align::left, true);
+        d.text({x + 16, y + 5}, map.platen_name + ", revision " + guide_revision(order, dec, *size), 3, palette::quiet);
+        const double words = 4.2 * static_cast<double>(map.lines.size()) + 2;
+        draw_platen_map(d, order, dec, *size, *ground, map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
         double line = y + cell_h - words;
-        for (const MapLine& l : map->lines) {
+        for (const MapLine& l : map.lines) {
             d.text({x, line}, map_words(l, order.unit), 3.2, palette::ink);
             line += 4.2;
         }
@@ -122,51 +125,12 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + m.sizes, 4.2, palette::ink, Align::left,
                true);
         d.text({0, height + 18}, "Lay the size's own collar line on the collar seam; the ink stays where it is.", 3.2, palette::quiet);
-        d.line({{0, height + 24}, {100, height + 24}}, {palette::ink, 0.25, {}});
-        d.line({{0, height + 22}, {0, height + 26}}, {palette::ink, 0.25, {}});
-        d.line({{100, height + 22}, {100, height + 26}}, {palette::ink, 0.25, {}});
-        d.text({50, height + 23}, "100 mm", 3, palette::ink, Align::centre);
+        calibration_bar(d, {0, height + 24}, 100, "100 mm");
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
         m.layout = tile_layout(area, paper, print_correction(order.guide_setup));
         m.tiles = template_tiles(d, m.layout, paper, dec.name + ", master " + m.sizes, dec.name + ", master for " + m.sizes);
         out.push_back(std::move(m));
     }
-    return out;
-}
-
-std::optional<CarryBoard> carry_board(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size) {
-    const BlankStyle* style = find_style(order, dec.run.style);
-    const Ground* ground = find_ground(fit, size.size);
-    if (style == nullptr || ground == nullptr) return std::nullopt;
-    if (style->family != Family::reversible_jersey && style->fabric.find("double-layer") == std::string::npos) return std::nullopt;
-    const Panel& p = ground->panel;
-    CarryBoard out;
-    // as wide as goes between the side seams, from the collar to well below the ink
-    const double half = std::max(size.ink.width() / 2 + 25, 0.36 * p.width);
-    out.board = {-half, p.top_y - 25, half, size.ink.y1 + 45};
-    Drawing& d = out.whole;
-    const Stroke cut{palette::ink, 0.5, {}};
-    d.marks.emplace_back(PathMark{{round_rect(out.board, 18)}, true, Colour{0.957, 0.945, 0.918, 1}, cut});
-    for (const double way : {1.0, -1.0}) {
-        Ring seam;
-        for (const Point& q : p.neck_edge) seam.push_back({way * q.x, q.y});
-        d.line(seam, cut);
-    }
-    d.line({{0, out.board.y0}, {0, out.board.y1}}, {palette::ink, 0.3, {4, 2}});
-    if (p.pit_y) {
-        d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({-half + 3, *p.pit_y - 1.2}, "pit line", 3.2, palette::brick);
-    }
-    const Rect& r = size.ink;
-    d.rect(r, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
-    d.marks.emplace_back(PathMark{{round_rect({-45, out.board.y1 - 32, 45, out.board.y1 - 12}, 10)}, true, palette::white, cut});
-    d.text({0, out.board.y1 - 20}, "hand hole", 3.2, palette::quiet, Align::centre);
-    d.text({-half + 6, r.y1 + 8}, "Carry board, " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
-    d.text({-half + 6, r.y1 + 13}, "Slide it between the layers, notch in the collar, centre on the crease; carry it to the platen.", 3.2,
-           palette::ink);
-    out.layout = tile_layout(out.board.grown(3), paper_size(order.paper), print_correction(order.guide_setup));
-    out.tiles = template_tiles(d, out.layout, paper_size(order.paper), "Carry board " + size.size,
-                               "Carry board, " + run_name(order, dec.run) + " " + size.size);
     return out;
 }
 

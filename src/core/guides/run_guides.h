@@ -1,5 +1,4 @@
-// Guides beyond the single size: platen maps, master templates of a band, carry boards for double-layer garments, and the
-// wall chart of a run.
+// Guides beyond the single size: platen maps, master templates of a band, and the wall chart of a run.
 #pragma once
 
 #include "core/guides/guides.h"
@@ -20,16 +19,6 @@ struct MasterTemplate {
 };
 /// One for each band of the decoration.
 std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& plan, const Decoration& decoration, const Region& outline);
-
-/// The board that is slid between the layers of a double-layer garment: it carries one layer to the platen, registered at
-/// the table by collar notch, centre and shoulders. Nothing for other garments.
-struct CarryBoard {
-    Drawing whole;  ///< mm, in the garment's frame
-    Rect board;
-    TemplateLayout layout;
-    std::vector<GuidePage> tiles;
-};
-std::optional<CarryBoard> carry_board(const Order& order, const Decoration& decoration, const DecorationFit& fit, const SizeFit& size);
 
 /// One page for a run: every size with its designs at one scale, and the figures beneath.
 GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run);

@@ -30,6 +30,7 @@ struct Method {
     double shrink = 0;                       ///< per cent in the heat
     std::vector<Layer> layers;               ///< the usual stack, top first; empty: the print alone
     std::vector<RecipeStep> recipe;
+    std::vector<RecipeStep> oven_recipe;   ///< where the press is an oven; empty: as on a press
     std::vector<FabricRule> fabric_rules;  ///< the first that fits holds
     double bears_seconds = 0;              ///< under heat in all, for a layer that is on; 0: not limited
     int bears_heats = 0;                   ///< times that it may be heated; 0: not limited

@@ -38,6 +38,21 @@ const MediumLayout* find_layout(const Order& order, const std::string& medium) {
 }
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
+
+const Method* method_of(const Order& order, const Decoration& decoration) {
+    const Medium* medium = find_medium(order, decoration.medium);
+    return medium == nullptr ? nullptr : find_method(order, medium->method);
+}
+
+Subject subject_of(const std::string& stage, const Decoration& decoration, const std::string& size) {
+    Subject about;
+    about.stage = stage;
+    about.decoration = decoration.id;
+    about.size = size;
+    about.style = decoration.run.style;
+    about.colour = decoration.run.colour;
+    return about;
+}
 SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
 const SizePin* find_pin(const Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
 

@@ -323,6 +323,10 @@ const Jig* find_jig(const Order& order, const std::string& id);
 const MediumLayout* find_layout(const Order& order, const std::string& medium);
 const Decoration* find_decoration(const Order& order, const std::string& id);
 Decoration* find_decoration(Order& order, const std::string& id);
+/// The method of a decoration's medium; null where either is not there.
+const Method* method_of(const Order& order, const Decoration& decoration);
+/// What a finding about a decoration on its run is about.
+Subject subject_of(const std::string& stage, const Decoration& decoration, const std::string& size = {});
 SizePin* find_pin(Decoration& decoration, const std::string& size);
 const SizePin* find_pin(const Decoration& decoration, const std::string& size);
 

@@ -69,6 +69,10 @@ PeelWindow peel_window(const RecipeStep& p) {
     return {p.seconds, {}};
 }
 
+std::string heat_words(double celsius, bool fahrenheit) {
+    return mm_text(fahrenheit ? fahrenheit_of(celsius) : celsius, 0) + (fahrenheit ? " °F" : " °C");
+}
+
 std::string step_words(const RecipeStep& s, bool fahrenheit) {
     std::string out = step_name(s.kind);
     const auto seconds = [&] { return mm_text(s.seconds, s.seconds < 10 && s.seconds != static_cast<int>(s.seconds) ? 1 : 0) + " s"; };
@@ -78,7 +82,7 @@ std::string step_words(const RecipeStep& s, bool fahrenheit) {
     } else if (s.kind == StepKind::wait) {
         out += " " + seconds();
     } else if (s.celsius > 0) {
-        out += " " + seconds() + " at " + mm_text(fahrenheit ? fahrenheit_of(s.celsius) : s.celsius, 0) + (fahrenheit ? " °F" : " °C");
+        out += " " + seconds() + " at " + heat_words(s.celsius, fahrenheit);
         if (s.kind != StepKind::hover_cure) out += std::string(", ") + pressure_name(s.pressure);
         if (s.gauge_bar > 0) out += " (" + mm_text(s.gauge_bar, 1) + " bar)";
     }

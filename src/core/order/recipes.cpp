@@ -6,10 +6,20 @@
 
 namespace orthema {
 
+bool is_trial_of(const Trial& trial, const Order& order, const Decoration& dec) {
+    const Method* method = method_of(order, dec);
+    return method != nullptr && trial.method == method->id && trial.style == dec.run.style && trial.press == dec.press;
+}
+
+std::optional<Trial> trial_of(const Order& order, const Decoration& dec, std::vector<RecipeStep> steps, TrialResult result) {
+    const Method* method = method_of(order, dec);
+    if (method == nullptr) return std::nullopt;
+    return Trial{method->id, dec.run.style, dec.press, std::move(steps), result, {}, {}};
+}
+
 ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
     ChosenRecipe out;
-    const Medium* medium = find_medium(order, dec.medium);
-    const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+    const Method* method = method_of(order, dec);
     if (method == nullptr) return out;
     const BlankStyle* style = find_style(order, dec.run.style);
     const std::string fabric = style == nullptr ? "" : style->fabric;
@@ -23,9 +33,7 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
     }
     const Trial* best = nullptr;
     for (const Trial& t : order.trials)
-        if (t.method == method->id && t.style == dec.run.style && t.press == dec.press &&
-            (t.result == TrialResult::released_clean || t.result == TrialResult::to_try))
-            best = &t;
+        if (is_trial_of(t, order, dec) && (t.result == TrialResult::released_clean || t.result == TrialResult::to_try)) best = &t;
     if (best != nullptr) {
         out.steps = best->steps;
         out.tried = best->result == TrialResult::released_clean;
@@ -33,8 +41,15 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
             (out.tried ? "your own trial" : "your own figures, not tried yet") + (best->date.empty() ? std::string() : ", " + best->date);
         return out;
     }
-    out.steps = method->recipe;
-    out.from = "usual values for " + method->name;
+    const Press* press = find_press(order, dec.press);
+    const bool oven = press != nullptr && press->kind == PressKind::oven && !method->oven_recipe.empty();
+    out.steps = oven ? method->oven_recipe : method->recipe;
+    out.from = "usual values for " + method->name + (oven ? " in an oven" : "");
+    if (oven) {
+        for (RecipeStep& s : out.steps)
+            if (heats(s) && out.most_celsius > 0) s.celsius = std::min(s.celsius, out.most_celsius);
+        return out;
+    }
     if (rule == nullptr) return out;
     out.from += " on " + rule->fabric;
     for (RecipeStep& s : out.steps) {

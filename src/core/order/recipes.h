@@ -17,9 +17,14 @@ struct ChosenRecipe {
     std::string because;
 };
 
-/// The last clean trial of the method on this blank and press, or what is to be tried there; else the method's recipe as its fabric rule
-/// has it. No steps where the medium's method is not known.
+/// The last clean trial of the method on this blank and press, or what is to be tried there; else the method's recipe, for an
+/// oven its own, as its fabric rule has it. No steps where the medium's method is not known.
 ChosenRecipe recipe_for(const Order& order, const Decoration& decoration);
+
+/// Whether a trial is of the decoration's method on its blank and press.
+bool is_trial_of(const Trial& trial, const Order& order, const Decoration& decoration);
+/// A trial of it, without date and note; nothing where its method is not known.
+std::optional<Trial> trial_of(const Order& order, const Decoration& decoration, std::vector<RecipeStep> steps, TrialResult result);
 
 /// What one layer of a stack asks for, bottom first; seconds.
 struct LayerNeed {

@@ -17,11 +17,6 @@ constexpr double protected_share = 0.2;
 /// A design on the other side heats this one where the platen covers at least this share of it.
 constexpr double covered_from = 0.05;
 
-const Method* method_of(const Order& order, const Decoration& dec) {
-    const Medium* medium = find_medium(order, dec.medium);
-    return medium == nullptr ? nullptr : find_method(order, medium->method);
-}
-
 bool flat_side(const Decoration& d) {
     const Face f = location_face(d.location);
     return f == Face::front || f == Face::back;
@@ -240,13 +235,7 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
     const auto say = [&](Severity severity, const std::string& code, const Decoration& d, const std::string& size, std::string sentence,
                          std::map<std::string, double> numbers) {
         if (!said.insert(code + d.id).second) return;
-        Subject about;
-        about.stage = "press";
-        about.decoration = d.id;
-        about.style = d.run.style;
-        about.colour = d.run.colour;
-        about.size = size;
-        out.push_back({severity, code, about, std::move(numbers), std::move(sentence)});
+        out.push_back({severity, code, subject_of("press", d, size), std::move(numbers), std::move(sentence)});
     };
     const auto figure = [](double v) { return mm_text(v, 0); };
     for (const RunKey& run : runs_of(order)) {
@@ -284,9 +273,7 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
         }
         for (const Decoration* d : in_order) {
             const DecorationFit* fit = find_fit(plan, d->id);
-            double celsius = hottest(order, *d), longest = 0;
-            for (const RecipeStep& s : recipe_for(order, *d).steps)
-                if (heats(s)) longest = std::max(longest, s.seconds);
+            const double celsius = hottest(order, *d);
             if (style != nullptr && celsius > 120 &&
                 (style->fabric.find("glued") != std::string::npos || style->fabric.find("neoprene") != std::string::npos))
                 say(Severity::note, "glued-seams", *d, "",

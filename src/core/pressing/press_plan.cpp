@@ -21,7 +21,7 @@ struct Building {
     const FitPlan& plan;
     const TransferSet& set;
     PressPlan out;
-    std::map<std::tuple<std::string, std::string, int>, int> last_task;        ///< style|colour, size, piece -> the task it left last
+    std::map<std::tuple<RunKey, std::string, int>, int> last_task;             ///< run, size, piece -> the task it left last
     std::map<std::tuple<std::string, std::string, std::string>, int> checked;  ///< method, style, press -> the trial's check
     std::map<std::string, int> stages;
 };
@@ -33,10 +33,9 @@ int place_count(const SizeFit& size) { return std::max(1, static_cast<int>(size.
 /// The tasks of one load: visits to a press, and what is done by hand between them.
 class LoadTasks {
 public:
-    LoadTasks(Building& b, const Decoration& dec, Load load, std::vector<int> machines, std::vector<int> platens, const HandTimes& times,
-              int places, const std::string& stage)
+    LoadTasks(Building& b, Load load, std::vector<int> machines, std::vector<int> platens, const HandTimes& times, int places,
+              const std::string& stage)
         : b_(b),
-          dec_(dec),
           load_(std::move(load)),
           machines_(std::move(machines)),
           platens_(std::move(platens)),
@@ -94,7 +93,6 @@ public:
 
 private:
     Building& b_;
-    const Decoration& dec_;
     Load load_;
     std::vector<int> machines_, platens_;
     const HandTimes& times_;
@@ -107,7 +105,6 @@ private:
     TaskInfo info_;
     int last_ = -1;
     double lag_ = 0;
-    int visits_ = 0;
 
     void phase(ActInfo act, double seconds, bool hand) {
         job_.phases.push_back({seconds, hand, static_cast<int>(info_.acts.size())});
@@ -146,7 +143,6 @@ private:
         if (!open_) return;
         phase({ActKind::unload, {}}, times_.unload * load_.pieces, true);
         open_ = false;
-        ++visits_;
         add({}, 0);
     }
     void away(double seconds) {
@@ -265,12 +261,8 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
         b.out.presses.push_back(p.id);
     }
     const auto lacks = [&](const Decoration& d, const std::string& what) {
-        Subject about;
-        about.stage = "press";
-        about.decoration = d.id;
-        about.style = d.run.style;
-        about.colour = d.run.colour;
-        b.out.findings.push_back({Severity::caution, "not-in-press-plan", about, {}, "“" + d.name + "” is not in the press plan: " + what});
+        b.out.findings.push_back(
+            {Severity::caution, "not-in-press-plan", subject_of("press", d), {}, "“" + d.name + "” is not in the press plan: " + what});
     };
     for (const RunKey& run : runs_of(order)) {
         const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
@@ -278,8 +270,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
             const Decoration& dec = *turn.decoration;
             const DecorationFit* fit = find_fit(plan, dec.id);
             const BlankStyle* style = find_style(order, run.style);
-            const Medium* medium = find_medium(order, dec.medium);
-            const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+            const Method* method = method_of(order, dec);
             if (find_press(order, dec.press) == nullptr) {
                 lacks(dec, "choose its press on the Fit bench.");
                 continue;
@@ -302,7 +293,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 for (const Reprint& r : order.reprints)
                     if (r.decoration == dec.id && r.size == size.size) extra += r.copies;
                 const int all = size.quantity + extra;
-                for (int first = 0, k = 1; first < all; ++k) {
+                for (int first = 0; first < all;) {
                     Load load;
                     load.decoration = dec.id;
                     load.size = size.size;
@@ -310,11 +301,11 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                     load.trial = order.press_run.trials && !recipe.tried && !b.checked.contains(tried_key);
                     load.replacement = first >= size.quantity;
                     load.pieces = load.trial ? 1 : std::min(at_once, (load.replacement ? all : size.quantity) - first);
-                    load.id = dec.id + "/" + size.size + "/" + std::to_string(k);
+                    load.id = dec.id + "/" + size.size + "/" + std::to_string(first + 1);
                     std::vector<int> before;
                     if (const auto check = b.checked.find(tried_key); check != b.checked.end()) before.push_back(check->second);
                     for (int piece = first; piece < first + load.pieces; ++piece)
-                        if (const auto it = b.last_task.find({run.style + "|" + run.colour, size.size, piece}); it != b.last_task.end())
+                        if (const auto it = b.last_task.find({run, size.size, piece}); it != b.last_task.end())
                             if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
                     std::vector<int> on = machines, with = platens;
                     std::optional<double> fixed;
@@ -329,13 +320,11 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                         }
                     const bool trial = load.trial;
                     const int pieces = load.pieces;
-                    LoadTasks tasks(b, dec, std::move(load), on, with, times, place_count(size),
-                                    dec.id + "/" + (trial ? "trial" : size.size));
+                    LoadTasks tasks(b, std::move(load), on, with, times, place_count(size), dec.id + "/" + (trial ? "trial" : size.size));
                     tasks.go(steps, std::move(before));
                     if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
                     if (trial) b.checked[tried_key] = tasks.last();
-                    for (int piece = first; piece < first + pieces; ++piece)
-                        b.last_task[{run.style + "|" + run.colour, size.size, piece}] = tasks.last();
+                    for (int piece = first; piece < first + pieces; ++piece) b.last_task[{run, size.size, piece}] = tasks.last();
                     first += pieces;
                 }
             }

@@ -22,7 +22,7 @@ struct ActInfo {
 
 /// Pieces that go through the same presses together.
 struct Load {
-    std::string id;  ///< "crew-kite/M/3": stays while the order does
+    std::string id;  ///< "crew-kite/M/3", by its first piece: stays while the order does
     std::string decoration, size;
     int first = 0, pieces = 1;  ///< of that size of the run, counted from 0
     bool trial = false;
@@ -33,6 +33,7 @@ struct Load {
 struct TaskInfo {
     int load = 0;
     std::vector<ActInfo> acts;  ///< one for each phase of the task
+    bool once_more = false;     ///< put in at the press after a fault, not of the plan
 };
 
 struct PressPlan {
@@ -47,6 +48,10 @@ struct PressPlan {
     double one_by_one = 0;  ///< seconds, each load from load to last peel before the next
     Findings findings;
 };
+
+inline const Load& load_of(const PressPlan& plan, int task) {
+    return plan.loads[static_cast<std::size_t>(plan.tasks[static_cast<std::size_t>(task)].load)];
+}
 
 /// Seconds that a pair of hands takes; starting values.
 struct HandTimes {

@@ -134,17 +134,6 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     };
     page();
     std::map<std::string, std::string> recipes;  // each recipe once, at its first row
-    const auto fitted = [](std::string words, double size, double width) {
-        bool cut = false;
-        while (words.size() > 3 && text_width_guess(words, size) > width) {
-            words.pop_back();
-            while (!words.empty() && (static_cast<unsigned char>(words.back()) & 0xC0) == 0x80) words.pop_back();
-            cut = true;
-        }
-        if (cut && !words.empty() && (static_cast<unsigned char>(words.back()) & 0x80) != 0)
-            while (!words.empty() && (static_cast<unsigned char>(words.back()) & 0x80) != 0) words.pop_back();
-        return cut ? words + "…" : words;
-    };
     for (const PickRow& r : rows) {
         const Decoration* dec = find_decoration(order, r.decoration);
         const ChosenRecipe recipe = recipe_for(order, *dec);
@@ -155,10 +144,10 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         Drawing& d = pages.back().drawing;
         d.text({left, y}, time_of_day(order.press_run, r.start), 3.6, palette::ink, Align::left, true);
         d.text({left + 14, y}, time_of_day(order.press_run, r.end), 3.6, palette::ink);
-        d.text({left + 28, y}, fitted(r.press + (r.platen.empty() ? "" : ", " + r.platen), 3.2, 42), 3.2, palette::ink);
-        d.text({left + 72, y}, fitted(r.blank, 3.4, 42), 3.4, palette::ink);
+        d.text({left + 28, y}, shortened(r.press + (r.platen.empty() ? "" : ", " + r.platen), 42, 3.2), 3.2, palette::ink);
+        d.text({left + 72, y}, shortened(r.blank, 42, 3.4), 3.4, palette::ink);
         d.text({left + 122, y}, std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
-        d.text({left + 126, y}, fitted((r.trial ? "TRIAL " : "") + r.transfer, 3.4, right - left - 126), 3.4,
+        d.text({left + 126, y}, shortened((r.trial ? "TRIAL " : "") + r.transfer, right - left - 126, 3.4), 3.4,
                r.trial ? palette::brick : palette::ink);
         y += 5.2;
         if (!say) continue;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <utility>
 
 #include "core/base/units.h"
 
@@ -14,6 +16,11 @@ constexpr double patience = 240;
 constexpr double heating_patience = 1200, cooling_patience = 3600;
 /// Acts that are looked at for something to do while a press heats.
 constexpr std::size_t look_ahead = 60;
+
+int new_stage(PressPlan& plan, const std::string& name) {
+    plan.stages.push_back(name);
+    return static_cast<int>(plan.stages.size()) - 1;
+}
 
 }  // namespace
 
@@ -66,6 +73,12 @@ std::optional<Act> Shift::card() const {
     return cold;
 }
 
+std::optional<Act> Shift::next_on(int machine) const {
+    for (const Act& a : acts_)
+        if (a.machine == machine && !is_done(a)) return a;
+    return std::nullopt;
+}
+
 std::vector<Act> Shift::coming(std::size_t most) const {
     std::vector<Act> out;
     const auto now = card();
@@ -116,7 +129,7 @@ void Shift::finish(int task, double now) {
     Live& l = live(task);
     if (l.done < static_cast<int>(job(task).phases.size())) return;
     l.end = now;
-    Load& load = load_of(task);
+    const Load& load = load_of(plan_, task);
     if (!load.tasks.empty() && load.tasks.back() == task) notes_.push_back({now, load.id, "pressed"});
 }
 
@@ -145,7 +158,13 @@ bool Shift::next(double now) {
 void Shift::skip(double now) {
     const auto a = card();
     if (!a) return;
-    const Load& load = load_of(a->task);
+    const Load& load = load_of(plan_, a->task);
+    leave_out(load, now);
+    notes_.push_back({now, load.id, "left out"});
+    past_.clear();
+}
+
+void Shift::leave_out(const Load& load, double now) {
     for (const int t : load.tasks) {
         Live& l = live(t);
         if (l.end >= 0) continue;
@@ -153,8 +172,6 @@ void Shift::skip(double now) {
         l.end = now;
         std::erase_if(counting_, [&](const Countdown& c) { return c.task == t; });
     }
-    notes_.push_back({now, load.id, "left out"});
-    past_.clear();
 }
 
 bool Shift::again() {
@@ -201,10 +218,10 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
         }
     if (task < 0) return out;
     const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
-    notes_.push_back({now, load_of(task).id, press_fault_name(fault)});
+    notes_.push_back({now, load_of(plan_, task).id, press_fault_name(fault)});
     if (fault == PressFault::not_released) {
         int visit = -1;
-        for (const int t : load_of(task).tasks) {
+        for (const int t : load_of(plan_, task).tasks) {
             if (!job(t).machines.empty()) visit = t;
             if (t == task) break;
         }
@@ -219,7 +236,8 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
         peel.kind = StepKind::peel;
         peel.peel = Peel::warm;
         peel.how = "from another corner, low and rolled back";
-        const int stage = plan_.shop.tasks.back().stage + 1;
+        const std::string name = load_of(plan_, task).id + ", once more " + std::to_string(plan_.stages.size());
+        const int stage = new_stage(plan_, name), peeled = new_stage(plan_, name + ", peeled");
         const auto first = static_cast<int>(plan_.shop.tasks.size());
         Job again = job(visit);
         again.after = {{task, 0, {}}};
@@ -229,15 +247,15 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
         Job off;
         off.phases = {{10, true, 0}};
         off.after = {{first, 8, {}}};
-        off.stage = stage + 1;
+        off.stage = peeled;
         for (Job& j : plan_.shop.tasks)
             for (After& a : j.after)
                 if (a.task == task) a = {first + 1, 0, {}};
         plan_.shop.tasks.push_back(std::move(again));
-        plan_.tasks.push_back({at_load, {{ActKind::load, heat}, {ActKind::press, heat}, {ActKind::unload, heat}}});
+        plan_.tasks.push_back({at_load, {{ActKind::load, heat}, {ActKind::press, heat}, {ActKind::unload, heat}}, true});
         plan_.shop.tasks.push_back(std::move(off));
-        plan_.tasks.push_back({at_load, {{ActKind::peel, peel}}});
-        auto& tasks = load_of(task).tasks;
+        plan_.tasks.push_back({at_load, {{ActKind::peel, peel}}, true});
+        auto& tasks = plan_.loads[static_cast<std::size_t>(at_load)].tasks;
         const auto where = std::find(tasks.begin(), tasks.end(), task);
         tasks.insert(where == tasks.end() ? where : where + 1, {first, first + 1});
         live_.resize(plan_.shop.tasks.size());
@@ -245,31 +263,20 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
             l.done = static_cast<int>(job(task).phases.size());
             l.end = now;
         }
-        const Progress so_far = progress(now);
-        std::vector<int> stages;
-        for (const Act& a : acts_) stages.push_back(job(a.task).stage);
-        stages.insert(stages.begin(), {stage, stage + 1});
-        take(put(plan_.shop, stages, {}, &so_far));
+        put_anew({stage, peeled}, now);
         past_.clear();
         return out;
     }
-    const Load load = load_of(task);
+    const Load load = load_of(plan_, task);
     const Decoration* dec = find_decoration(order, load.decoration);
     for (const Load& l : plan_.loads) {
         const Decoration* other = find_decoration(order, l.decoration);
         if (other == nullptr || dec == nullptr || other->run != dec->run || l.size != load.size) continue;
         const int from = std::max(l.first, load.first), to = std::min(l.first + l.pieces, load.first + load.pieces);
         const bool begun = !l.tasks.empty() && (live(l.tasks.front()).start >= 0 && !live(l.tasks.front()).skipped);
-        if (to > from && begun) out.push_back({l.decoration, l.size, std::min(to - from, 1), press_fault_name(fault)});
+        if (to > from && begun) out.push_back({l.decoration, l.size, 1, press_fault_name(fault)});
     }
-    if (load.pieces == 1)  // of several at once the others go on
-        for (const int t : load.tasks) {
-            Live& l = live(t);
-            if (l.end >= 0) continue;
-            l.skipped = true;
-            l.end = now;
-            std::erase_if(counting_, [&](const Countdown& c) { return c.task == t; });
-        }
+    if (load.pieces == 1) leave_out(load, now);  // of several at once the others go on
     past_.clear();
     return out;
 }
@@ -373,6 +380,134 @@ Progress Shift::progress(double now) const {
 void Shift::take(Schedule schedule) {
     plan_.schedule = std::move(schedule);
     acts_ = acts_of(plan_, plan_.schedule);
+}
+
+void Shift::put_anew(const std::vector<int>& first, double now) {
+    const Progress so_far = progress(now);
+    std::vector<int> stages;
+    std::vector<char> there(plan_.stages.size(), 0);
+    const auto add = [&](int stage) {
+        if (!std::exchange(there[static_cast<std::size_t>(stage)], 1)) stages.push_back(stage);
+    };
+    for (const int s : first) add(s);
+    for (const Act& a : acts_) add(job(a.task).stage);
+    for (std::size_t s = 0; s < plan_.stages.size(); ++s) add(static_cast<int>(s));
+    take(put(plan_.shop, stages, {}, &so_far));
+}
+
+std::vector<int> Shift::planned_tasks(const Load& load) const {
+    std::vector<int> out;
+    for (const int t : load.tasks)
+        if (!plan_.tasks[static_cast<std::size_t>(t)].once_more) out.push_back(t);
+    return out;
+}
+
+ShiftRecord Shift::record(double now) const {
+    ShiftRecord out;
+    out.at = now;
+    out.notes = notes_;
+    for (const Load& load : plan_.loads) {
+        ShiftRecord::Piece piece;
+        piece.load = load.id;
+        bool begun = false;
+        for (const int t : planned_tasks(load)) {
+            const Live& l = live(t);
+            begun = begun || l.done > 0 || l.start >= 0 || l.end >= 0;
+            piece.left_out = piece.left_out || l.skipped;
+            piece.done.push_back(l.done);
+            piece.ended.push_back(l.end);
+        }
+        for (const Countdown& c : counting_)
+            piece.under_heat = piece.under_heat || (c.machine >= 0 && plan_.tasks[static_cast<std::size_t>(c.task)].load ==
+                                                                          static_cast<int>(&load - plan_.loads.data()));
+        if (begun) out.pieces.push_back(std::move(piece));
+    }
+    return out;
+}
+
+std::vector<std::string> Shift::restore(const ShiftRecord& record) {
+    std::vector<std::string> says;
+    notes_ = record.notes;
+    const std::string look = " lay under heat when the shift stopped: look at it, and report it if it had too much.";
+    for (const ShiftRecord::Piece& piece : record.pieces) {
+        const auto load = std::find_if(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) { return l.id == piece.load; });
+        if (load == plan_.loads.end()) continue;  // the order no longer has it
+        const bool whole = std::none_of(piece.ended.begin(), piece.ended.end(), [](double e) { return e < 0; });
+        const bool same = piece.done.size() == load->tasks.size() && piece.ended.size() == load->tasks.size();
+        if (!same && !whole) {
+            says.push_back("“" + piece.load + "” was begun by another recipe: see how far it is; it begins anew.");
+            continue;
+        }
+        for (std::size_t k = 0; k < load->tasks.size(); ++k) {
+            Live& l = live(load->tasks[k]);
+            const auto phases = static_cast<int>(job(load->tasks[k]).phases.size());
+            l.end = same ? piece.ended[k] : record.at;
+            l.done = l.end >= 0 ? phases : std::clamp(piece.done[k], 0, phases);
+            l.skipped = piece.left_out && l.end >= 0 && (!same || piece.done[k] < phases);
+            l.changed = l.done > 0;
+            if (l.done > 0 || l.end >= 0) l.start = std::min(record.at, l.end >= 0 ? l.end : record.at);
+        }
+        if (!piece.under_heat) continue;
+        says.push_back("“" + piece.load + "”" + look);
+        // it had its heat, and nobody knows how much: not a second time unasked
+        for (std::size_t k = 0; k < load->tasks.size(); ++k) {
+            Live& l = live(load->tasks[k]);
+            const Job& j = job(load->tasks[k]);
+            if (l.end >= 0 || l.start < 0 || j.machines.empty()) continue;
+            const auto& acts = plan_.tasks[static_cast<std::size_t>(load->tasks[k])].acts;
+            if (static_cast<std::size_t>(l.done) < acts.size() && acts[static_cast<std::size_t>(l.done)].kind == ActKind::press) ++l.done;
+            finish(load->tasks[k], record.at);
+            break;
+        }
+    }
+    put_anew({}, record.at);
+    return says;
+}
+
+std::vector<std::size_t> Shift::missing(const PressPlan& newer) const {
+    std::vector<std::size_t> out;
+    if (newer.presses != plan_.presses || newer.shop.machines.size() != plan_.shop.machines.size()) return out;
+    for (std::size_t i = 0; i < newer.loads.size(); ++i)
+        if (const Load& wanted = newer.loads[i]; std::none_of(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) {
+                return l.decoration == wanted.decoration && l.size == wanted.size && l.first < wanted.first + wanted.pieces &&
+                       wanted.first < l.first + l.pieces;
+            }))
+            out.push_back(i);
+    return out;
+}
+
+int Shift::bring_in(const PressPlan& newer, double now) {
+    const std::vector<std::size_t> loads = missing(newer);
+    if (loads.empty()) return 0;
+    std::vector<int> at(newer.shop.tasks.size(), -1);
+    std::map<int, int> stage;
+    for (const std::size_t i : loads) {
+        Load load = newer.loads[i];
+        for (int& t : load.tasks) {
+            const auto from = static_cast<std::size_t>(t);
+            t = static_cast<int>(plan_.shop.tasks.size());
+            at[from] = t;
+            Job j = newer.shop.tasks[from];
+            const auto [its, fresh] = stage.try_emplace(j.stage, 0);
+            if (fresh)
+                its->second =
+                    new_stage(plan_, newer.stages[static_cast<std::size_t>(j.stage)] + ", taken in " + std::to_string(plan_.stages.size()));
+            j.stage = its->second;
+            j.fixed.reset();
+            // a trial of its own that is not taken in has been passed
+            std::erase_if(j.after, [&](const After& a) { return at[static_cast<std::size_t>(a.task)] < 0; });
+            for (After& a : j.after) a.task = at[static_cast<std::size_t>(a.task)];
+            plan_.shop.tasks.push_back(std::move(j));
+            TaskInfo info = newer.tasks[from];
+            info.load = static_cast<int>(plan_.loads.size());
+            plan_.tasks.push_back(std::move(info));
+            plan_.alone.push_back(t);
+        }
+        plan_.loads.push_back(std::move(load));
+    }
+    live_.resize(plan_.shop.tasks.size());
+    put_anew({}, now);
+    return static_cast<int>(loads.size());
 }
 
 int Shift::loads_done() const {

@@ -37,15 +37,35 @@ struct ShiftNote {
     std::string load, what;
 };
 
+/// How far a shift has come, by loads that keep their name while the order does: what is kept of it on disk.
+struct ShiftRecord {
+    struct Piece {
+        std::string load;
+        bool left_out = false;
+        bool under_heat = false;    ///< when it was written
+        std::vector<int> done;      ///< phases, of each task of the load that the plan has
+        std::vector<double> ended;  ///< when each task was over; negative: it is not
+    };
+    double at = 0;  ///< seconds of the shift
+    std::vector<Piece> pieces;
+    std::vector<ShiftNote> notes;
+};
+
 class Shift {
 public:
     explicit Shift(PressPlan plan);
+    /// Goes on where a record stops; the plan is split into loads as the record's was. Returns a sentence on each load that needs a look:
+    /// what lay under heat, and what was begun by another recipe and begins anew.
+    std::vector<std::string> restore(const ShiftRecord& record);
+    [[nodiscard]] ShiftRecord record(double now) const;
 
     [[nodiscard]] const PressPlan& plan() const { return plan_; }
     /// What to do now; nothing when all is done.
     [[nodiscard]] std::optional<Act> card() const;
     /// The acts after it, in time order.
     [[nodiscard]] std::vector<Act> coming(std::size_t most) const;
+    /// What a press does next, or is in the middle of.
+    [[nodiscard]] std::optional<Act> next_on(int machine) const;
     /// Why it cannot go on yet, as a short sentence; empty: it can.
     [[nodiscard]] std::string waits_for(double now) const;
     /// The temperature that the card's press is asked for; 0: none.
@@ -81,6 +101,10 @@ public:
     /// For planning the rest anew, and the new plan for it.
     [[nodiscard]] Progress progress(double now) const;
     void take(Schedule schedule);
+    /// The loads of a newer plan whose pieces are in none of this one: replacements, or lines added since.
+    [[nodiscard]] std::vector<std::size_t> missing(const PressPlan& newer) const;
+    /// Takes them in after what is left; how many.
+    int bring_in(const PressPlan& newer, double now);
 
     [[nodiscard]] bool over() const { return !card().has_value() && counting_.empty(); }
     [[nodiscard]] int loads_done() const;
@@ -107,12 +131,12 @@ private:
     [[nodiscard]] bool heats_up(const Act& act) const;  ///< a load that waits for its plate
     [[nodiscard]] bool hot(int machine, double celsius) const;
     void finish(int task, double now);
+    void leave_out(const Load& load, double now);  ///< what is left of it
+    std::vector<int> planned_tasks(const Load& load) const;
+    void put_anew(const std::vector<int>& first, double now);  ///< these stages first, the others as they stand
     [[nodiscard]] const Job& job(int task) const { return plan_.shop.tasks[static_cast<std::size_t>(task)]; }
     [[nodiscard]] Live& live(int task) { return live_[static_cast<std::size_t>(task)]; }
     [[nodiscard]] const Live& live(int task) const { return live_[static_cast<std::size_t>(task)]; }
-    [[nodiscard]] Load& load_of(int task) {
-        return plan_.loads[static_cast<std::size_t>(plan_.tasks[static_cast<std::size_t>(task)].load)];
-    }
 };
 
 }  // namespace orthema

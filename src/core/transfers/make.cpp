@@ -36,6 +36,12 @@ Polygon cutting_contour(const Region& outline, double margin_mm) {
     return box_region(bounds(outline).grown(margin_mm))[0];
 }
 
+FoldedSheet folded_sheet(const Panel& panel, const Making& making, const Medium& medium) {
+    const Rect box = bounds(panel.outline);
+    const double fold = box.x1 + making.fold.mm();
+    return {fold, Rect{box.x0, box.y0, 2 * fold - box.x0, box.y1}.grown(medium.cut_offset.mm() + 2)};
+}
+
 double fold_difference(const Region& front, const Region& back, double fold_x) {
     const Region folded = mapped(front, Affine{-1, 0, 0, 1, 2 * fold_x, 0});
     // a reflection turns every ring round: the boolean operations want outer rings one way
@@ -418,7 +424,7 @@ void make_covered(const MakeInput& in, const ArtFacts& facts, Made& out) {
 void make_two_sided(const MakeInput& in, const ArtFacts& facts, Made& out) {
     const Panel panel = panel_under(in);
     const Rect box = bounds(panel.outline);
-    const double fold = box.x1 + in.making.fold.mm();
+    const auto [fold, sheet] = folded_sheet(panel, in.making, in.medium);
     const Affine over{-1, 0, 0, 1, 2 * fold, 0};
     Piece p;
     p.medium = in.medium.id;
@@ -435,7 +441,7 @@ void make_two_sided(const MakeInput& in, const ArtFacts& facts, Made& out) {
     p.picture.emplace_back(PathMark{{{{fold, box.y0}, {fold, box.y1}}}, false, {}, Stroke{palette::quiet, 0.3, {3, 2}}});
     p.picture.emplace_back(TextMark{{fold - 1.5, box.centre().y}, "fold", 3, palette::quiet, Align::centre, false, -90});
     p.shape = unite(mapped(facts.outline, front.place), mapped(mapped(facts.outline, front.place), over));
-    p.contour = box_region(Rect{box.x0, box.y0, 2 * fold - box.x0, box.y1}.grown(in.medium.cut_offset.mm() + 2))[0];
+    p.contour = box_region(sheet)[0];
     // the back as the blank itself has it must be what the fold brings there
     const auto faces = family_faces(in.style.family);
     if (std::find(faces.begin(), faces.end(), Face::back) != faces.end()) {

@@ -62,6 +62,13 @@ struct Made {
 
 Made make(const MakeInput& input, const ArtFacts& facts);
 
+/// A single-ply blank's front with its back beside it across a fold.
+struct FoldedSheet {
+    double fold = 0;  ///< x of the fold line, in the panel's frame
+    Rect sheet;       ///< what is cut out of the medium
+};
+FoldedSheet folded_sheet(const Panel& panel, const Making& making, const Medium& medium);
+
 /// The flat shape as a region of the plane that a reflection about an upright line lays on the back, and what differs
 /// from it: 0 where front and back fall together. mm².
 double fold_difference(const Region& front, const Region& back, double fold_x);

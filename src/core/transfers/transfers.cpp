@@ -114,8 +114,7 @@ void say_made(const Order& order, const Decoration& d, const std::string& size, 
 
 /// A method that does not suit its blank or its design. Strokes and gaps have findings of their own.
 void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit, Findings& findings) {
-    const Medium* medium = find_medium(order, d.medium);
-    const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+    const Method* method = method_of(order, d);
     if (method == nullptr) return;
     MethodCase what = method_case(order, d, facts, fit);
     what.thin_stroke = what.narrow_gap = 0;
