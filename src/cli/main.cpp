@@ -197,7 +197,8 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
     if (!text) return complain(text.sentence());
     const auto problem = nest_problem_from_json(*text);
     if (!problem) return complain(problem.sentence());
-    const auto solution = nest(*problem, options);
+    json curve = json::array();  // density over seconds
+    const auto solution = nest(*problem, options, {}, [&](const NestSolution& s) { curve.push_back({round3(s.seconds), s.density}); });
     if (!solution) return complain(solution.sentence());
     if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return complain(done.sentence());
     const auto faults = nest_faults(*problem, solution->placements, 0.01);
@@ -206,6 +207,7 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
                           {"density", solution->density},
                           {"seconds", solution->seconds},
                           {"rounds", solution->rounds},
+                          {"curve", curve},
                           {"faults", faults}}
                          .dump(1)
                   << "\n";

@@ -4,6 +4,7 @@
 #include "app/press/press_desk.h"
 #include "app/press/step_card.h"
 #include "app/shell/figures.h"
+#include "files/safe_file.h"
 #include "window.h"
 
 namespace orthema {
@@ -227,6 +228,59 @@ TEST(PressBench, AShiftThatEndsEarlyGoesOnLaterAndTakesReplacementsIn) {
     w.click(w.find<QPushButton>("Begin the shift"));
     EXPECT_FALSE(w.desk().kept()) << "all is pressed";
     EXPECT_FALSE(go_on->isVisible());
+}
+
+TEST(PressBench, AProgramThatIsLostFindsItsShiftAgain) {
+    PressWindow w;
+    w.few(4);
+    const std::string path = w.data("lost.orthema");
+    w.room().save(QString::fromStdString(path));
+    w.wait();
+    w.begin(300);
+    QElapsedTimer timer;
+    timer.start();
+    while (w.desk().shift().loads_done() < 2 && timer.elapsed() < 30000) {
+        w.key(w.press()->card(), Qt::Key_Space);
+        QTest::qWait(5);
+    }
+    const int done = w.desk().shift().loads_done();
+    ASSERT_GE(done, 2);
+    QTest::qWait(300);  // and then the power goes: this window is not asked any more
+    test::Window second(&w);
+    second.open(path);
+    second.go(7);
+    PressDesk& desk = second.bench<PressBench>("press")->desk();
+    ASSERT_TRUE(desk.kept());
+    EXPECT_EQ(desk.kept()->loads_done, done);
+    EXPECT_EQ(desk.kept()->loads, 4);
+    // a damaged record is said, and nothing else is lost by it
+    const std::string kept = w.room().data_folder().toStdString() + "/shifts/" + file_stem(w.order().name) + ".json";
+    ASSERT_TRUE(read_file(kept).ok());
+    ASSERT_TRUE(write_file(kept, "{\"format\":\"orthema-shift/1\",\"order\":").ok());
+    test::Window third(&w);
+    third.open(path);
+    EXPECT_NE(third.notice().find("cannot be read"), std::string::npos) << third.notice();
+    EXPECT_FALSE(third.bench<PressBench>("press")->desk().kept());
+    EXPECT_EQ(third.order().lines, w.order().lines);
+}
+
+TEST(StepCard, WordsFollowTheBlankAndThePress) {
+    PressWindow w;
+    Order order = w.order();
+    Act load;
+    load.kind = ActKind::load;
+    const Load& first = load_of(w.plan(), load.task);
+    EXPECT_NE(card_how(order, w.plan(), load).find("Smooth it flat"), std::string::npos);
+    EXPECT_NE(step_caution(order, first, ActKind::press).find("unattended"), std::string::npos);
+    for (Press& p : order.presses) p.kind = PressKind::oven;
+    EXPECT_NE(card_how(order, w.plan(), load).find("tray"), std::string::npos);
+    EXPECT_NE(step_caution(order, first, ActKind::press).find("never cooks food"), std::string::npos);
+    for (Press& p : order.presses) p.kind = PressKind::flat;
+    const std::pair<Family, const char*> others[] = {{Family::cap, "form"}, {Family::mug, "rim up"}, {Family::coaster, "square"}};
+    for (const auto& [family, word] : others) {
+        for (BlankStyle& s : order.styles) s.family = family;
+        EXPECT_NE(card_how(order, w.plan(), load).find(word), std::string::npos) << family_name(family);
+    }
 }
 
 TEST(PressBench, AReplacementIsTakenIntoTheShiftThatRuns) {

@@ -2,6 +2,7 @@
 #include "core/guides/guides.h"
 
 #include <cmath>
+#include <set>
 
 #include "files/order_file.h"
 #include "support/support.h"
@@ -40,8 +41,8 @@ TEST(Guides, OneForEverySizeOfEveryDecoration) {
         const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
         const auto text = words(guide.card.drawing);
         EXPECT_TRUE(has(text, "Adult tee, ash  " + guide.size));
-        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.top_to_ink), Unit::mm)));
-        EXPECT_TRUE(has(text, length_text(Length::from_mm(s.width), Unit::mm)));
+        EXPECT_TRUE(has(text, mm_text(s.top_to_ink, 1) + " mm"));
+        EXPECT_TRUE(has(text, mm_text(s.width, 1) + " mm"));
         EXPECT_TRUE(has(text, "wearer's left"));
         EXPECT_TRUE(has(text, "Hot platen"));
         EXPECT_EQ(guide.tiles.size(), static_cast<std::size_t>(guide.layout.pages()));
@@ -92,7 +93,7 @@ TEST(Guides, TilesCoverTheWholeTemplateWithTheirOverlap) {
         for (double w = 60; w < 900; w += 77)
             for (double h = 80; h < 900; h += 91) {
                 const Rect area{-w / 3, 40, w * 2 / 3, 40 + h};
-                const TemplateLayout l = tile_layout(area, paper_size(paper));
+                const TemplateLayout l = tile_layout(area, {paper_size(paper)});
                 EXPECT_GE(l.tile_width + (l.columns - 1) * l.step_x, w - 1e-9);
                 EXPECT_GE(l.tile_height + (l.rows - 1) * l.step_y, h - 1e-9);
                 EXPECT_GT(l.tile_width - l.step_x, 5) << "pages overlap, to be joined";
@@ -100,6 +101,31 @@ TEST(Guides, TilesCoverTheWholeTemplateWithTheirOverlap) {
                 if (l.columns > 1) EXPECT_LT(l.tile_width + (l.columns - 2) * l.step_x, w);
                 if (l.rows > 1) EXPECT_LT(l.tile_height + (l.rows - 2) * l.step_y, h);
             }
+}
+
+TEST(Guides, LargerPaperIsTakenOnlyWhereFewerSheetsDo) {
+    Guided g;
+    for (const Paper paper : {Paper::a4, Paper::letter}) {
+        g.order.paper = paper;
+        g.order.guide_setup.large_paper = true;
+        const auto papers = template_papers(g.order);
+        ASSERT_GE(papers.size(), 2u);
+        std::set<std::string> taken;
+        for (double w = 50; w < 800; w += 61)
+            for (double h = 50; h < 800; h += 47) {
+                const Rect area{0, 0, w, h};
+                const TemplateLayout l = tile_layout(area, papers, 1.02);
+                taken.insert(paper_name(l.paper));
+                for (const PaperSize& other : papers) {
+                    const TemplateLayout alone = tile_layout(area, {other}, 1.02);
+                    EXPECT_LE(l.pages(), alone.pages());
+                    if (alone.pages() == l.pages()) EXPECT_LE(l.paper.width * l.paper.height, other.width * other.height);
+                }
+            }
+        EXPECT_EQ(taken.size(), papers.size()) << "each has its use";
+    }
+    g.order.guide_setup.large_paper = false;
+    EXPECT_EQ(template_papers(g.order).size(), 1u);
 }
 
 TEST(Guides, TheTemplateCarriesItsMarksAtTrueLength) {

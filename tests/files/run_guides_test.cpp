@@ -82,6 +82,34 @@ TEST(PlatenMap, FiguresOnPaperAgreeWithThePlanToATenth) {
     EXPECT_TRUE(platen_map_pages(job.order, job.plan, *find_decoration(job.order, "mug-kite")).empty());
 }
 
+TEST(Card, FiguresOnPaperAgreeWithThePlanToATenth) {
+    const Job job = Job::demo();
+    const test::Folder folder;
+    for (const char* id : {"crew-kite", "marshal-back", "race-rose"}) {
+        const DecorationFit& fitted = *find_fit(job.plan, id);
+        const Decoration& d = *find_decoration(job.order, id);
+        std::vector<GuidePage> cards;
+        for (const SizeFit& s : fitted.sizes) cards.push_back(guide_for(job.order, d, fitted, s, job.facts.at(d.art).outline).card);
+        write_pages(folder / "cards.pdf", cards, job.art);
+        for (std::size_t i = 0; i < cards.size(); ++i) {
+            const SizeFit& s = fitted.sizes[i];
+            const std::string page = std::to_string(i + 1);
+            const std::string text = test::run("pdftotext -layout -f " + page + " -l " + page + " '" + (folder / "cards.pdf") + "' -").out;
+            const auto figure = [&](const std::string& words) {
+                const std::size_t at = text.find(words);
+                EXPECT_NE(at, std::string::npos) << words << text;
+                return at == std::string::npos ? -1e9 : std::stod(text.substr(at + words.size()));
+            };
+            EXPECT_NEAR(figure("Collar seam to top of ink"), s.top_to_ink, 0.0501) << id << s.size;
+            EXPECT_NEAR(figure(", your left"), s.left_margin, 0.0501);
+            EXPECT_NEAR(figure(", your right"), s.right_margin, 0.0501);
+            EXPECT_NEAR(figure("Ink width"), s.width, 0.0501);
+            EXPECT_NEAR(figure("Ink height"), s.height, 0.0501);
+            EXPECT_NE(text.find("revision " + guide_revision(job.order, d, s)), std::string::npos);
+        }
+    }
+}
+
 TEST(MasterTemplate, EverySizeHasItsOwnCollarLineAtItsOwnHeight) {
     const Job job = Job::demo();
     const Decoration& kite = *find_decoration(job.order, "crew-kite");
@@ -132,7 +160,7 @@ TEST(Template, APrinterThatPrintsSmallIsCorrected) {
     EXPECT_NEAR(least / 300.0 * 25.4, left - 0.25, 0.3);
     EXPECT_GT(most, least);
     // and every page stays inside the paper's margins
-    const TemplateLayout plain = tile_layout(guide.layout.area, paper_size(job.order.paper));
+    const TemplateLayout plain = tile_layout(guide.layout.area, {paper_size(job.order.paper)});
     EXPECT_LE(plain.tile_width - guide.layout.tile_width * guide.layout.scale, 1e-9);
 }
 

@@ -283,6 +283,8 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
                 [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
         return b;
     };
+    large_ = flag(QStringLiteral("Larger paper too"),
+                  QStringLiteral("A3, or legal and tabloid: taken for a template that then needs fewer sheets"), &GuideSetup::large_paper);
     windows_ = flag(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
                     &GuideSetup::windows);
     codes_ = flag(QStringLiteral("Codes on piece labels"),
@@ -346,6 +348,7 @@ void GuidesBench::refresh() {
     write_->setEnabled(on != nullptr);
     print_->setEnabled(on != nullptr);
     measured_->show_fine(order.guide_setup.measured, Unit::mm);
+    large_->setChecked(order.guide_setup.large_paper);
     windows_->setChecked(order.guide_setup.windows);
     codes_->setChecked(order.guide_setup.label_codes);
     if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
@@ -368,11 +371,12 @@ void GuidesBench::refresh() {
     lines_->setText(rows + QStringLiteral("</table>"));
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
-    pages_->setText(QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
-                        .arg(guide.layout.pages())
-                        .arg(guide.layout.pages() == 1 ? QStringLiteral("page") : QStringLiteral("pages"),
-                             guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
-                        .arg(all));
+    pages_->setText(
+        QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
+            .arg(guide.layout.pages())
+            .arg((guide.layout.pages() == 1 ? QStringLiteral("page of ") : QStringLiteral("pages of ")) + paper_name(guide.layout.paper),
+                 guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
+            .arg(all));
     switch (printed_as(order, *d, *on)) {
     case Printed::never: stale_->setText(QStringLiteral("Revision %1, not printed yet.").arg(qt(guide.revision))); break;
     case Printed::current: stale_->setText(QStringLiteral("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
@@ -489,9 +493,10 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
     if (pages.empty()) return;
     printer->setDocName(qt(pages.front().title));
     printer->setFullPage(true);
-    printer->setPageSize(QPageSize(room_.order().paper == Paper::a4 ? QPageSize::A4 : QPageSize::Letter));
-    printer->setPageOrientation(pages.front().drawing.width > pages.front().drawing.height ? QPageLayout::Landscape
-                                                                                           : QPageLayout::Portrait);
+    const Drawing& first = pages.front().drawing;
+    printer->setPageSize(
+        QPageSize(QSizeF(std::min(first.width, first.height), std::max(first.width, first.height)), QPageSize::Millimeter));
+    printer->setPageOrientation(first.width > first.height ? QPageLayout::Landscape : QPageLayout::Portrait);
     const bool marks_printed = what_->choice() <= real_size;
     room_.background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
                       size = on->size]() -> std::function<void()> {

@@ -44,14 +44,15 @@ PressDesk::~PressDesk() {
     keeper_.waitForDone();
 }
 
-QString PressDesk::kept_path() const { return room_.data_folder() + "/shifts/" + qt(file_stem(room_.order().name)) + ".json"; }
+QString PressDesk::kept_path(const std::string& order) const { return room_.data_folder() + "/shifts/" + qt(file_stem(order)) + ".json"; }
 
 void PressDesk::look_for_kept() {
     keeper_.waitForDone();
     looked_for_ = room_.order().name;
     kept_.reset();
-    if (!QFileInfo::exists(kept_path())) return;
-    const auto text = read_file(kept_path().toStdString());
+    const QString path = kept_path(looked_for_);
+    if (!QFileInfo::exists(path)) return;
+    const auto text = read_file(path.toStdString());
     auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
     if (!shift)
         room_.say({QStringLiteral("The shift that was kept cannot be read: ") + qt(shift.sentence()), true, {}, {}});
@@ -64,7 +65,7 @@ void PressDesk::keep() {
     std::string text;
     if (!shift_->over()) {
         KeptShift k;
-        k.order = looked_for_ = room_.order().name;
+        k.order = order_;
         k.rehearsal = simulated_;
         k.speed = speed_;
         k.loads = int(shift_->plan().loads.size());
@@ -75,7 +76,7 @@ void PressDesk::keep() {
         if (!k.record.pieces.empty()) text = shift_json(k);
     }
     keeper_.clear();  // what was not written yet is older
-    keeper_.start([this, path = kept_path(), text = std::move(text)] {
+    keeper_.start([this, path = kept_path(order_), text = std::move(text)] {
         if (text.empty()) {
             QFile::remove(path);
             return;
@@ -131,6 +132,7 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     stopped_at_ = -1;
     counting_ = 0;
     said_unkept_ = false;
+    order_ = room_.order().name;
     kept_.reset();
     shift_.emplace(std::move(plan));
     if (from != nullptr)

@@ -75,7 +75,7 @@ private:
     };
     void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr);
     void look_for_kept();
-    [[nodiscard]] QString kept_path() const;
+    [[nodiscard]] QString kept_path(const std::string& order) const;
     void keep();
     void tick();
     void talk(int machine);
@@ -92,7 +92,8 @@ private:
     std::size_t counting_ = 0;
     int shift_number_ = 0;
     std::optional<KeptShift> kept_;
-    std::string looked_for_;
+    std::string looked_for_;  ///< the order, by name, that kept_ is of
+    std::string order_;       ///< that the shift began on, by name: another may be opened meanwhile
     bool said_unkept_ = false;
     QThreadPool keeper_;  ///< one thread: what is kept is written in its order
 };

@@ -155,8 +155,8 @@ std::optional<Aid> aid_for(const Order& order, const Decoration& dec, const Deco
         break;
     }
     }
-    out.layout = tile_layout(out.area.grown(3), paper_size(order.paper), print_correction(order.guide_setup));
-    out.tiles = template_tiles(out.whole, out.layout, paper_size(order.paper), out.title, out.title);
+    out.layout = tile_layout(out.area.grown(3), template_papers(order), print_correction(order.guide_setup));
+    out.tiles = template_tiles(out.whole, out.layout, out.title, out.title);
     return out;
 }
 

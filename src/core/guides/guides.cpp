@@ -227,8 +227,25 @@ double wrapped(Drawing& d, Point at, const std::string& words, double size, doub
 
 PaperSize paper_size(Paper paper) { return paper == Paper::a4 ? PaperSize{210, 297} : PaperSize{215.9, 279.4}; }
 
+std::vector<PaperSize> template_papers(const Order& order) {
+    std::vector<PaperSize> out{paper_size(order.paper)};
+    if (!order.guide_setup.large_paper) return out;
+    if (order.paper == Paper::a4)
+        out.push_back({297, 420});
+    else
+        out.insert(out.end(), {{215.9, 355.6}, {279.4, 431.8}});
+    return out;
+}
+
+const char* paper_name(const PaperSize& p) {
+    if (p.width < 212) return "A4";
+    if (p.width > 290) return "A3";
+    return p.width > 250 ? "tabloid" : p.height > 300 ? "legal" : "letter";
+}
+
 std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location location, const Exactness& exact, Unit unit) {
-    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
+    // in mm to the tenth, as they were worked out; what is measured by hand has its tolerance beside it
+    const auto text = [&](double mm) { return unit == Unit::mm ? mm_text(mm, 1) + " mm" : length_text(Length::from_mm(mm), unit); };
     const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
     const auto named = [](std::string what, const std::string& rest) {
         what[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(what[0])));
@@ -252,14 +269,13 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     return lines;
 }
 
-std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, PaperSize paper, const std::string& title,
-                                      const std::string& footer) {
+std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, const std::string& title, const std::string& footer) {
     std::vector<GuidePage> pages;
     std::vector<Rect> words;
     for (const Mark& m : whole.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) words.push_back(text_box(*t));
-    const double pw = l.landscape ? paper.height : paper.width;
-    const double ph = l.landscape ? paper.width : paper.height;
+    const double pw = l.landscape ? l.paper.height : l.paper.width;
+    const double ph = l.landscape ? l.paper.width : l.paper.height;
     for (int row = 0; row < l.rows; ++row)
         for (int column = 0; column < l.columns; ++column) {
             GuidePage page;
@@ -295,32 +311,34 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
             if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
             if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
             page.drawing.text({paper_margin, ph - 4.5},
-                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) +
-                                  ", print at 100 %, check the 100 mm mark",
+                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) + ", " +
+                                  paper_name(l.paper) + ", print at 100 %, check the 100 mm mark",
                               2.8, palette::quiet);
             pages.push_back(std::move(page));
         }
     return pages;
 }
 
-TemplateLayout tile_layout(const Rect& area, PaperSize paper, double scale) {
+TemplateLayout tile_layout(const Rect& area, const std::vector<PaperSize>& papers, double scale) {
     TemplateLayout best;
-    for (const bool landscape : {false, true}) {
-        TemplateLayout l;
-        l.area = area;
-        l.landscape = landscape;
-        l.scale = scale;
-        l.tile_width = ((landscape ? paper.height : paper.width) - 2 * paper_margin) / scale;
-        l.tile_height = ((landscape ? paper.width : paper.height) - 2 * paper_margin) / scale;
-        l.step_x = l.tile_width - overlap;
-        l.step_y = l.tile_height - overlap;
-        const auto need = [](double length, double tile, double step) {
-            return length <= tile ? 1 : 1 + static_cast<int>(std::ceil((length - tile) / step - 1e-9));
-        };
-        l.columns = need(area.width(), l.tile_width, l.step_x);
-        l.rows = need(area.height(), l.tile_height, l.step_y);
-        if (!landscape || l.pages() < best.pages()) best = l;
-    }
+    for (const PaperSize& paper : papers)
+        for (const bool landscape : {false, true}) {
+            TemplateLayout l;
+            l.area = area;
+            l.landscape = landscape;
+            l.paper = paper;
+            l.scale = scale;
+            l.tile_width = ((landscape ? paper.height : paper.width) - 2 * paper_margin) / scale;
+            l.tile_height = ((landscape ? paper.width : paper.height) - 2 * paper_margin) / scale;
+            l.step_x = l.tile_width - overlap;
+            l.step_y = l.tile_height - overlap;
+            const auto need = [](double length, double tile, double step) {
+                return length <= tile ? 1 : 1 + static_cast<int>(std::ceil((length - tile) / step - 1e-9));
+            };
+            l.columns = need(area.width(), l.tile_width, l.step_x);
+            l.rows = need(area.height(), l.tile_height, l.step_y);
+            if (best.tile_width == 0 || l.pages() < best.pages()) best = l;
+        }
     return best;
 }
 
@@ -339,10 +357,10 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
               std::max(size.ink.y1, g.pit_y.value_or(size.ink.y1)) + 6};
     area.y1 = std::max(area.y1, size.ink.y1 + 42);
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
-    guide.layout = tile_layout(area, paper, print_correction(order.guide_setup));
+    guide.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
     guide.whole = template_drawing(order, dec, size, g, outline, area);
     guide.revision = guide_revision(order, dec, size);
-    guide.tiles = template_tiles(guide.whole, guide.layout, paper, guide.card.title,
+    guide.tiles = template_tiles(guide.whole, guide.layout, guide.card.title,
                                  dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision);
     return guide;
 }

@@ -15,6 +15,10 @@ struct PaperSize {
     double width = 210, height = 297;  ///< mm, upright
 };
 PaperSize paper_size(Paper paper);
+/// What templates may be printed on, smallest first.
+std::vector<PaperSize> template_papers(const Order& order);
+/// "A4", "tabloid".
+const char* paper_name(const PaperSize& paper);
 
 struct GuidePage {
     Drawing drawing;  ///< millimetres, 1:1
@@ -29,6 +33,7 @@ struct TemplateLayout {
     double tile_width = 0, tile_height = 0;  ///< printed area of one page
     double step_x = 0, step_y = 0;           ///< from tile to tile; the rest overlaps
     bool landscape = false;
+    PaperSize paper;
     double scale = 1;  ///< pages are drawn larger by this; the figures above are the garment's
     [[nodiscard]] int pages() const { return columns * rows; }
 };
@@ -53,11 +58,11 @@ Guide guide_for(const Order& order, const Decoration& decoration, const Decorati
 /// Guides for everything that is fitted, by garment and then location.
 GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& facts);
 
-/// Tiles that cover an area with the fewest pages, upright or across; margins of 10 mm, overlap of 12 mm. `scale` is by
-/// how much the pages are drawn larger for a printer that prints small.
-TemplateLayout tile_layout(const Rect& area, PaperSize paper, double scale = 1);
+/// Tiles that cover an area with the fewest pages of one of the papers, upright or across, and of those the smallest paper; margins of 10
+/// mm, overlap of 12 mm. `scale` is by how much the pages are drawn larger for a printer that prints small.
+TemplateLayout tile_layout(const Rect& area, const std::vector<PaperSize>& papers, double scale = 1);
 /// The pages of a template drawn in the garment's frame.
-std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, PaperSize paper, const std::string& title,
+std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, const std::string& title,
                                       const std::string& footer);
 /// A line of this length with end bars and its name, to lay a ruler on.
 void calibration_bar(Drawing& to, Point at, double length, const std::string& name);

@@ -74,7 +74,6 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
     std::vector<MasterTemplate> out;
     const DecorationFit* fit = find_fit(plan, dec.id);
     if (fit == nullptr) return out;
-    const PaperSize paper = paper_size(order.paper);
     static constexpr Colour lines[] = {palette::ink, palette::brick, palette::verdigris, palette::plum, palette::olive, palette::carmine};
     for (std::size_t b = 0; b < fit->bands.size(); ++b) {
         MasterTemplate m;
@@ -127,8 +126,8 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         d.text({0, height + 18}, "Lay the size's own collar line on the collar seam; the ink stays where it is.", 3.2, palette::quiet);
         calibration_bar(d, {0, height + 24}, 100, "100 mm");
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
-        m.layout = tile_layout(area, paper, print_correction(order.guide_setup));
-        m.tiles = template_tiles(d, m.layout, paper, dec.name + ", master " + m.sizes, dec.name + ", master for " + m.sizes);
+        m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
+        m.tiles = template_tiles(d, m.layout, dec.name + ", master " + m.sizes, dec.name + ", master for " + m.sizes);
         out.push_back(std::move(m));
     }
     return out;

@@ -280,6 +280,7 @@ struct PrintedGuide {
 struct GuideSetup {
     Length measured = Length::from_mm(100);  ///< what a printed 100 mm measures: templates are corrected by it
     bool windows = false;                    ///< the ink's place is cut out of the template
+    bool large_paper = false;                ///< A3, or legal and tabloid, for templates that then need fewer sheets
     bool label_codes = false;                ///< a square code on piece labels where there is room
     std::vector<PrintedGuide> printed;
     bool operator==(const GuideSetup&) const = default;
