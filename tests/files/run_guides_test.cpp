@@ -277,6 +277,12 @@ TEST(Aid, OneForEachBlankThatCallsForItAndNoneElse) {
     for (const Aid& aid : aids_of(job.order, job.plan)) {
         ++kinds[aid.kind];
         EXPECT_EQ(static_cast<int>(aid.tiles.size()), aid.layout.pages());
+        const bool calibrated = std::any_of(aid.whole.marks.begin(), aid.whole.marks.end(), [](const Mark& m) {
+            const auto* path = std::get_if<PathMark>(&m);
+            return path != nullptr && path->rings.size() == 1 && path->rings[0].size() == 2 &&
+                   std::abs(norm(path->rings[0][1] - path->rings[0][0]) - 100) < 1e-9;
+        });
+        EXPECT_TRUE(calibrated) << aid.title;
         write_pages(folder / (file_stem(aid.id) + ".pdf"), aid.tiles, job.art);
     }
     EXPECT_EQ(kinds.size(), 4u);

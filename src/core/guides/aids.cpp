@@ -34,6 +34,7 @@ void carry_board(const Order& order, const Decoration& dec, const Panel& p, cons
     d.rect(size.ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
     const double foot = out.area.y1;
     d.marks.emplace_back(PathMark{{round_rect({-45, foot - 32, 45, foot - 12}, 10)}, true, palette::white, cut_line});
+    calibration_bar(d, {-50, foot - 40}, 100, "100 mm");
     d.text({0, foot - 20}, "hand hole", 3.2, palette::quiet, Align::centre);
     d.text({-half + 6, size.ink.y1 + 8}, "Carry board, " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left,
            true);
@@ -137,8 +138,9 @@ std::optional<Aid> aid_for(const Order& order, const Decoration& dec, const Deco
         auto paper = handle_template(style, size.size, order.name + "   " + run_name(order, dec.run) + " " + size.size);
         if (!paper) return std::nullopt;
         out.id = std::string(aid_name(*kind)) + " " + dec.run.style + " " + size.size;
-        out.area = {0, 0, paper->width, paper->height};
+        out.area = {0, 0, std::max(paper->width, 124.0), paper->height + 10};
         out.whole = std::move(*paper);
+        calibration_bar(out.whole, {12, out.area.y1 - 6}, 100, "100 mm");
         break;
     }
     case AidKind::jig_plate: {
