@@ -183,6 +183,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     const auto append = [](std::vector<GuidePage>& to, std::vector<GuidePage> more) {
         for (GuidePage& p : more) to.push_back(std::move(p));
     };
+    const std::vector<Aid> aids = choice.guides ? aids_of(order, plan) : std::vector<Aid>{};
     if (!guide_set.guides.empty()) {
         std::vector<const Drawing*> cards, tiles;
         for (const Guide* g : in_guide_order(order, guide_set, press, choice.guide_order)) {
@@ -206,9 +207,9 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
                 charts.push_back(wall_chart(order, plan, run));
         pages_file(stem + "_platen-maps.pdf", std::move(maps), order.name + ", platen maps");
         pages_file(stem + "_master-templates.pdf", std::move(masters), order.name + ", master templates at 1:1");
-        std::map<AidKind, std::vector<GuidePage>> aids;
-        for (Aid& aid : aids_of(order, plan)) append(aids[aid.kind], std::move(aid.tiles));
-        for (auto& [kind, pages] : aids) {
+        std::map<AidKind, std::vector<GuidePage>> aid_pages;
+        for (const Aid& aid : aids) append(aid_pages[aid.kind], aid.tiles);
+        for (auto& [kind, pages] : aid_pages) {
             const std::string name = std::string(aid_name(kind)) + (kind == AidKind::fold_and_border ? "" : "s");
             pages_file(stem + "_" + file_stem(name) + ".pdf", std::move(pages), order.name + ", " + name + " at 1:1");
         }
@@ -223,7 +224,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             steps.add(path,
                       [path, text = drawing_svg(g.whole, g.layout.area, g.card.title)](const Task&) { return write_file(path, text); });
         }
-        for (const Aid& aid : aids_of(order, plan)) {
+        for (const Aid& aid : aids) {
             const std::string path = into + "/" + file_stem(aid.id) + ".svg";
             steps.add(path, [path, text = drawing_svg(aid.whole, aid.area, aid.title)](const Task&) { return write_file(path, text); });
         }

@@ -44,6 +44,15 @@ struct PressWindow : SmallWindow {
             QTest::qWait(5);
         }
     }
+    /// Presses space until so many loads are done.
+    void to_loads(int done) {
+        QElapsedTimer timer;
+        timer.start();
+        while (desk().shift().loads_done() < done && timer.elapsed() < 30000) {
+            key(press()->card(), Qt::Key_Space);
+            QTest::qWait(5);
+        }
+    }
     /// Presses space until all is done; false when it takes longer than that.
     bool to_the_end(int seconds = 60) {
         QElapsedTimer timer;
@@ -200,12 +209,7 @@ TEST(PressBench, AShiftThatEndsEarlyGoesOnLaterAndTakesReplacementsIn) {
     ASSERT_NE(go_on, nullptr);
     EXPECT_FALSE(go_on->isVisible());
     w.begin(300);
-    QElapsedTimer timer;
-    timer.start();
-    while (w.desk().shift().loads_done() < 2 && timer.elapsed() < 30000) {
-        w.key(w.press()->card(), Qt::Key_Space);
-        QTest::qWait(5);
-    }
+    w.to_loads(2);
     w.desk().report(PressFault::crooked);
     w.wait();
     w.press()->refresh();
@@ -237,12 +241,7 @@ TEST(PressBench, AProgramThatIsLostFindsItsShiftAgain) {
     w.room().save(QString::fromStdString(path));
     w.wait();
     w.begin(300);
-    QElapsedTimer timer;
-    timer.start();
-    while (w.desk().shift().loads_done() < 2 && timer.elapsed() < 30000) {
-        w.key(w.press()->card(), Qt::Key_Space);
-        QTest::qWait(5);
-    }
+    w.to_loads(2);
     const int done = w.desk().shift().loads_done();
     ASSERT_GE(done, 2);
     QTest::qWait(300);  // and then the power goes: this window is not asked any more

@@ -409,7 +409,8 @@ void GuidesBench::refresh() {
 std::function<void(Drawing&, const Rect&)> GuidesBench::map_beside(const Decoration& d, const SizeFit& on, const Ground& ground) const {
     const auto map = platen_map(room_.order(), d, on, ground);
     if (!map) return {};
-    return [order = room_.order(), d, on, ground, map = *map](Drawing& to, const Rect& box) {
+    return [this, d, on, ground, map = *map](Drawing& to, const Rect& box) {
+        const Order& order = room_.order();
         const double line = 19, words = line * double(map.lines.size()) + 8;
         to.text({box.x0, box.y0 + 18}, on.size + " on the " + map.press + ", " + map.platen_name, 15, palette::ink, Align::left, true);
         draw_platen_map(to, order, d, on, ground, map, {box.x0, box.y0 + 28, box.x1, box.y1 - words}, 1, 14);

@@ -16,7 +16,7 @@ const Stroke cut_line{palette::ink, 0.5, {}}, fold_line{palette::ink, 0.3, {4, 2
 
 /// As wide as goes between the side seams, from the collar to well below the ink; registered at the table by collar
 /// notch and centre.
-void carry_board(const Order& order, const Decoration& dec, const Panel& p, const SizeFit& size, Aid& out) {
+void carry_board(const Panel& p, const SizeFit& size, Aid& out) {
     const double half = std::max(size.ink.width() / 2 + 25, 0.36 * p.width);
     out.area = {-half, p.top_y - 25, half, size.ink.y1 + 45};
     Drawing& d = out.whole;
@@ -36,8 +36,7 @@ void carry_board(const Order& order, const Decoration& dec, const Panel& p, cons
     d.marks.emplace_back(PathMark{{round_rect({-45, foot - 32, 45, foot - 12}, 10)}, true, palette::white, cut_line});
     calibration_bar(d, {-50, foot - 40}, 100, "100 mm");
     d.text({0, foot - 20}, "hand hole", 3.2, palette::quiet, Align::centre);
-    d.text({-half + 6, size.ink.y1 + 8}, "Carry board, " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left,
-           true);
+    d.text({-half + 6, size.ink.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
     wrapped(d, {-half + 6, size.ink.y1 + 12.5},
             "Slide it between the layers, notch in the collar, centre on the crease; carry it to the platen.", 3.2, 2 * half - 12,
             palette::ink);
@@ -133,7 +132,7 @@ std::optional<Aid> aid_for(const Order& order, const Decoration& dec, const Deco
     out.title = name + ", " + run_name(order, dec.run) + " " + size.size;
     out.id = std::string(aid_name(*kind)) + " " + dec.id + " " + size.size;
     switch (*kind) {
-    case AidKind::carry_board: carry_board(order, dec, ground->panel, size, out); break;
+    case AidKind::carry_board: carry_board(ground->panel, size, out); break;
     case AidKind::handle_template: {
         auto paper = handle_template(style, size.size, order.name + "   " + run_name(order, dec.run) + " " + size.size);
         if (!paper) return std::nullopt;
