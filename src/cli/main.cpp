@@ -222,7 +222,7 @@ Result<Order> settled(const Run& run, double seconds) {
     Order order = run.package.order;
     for (const MediumPlan& plan : run.sheets.media) {
         const Medium* medium = find_medium(order, plan.medium);
-        if (medium == nullptr || (!plan.stale && plan.placed == plan.asked)) continue;
+        if (medium == nullptr || (!plan.stale && !plan.mixed && plan.placed == plan.asked)) continue;
         NestOptions options;
         options.seconds = seconds;
         options.threads = 2;

@@ -164,6 +164,19 @@ TEST(Groups, LieOneAfterTheOtherSoThatAStraightCutPartsThem) {
         ASSERT_EQ(groups.size(), 2u);
         const Rect &a = groups.begin()->second, &b = groups.rbegin()->second;
         EXPECT_GE(std::max(b.x0 - a.x1, a.x0 - b.x1), 4 - 1e-3);
+        MediumLayout layout{shop.medium.id, laid.sheets.copies};
+        EXPECT_TRUE(groups_parted(shop.medium, shop.set, layout));
+        // a piece of the first group moved past the last of the second
+        const auto first = std::min_element(boxes.begin(), boxes.end(), [](const Rect& p, const Rect& q) { return p.x0 < q.x0; });
+        PlacedCopy& moved = layout.copies[std::size_t(first - boxes.begin())];
+        moved.x += std::max(a.x1, b.x1) + 50;
+        EXPECT_FALSE(groups_parted(shop.medium, shop.set, layout));
+        Order order;
+        order.media = {shop.medium};
+        order.layouts = {layout};
+        EXPECT_TRUE(sheet_plan(order, shop.set).media.at(0).mixed);
+        moved.locked = true;
+        EXPECT_TRUE(groups_parted(shop.medium, shop.set, layout)) << "that was the artist's own wish";
     }
 }
 

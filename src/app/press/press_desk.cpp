@@ -37,6 +37,7 @@ PressDesk::PressDesk(Workroom& room) : room_(room) {
     connect(&room_, &Workroom::updated, this, [this] {
         if (!running() && looked_for_ != room_.order().name) look_for_kept();
     });
+    if (!room_.order().name.empty()) look_for_kept();  // the bench may be made when the order is open already
 }
 
 PressDesk::~PressDesk() {

@@ -430,11 +430,11 @@ void Workroom::settle(const std::string& medium_id, double seconds) {
     const Medium* medium = find_medium(order_, medium_id);
     if (medium == nullptr || settling_ || catching_up()) return;
     const MediumLayout now = layout_of(order_, medium_id);
-    // A sound layout is replaced only by a better one.
+    // A sound layout is replaced only by a better one; one that mixes groups by any that parts them.
     std::optional<LaidOut> present;
     curve_.clear();
     for (const MediumPlan& plan : sheets_.media)
-        if (plan.medium == medium_id && !plan.stale && plan.placed == plan.asked) {
+        if (plan.medium == medium_id && !plan.stale && !plan.mixed && plan.placed == plan.asked) {
             present = measured(*medium, set_, {now.copies, now.stock});
             curve_.push_back({0, present->density});
         }

@@ -149,16 +149,6 @@ private:
 
     // ---- groups
 
-    [[nodiscard]] std::string group_of(const Transfer& t) const {
-        switch (medium_.laying.together) {
-        case Together::designs: return t.art;
-        case Together::garments: return t.garment;
-        case Together::sizes: return t.sizes;
-        case Together::nothing: break;
-        }
-        return "";
-    }
-
     Result<LaidSheets> in_groups(const Bed& bed, const std::vector<std::vector<int>>& copies, double seconds) {
         if (medium_.laying.together == Together::nothing) {
             const Part part = part_of(bed, copies);
@@ -172,7 +162,7 @@ private:
         double all = 0;
         for (std::size_t i = 0; i < whole_.pieces.size(); ++i) {
             const Transfer* t = find_transfer(set_, whole_.pieces[i].id);
-            of.push_back(t == nullptr ? "" : group_of(*t));
+            of.push_back(t == nullptr ? "" : group_of(medium_, *t));
             if (std::find(order.begin(), order.end(), of.back()) == order.end()) order.push_back(of.back());
             all += area(whole_.pieces[i].outline) * static_cast<double>(copies[i].size());
         }

@@ -263,6 +263,42 @@ void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Sub
 
 }  // namespace
 
+std::string group_of(const Medium& medium, const Transfer& t) {
+    switch (medium.laying.together) {
+    case Together::designs: return t.art;
+    case Together::garments: return t.garment;
+    case Together::sizes: return t.sizes;
+    case Together::nothing: break;
+    }
+    return "";
+}
+
+bool groups_parted(const Medium& medium, const TransferSet& set, const MediumLayout& layout) {
+    if (medium.laying.together == Together::nothing) return true;
+    constexpr double sheet_apart = 1e6;  // mm, more than any roll
+    MediumLayout ordered = layout;
+    ordered.fill.clear();
+    std::set<int> free_of;
+    for (const PlacedCopy& c : layout.copies)
+        if (c.locked || !bed_of(medium, stock_of(layout.stock, c.sheet)).shape.outer.empty()) free_of.insert(c.sheet);
+    std::map<std::string, std::pair<double, double>> spans;
+    const std::vector<Rect> boxes = laid_boxes(medium, set, layout.copies);
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+        const PlacedCopy& c = layout.copies[i];
+        const Transfer* t = find_transfer(set, c.transfer);
+        if (t == nullptr || free_of.contains(c.sheet) || c.copy >= copies_asked(*t, ordered)) continue;
+        const double before = c.sheet * sheet_apart, x0 = before + boxes[i].x0, x1 = before + boxes[i].x1;
+        auto& [from, to] = spans.try_emplace(group_of(medium, *t), x0, x1).first->second;
+        from = std::min(from, x0);
+        to = std::max(to, x1);
+    }
+    std::vector<std::pair<double, double>> sorted;
+    for (const auto& [group, span] : spans) sorted.push_back(span);
+    std::sort(sorted.begin(), sorted.end());
+    return std::adjacent_find(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return b.first < a.second - 0.01; }) ==
+           sorted.end();
+}
+
 Result<TrimPlan> sheet_cuts(const Medium& medium, const TransferSet& set, const Sheet& s) {
     return trim_plan(laid_boxes(medium, set, s.copies), {0, 0, s.length, s.width}, medium.gap.mm() / 2);
 }
@@ -285,6 +321,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         m.placed = static_cast<int>(copies.size());
         const auto faults = layout_faults(medium, set, layout, 0.01);
         m.stale = !faults.empty();
+        m.mixed = !m.stale && !groups_parted(medium, set, layout);
         const int sheets = sheet_count(copies);
         int crossing = 0;
         double used_of_all = 0, area_of_all = 0;
@@ -334,6 +371,12 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
                  about,
                  {},
                  medium.name + ": the layout is not for the transfers of now (" + faults.front() + "). Settle it again."});
+        if (m.mixed)
+            plan.findings.push_back({Severity::note,
+                                     "groups-mixed",
+                                     about,
+                                     {},
+                                     medium.name + ": pieces that are wanted together lie among others. Settle again to part the groups."});
         if (crossing > 0)
             plan.findings.push_back(
                 {Severity::caution,

@@ -31,6 +31,7 @@ struct MediumPlan {
     double length = 0;  ///< of film, all runs; 0 for cut sheets
     double cost = 0;
     bool stale = false;  ///< laid out for other transfers than those of now
+    bool mixed = false;  ///< groups that are wanted together lie among each other
 };
 
 struct SheetPlan {
@@ -52,6 +53,12 @@ std::string stock_of(const std::vector<std::string>& stock, int sheet);
 Polygon laid_outline(const Medium& medium, const Transfer& transfer);
 /// The least distance of these.
 double laid_gap(const Medium& medium);
+/// What is kept together on the sheets, as the medium's laying wants it: the art, garment or sizes of a transfer; "" where
+/// nothing is.
+std::string group_of(const Medium& medium, const Transfer& transfer);
+/// Whether the groups lie one after the other along the feed, sheet after sheet, so that straight cuts part them. Offcuts,
+/// sheets that hold a locked copy and what fills are not asked.
+bool groups_parted(const Medium& medium, const TransferSet& set, const MediumLayout& layout);
 /// How many of a transfer lie on sheets: what is ordered and spare, what fills, less what is printed already.
 int copies_asked(const Transfer& transfer, const MediumLayout& layout);
 /// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks, a taped seam when every
