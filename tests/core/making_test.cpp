@@ -212,6 +212,30 @@ TEST(Making, ABoardIsDrawnWhileItsJigAndBlankAreEdited) {
     }
 }
 
+TEST(Making, ASlotHasItsOwnEdgeOrThatOfItsBlankTurnedOverAtTheBack) {
+    Jig jig;
+    EXPECT_TRUE(slot_edge(jig, nullptr, {0, 0}).empty()) << "neither is known";
+    Panel tag;  // 40 × 60 with its top right corner cut off by 10 mm
+    tag.outline = {{{{0, 0}, {30, 0}, {40, 10}, {40, 60}, {0, 60}}, {}}};
+    const auto front = slot_edge(jig, &tag, {100, 50}), back = slot_edge(jig, &tag, {100, 50}, true);
+    const Polygon at_front{front.at(0), {}}, at_back{back.at(0), {}};
+    EXPECT_NEAR(area(at_front), 2350, 1e-9);
+    EXPECT_NEAR(area(at_back), 2350, 1e-9);
+    const Rect box = bounds(at_front.outer);
+    EXPECT_NEAR(box.x0, 80, 1e-9);
+    EXPECT_NEAR(box.y1, 80, 1e-9);
+    EXPECT_FALSE(inside(at_front, {119, 21})) << "the cut corner";
+    EXPECT_TRUE(inside(at_front, {81, 21}));
+    EXPECT_TRUE(inside(at_back, {119, 21}));
+    EXPECT_FALSE(inside(at_back, {81, 21})) << "it faces the other way";
+    jig.slot_width = Length::from_mm(44);
+    jig.slot_height = Length::from_mm(64);
+    jig.slot_corner = Length::from_mm(4);
+    const Polygon own{slot_edge(jig, &tag, {100, 50}).at(0), {}};
+    EXPECT_NEAR(bounds(own.outer).width(), 44, 1e-6);
+    EXPECT_NEAR(area(own), 44 * 64 - (4 - M_PI) * 16, 1) << "four round corners";
+}
+
 TEST(Making, AJigThatCannotBeIsASentence) {
     Shop s;
     s.put("metal-tag", "round 32", 4, Location::whole_front, "sublimation-a3", "press-small");

@@ -260,24 +260,29 @@ TEST(Nest, WhateverComesGivesASentenceOrASoundLayout) {
 }
 
 TEST(Nest, ThreadsDoNotChangeTheLayoutOfOneGroup) {
-    std::mt19937 random(8);
-    NestProblem p;
-    p.width = 200;
-    p.gap = 2;
-    for (int i = 0; i < 8; ++i) p.pieces.push_back({"s" + std::to_string(i), 2, {0, 90, 180, 270}, random_star(random, 30, 6 + i)});
-    NestOptions options;
-    options.rounds = 8;
-    NestSolution by_threads[2];
-    for (const int threads : {1, 2}) {
-        options.threads = threads;
-        const auto s = nest(p, options);
-        ASSERT_TRUE(s);
-        by_threads[threads - 1] = *s;
-    }
-    ASSERT_EQ(by_threads[0].placements.size(), by_threads[1].placements.size());
-    for (std::size_t i = 0; i < by_threads[0].placements.size(); ++i) {
-        EXPECT_EQ(by_threads[0].placements[i].x, by_threads[1].placements[i].x);
-        EXPECT_EQ(by_threads[0].placements[i].rotation, by_threads[1].placements[i].rotation);
+    // few, and as many as are searched for more at a time
+    for (const auto& [copies, rounds] : {std::pair{2, 8}, std::pair{14, 2}}) {
+        std::mt19937 random(8);
+        NestProblem p;
+        p.width = 200;
+        p.gap = 2;
+        for (int i = 0; i < 8; ++i)
+            p.pieces.push_back({"s" + std::to_string(i), copies, {0, 90, 180, 270}, random_star(random, 30, 6 + i)});
+        NestOptions options;
+        options.rounds = rounds;
+        NestSolution by_threads[2];
+        for (const int threads : {1, 2}) {
+            options.threads = threads;
+            const auto s = nest(p, options);
+            ASSERT_TRUE(s);
+            EXPECT_TRUE(nest_faults(p, s->placements, 0).empty());
+            by_threads[threads - 1] = *s;
+        }
+        ASSERT_EQ(by_threads[0].placements.size(), by_threads[1].placements.size());
+        for (std::size_t i = 0; i < by_threads[0].placements.size(); ++i) {
+            EXPECT_EQ(by_threads[0].placements[i].x, by_threads[1].placements[i].x);
+            EXPECT_EQ(by_threads[0].placements[i].rotation, by_threads[1].placements[i].rotation);
+        }
     }
 }
 

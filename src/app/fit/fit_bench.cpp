@@ -66,6 +66,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     disagree_ = new QLabel;
     disagree_->setProperty("quiet", true);
     disagree_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    disagree_->setWordWrap(true);
     row->addSpacing(10);
     row->addWidget(school_);
     row->addWidget(disagree_, 1);

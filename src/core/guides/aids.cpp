@@ -5,6 +5,7 @@
 
 #include "core/guides/handle_template.h"
 #include "core/guides/panel_drawing.h"
+#include "core/transfers/jig_sheets.h"
 #include "core/transfers/make.h"
 
 namespace orthema {
@@ -51,15 +52,7 @@ void jig_plate(const Jig& jig, const Panel& blank, Aid& out) {
     if (const double m = jig.margin.mm(); m > 0) d.rect(backer.grown(-m), {}, Stroke{palette::quiet, 0.2, {2, 2}});
     for (int s = 0; s < jig.rows * jig.columns; ++s) {
         const Point c = slot_middle(jig, s);
-        const double sw = jig.slot_width.mm() / 2, sh = jig.slot_height.mm() / 2;
-        std::vector<Ring> slot;
-        if (sw > 0 && sh > 0) {
-            slot = {round_rect({c.x - sw, c.y - sh, c.x + sw, c.y + sh}, jig.slot_corner.mm())};
-        } else {
-            const Point m = bounds(blank.outline).centre();
-            slot = rings_of(mapped(blank.outline, Affine::shift(c.x - m.x, c.y - m.y)));
-        }
-        d.marks.emplace_back(PathMark{std::move(slot), true, palette::white, cut_line});
+        d.marks.emplace_back(PathMark{slot_edge(jig, &blank, c), true, palette::white, cut_line});
         d.line({c - Point{2, 0}, c + Point{2, 0}}, pale);
         d.line({c - Point{0, 2}, c + Point{0, 2}}, pale);
         const std::string behind = std::to_string(slot_behind(jig, s) + 1);

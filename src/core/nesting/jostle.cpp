@@ -15,7 +15,10 @@ constexpr int over_room = 40;    ///< samples over the whole room
 constexpr int near_by = 20;      ///< and around where the piece lies
 constexpr int by_mates = 10;     ///< and edge on edge with others, where edges fit
 constexpr int kept_samples = 3;  ///< that are followed down
-constexpr int batch = 2;         ///< pieces that are searched for at once; more would not see each other move
+constexpr int few_at_once = 2;   ///< pieces that are searched for at once; more would not see each other move
+constexpr int most_at_once = 4;  ///< among many, which lie further apart
+constexpr std::size_t many = 100;
+constexpr std::size_t look_ahead = 8;  ///< for one that overlaps none of those that are searched for at once
 constexpr float least_raise = 1.1F, most_raise = 1.5F, decay = 0.95F, most_weight = 1e12F;
 
 /// A small generator of its own for every search: which thread runs it does not matter.
@@ -397,13 +400,24 @@ struct Jostle::Inside {
             if (touching[i] > 0 && !pieces[i].fixed) order.push_back(i);
         for (std::size_t k = order.size(); k > 1; --k)
             std::swap(order[k - 1], order[static_cast<std::size_t>(dice.below(static_cast<int>(k)))]);
-        std::array<std::size_t, batch> who{};
-        std::array<Spot, batch> to;
+        std::array<std::size_t, most_at_once> who{};
+        std::array<Spot, most_at_once> to;
+        const int batch = n > many ? most_at_once : few_at_once;
         std::size_t at = 0;
         while (at < order.size()) {
             int count = 0;
+            const auto apart = [&](std::size_t i) {
+                return std::all_of(who.begin(), who.begin() + count, [&](std::size_t j) { return overlaps[i * n + j] <= 0; });
+            };
             while (count < batch && at < order.size()) {
-                const std::size_t i = order[at++];
+                for (std::size_t k = at; count > 0 && k < std::min(order.size(), at + look_ahead); ++k)
+                    if (touching[order[k]] > 0 && apart(order[k])) {
+                        std::swap(order[at], order[k]);
+                        break;
+                    }
+                const std::size_t i = order[at];
+                if (count > 0 && !apart(i)) break;  // it sees first where they went
+                ++at;
                 if (touching[i] > 0) who[static_cast<std::size_t>(count++)] = i;
             }
             const std::uint64_t first = seed * 1000003 + tick;

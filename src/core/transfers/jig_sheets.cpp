@@ -49,20 +49,20 @@ void draw_board(const Jig& jig, const Ground* blank, bool back, Piece& p) {
     const Stroke line{palette::quiet, 0.25, {}};
     p.picture.emplace_back(PathMark{{box_region({x, 0, x + jig.backer_width.mm(), jig.backer_height.mm()})[0].outer}, true, {}, line});
     for (int s = 0; s < jig.rows * jig.columns; ++s) {
-        const Point c = on_sheet(jig, s, back);
-        if (jig.slot_width.mm() > 0 && jig.slot_height.mm() > 0) {
-            const double w = jig.slot_width.mm() / 2, h = jig.slot_height.mm() / 2;
-            p.picture.emplace_back(PathMark{{round_rect({c.x - w, c.y - h, c.x + w, c.y + h}, jig.slot_corner.mm())}, true, {}, line});
-        } else if (blank != nullptr) {
-            // holes and notches of the back face the other way
-            const Point m = bounds(blank->panel.outline).centre();
-            const Affine to{back ? -1.0 : 1.0, 0, 0, 1, c.x + (back ? m.x : -m.x), c.y - m.y};
-            p.picture.emplace_back(PathMark{rings_of(mapped(blank->panel.outline, to)), true, {}, line});
-        }
+        std::vector<Ring> edge = slot_edge(jig, blank != nullptr ? &blank->panel : nullptr, on_sheet(jig, s, back), back);
+        if (!edge.empty()) p.picture.emplace_back(PathMark{std::move(edge), true, {}, line});
     }
 }
 
 }  // namespace
+
+std::vector<Ring> slot_edge(const Jig& jig, const Panel* blank, Point at, bool back) {
+    const double w = jig.slot_width.mm() / 2, h = jig.slot_height.mm() / 2;
+    if (w > 0 && h > 0) return {round_rect({at.x - w, at.y - h, at.x + w, at.y + h}, jig.slot_corner.mm())};
+    if (blank == nullptr) return {};
+    const Point m = bounds(blank->outline).centre();
+    return rings_of(mapped(blank->outline, Affine{back ? -1.0 : 1.0, 0, 0, 1, at.x + (back ? m.x : -m.x), at.y - m.y}));
+}
 
 std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const ArtFactsById& facts, Findings& findings) {
     std::vector<JigSheet> out;

@@ -27,6 +27,10 @@ struct JigSheet {
     double fold = 0;  ///< x of the fold line; 0: no back
 };
 
+/// The edge of a slot whose middle lies at `at`: of its own size where it has one, else of the blank that lies in it, whose
+/// holes and notches face the other way from the back. Empty where neither is known.
+std::vector<Ring> slot_edge(const Jig& jig, const Panel* blank, Point at, bool back = false);
+
 /// Fills the jigs of the order: copies in the order of the decorations and their sizes, or by the jig's own
 /// assignment of slots, until every ordered blank has a slot. Findings name jigs that cannot be.
 std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const ArtFactsById& facts, Findings& findings);
