@@ -337,11 +337,12 @@ void SheetsBench::refresh() {
     const Medium* m = find_medium(order, s.medium);
     if (m == nullptr) return;
     title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
-    about_->setText(m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
-                    : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
-                                                             : QStringLiteral("cut by contour"));
     const MediumPlan* plan = plan_of(room_);
-    const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale;
+    about_->setText((m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
+                     : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
+                                                              : QStringLiteral("cut by contour")) +
+                    (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
+    const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
     settle_->setText(room_.settling() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
     settle_->setEnabled(room_.settling() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
     ribbon_->refresh_pieces();
