@@ -180,6 +180,30 @@ TEST(Groups, LieOneAfterTheOtherSoThatAStraightCutPartsThem) {
     }
 }
 
+TEST(Groups, EveryLayoutHandedOutIsWholePartedAndBetterThanTheOneBefore) {
+    Shop shop;
+    shop.medium.shape = MediumShape::roll;
+    shop.medium.length = Length::from_mm(400);  // several runs, and a group that does not fit on what is left of one
+    shop.medium.laying.together = Together::sizes;
+    for (int i = 0; i < 12; ++i)
+        shop.add("t" + std::to_string(i), 41 + 6.5 * (i % 5), 33 + 4.5 * (i % 7), 3 + i % 3, "art", std::to_string(i % 4));
+    NestOptions o;
+    o.rounds = 12;
+    std::vector<LaidOut> handed;
+    const auto last = lay_out(shop.medium, shop.set, {shop.medium.id, {}}, o, {}, [&](const LaidOut& l) { handed.push_back(l); });
+    ASSERT_TRUE(last) << last.sentence();
+    ASSERT_FALSE(handed.empty());
+    for (std::size_t i = 0; i < handed.size(); ++i) {
+        const MediumLayout layout{shop.medium.id, handed[i].sheets.copies, handed[i].sheets.stock};
+        EXPECT_TRUE(layout_faults(shop.medium, shop.set, layout, 0).empty());
+        EXPECT_EQ(layout.copies.size(), 48u);
+        EXPECT_GT(sheet_count(layout.copies), 1);
+        EXPECT_TRUE(groups_parted(shop.medium, shop.set, layout));
+        EXPECT_TRUE(i == 0 || beats(shop.medium, handed[i], handed[i - 1]));
+    }
+    EXPECT_EQ(handed.back().sheets.copies, last->sheets.copies);
+}
+
 TEST(Fill, TakesWhatIsWorthMostAndOnlyWhereThereIsRoom) {
     Shop shop;
     shop.add("ordered", 145, 200, 1);

@@ -54,12 +54,17 @@ public:
 
     Result<LaidOut> go() {
         Result<LaidSheets> laid = LaidSheets{};
-        if (!medium_.laying.stock.empty())
+        if (!medium_.laying.stock.empty()) {
             laid = on_stock();
-        else if (medium_.laying.together != Together::nothing)
-            laid = in_groups({medium_, {}}, left_, options_.seconds);
-        else
+        } else if (medium_.laying.together != Together::nothing) {
+            constexpr double at_once = 0.08;  // of the time, for a first layout of all groups
+            laid = in_groups({medium_, {}}, left_, options_.seconds * at_once, at_once);
+            if (!laid) return laid.error();
+            offer(with_held(*laid));
+            laid = in_groups({medium_, {}}, left_, options_.seconds * (1 - at_once), 1 - at_once);
+        } else {
             return plain();
+        }
         if (!laid) return laid.error();
         offer(with_held(*laid));
         return *best_;
@@ -119,6 +124,14 @@ private:
         return part;
     }
 
+    /// Without the pieces that it has none of, which an engine would prepare for nothing.
+    [[nodiscard]] Part small_part_of(const Bed& bed, const std::vector<std::vector<int>>& copies) const {
+        Part part = part_of(bed, copies);
+        std::erase_if(part.problem.pieces, [](const NestPiece& p) { return p.count == 0; });
+        std::erase_if(part.copies, [](const std::vector<int>& c) { return c.empty(); });
+        return part;
+    }
+
     [[nodiscard]] std::vector<PlacedCopy> copies_of(const Part& part, const std::vector<NestPlacement>& placements,
                                                     int first_sheet = 0) const {
         std::vector<PlacedCopy> out = to_copies(part.problem, placements);
@@ -149,11 +162,22 @@ private:
 
     // ---- groups
 
-    Result<LaidSheets> in_groups(const Bed& bed, const std::vector<std::vector<int>>& copies, double seconds) {
+    /// All on one sheet, or the answer that it takes more: that is known after a third of the time.
+    Result<NestSolution> on_one(NestProblem problem, double seconds, double share) const {
+        constexpr double look = 0.3;
+        auto found = engine(problem, seconds * look, share * look, task_);
+        if (!found || found->bins > 1) return found;
+        problem.start = found->placements;
+        auto more = engine(problem, seconds * (1 - look), share * (1 - look), task_);
+        return more && more->bins == 1 && more->last_length <= found->last_length ? more : found;
+    }
+
+    /// Group after group, all of them in that time; where rounds are counted, in that part of them.
+    Result<LaidSheets> in_groups(const Bed& bed, const std::vector<std::vector<int>>& copies, double seconds, double part_of_rounds = 1) {
         if (medium_.laying.together == Together::nothing) {
             const Part part = part_of(bed, copies);
             if (part.count() == 0) return LaidSheets{};
-            const auto s = engine(part.problem, seconds, 1, task_);
+            const auto s = engine(part.problem, seconds, part_of_rounds, task_);
             if (!s) return s.error();
             return LaidSheets{copies_of(part, s->placements), {}};
         }
@@ -177,7 +201,7 @@ private:
                     own[i] = copies[i];
                     size += area(whole_.pieces[i].outline) * static_cast<double>(copies[i].size());
                 }
-            Part part = part_of(bed, own);
+            const Part part = small_part_of(bed, own);
             if (part.count() == 0) continue;
             const double share = all > 0 ? size / all : 1;
             bool placed = false;
@@ -191,8 +215,8 @@ private:
                 for (const Polygon& b : part.problem.blocked)
                     for (Polygon& p : intersect(mapped(Region{b}, Affine::shift(-offset, 0)), box_region(there)))
                         rest.problem.blocked.push_back(std::move(p));
-                if (rest.problem.max_length > 2 * rest.problem.margin) {
-                    const auto s = engine(rest.problem, seconds * share, share, task_);
+                if (size < (rest.problem.max_length - 2 * rest.problem.margin) * (rest.problem.width - 2 * rest.problem.margin)) {
+                    const auto s = on_one(rest.problem, seconds * share, share * part_of_rounds);
                     if (s && s->bins == 1) {
                         std::vector<PlacedCopy> laid = copies_of(rest, s->placements, sheet);
                         for (PlacedCopy& c : laid) c.x += offset;
@@ -207,7 +231,7 @@ private:
                 }
             }
             if (!placed) {
-                const auto s = engine(part.problem, seconds * share, share, task_);
+                const auto s = engine(part.problem, seconds * share, share * part_of_rounds, task_);
                 if (!s) return s.error();
                 const std::vector<PlacedCopy> laid = copies_of(part, s->placements, sheet);
                 out.copies.insert(out.copies.end(), laid.begin(), laid.end());
@@ -322,7 +346,7 @@ private:
             std::sort(cheaper.begin(), cheaper.end(),
                       [](const Choice* a, const Choice* b) { return a->bed.medium.price < b->bed.medium.price; });
             for (const Choice* c : cheaper) {
-                const Part part = part_of(c->bed, own);
+                const Part part = small_part_of(c->bed, own);
                 const double seconds = std::clamp(options_.seconds * 0.05, 0.1, 3.0);
                 const auto s = engine(part.problem, seconds, 0.05, task_);
                 if (!s || s->bins != 1) continue;
