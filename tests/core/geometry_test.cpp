@@ -151,5 +151,71 @@ TEST(Geometry, SimplifyingStaysWithinItsTolerance) {
     EXPECT_EQ(simplified(triangle, 100), triangle);
 }
 
+TEST(Geometry, AnInverseUndoesAnyMap) {
+    std::mt19937 random(12);
+    std::uniform_real_distribution<double> some(-3, 3);
+    for (int i = 0; i < 200; ++i) {
+        const Affine map{some(random), some(random), some(random), some(random), 50 * some(random), 50 * some(random)};
+        if (std::abs(map.a * map.d - map.b * map.c) < 0.05) continue;
+        const Point p{20 * some(random), 20 * some(random)};
+        EXPECT_LT(norm(inverse(map)(map(p)) - p), 1e-9);
+        EXPECT_LT(norm(map(inverse(map)(p)) - p), 1e-9);
+    }
+}
+
+TEST(Geometry, APenCoversItsWidthAndItsCaps) {
+    const Ring line{{0, 0}, {40, 0}};
+    EXPECT_NEAR(area(stroked(line, false, 6, Cap::butt, PenJoin::round)[0]), 40 * 6, 1e-6);
+    EXPECT_NEAR(area(stroked(line, false, 6, Cap::square, PenJoin::round)[0]), 46 * 6, 1e-6);
+    const double round = area(stroked(line, false, 6, Cap::round, PenJoin::round)[0]);
+    EXPECT_GE(round, 40 * 6 + M_PI * 9 - 0.4);
+    EXPECT_LE(round, 40 * 6 + M_PI * 9 + 0.4);
+    // a closed square: outside less inside, by joins
+    const Ring ring{{0, 0}, {30, 0}, {30, 30}, {0, 30}};
+    const auto whole = [&](PenJoin join) {
+        double sum = 0;
+        for (const Polygon& p : stroked(ring, true, 4, Cap::butt, join)) sum += area(p);
+        return sum;
+    };
+    EXPECT_NEAR(whole(PenJoin::miter), 34 * 34 - 26 * 26, 1e-6);
+    const double bevel = 34 * 34 - 26 * 26 - 4 * 2;  // each corner loses half a 2 mm square
+    EXPECT_GE(whole(PenJoin::bevel), bevel) << "never less than what is inked";
+    EXPECT_LT(whole(PenJoin::bevel), bevel + 4 * 0.35 * 4) << "and hardly more: 0.35 of the squared half width a corner";
+    EXPECT_NEAR(whole(PenJoin::round), 34 * 34 - 26 * 26 - 4 * (4 - M_PI), 0.3);
+}
+
+TEST(Geometry, ACurveGoesThroughWhereItsHandlesSay) {
+    const Point p0{0, 0}, p1{10, 40}, p2{60, -20}, p3{80, 30};
+    Ring ring{p0};
+    curve_to(ring, p1, p2, p3, 8);
+    ASSERT_EQ(ring.size(), 9u);
+    EXPECT_LT(norm(ring.back() - p3), 1e-12);
+    for (int k = 0; k <= 8; ++k) {  // by halving lines between lines
+        const double t = k / 8.0;
+        const auto between = [t](Point a, Point b) { return a + (b - a) * t; };
+        const Point a = between(p0, p1), b = between(p1, p2), c = between(p2, p3);
+        EXPECT_LT(norm(ring[static_cast<std::size_t>(k)] - between(between(a, b), between(b, c))), 1e-9);
+    }
+}
+
+TEST(Geometry, ALineIsSimplifiedBetweenItsEnds) {
+    std::mt19937 random(5);
+    std::uniform_real_distribution<double> hair(-0.04, 0.04);
+    for (int round = 0; round < 30; ++round) {
+        Ring line;
+        for (int k = 0; k <= 200; ++k) line.push_back({0.5 * k, 12 * std::sin(0.05 * k) + hair(random)});
+        const Ring less = simplified_line(line, 0.2);
+        ASSERT_GE(less.size(), 2u);
+        EXPECT_LT(less.size(), line.size() / 3);
+        EXPECT_EQ(less.front(), line.front());
+        EXPECT_EQ(less.back(), line.back());
+        for (const Point& p : line) {
+            double least = 1e9;
+            for (std::size_t i = 0; i + 1 < less.size(); ++i) least = std::min(least, norm(p - nearest_on(p, less[i], less[i + 1])));
+            EXPECT_LE(least, 0.2 + 1e-9);
+        }
+    }
+}
+
 }  // namespace
 }  // namespace orthema

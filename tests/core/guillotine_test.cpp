@@ -304,5 +304,51 @@ TEST(Trimmer, PartsWhateverWasCutUpInAsManyStages) {
     }
 }
 
+/// Whether straight cuts part them, by trying every line between two boxes on every set of them.
+bool parted_by_hand(const std::vector<Rect>& boxes) {
+    if (boxes.size() < 2) return true;
+    for (const bool across : {true, false})
+        for (const Rect& edge : boxes) {
+            const double at = across ? edge.x1 : edge.y1;
+            std::vector<Rect> near, far;
+            bool hits = false;
+            for (const Rect& b : boxes) {
+                const double from = across ? b.x0 : b.y0, to = across ? b.x1 : b.y1;
+                hits = hits || (from < at && to > at);
+                (to <= at ? near : far).push_back(b);
+            }
+            // a part that can be parted stays so when one of its own is taken out, so the first line decides nothing wrongly
+            if (!hits && !near.empty() && !far.empty()) return parted_by_hand(near) && parted_by_hand(far);
+        }
+    return false;
+}
+
+TEST(Trimmer, TellsWhatCanBePartedAsTryingEveryLineDoes) {
+    std::mt19937 random(77);
+    int can = 0, cannot = 0;
+    for (int round = 0; round < 12000; ++round) {
+        // boxes between the lines of a coarse grid that do not overlap
+        NestProblem p;
+        p.width = 100;
+        std::vector<Rect> boxes;
+        std::vector<NestPlacement> placements;
+        for (int tries = 0; tries < 40 && boxes.size() < 9; ++tries) {
+            const Rect r{side(random, 0, 4) * 10, side(random, 0, 4) * 10, 0, 0};
+            const Rect b{r.x0, r.y0, r.x0 + 10 * side(random, 1, 4), r.y0 + 10 * side(random, 1, 4)};
+            if (std::any_of(boxes.begin(), boxes.end(),
+                            [&](const Rect& o) { return b.x0 < o.x1 && o.x0 < b.x1 && b.y0 < o.y1 && o.y0 < b.y1; }))
+                continue;
+            p.pieces.push_back(box_piece(std::to_string(boxes.size()), b.width(), b.height(), 1, false));
+            placements.push_back({static_cast<int>(boxes.size()), 0, 0, 0, b.x0, b.y0, false});
+            boxes.push_back(b);
+        }
+        const bool by_hand = parted_by_hand(boxes);
+        EXPECT_EQ(trimmable(p, placements, 0), by_hand) << round;
+        ++(by_hand ? can : cannot);
+    }
+    EXPECT_GT(can, 1000);
+    EXPECT_GT(cannot, 150);
+}
+
 }  // namespace
 }  // namespace orthema

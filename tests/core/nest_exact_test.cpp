@@ -339,5 +339,49 @@ TEST(Nest, SpendsItsTimeOnTheLastSheetAndOnFewerSheets) {
     EXPECT_LT(s->last_length, 100);
 }
 
+TEST(Overlap, FindsTheBoxesThatMeetAsLookingAtEachDoes) {
+    std::mt19937 random(23);
+    std::uniform_real_distribution<float> at(-50, 50), size(0, 30);
+    for (int round = 0; round < 200; ++round) {
+        const std::size_t n = random() % 70;
+        Boxes boxes;
+        boxes.resize(n);
+        for (std::size_t i = 0; i < n; ++i) {
+            boxes.x0[i] = at(random);
+            boxes.y0[i] = at(random);
+            boxes.x1[i] = boxes.x0[i] + size(random);
+            boxes.y1[i] = boxes.y0[i] + size(random);
+            boxes.bin[i] = static_cast<int>(random() % 2);
+        }
+        const float x0 = at(random), y0 = at(random), x1 = x0 + size(random), y1 = y0 + size(random);
+        std::vector<int> found(boxes.bin.size() + 1), by_hand;
+        found.resize(static_cast<std::size_t>(boxes_meeting(boxes, x0, y0, x1, y1, 1, found.data())));
+        for (std::size_t i = 0; i < n; ++i)
+            if (boxes.bin[i] == 1 && boxes.x0[i] <= x1 && boxes.x1[i] >= x0 && boxes.y0[i] <= y1 && boxes.y1[i] >= y0)
+                by_hand.push_back(static_cast<int>(i));
+        EXPECT_EQ(found, by_hand);
+    }
+}
+
+TEST(Overlap, ADepthThatIsGivenUpLiesBetweenWhatWasAskedAndTheTruth) {
+    std::mt19937 random(29);
+    std::uniform_real_distribution<float> by(-40, 40);
+    for (int round = 0; round < 600; ++round) {
+        const Cast a = casts_of(random_star(random, 30, 5 + round % 18), {0})[0],
+                   b = casts_of(random_star(random, 22, 4 + round % 9), {0})[0];
+        const float dx = by(random), dy = by(random), fade = 0.01F * std::max(a.span, b.span);
+        const float whole = discs_depth(a, b, dx, dy, fade, most_overlap);
+        EXPECT_GT(whole, 0);
+        EXPECT_NEAR(discs_depth(b, a, -dx, -dy, fade, most_overlap), whole, 1e-3F * whole) << "from either side";
+        const float enough = whole * 0.4F, given_up = discs_depth(a, b, dx, dy, fade, enough);
+        EXPECT_GE(given_up, enough * 0.999F);
+        EXPECT_LE(given_up, whole * 1.0001F);
+        EXPECT_EQ(discs_depth(a, b, dx, dy, fade, whole * 2), whole) << "not reached: all is measured";
+        // further apart is never deeper
+        const float away = norm(Point{dx, dy}) > 1 ? 1.2F : 1.0F;
+        if (norm(Point{dx, dy}) > 60) EXPECT_LE(discs_depth(a, b, dx * away, dy * away, fade, most_overlap), whole * 1.0001F);
+    }
+}
+
 }  // namespace
 }  // namespace orthema

@@ -317,5 +317,38 @@ TEST(PressPlan, SharedPressesAreNoSlower) {
     EXPECT_LE(shared.schedule.end, own.schedule.end * 1.02);
 }
 
+TEST(Words, TimesAndTemperaturesAsPeopleSayThem) {
+    PressRun run;
+    run.start = 8 * 60 + 5;
+    EXPECT_EQ(time_of_day(run, 0), "8:05");
+    EXPECT_EQ(time_of_day(run, 29), "8:05");
+    EXPECT_EQ(time_of_day(run, 3 * 3600 + 55 * 60), "12:00");
+    EXPECT_EQ(time_of_day(run, 16 * 3600), "0:05 (+1 d)");
+    EXPECT_EQ(duration_words(48), "48 s");
+    EXPECT_EQ(duration_words(59.6), "1 min") << "not 60 s";
+    EXPECT_EQ(duration_words(95), "1 min 35 s");
+    EXPECT_EQ(duration_words(1205), "20 min");
+    EXPECT_EQ(duration_words(3600), "1 h");
+    EXPECT_EQ(duration_words(4320), "1 h 12 min");
+    EXPECT_EQ(heat_words(150), "150 °C");
+    EXPECT_EQ(heat_words(150, true), "302 °F");
+    EXPECT_DOUBLE_EQ(fahrenheit_of(-40), -40);
+}
+
+TEST(Recipe, HotMustBePeeledBeforeItGripsAgainAndCoolCanWait) {
+    RecipeStep peel = step(StepKind::peel, 0, 4);
+    peel.peel = Peel::hot;
+    const PeelWindow hot = peel_window(peel);
+    peel.peel = Peel::warm;
+    const PeelWindow warm = peel_window(peel);
+    peel.peel = Peel::cool;
+    const PeelWindow cool = peel_window(peel);
+    EXPECT_EQ(hot.least, 4);
+    ASSERT_TRUE(hot.most && warm.most);
+    EXPECT_GT(*hot.most, hot.least);
+    EXPECT_GT(*warm.most, *hot.most);
+    EXPECT_FALSE(cool.most);
+}
+
 }  // namespace
 }  // namespace orthema

@@ -257,6 +257,7 @@ Region stroked(const Ring& line, bool closed, double width, Cap cap, PenJoin joi
                      : cap == Cap::round  ? ClipperLib::etOpenRound
                      : cap == Cap::square ? ClipperLib::etOpenSquare
                                           : ClipperLib::etOpenButt;
+    // the library has no bevel: its square join stands out past one by 0.3 of half the width, never short of it
     const auto corner = join == PenJoin::round ? ClipperLib::jtRound : join == PenJoin::miter ? ClipperLib::jtMiter : ClipperLib::jtSquare;
     pen.AddPath(path, corner, end);
     ClipperLib::PolyTree tree;

@@ -293,6 +293,7 @@ bool groups_parted(const Medium& medium, const TransferSet& set, const MediumLay
         to = std::max(to, x1);
     }
     std::vector<std::pair<double, double>> sorted;
+    sorted.reserve(spans.size());
     for (const auto& [group, span] : spans) sorted.push_back(span);
     std::sort(sorted.begin(), sorted.end());
     return std::adjacent_find(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return b.first < a.second - 0.01; }) ==
