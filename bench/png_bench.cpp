@@ -12,7 +12,7 @@
 #include <functional>
 #include <vector>
 
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
 

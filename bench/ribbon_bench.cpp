@@ -7,8 +7,8 @@
 #include <cmath>
 #include <cstdio>
 
-#include "app/sheets/ribbon.h"
-#include "app/sheets/sheets_bench.h"
+#include "app/benches/sheets/ribbon.h"
+#include "app/benches/sheets/sheets_bench.h"
 #include "whole_window.h"
 
 using namespace orthema;

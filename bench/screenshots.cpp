@@ -4,13 +4,13 @@
 #include <QComboBox>
 #include <QPushButton>
 
-#include "app/order/list_preview.h"
-#include "app/order/order_bench.h"
-#include "app/press/press_bench.h"
-#include "app/press/press_desk.h"
-#include "app/sheets/ribbon.h"
-#include "app/sheets/sheets_bench.h"
-#include "app/shell/export_panel.h"
+#include "app/benches/order/list_preview.h"
+#include "app/benches/order/order_bench.h"
+#include "app/benches/press/press_bench.h"
+#include "app/benches/press/press_desk.h"
+#include "app/benches/sheets/ribbon.h"
+#include "app/benches/sheets/sheets_bench.h"
+#include "app/window/export_panel.h"
 #include "whole_window.h"
 
 using namespace orthema::app;

@@ -1,8 +1,8 @@
 // A drag on the size wall: refit, lay out, draw and paint, as one mouse move does it.
 #include <benchmark/benchmark.h>
 
-#include "app/fit/wall.h"
-#include "app/shell/canvas.h"
+#include "app/benches/fit/wall.h"
+#include "app/widgets/canvas.h"
 #include "core/fitting/adjust.h"
 #include "core/order/edit.h"
 #include "files/order_file.h"

@@ -5,8 +5,8 @@
 #include <QElapsedTimer>
 #include <QTemporaryDir>
 
-#include "app/shell/main_window.h"
-#include "app/shell/theme.h"
+#include "app/window/main_window.h"
+#include "app/widgets/theme.h"
 
 struct WholeWindow {
     const QTemporaryDir data;

@@ -5,8 +5,8 @@
 #include <algorithm>
 #include <cstdio>
 
-#include "app/fit/fit_bench.h"
-#include "app/fit/fit_wall.h"
+#include "app/benches/fit/fit_bench.h"
+#include "app/benches/fit/fit_wall.h"
 #include "whole_window.h"
 
 using namespace orthema::app;

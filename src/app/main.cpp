@@ -5,8 +5,8 @@
 #include <cstdio>
 #include <cstdlib>
 
-#include "app/shell/main_window.h"
-#include "app/shell/theme.h"
+#include "app/window/main_window.h"
+#include "app/widgets/theme.h"
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);

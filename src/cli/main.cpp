@@ -5,7 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/units.h"
-#include "core/nesting/lay_out.h"
+#include "core/sheets/lay_out.h"
 #include "files/csv.h"
 #include "files/export_order.h"
 #include "files/library.h"

@@ -7,7 +7,7 @@
 
 #include "core/base/length.h"
 #include "core/base/result.h"
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 
 namespace orthema {
 

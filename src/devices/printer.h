@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 
 namespace orthema {
 

@@ -5,7 +5,7 @@
 
 #include <string>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 
 namespace orthema {
 

@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/base/units.h"
-#include "core/nesting/trimmer_drawing.h"
+#include "core/sheets/trimmer_drawing.h"
 
 namespace orthema {
 

@@ -7,7 +7,7 @@
 
 #include "core/base/result.h"
 #include "core/fitting/fit.h"
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 #include "core/order/order.h"
 
 namespace orthema {

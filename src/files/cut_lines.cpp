@@ -2,7 +2,7 @@
 #include <cmath>
 
 #include "core/base/units.h"
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
 #include "files/xml_text.h"

@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 
 namespace orthema {
 

@@ -6,7 +6,7 @@
 
 #include "core/base/result.h"
 #include "core/base/task.h"
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 #include "core/pressing/press_plan.h"
 #include "files/art_file.h"
 

@@ -6,10 +6,10 @@
 #include <string>
 #include <vector>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/base/result.h"
 #include "core/base/task.h"
-#include "core/nesting/cut_path.h"
+#include "core/sheets/cut_path.h"
 #include "files/art_file.h"
 
 namespace orthema {

@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/pressing/run_sheet.h"
+#include "core/guides/run_sheet.h"
 
 namespace orthema {
 

@@ -3,15 +3,15 @@
 
 #include <cmath>
 
-#include "app/art/art_bench.h"
-#include "app/art/art_view.h"
-#include "app/guides/guides_bench.h"
-#include "core/base/code2d.h"
-#include "app/order/list_preview.h"
-#include "app/order/order_bench.h"
-#include "app/order/run_picture.h"
-#include "app/shell/chips.h"
-#include "app/shell/figures.h"
+#include "app/benches/art/art_bench.h"
+#include "app/benches/art/art_view.h"
+#include "app/benches/guides/guides_bench.h"
+#include "core/drawing/code2d.h"
+#include "app/benches/order/list_preview.h"
+#include "app/benches/order/order_bench.h"
+#include "app/benches/order/run_picture.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
 #include "window.h"
 
 namespace orthema {

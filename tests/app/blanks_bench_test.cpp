@@ -1,12 +1,12 @@
 // The Blanks bench: taping, measuring sessions, charts, and blanks of one's own, through mouse and keys.
 #include <cmath>
 
-#include "app/blanks/blanks_bench.h"
-#include "app/blanks/tape_drawing.h"
-#include "app/fit/fit_bench.h"
-#include "app/shell/chips.h"
-#include "app/shell/figures.h"
-#include "app/shell/notice_bar.h"
+#include "app/benches/blanks/blanks_bench.h"
+#include "app/benches/blanks/tape_drawing.h"
+#include "app/benches/fit/fit_bench.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
+#include "app/window/notice_bar.h"
 #include "core/blanks/panel.h"
 #include "files/order_file.h"
 #include "window.h"

@@ -1,15 +1,15 @@
 // The Fit bench: rails, corners, pins, schools, figures.
-#include "app/fit/fit_bench.h"
+#include "app/benches/fit/fit_bench.h"
 
 #include <cmath>
 
-#include "app/art/art_bench.h"
-#include "app/art/art_view.h"
-#include "app/fit/fit_strip.h"
-#include "app/fit/fit_wall.h"
-#include "app/fit/strips.h"
-#include "app/shell/chips.h"
-#include "app/shell/figures.h"
+#include "app/benches/art/art_bench.h"
+#include "app/benches/art/art_view.h"
+#include "app/benches/fit/fit_strip.h"
+#include "app/benches/fit/fit_wall.h"
+#include "app/benches/fit/strips.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
 #include "files/order_file.h"
 #include "window.h"
 

@@ -3,7 +3,7 @@
 
 #include <QApplication>
 
-#include "app/shell/theme.h"
+#include "app/widgets/theme.h"
 
 int main(int argc, char** argv) {
     ::testing::InitGoogleTest(&argc, argv);

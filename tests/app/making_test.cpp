@@ -1,12 +1,12 @@
 // Making in the window: methods, layers, seams dragged, cups turned, jigs edited, letters filled.
 #include <cmath>
 
-#include "app/art/art_bench.h"
-#include "app/art/art_view.h"
-#include "app/fit/fit_bench.h"
-#include "app/fit/making_view.h"
-#include "app/shell/chips.h"
-#include "app/shell/figures.h"
+#include "app/benches/art/art_bench.h"
+#include "app/benches/art/art_view.h"
+#include "app/benches/fit/fit_bench.h"
+#include "app/benches/fit/making_view.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
 #include "files/order_file.h"
 #include "window.h"
 

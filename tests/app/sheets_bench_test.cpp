@@ -2,12 +2,12 @@
 #include <cmath>
 #include <map>
 
-#include "app/sheets/ribbon.h"
-#include "app/shell/canvas.h"
-#include "app/sheets/sheets_bench.h"
-#include "app/shell/chips.h"
-#include "app/shell/export_panel.h"
-#include "app/shell/figures.h"
+#include "app/benches/sheets/ribbon.h"
+#include "app/widgets/canvas.h"
+#include "app/benches/sheets/sheets_bench.h"
+#include "app/widgets/chips.h"
+#include "app/window/export_panel.h"
+#include "app/widgets/figures.h"
 #include "window.h"
 
 namespace orthema {

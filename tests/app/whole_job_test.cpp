@@ -4,16 +4,16 @@
 #include <cmath>
 #include <numeric>
 
-#include "app/art/art_bench.h"
-#include "app/fit/fit_bench.h"
-#include "app/fit/fit_wall.h"
-#include "app/order/list_preview.h"
-#include "app/order/order_bench.h"
-#include "app/sheets/ribbon.h"
-#include "app/sheets/sheets_bench.h"
-#include "app/shell/export_panel.h"
-#include "app/shell/figures.h"
-#include "core/nesting/by_hand.h"
+#include "app/benches/art/art_bench.h"
+#include "app/benches/fit/fit_bench.h"
+#include "app/benches/fit/fit_wall.h"
+#include "app/benches/order/list_preview.h"
+#include "app/benches/order/order_bench.h"
+#include "app/benches/sheets/ribbon.h"
+#include "app/benches/sheets/sheets_bench.h"
+#include "app/window/export_panel.h"
+#include "app/widgets/figures.h"
+#include "core/sheets/by_hand.h"
 #include "window.h"
 
 namespace orthema {

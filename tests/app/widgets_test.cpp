@@ -1,8 +1,8 @@
 // The pieces that panels are made of, and the export panel.
-#include "app/shell/chips.h"
-#include "app/shell/export_panel.h"
-#include "app/shell/figures.h"
-#include "app/shell/notice_bar.h"
+#include "app/widgets/chips.h"
+#include "app/window/export_panel.h"
+#include "app/widgets/figures.h"
+#include "app/window/notice_bar.h"
 #include "files/order_file.h"
 #include "window.h"
 

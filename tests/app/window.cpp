@@ -2,7 +2,7 @@
 
 #include "files/order_file.h"
 
-#include "app/shell/notice_bar.h"
+#include "app/window/notice_bar.h"
 
 namespace orthema::test {
 

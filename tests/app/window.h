@@ -8,7 +8,7 @@
 
 #include <memory>
 
-#include "app/shell/main_window.h"
+#include "app/window/main_window.h"
 #include "support/support.h"
 
 namespace orthema::test {

@@ -1,11 +1,11 @@
 // What must never be lost: opening that fails, orders put aside, autosave, hostile files; and the shell around it.
-#include "app/shell/workroom.h"
+#include "app/session/workroom.h"
 
 #include <sys/stat.h>
 
-#include "app/shell/findings_strip.h"
-#include "app/shell/job_line.h"
-#include "app/shell/notice_bar.h"
+#include "app/window/findings_strip.h"
+#include "app/window/job_line.h"
+#include "app/window/notice_bar.h"
 #include "files/order_file.h"
 #include "window.h"
 

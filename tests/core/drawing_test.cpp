@@ -1,5 +1,5 @@
 // Drawings as values: maps of marks, panels and dimensions as they are drawn.
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 
 #include "core/guides/panel_drawing.h"
 #include "files/library.h"

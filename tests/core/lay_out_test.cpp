@@ -1,11 +1,11 @@
 // Laying out a medium: stock and offcuts, groups, fillings, what is kept free, blanks on the sheet.
-#include "core/nesting/lay_out.h"
+#include "core/sheets/lay_out.h"
 
 #include <algorithm>
 #include <map>
 #include <set>
 
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "support/support.h"
 
 namespace orthema {

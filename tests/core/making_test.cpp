@@ -2,7 +2,7 @@
 #include <gtest/gtest.h>
 
 #include "core/guides/handle_template.h"
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "core/transfers/choices.h"
 #include "core/transfers/making_drawing.h"
 #include "files/library.h"

@@ -1,11 +1,11 @@
 // Gang sheets: layouts in the order, moves by hand, and the page that is printed.
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 
 #include <set>
 
-#include "core/nesting/by_hand.h"
-#include "core/nesting/cut_path.h"
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/by_hand.h"
+#include "core/sheets/cut_path.h"
+#include "core/sheets/sheet_drawing.h"
 #include "support/laid_order.h"
 
 namespace orthema {

@@ -3,7 +3,7 @@
 
 #include <random>
 
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "files/order_file.h"
 #include "support/support.h"
 

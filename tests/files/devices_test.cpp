@@ -1,8 +1,8 @@
 // The simulated printer and cutter on sheets as they are exported.
 #include <cmath>
 
-#include "core/nesting/cut_path.h"
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/cut_path.h"
+#include "core/sheets/sheet_drawing.h"
 #include "devices/cutter.h"
 #include "devices/printer.h"
 #include "files/page_export.h"

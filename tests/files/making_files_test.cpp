@@ -3,7 +3,7 @@
 
 #include <cmath>
 
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "core/transfers/choices.h"
 #include "files/export_order.h"
 #include "files/library.h"

@@ -8,7 +8,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/nesting/sheets.h"
+#include "core/sheets/sheets.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
 #include "support/support.h"

@@ -8,7 +8,7 @@
 #include <cstring>
 #include <regex>
 
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "support/laid_order.h"
 
 namespace orthema {

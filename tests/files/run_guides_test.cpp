@@ -2,7 +2,7 @@
 // programs.
 #include <cmath>
 
-#include "core/base/code2d.h"
+#include "core/drawing/code2d.h"
 #include "core/guides/aids.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
@@ -12,7 +12,7 @@
 #include "files/page_export.h"
 #include "files/press_export.h"
 #include "files/safe_file.h"
-#include "core/nesting/sheet_drawing.h"
+#include "core/sheets/sheet_drawing.h"
 #include "support/laid_order.h"
 #include "support/support.h"
 

@@ -1,7 +1,7 @@
 // The small order with its one decoration on a medium, made and laid out.
 #pragma once
 
-#include "core/nesting/lay_out.h"
+#include "core/sheets/lay_out.h"
 #include "files/order_file.h"
 #include "support/support.h"
 

@@ -1,9 +1,10 @@
 // Finding: what a stage has to say. Shown by the window, printed by the command line, carried by guides.
 #pragma once
 
-#include <map>
 #include <string>
 #include <vector>
+
+#include "core/base/words.h"
 
 namespace orthema {
 
@@ -11,24 +12,33 @@ enum class Severity { note, caution, stop };
 
 /// What a finding is about, so that a click on it can lead there. Empty parts do not apply.
 struct Subject {
-    std::string stage;       ///< "order", "blanks", "art", "fit", "sheets", "guides"
+    std::string stage;       ///< key of a stage, as the table of stages has it
     std::string decoration;  ///< decoration id
     std::string size;        ///< size code
     std::string style;       ///< blank style id
     std::string colour;      ///< colour name of the run
     std::string art;         ///< art id
     std::string medium;      ///< medium id
+    bool operator==(const Subject&) const = default;
 };
 
 struct Finding {
     Severity severity = Severity::note;
     std::string code;  ///< stable, kebab-case
     Subject about;
-    std::map<std::string, double> numbers;  ///< lengths in mm, shares 0..1
-    std::string sentence;                   ///< one sentence that says what to do; {key} stands for a length in numbers
+    Arguments args;
+    bool operator==(const Finding&) const = default;
 };
 
 using Findings = std::vector<Finding>;
+
+/// A finding of the catalogue: severity and stage come from there.
+Finding finding(const char* code, Subject about, Arguments args = {});
+
+/// One sentence that says what to do, with lengths in `unit`.
+std::string finding_text(const Finding& finding, Unit unit);
+/// A figure of it by name, lengths in mm; throws where it has none of that name.
+double figure_of(const Finding& finding, const std::string& name);
 
 inline const char* severity_name(Severity s) {
     switch (s) {
@@ -56,5 +66,7 @@ inline bool has_stop(const Findings& all) {
         if (f.severity == Severity::stop) return true;
     return false;
 }
+
+inline void append(Findings& to, const Findings& more) { to.insert(to.end(), more.begin(), more.end()); }
 
 }  // namespace orthema

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/fitting/exactness.h"
 #include "core/fitting/fit.h"
 

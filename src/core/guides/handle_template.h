@@ -3,7 +3,7 @@
 
 #include <optional>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/blanks/panel.h"
 
 namespace orthema {

@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/base/units.h"
 #include "core/fitting/fit.h"
 

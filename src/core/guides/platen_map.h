@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/base/units.h"
 #include "core/fitting/fit.h"
 

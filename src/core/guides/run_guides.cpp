@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/base/code2d.h"
+#include "core/drawing/code2d.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/recipes.h"
 

@@ -6,22 +6,11 @@
 #include <string>
 #include <vector>
 
-#include "core/base/colour.h"
 #include "core/base/length.h"
 #include "core/geometry/geometry.h"
+#include "core/shop/layer.h"
 
 namespace orthema {
-
-/// One sheet of a stack: printed, or cut from a medium of one colour.
-struct Layer {
-    std::string name;              ///< "print", "backing", "navy"
-    std::string medium;            ///< empty: the decoration's own
-    bool printed = false;          ///< the art itself; otherwise a flat sheet in `tint`
-    std::optional<Colour> colour;  ///< of the separated art: this layer is that colour's part only
-    Colour tint;                   ///< of the sheet
-    Length grow;                   ///< past the layer above it; negative: choked
-    bool operator==(const Layer&) const = default;
-};
 
 enum class Join { lap, butt };
 
@@ -61,29 +50,5 @@ struct Making {
     std::string jig;                          ///< laid into a jig's slots; empty: not
     bool operator==(const Making&) const = default;
 };
-
-/// Slots on a backer board, rows × columns at a pitch, for blanks that are pressed together.
-struct Jig {
-    std::string id;
-    std::string name;
-    int rows = 1, columns = 1;
-    Length pitch_x, pitch_y;         ///< from slot to slot
-    Length slot_width, slot_height;  ///< 0: the blank's own outline
-    Length slot_corner;              ///< radius; half the width makes a round slot
-    Length backer_width, backer_height;
-    Length margin;                      ///< kept free along the backer's edges
-    std::vector<std::string> assigned;  ///< decoration by slot, row by row; empty: in turn
-    bool operator==(const Jig&) const = default;
-};
-
-/// A sentence on what is impossible about a jig, for a blank of this size: slots that overlap, or leave the backer.
-std::optional<std::string> jig_fault(const Jig& jig, double blank_width, double blank_height);
-
-/// Middle of a slot on the backer, mm from its top left; row by row from the top left.
-Point slot_middle(const Jig& jig, int slot);
-
-/// The slot that lies behind this one when the backer's sheet is folded over along an upright line: its row, the
-/// columns in reverse.
-int slot_behind(const Jig& jig, int slot);
 
 }  // namespace orthema

@@ -10,9 +10,11 @@
 #include "core/base/units.h"
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
-#include "core/order/laying.h"
 #include "core/order/making.h"
-#include "core/order/method.h"
+#include "core/shop/jig.h"
+#include "core/shop/medium.h"
+#include "core/shop/method.h"
+#include "core/shop/press.h"
 
 namespace orthema {
 
@@ -132,69 +134,6 @@ struct Art {
     std::vector<Point> subject;          ///< marks that must stay inside the shape; unit: the whole picture's ink width
     bool operator==(const Art&) const = default;
 };
-
-enum class MediumShape { roll, sheet };
-/// Who mirrors a medium that is read through its carrier.
-enum class MirrorBy { program, printer_software, nobody };
-
-struct Medium {
-    std::string id;
-    std::string name;
-    std::string method;  ///< method id
-    MediumShape shape = MediumShape::roll;
-    Length width;
-    Length length;  ///< a roll's longest run, a sheet's height
-    Length margin;
-    Length gap;  ///< between pieces
-    MirrorBy mirror = MirrorBy::program;
-    bool quarter_turns = true;
-    bool free_turns = false;                   ///< by any angle, in steps of three degrees; where quarter turns are allowed
-    double price = 0;                          ///< a metre of roll, or a sheet
-    Length min_stroke = Length::from_mm(0.5);  ///< thinner strokes do not hold
-    Length min_gap = Length::from_mm(0.5);     ///< narrower gaps close
-    Length cut_width, cut_length;              ///< the cutter's largest area; 0 where nothing limits it
-    Length taped_at;                           ///< two sheets taped: where the seam lies along the feed; 0: one sheet
-    Length taped_lap = Length::from_mm(8);     ///< how far the seam reaches to both sides of that
-    Colour tint{1, 1, 1, 1};                   ///< of a sheet that is cut, not printed
-    Length cut_offset = Length::from_mm(2);    ///< from the ink to the line that is cut
-    Laying laying;
-    bool operator==(const Medium&) const = default;
-};
-
-struct Platen {
-    std::string name;
-    Length width, height;
-    bool operator==(const Platen&) const = default;
-};
-
-/// A pillow or pad that lifts the ink above seams and closures.
-struct Pad {
-    std::string name;
-    Length width, height;
-    Length thickness;
-    bool operator==(const Pad&) const = default;
-};
-
-enum class PressKind { flat, cap, wrap, oven };
-
-struct Press {
-    std::string id;
-    std::string name;
-    PressKind kind = PressKind::flat;
-    std::vector<Platen> platens;  ///< the first is the one that is mounted
-    std::vector<Pad> pads;
-    Length margin;                         ///< ink keeps this far inside the platen
-    double heat_rate = 20, cool_rate = 4;  ///< °C a minute
-    double platen_seconds = 300;           ///< to change the platen, by hand
-    double pressure_seconds = 20;          ///< to change the pressure, by hand
-    int pieces = 1;                        ///< that an oven or a wrap press takes at once
-    bool operator==(const Press&) const = default;
-};
-
-/// The largest ink, upright, that any one platen of the press takes.
-Platen largest_platen(const Press& press);
-/// Whether a press of this kind takes such a face.
-bool takes(PressKind kind, Face face);
 
 /// Where one copy of a transfer lies on a sheet, as the artist left or locked it. Strip frame: x along the feed,
 /// y across, the piece turned about its own top left corner and then moved.

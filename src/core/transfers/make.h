@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "core/base/drawing.h"
+#include "core/drawing/drawing.h"
 #include "core/fitting/fit.h"
 #include "core/transfers/layers.h"
 #include "core/transfers/separation.h"

@@ -1,0 +1,420 @@
+#include "app/benches/art/art_bench.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+
+#include <cmath>
+
+#include "app/benches/art/art_view.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
+#include "core/order/edit.h"
+
+namespace orthema::app {
+
+QImage thumbnail(const LoadedArt& art, int side) {
+    for (auto level = art.screen.rbegin(); level != art.screen.rend(); ++level)
+        if (std::max(level->width, level->height) >= side || level + 1 == art.screen.rend())
+            return QImage(reinterpret_cast<const uchar*>(level->pixels.data()), level->width, level->height, level->width * 4,
+                          QImage::Format_ARGB32_Premultiplied)
+                .copy();
+    return {};
+}
+
+ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(QStringLiteral("Artwork, and what is in it"));
+    title->setProperty("head", true);
+    head->addWidget(title);
+    head->addStretch(1);
+    auto* bring =
+        push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);
+    head->addWidget(bring);
+    column->addLayout(head);
+    pictures_ = new ChipRow(QStringLiteral("Pictures"));
+    pictures_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        s.art = id;
+        room_.select(s);
+    };
+    column->addWidget(pictures_);
+    view_ = new ArtView(room);
+    view_->marked = [this](std::optional<Point> p) {
+        room_.edit(p ? QStringLiteral("mark the centre") : QStringLiteral("take the mark away"),
+                   with_marked_centre(room_.order(), room_.selection().art, p));
+    };
+    column->addWidget(view_, 1);
+    connect(bring, &QPushButton::clicked, this, [this] {
+        const QStringList paths =
+            QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
+                                          QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
+        room_.bring_in_art(paths);
+    });
+
+    panel_ = new FigurePanel;
+    panel_->head(QStringLiteral("Figures"));
+    title_ = panel_->title();
+    page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it")});
+    panel_->add(page_);
+    found_ = panel_->part();
+    clip_ = panel_->part();
+    page_->chosen = [this](int i) {
+        found_->setVisible(i == 0);
+        clip_->setVisible(i == 1);
+        if (i == 0) subject_->setChecked(false);
+    };
+    kind_ = found_->text_row(QStringLiteral("Kind"));
+    planned_ = found_->text_row(QStringLiteral("Largest use"));
+    resolution_ = found_->text_row(QStringLiteral("Resolution there"));
+    stroke_ = found_->text_row(QStringLiteral("Thinnest stroke"));
+    stroke_->setToolTip(QStringLiteral("At its smallest use; the medium says what it holds"));
+    gap_ = found_->text_row(QStringLiteral("Narrowest gap"));
+    gap_->setToolTip(QStringLiteral("At its smallest use; narrower ones close"));
+    half_ = found_->text_row(QStringLiteral("Half-transparent"));
+    background_ = found_->text_row(QStringLiteral("Flat background"));
+    optical_ = found_->text_row(QStringLiteral("Optical centre"));
+    mark_says_ = found_->text_row(QStringLiteral("Marked centre"));
+    says_ = found_->note();
+    says_->setProperty("caution", true);
+    mark_ = push(QStringLiteral("Mark the centre"),
+                 QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
+    mark_->setCheckable(true);
+    connect(mark_, &QPushButton::toggled, this, [this](bool on) {
+        view_->set_marking(on);
+        view_->refresh();
+        view_->setFocus();
+    });
+    auto* marking = new QHBoxLayout;
+    found_->rows()->addLayout(marking);
+    marked_ = found_->part();
+    marks_ = marked_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
+    connect(marks_, &QComboBox::activated, this, [this] { refresh(); });
+    auto* marks_row = new QHBoxLayout;
+    mark_name_ = new ValueField(QStringLiteral("Name of the mark"));
+    mark_name_->setToolTip(QStringLiteral("What it is: the gap after “HILL”"));
+    mark_name_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const int i = marks_->currentIndex();
+        const std::string name = t.trimmed().toStdString();
+        if (name.empty() || name.size() > 60) return QStringLiteral("Give the mark a name of up to 60 letters.");
+        const Art* art = find_art(room_.order(), room_.selection().art);
+        if (art == nullptr || i < 0 || std::size_t(i) >= art->marks.size()) return std::nullopt;
+        for (std::size_t k = 0; k < art->marks.size(); ++k)
+            if (int(k) != i && art->marks[k].name == name) return QStringLiteral("Another mark has that name.");
+        change_marks(QStringLiteral("name a mark"), [i, name](std::vector<NamedMark>& all) { all[std::size_t(i)].name = name; });
+        return std::nullopt;
+    };
+    another_ = push(QStringLiteral("Set a mark"), QStringLiteral("Then click the point in the picture"));
+    another_->setCheckable(true);
+    mark_out_ = push(QStringLiteral("Out"), QStringLiteral("Takes the mark out"));
+    marks_row->addWidget(mark_name_, 1);
+    marks_row->addWidget(mark_out_);
+    marked_->rows()->addLayout(marks_row);
+    marking->addWidget(mark_);
+    marking->addWidget(another_);
+    connect(another_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) mark_->setChecked(false);
+        view_->set_naming(on);
+        view_->refresh();
+        view_->setFocus();
+    });
+    connect(mark_out_, &QPushButton::clicked, this, [this] {
+        const int i = marks_->currentIndex();
+        change_marks(QStringLiteral("take a mark out"), [i](std::vector<NamedMark>& all) {
+            if (i >= 0 && std::size_t(i) < all.size()) all.erase(all.begin() + i);
+        });
+    });
+    view_->named = [this](Point p) {
+        another_->setChecked(false);
+        change_marks(QStringLiteral("set a mark"), [p](std::vector<NamedMark>& all) {
+            std::vector<std::string> taken;
+            for (const NamedMark& m : all) taken.push_back(m.name);
+            std::string name = "mark 1";
+            for (int n = 2; std::find(taken.begin(), taken.end(), name) != taken.end(); ++n) name = "mark " + std::to_string(n);
+            all.push_back({name, p});
+        });
+    };
+    cloth_ = found_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
+    connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
+    build_clip();
+    page_->show_choice(0);
+    clip_->hide();
+    panel_->rule();
+    panel_->head(QStringLiteral("Put it on a blank"));
+    run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
+    location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
+    put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
+    panel_->add(put_);
+    connect(put_, &QPushButton::clicked, this, &ArtBench::put_on);
+    panel_->fill();
+    out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
+    panel_->add(out_);
+    connect(out_, &QPushButton::clicked, this,
+            [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+}
+
+void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr) return;
+    ArtClip clip = art->clip.value_or(ArtClip{});
+    how(clip);
+    room_.edit(what, with_clip(room_.order(), art->id, clip));
+}
+
+/// The blank and size that the box offers there.
+void ArtBench::take_blank(ArtClip& clip, int index) const {
+    const QStringList id = clip_blank_->itemData(index).toString().split('\n');
+    clip.style = id.value(0).toStdString();
+    clip.size = id.value(1).toStdString();
+    if (const BlankStyle* style = find_style(room_.order(), clip.style)) clip.face = family_faces(style->family).front();
+}
+
+void ArtBench::build_clip() {
+    clip_->head(QStringLiteral("The picture within"));
+    clip_to_ = new Segments(QStringLiteral("Clip to"), {QStringLiteral("all of it"), QStringLiteral("letters"), QStringLiteral("a blank")});
+    clip_to_->chosen = [this](int i) {
+        const std::string art = room_.selection().art;
+        if (i == 0) return room_.edit(QStringLiteral("the whole picture"), with_clip(room_.order(), art, std::nullopt));
+        change_clip(i == 1 ? QStringLiteral("clip to letters") : QStringLiteral("clip to a blank"), [&](ArtClip& c) {
+            c.word = i == 1 ? "KITES" : "";
+            if (i == 2 && clip_blank_->count() > 0) take_blank(c, std::max(0, clip_blank_->currentIndex()));
+        });
+    };
+    clip_->add(clip_to_);
+    word_ = new ValueField(QStringLiteral("Letters"));
+    word_->setToolTip(QStringLiteral("The word whose letters are filled with the picture"));
+    word_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const std::string word = t.trimmed().toStdString();
+        if (word.empty() || word.size() > 60) return QStringLiteral("Type 1 to 60 letters.");
+        change_clip(QStringLiteral("letters"), [&](ArtClip& c) { c.word = word; });
+        return std::nullopt;
+    };
+    clip_->head(QStringLiteral("Letters"));
+    clip_->add(word_);
+    weight_ = new Segments(QStringLiteral("Weight"), {QStringLiteral("regular"), QStringLiteral("bold")});
+    weight_->chosen = [this](int i) { change_clip(QStringLiteral("weight"), [i](ArtClip& c) { c.bold = i == 1; }); };
+    clip_->add(weight_);
+    clip_blank_ = clip_->choice_row(QStringLiteral("Blank"), QStringLiteral("Whose outline it takes"));
+    connect(clip_blank_, &QComboBox::activated, this, [this](int i) {
+        change_clip(QStringLiteral("clip to a blank"), [&](ArtClip& c) {
+            c.word.clear();
+            take_blank(c, i);
+        });
+    });
+    clip_bleed_ = clip_->length_row(QStringLiteral("Past its edge"), QStringLiteral("Bleed of the clipped picture"));
+    clip_bleed_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 50) return QStringLiteral("It lies between 0 and 50 mm.");
+        change_clip(QStringLiteral("bleed"), [l](ArtClip& c) { c.bleed = l; });
+        return std::nullopt;
+    };
+    clip_->rule();
+    subject_ = push(QStringLiteral("Mark the subject"),
+                    QStringLiteral("Then click its ends in the whole picture: the largest picture that keeps them all inside is taken"));
+    subject_->setCheckable(true);
+    connect(subject_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) {
+            mark_->setChecked(false);
+            another_->setChecked(false);
+        }
+        view_->set_subject(on);
+        view_->setFocus();
+    });
+    clip_->add(subject_);
+    view_->kept_inside = [this](Point p) {
+        const Art* art = find_art(room_.order(), room_.selection().art);
+        if (art == nullptr || art->subject.size() >= 40) return;
+        std::vector<Point> more = art->subject;
+        more.push_back(p);
+        room_.edit(QStringLiteral("keep a point inside"), with_subject(room_.order(), art->id, more));
+    };
+    clip_says_ = clip_->note();
+}
+
+void ArtBench::refresh_clip() {
+    const Order& order = room_.order();
+    const Art* art = find_art(order, room_.selection().art);
+    std::vector<std::pair<std::string, QString>> blanks;
+    for (const RunKey& run : runs_of(order)) {
+        const BlankStyle* style = find_style(order, run.style);
+        if (style == nullptr || family_build(style->family) == Build::wrap) continue;
+        for (const SizeCount& c : counts_of(order, run)) {
+            const std::pair<std::string, QString> item{run.style + "\n" + c.size, qt(style->name + " " + c.size)};
+            if (std::find(blanks.begin(), blanks.end(), item) == blanks.end()) blanks.push_back(item);
+        }
+    }
+    const bool clipped = art != nullptr && art->clip.has_value();
+    const bool letters = clipped && !art->clip->word.empty();
+    set_items(clip_blank_, blanks, clipped && !letters ? art->clip->style + "\n" + art->clip->size : "");
+    clip_to_->show_choice(!clipped ? 0 : letters ? 1 : 2);
+    word_->setEnabled(letters);
+    weight_->setEnabled(letters);
+    clip_blank_->setEnabled(clipped && !letters);
+    clip_bleed_->setEnabled(clipped && !letters);
+    subject_->setEnabled(clipped);
+    word_->show_text(letters ? qt(art->clip->word) : QString());
+    weight_->show_choice(clipped && !art->clip->bold ? 0 : 1);
+    clip_bleed_->show_length(clipped ? art->clip->bleed : Length{}, order.unit);
+    clip_says_->setText(!clipped               ? QStringLiteral("Clipped to letters or to a blank's outline, never stretched.")
+                        : art->subject.empty() ? QStringLiteral("Nothing is marked: the picture just covers the shape, middle on middle.")
+                        : art->subject.size() == 1
+                            ? QStringLiteral("One point stays inside. Mark its other end, and it is shown as large as it goes.")
+                            : QStringLiteral("%1 points stay inside, at the largest scale that keeps them.").arg(art->subject.size()));
+}
+
+QWidget* ArtBench::figures() { return panel_; }
+QWidget* ArtBench::first_focus() { return view_; }
+
+void ArtBench::put_on() {
+    const auto runs = runs_of(room_.order());
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    const int r = run_->currentIndex();
+    if (art == nullptr || r < 0 || std::size_t(r) >= runs.size()) return;
+    const int l = location_->currentIndex();
+    if (l < 0 || std::size_t(l) >= locations_.size()) return;
+    const Decoration d = new_decoration(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art);
+    room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), with_decoration(room_.order(), d));
+    Selection s = room_.selection();
+    s.run = d.run;
+    s.decoration = d.id;
+    s.size = d.sizing.base_size;
+    room_.select(s);
+    emit wanted(QStringLiteral("fit"));
+}
+
+/// The locations that the chosen run's blank has.
+void ArtBench::show_locations() {
+    const auto runs = runs_of(room_.order());
+    const int r = run_->currentIndex();
+    const BlankStyle* style = r >= 0 && std::size_t(r) < runs.size() ? find_style(room_.order(), runs[std::size_t(r)].style) : nullptr;
+    locations_ = style == nullptr ? std::vector<Location>{} : locations_of(*style);
+    std::vector<std::pair<std::string, QString>> items;
+    for (const Location l : locations_) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+    const std::string now = location_->currentData().toString().toStdString();
+    set_items(location_, items, now);
+    if (location_->currentIndex() < 0 && location_->count() > 0) location_->setCurrentIndex(0);
+}
+
+void ArtBench::change_marks(const QString& what, const std::function<void(std::vector<NamedMark>&)>& how) {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr) return;
+    std::vector<NamedMark> marks = art->marks;
+    how(marks);
+    room_.edit(what, with_marks(room_.order(), art->id, marks));
+}
+
+/// The colour of the first run that wears a picture; nothing when none does.
+std::optional<Colour> ArtBench::own_cloth(const std::string& art) const {
+    for (const Decoration& d : room_.order().decorations)
+        if (d.art == art) return run_colour(room_.order(), d.run);
+    return std::nullopt;
+}
+
+void ArtBench::show_cloth() {
+    const int i = cloth_->currentIndex();
+    const auto runs = runs_of(room_.order());
+    if (i <= 0)
+        view_->set_cloth(own_cloth(room_.selection().art));
+    else if (i == 1 || std::size_t(i - 2) >= runs.size())
+        view_->set_cloth(std::nullopt);
+    else
+        view_->set_cloth(run_colour(room_.order(), runs[std::size_t(i) - 2]));
+}
+
+void ArtBench::refresh() {
+    const Order& order = room_.order();
+    std::vector<Chip> chips;
+    for (const Art& a : order.art) {
+        Chip chip{a.id,
+                  qt(a.name),
+                  QString::fromLatin1(kind_key(a.kind)).toUpper(),
+                  standing_where([&](const Subject& about) { return about.art == a.id; }),
+                  {}};
+        if (const auto at = room_.art().find(a.id); at != room_.art().end()) {
+            chip.picture = thumbnail(*at->second, 48);
+            chip.behind = own_cloth(a.id);
+        }
+        chips.push_back(std::move(chip));
+    }
+    pictures_->show_chips(chips, room_.selection().art);
+    show_cloth();
+    refresh_clip();
+    const Art* entry = find_art(order, room_.selection().art);
+    const auto loaded = room_.facts().find(room_.selection().art);
+    const bool any = entry != nullptr && loaded != room_.facts().end();
+    for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
+    put_->setEnabled(any && !runs_of(order).empty());
+    title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
+    for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
+    if (any) {
+        const ArtFacts& f = loaded->second;
+        kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() +
+                       (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
+        double widest = 0, least = 0;
+        for (const DecorationFit& fit : room_.plan().decorations)
+            if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)
+                for (const SizeFit& s : fit.sizes) {
+                    widest = std::max(widest, s.width);
+                    least = least == 0 ? s.width : std::min(least, s.width);
+                }
+        planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + " wide" : QStringLiteral("not used yet"));
+        const auto dpi = resolution(f, Length::from_mm(widest > 0 ? widest : 0));
+        resolution_->setText(f.vector ? QStringLiteral("any, vector")
+                             : dpi    ? QStringLiteral("%1 dpi").arg(std::lround(*dpi))
+                                      : QStringLiteral("–"));
+        const auto fine = [&](double share) {
+            return share == 0   ? QStringLiteral("none that is thin")
+                   : least == 0 ? QStringLiteral("%1 % of its width").arg(share * 100, 0, 'f', 2)
+                                : QStringLiteral("%1 mm").arg(share * least, 0, 'f', 2);
+        };
+        stroke_->setText(fine(f.thin_stroke));
+        gap_->setText(fine(f.narrow_gap));
+        half_->setText(QStringLiteral("%1 % of ink").arg(100 * f.half_transparent, 0, 'f', 1));
+        background_->setText(f.flat_background ? QStringLiteral("yes, not removed") : QStringLiteral("none"));
+        const auto off = [&](double x) {
+            const double by = widest > 0 ? (x - 0.5) * widest : 0;
+            const QString side = x < 0.5 ? QStringLiteral("left") : QStringLiteral("right");
+            return widest > 0 ? qt(length_text(Length::from_mm(std::abs(by)), order.unit)) + " " + side
+                              : QStringLiteral("%1 % %2").arg(std::abs(x - 0.5) * 100, 0, 'f', 1).arg(side);
+        };
+        optical_->setText(off(f.optical_centre.x) + QStringLiteral(" of middle"));
+        mark_says_->setText(entry->marked_centre ? off(entry->marked_centre->x) + QStringLiteral(" of middle") : QStringLiteral("none"));
+        QStringList says;
+        for (const Finding& finding : room_.findings())
+            if (finding.about.art == entry->id && finding.severity != Severity::note) says << qt(finding_text(finding, order.unit));
+        says_->setText(says.join('\n'));
+    }
+    QStringList runs;
+    for (const RunKey& run : runs_of(order)) runs << qt(run_name(order, run));
+    QStringList have;
+    for (int i = 0; i < run_->count(); ++i) have << run_->itemText(i);
+    if (have != runs) {
+        run_->clear();
+        run_->addItems(runs);
+        cloth_->clear();
+        cloth_->addItem(QStringLiteral("its own blank"));
+        cloth_->addItem(QStringLiteral("white paper"));
+        cloth_->addItems(runs);
+    }
+    show_locations();
+    std::vector<std::pair<std::string, QString>> marks;
+    if (entry != nullptr)
+        for (const NamedMark& m : entry->marks) marks.emplace_back(m.name, qt(m.name));
+    const std::string mark_now = marks_->currentData().toString().toStdString();
+    set_items(marks_, marks, mark_now);
+    if (marks_->currentIndex() < 0 && marks_->count() > 0) marks_->setCurrentIndex(marks_->count() - 1);
+    mark_name_->show_text(marks_->currentText());
+    marked_->setVisible(marks_->count() > 0);
+}
+
+QString ArtBench::word() const { return QString::number(room_.order().art.size()); }
+
+QString ArtBench::help() const {
+    return QStringLiteral(
+        "Art: bring in pictures and see what a transfer makes of them: the ink box that the ruler sees, the outline that is cut, the "
+        "centre that the eye sees. Then put them on a garment.");
+}
+
+}  // namespace orthema::app

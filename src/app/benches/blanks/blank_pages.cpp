@@ -1,0 +1,499 @@
+#include "app/benches/blanks/blank_pages.h"
+
+#include <QComboBox>
+#include <QDate>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QTimer>
+
+#include <cmath>
+
+#include "app/benches/blanks/blanks_bench.h"
+#include "app/benches/blanks/tape_drawing.h"
+#include "app/session/workroom.h"
+#include "core/order/edit.h"
+#include "files/chart_csv.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int listed = 5;
+
+/// A name and a field that takes the rest of the row.
+ValueField* wide_row(FigurePanel* page, const QString& name, const QString& why) {
+    page->head(name);
+    auto* f = new ValueField(name);
+    f->setToolTip(why);
+    f->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    page->add(f);
+    return f;
+}
+
+std::vector<std::string> words_of(const QString& text, const QString& parting) {
+    std::vector<std::string> out;
+    for (const QString& w : text.split(QRegularExpression(parting), Qt::SkipEmptyParts)) out.push_back(w.trimmed().toStdString());
+    std::erase(out, std::string());
+    return out;
+}
+
+QString joined(const std::vector<std::string>& words, const char* with) {
+    QStringList out;
+    for (const std::string& w : words) out << qt(w);
+    return out.join(QString::fromLatin1(with));
+}
+
+}  // namespace
+
+MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
+    bare();
+    head(QStringLiteral("What you type is"));
+    mode_ = new Segments(QStringLiteral("What you type is"), {QStringLiteral("on the tape"), QStringLiteral("published")});
+    mode_->setToolTip(QStringLiteral("A figure from the tape is one more piece measured; a published one corrects the size chart"));
+    mode_->show_choice(0);
+    add(mode_);
+    rule();
+    head(QStringLiteral("Measure first"));
+    for (int i = 0; i < listed; ++i) {
+        auto* b = push(QString(), QStringLiteral("Goes there and opens the figure"));
+        b->setObjectName(QStringLiteral("measure first %1").arg(i + 1));
+        b->setStyleSheet(QStringLiteral("text-align:left; padding:3px 8px; font-size:12px;"));
+        connect(b, &QPushButton::clicked, this, [this, i] {
+            if (std::size_t(i) < list_.size()) take(list_[std::size_t(i)]);
+        });
+        add(b);
+        first_.push_back(b);
+    }
+    more_ = note();
+    start_ =
+        push(QStringLiteral("Go through the list"), QStringLiteral("Opens one figure after the other; Enter goes on to the next"), true);
+    start_->setCheckable(true);
+    add(start_);
+    connect(start_, &QPushButton::toggled, this, [this](bool on) {
+        if (on) next();
+    });
+    rule();
+    chosen_ = title();
+    published_ = text_row(QStringLiteral("Published"));
+    taped_ = text_row(QStringLiteral("Taped, mean"));
+    differs_ = text_row(QStringLiteral("Difference"));
+    pieces_ = text_row(QStringLiteral("Pieces, spread"));
+    readings_ = note();
+    last_back_ = push(QStringLiteral("Last piece back"), QStringLiteral("Takes the last reading of this figure back"));
+    back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back every taped figure of this size"));
+    side_by_side({last_back_, back_});
+    connect(last_back_, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        const Measure m = shown(*style);
+        const Figure& f = style->chart.at(bench_.size()).at(m);
+        std::vector<Length> left = f.readings;
+        if (left.empty()) return;
+        left.pop_back();
+        bench_.keep(QStringLiteral("take a reading back"), with_readings(*style, bench_.size(), m, left, f.date));
+    });
+    connect(back_, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        BlankStyle next = *style;
+        for (const Measure m : family_measures(style->family))
+            if (next.chart.at(bench_.size()).at(m).source == Source::measured) next = with_readings(next, bench_.size(), m, {}, "");
+        bench_.keep(QStringLiteral("back to published"), next);
+    });
+}
+
+bool MeasurePage::session() const { return start_->isChecked(); }
+
+void MeasurePage::take(const ToMeasure& what) {
+    bench_.choose_size(what.size);
+    // the drawing must show that size before the field can lie on its figure
+    QTimer::singleShot(0, this, [this, m = what.measure] {
+        bench_.drawing()->repaint();
+        bench_.drawing()->type_on(m);
+    });
+}
+
+void MeasurePage::next() {
+    if (!session()) return;
+    const auto list = bench_.to_measure();
+    if (list.empty()) {
+        start_->setChecked(false);
+        room_.say({QStringLiteral("Nothing more is worth a tape on this blank."), false, {}, {}});
+        return;
+    }
+    take(list.front());
+}
+
+Measure MeasurePage::shown(const BlankStyle& style) const {
+    const Measure m = bench_.drawing()->chosen().value_or(main_measure(style.family));
+    return style.chart.at(bench_.size()).contains(m) ? m : main_measure(style.family);
+}
+
+void MeasurePage::refresh() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    const Unit unit = room_.order().unit;
+    list_ = bench_.to_measure();
+    for (int i = 0; i < listed; ++i) {
+        const bool any = std::size_t(i) < list_.size();
+        QPushButton* b = first_[std::size_t(i)];
+        b->setVisible(any);
+        if (!any) continue;
+        const ToMeasure& t = list_[std::size_t(i)];
+        const QString what = qt(t.size) + ", " + qt(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + qt(t.why);
+        b->setText(what + QStringLiteral("\n") + b->fontMetrics().elidedText(qt(t.why), Qt::ElideRight, 205));
+        b->setToolTip(text);
+        b->setAccessibleName(text);
+    }
+    more_->setText(list_.empty()                        ? QStringLiteral("Nothing more is worth a tape.")
+                   : list_.size() > std::size_t(listed) ? QStringLiteral("and %1 more").arg(list_.size() - std::size_t(listed))
+                                                        : QString());
+    const Measure m = shown(*style);
+    const Figure& f = style->chart.at(bench_.size()).at(m);
+    const auto text = [unit](Length l) { return qt(length_text(l, unit)); };
+    chosen_->setText(qt(bench_.size()) + ", " + qt(measure_short(m)));
+    published_->setText(text(f.published.value_or(f.value)));
+    taped_->setText(f.source == Source::measured ? text(f.value)
+                    : f.source == Source::graded ? text(f.value) + QStringLiteral(", graded")
+                                                 : QStringLiteral("not yet"));
+    const Length off = f.value - f.published.value_or(f.value);
+    differs_->setText(f.source == Source::published ? QStringLiteral("–") : (off.mm() > 0 ? QStringLiteral("+") : QString()) + text(off));
+    const bool much = std::abs(off.mm()) > style->tolerance.mm();
+    differs_->setStyleSheet(much ? QStringLiteral("color:#A32035;") : QString());
+    differs_->setToolTip(much ? QStringLiteral("More than the tolerance of this blank") : QString());
+    pieces_->setText(f.readings.empty() ? QStringLiteral("–") : QStringLiteral("%1, %2").arg(f.readings.size()).arg(text(spread(f))));
+    QStringList each;
+    for (const Length r : f.readings) each << qt(length_text(r, unit, false));
+    readings_->setText(
+        each.isEmpty()
+            ? QString()
+            : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
+    last_back_->setEnabled(!f.readings.empty());
+}
+
+FiguresPage::FiguresPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
+    bare();
+    for (int i = 0; i < measure_count; ++i) {
+        const auto m = static_cast<Measure>(i);
+        auto* row = new QWidget;
+        auto* line = new QHBoxLayout(row);
+        line->setContentsMargins(0, 0, 0, 0);
+        line->setSpacing(4);
+        auto* source = new QLabel;
+        source->setFixedWidth(14);
+        auto* name = new QLabel(qt(measure_short(m)));
+        name->setProperty("quiet", true);
+        auto* field = new LengthField(QString::fromUtf8(measure_name(m)));
+        field->setFixedWidth(78);
+        field->entered = [this, m](Length v, bool) -> std::optional<QString> {
+            if (v.mm() < 0 || v.mm() > 3000) return QStringLiteral("A blank measures between 0 and 3 m.");
+            bench_.typed(m, v);
+            return std::nullopt;
+        };
+        line->addWidget(source);
+        line->addWidget(name);
+        line->addStretch(1);
+        line->addWidget(field);
+        add(row);
+        fields_[m] = {row, field};
+        sources_[m] = source;
+    }
+    differs_ = note();
+    differs_->setProperty("caution", true);
+}
+
+void FiguresPage::refresh() {
+    for (auto& [m, row] : fields_) row.first->setVisible(false);
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    const Unit unit = room_.order().unit;
+    QStringList off;
+    for (const Measure m : family_measures(style->family)) {
+        const Figure& f = style->chart.at(bench_.size()).at(m);
+        fields_[m].first->setVisible(true);
+        fields_[m].second->show_length(f.value, unit);
+        QString tip = QStringLiteral("%1: %2").arg(QString::fromUtf8(measure_name(m)), QString::fromLatin1(source_name(f.source)));
+        if (f.source == Source::measured)
+            tip += QStringLiteral(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), unit)));
+        fields_[m].second->setToolTip(tip);
+        sources_[m]->setText(f.source == Source::measured ? QStringLiteral("●")
+                             : f.source == Source::graded ? QStringLiteral("◐")
+                                                          : QStringLiteral("○"));
+        sources_[m]->setStyleSheet(f.source == Source::measured ? QStringLiteral("color:#B5533C")
+                                   : f.source == Source::graded ? QStringLiteral("color:#6A5590")
+                                                                : QStringLiteral("color:#9A9F9F"));
+        sources_[m]->setToolTip(tip);
+        if (f.source == Source::measured && f.published && std::abs((f.value - *f.published).mm()) > style->tolerance.mm())
+            off << qt(measure_short(m)).toLower() + QStringLiteral(" by ") + qt(length_text(f.value - *f.published, unit));
+    }
+    differs_->setText(off.isEmpty() ? QString() : QStringLiteral("Taped differs from published: ") + off.join(QStringLiteral(", ")));
+}
+
+FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
+    bare();
+    head(QStringLiteral("Another feature"));
+    auto* line = new QHBoxLayout;
+    kind_ = new QComboBox;
+    kind_->setObjectName(QStringLiteral("Kind of feature"));
+    kind_->setAccessibleName(QStringLiteral("Kind of feature"));
+    for (int i = 0; i < feature_kind_count; ++i) kind_->addItem(QString::fromLatin1(feature_kind_name(static_cast<FeatureKind>(i))));
+    add_ = push(QStringLiteral("Put it on"), QStringLiteral("At its usual place; drag it on the drawing, or type its figures"), true);
+    line->addWidget(kind_, 1);
+    line->addWidget(add_);
+    rows()->addLayout(line);
+    connect(add_, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr || style_fault(*style)) return;
+        const std::vector<Face> faces = TapeDrawing::drawn_faces(style->family);
+        const orthema::Panel panel = panel_of(*style, sample_size(*style), faces.front());  // the frame has a Panel of its own
+        const StyleFeature f = usual_feature(static_cast<FeatureKind>(kind_->currentIndex()), faces.front(), panel.width, panel.length,
+                                             family_build(style->family) == Build::upper_body);
+        const BlankStyle next = with_feature(*style, f);
+        now_ = int(next.features.size()) - 1;
+        if (bench_.keep(QStringLiteral("add a %1").arg(QString::fromLatin1(feature_kind_name(f.kind))), next)) choose(now_);
+    });
+    rule();
+    one_ = part();
+    which_ = one_->choice_row(QStringLiteral("Feature"), QStringLiteral("Click it on the drawing, or choose it here"));
+    connect(which_, &QComboBox::activated, this, [this](int i) { choose(i); });
+    face_ = one_->choice_row(QStringLiteral("Lies on"), QStringLiteral("Which face of the blank"));
+    connect(face_, &QComboBox::activated, this, [this](int i) {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        const auto faces = TapeDrawing::drawn_faces(style->family);
+        if (i >= 0 && std::size_t(i) < faces.size())
+            change(QStringLiteral("face of a feature"), [face = faces[std::size_t(i)]](StyleFeature& f) { f.face = face; });
+    });
+    const auto field = [this](const char* name, const char* why, Length StyleFeature::*which, double least) {
+        LengthField* f = one_->length_row(QString::fromLatin1(name), QString::fromLatin1(why));
+        f->entered = [this, which, least, name](Length l, bool) -> std::optional<QString> {
+            if (l.mm() < least || l.mm() > 3000) return QStringLiteral("Type a length from %1 mm to 3 m.").arg(least);
+            change(QString::fromLatin1(name).toLower(), [which, l](StyleFeature& s) { s.*which = l; });
+            return std::nullopt;
+        };
+        return f;
+    };
+    across_ = field("Across", "Its middle from the centre line, to your right; negative is to your left", &StyleFeature::across, -3000);
+    down_ = field("Down", "Its top below the high point of the shoulder, or below the top edge", &StyleFeature::down, -3000);
+    width_ = field("Feature width", "On the sample size", &StyleFeature::width, 1);
+    height_ = field("Feature height", "On the sample size", &StyleFeature::height, 1);
+    raised_ = field("Stands above", "By which it stands above the cloth: from 1.5 mm on it must not lie under the platen",
+                    &StyleFeature::raised, 0);
+    clearance_ = field("Ink keeps away", "Drawn dashed round it", &StyleFeature::clearance, 0);
+    growth_ = one_->number_row(QStringLiteral("Size grows by"),
+                               QStringLiteral("0: the same on every size, 1: in proportion. Its place always follows."), 0, 2, 2);
+    growth_->entered = [this](double v) { change(QStringLiteral("growth of a feature"), [v](StyleFeature& f) { f.growth = v; }); };
+    says_ = note();
+    out_ = push(QStringLiteral("Take the feature off"), QStringLiteral("Removes it from the style"));
+    one_->add(out_);
+    connect(out_, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr || std::size_t(now_) >= style->features.size()) return;
+        BlankStyle next = *style;
+        next.features.erase(next.features.begin() + now_);
+        now_ = 0;
+        bench_.keep(QStringLiteral("take a feature off"), next);
+    });
+}
+
+void FeaturesPage::change(const QString& what, const std::function<void(StyleFeature&)>& how, const QString& gesture) {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr || now_ < 0 || std::size_t(now_) >= style->features.size()) return;
+    BlankStyle next = *style;
+    how(next.features[std::size_t(now_)]);
+    bench_.keep(what, next, gesture);
+}
+
+void FeaturesPage::drag(int feature, Length right, Length down) {
+    now_ = feature;
+    change(
+        QStringLiteral("move a feature"),
+        [right, down](StyleFeature& f) {
+            f.across += right;
+            f.down += down;
+        },
+        QStringLiteral("drag a feature"));
+}
+
+void FeaturesPage::choose(int feature) {
+    now_ = feature;
+    bench_.drawing()->set_feature(feature);
+    refresh();
+}
+
+void FeaturesPage::refresh() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    if (std::size_t(now_) >= style->features.size()) now_ = 0;
+    const bool any = !style->features.empty();
+    std::vector<std::pair<std::string, QString>> items;
+    for (std::size_t i = 0; i < style->features.size(); ++i)
+        items.emplace_back(std::to_string(i),
+                           QStringLiteral("%1 %2").arg(i + 1).arg(QString::fromLatin1(feature_kind_name(style->features[i].kind))));
+    set_items(which_, items, std::to_string(now_));
+    items.clear();
+    for (const Face f : TapeDrawing::drawn_faces(style->family)) items.emplace_back(face_key(f), QString::fromUtf8(face_name(f)));
+    one_->setVisible(any);
+    says_->setText(any ? QStringLiteral("Figures of the sample size, %1.").arg(qt(sample_size(*style)))
+                       : QStringLiteral("This style has no features beyond those of its family."));
+    set_items(face_, items, any ? face_key(style->features[std::size_t(now_)].face) : "");
+    if (!any) return;
+    const StyleFeature& f = style->features[std::size_t(now_)];
+    const Unit unit = room_.order().unit;
+    across_->show_length(f.across, unit);
+    down_->show_length(f.down, unit);
+    width_->show_length(f.width, unit);
+    height_->show_length(f.height, unit);
+    raised_->show_length(f.raised, unit);
+    clearance_->show_length(f.clearance, unit);
+    growth_->show_number(f.growth);
+}
+
+StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
+    bare();
+    name_ = wide_row(this, QStringLiteral("Name of the blank"), QStringLiteral("As the order and the guides name it"));
+    name_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (t.trimmed().isEmpty() || t.size() > 80) return QStringLiteral("Give the blank a name of up to 80 letters.");
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.name = t.trimmed().toStdString();
+        bench_.keep(QStringLiteral("name of a blank"), next);
+        return std::nullopt;
+    };
+    sizes_ = wide_row(this, QStringLiteral("Size run"),
+                      QStringLiteral("Smallest first, parted by commas: S, M, L, XL. New sizes continue the run."));
+    sizes_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        std::vector<std::string> sizes = words_of(t, QStringLiteral("[,;]"));
+        if (sizes.size() == 1 && !t.contains(',')) sizes = words_of(t, QStringLiteral("\\s+"));
+        if (sizes.empty() || sizes.size() > 60) return QStringLiteral("Type between 1 and 60 sizes, parted by commas.");
+        for (std::size_t i = 0; i < sizes.size(); ++i) {
+            if (sizes[i].size() > 20) return QStringLiteral("A size's name has up to 20 letters.");
+            if (std::find(sizes.begin(), sizes.begin() + long(i), sizes[i]) != sizes.begin() + long(i))
+                return QStringLiteral("“%1” stands twice.").arg(qt(sizes[i]));
+        }
+        bench_.keep(QStringLiteral("size run"), with_sizes(*bench_.style(), sizes));
+        return std::nullopt;
+    };
+    fabric_ = wide_row(this, QStringLiteral("Fabric or material"), QStringLiteral("What it is made of"));
+    fabric_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr || t.size() > 200) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.fabric = t.trimmed().toStdString();
+        bench_.keep(QStringLiteral("fabric"), next);
+        return std::nullopt;
+    };
+    colours_ = wide_row(this, QStringLiteral("Colours"), QStringLiteral("A name and its colour: ash #d8d4ca, navy #2a3550"));
+    colours_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.colours.clear();
+        for (const std::string& w : words_of(t, QStringLiteral(","))) {
+            const QString one = qt(w);
+            const QString name = one.section('#', 0, 0).trimmed();
+            const QColor c(one.contains('#') ? "#" + one.section('#', 1).trimmed() : name);
+            if (name.isEmpty() || !c.isValid()) return QStringLiteral("“%1” is not a name with a colour like #d8d4ca.").arg(one);
+            next.colours.push_back({name.toStdString(), {c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0, 1}});
+        }
+        bench_.keep(QStringLiteral("colours"), next);
+        return std::nullopt;
+    };
+    tags_ = wide_row(this, QStringLiteral("Tags"), QStringLiteral("Words to find it by, parted by commas"));
+    tags_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.tags = words_of(t, QStringLiteral("[,;]"));
+        if (next.tags.size() > 40) return QStringLiteral("Up to 40 tags.");
+        bench_.keep(QStringLiteral("tags"), next);
+        return std::nullopt;
+    };
+    tolerance_ = length_row(QStringLiteral("May differ by"), QStringLiteral("A taped figure further from the published one is a finding"));
+    tolerance_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 200) return QStringLiteral("Between 0 and 200 mm.");
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.tolerance = l;
+        bench_.keep(QStringLiteral("tolerance"), next);
+        return std::nullopt;
+    };
+    rule();
+    auto* copy = push(QStringLiteral("Duplicate"), QStringLiteral("A style of its own with the same figures and features"));
+    archive_ = push(QStringLiteral("Archive"), QStringLiteral("Keeps it, but no longer offers it"));
+    side_by_side({copy, archive_});
+    connect(copy, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        std::vector<std::string> taken;
+        for (const BlankStyle& s : room_.order().styles) taken.push_back(s.id);
+        BlankStyle next = *style;
+        next.name += " copy";
+        next.id = fresh_id(next.name, taken);
+        if (bench_.keep(QStringLiteral("duplicate a blank"), next)) bench_.choose_style(next.id);
+    });
+    connect(archive_, &QPushButton::clicked, this, [this] {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.archived = !next.archived;
+        if (bench_.keep(next.archived ? QStringLiteral("archive a blank") : QStringLiteral("offer a blank again"), next))
+            room_.keep_in_library(next);
+    });
+    auto* chart = push(QStringLiteral("Size chart"), QStringLiteral("Bring in or write the size chart as CSV"));
+    auto* chart_menu = new QMenu(chart);
+    chart_menu->addAction(QStringLiteral("Bring in a size chart…"), this, &StylePage::bring_in_chart);
+    chart_menu->addAction(QStringLiteral("Write the size chart…"), this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the size chart"),
+                                                       qt(style->id) + QStringLiteral("-chart.csv"), QStringLiteral("Table (*.csv)"));
+        if (p.isEmpty()) return;
+        const auto done = write_file(p.toStdString(), chart_csv(*style));
+        room_.say({done ? QStringLiteral("The size chart is written to %1.").arg(p) : qt(done.sentence()), !done, {}, {}});
+    });
+    chart->setMenu(chart_menu);
+    auto* shop = push(QStringLiteral("Shop library"), QStringLiteral("Keep this blank for later orders, or exchange the library as JSON"));
+    auto* menu = new QMenu(shop);
+    menu->addAction(QStringLiteral("Keep this blank in the library"), this, [this] {
+        if (bench_.style() != nullptr) room_.keep_in_library(*bench_.style());
+    });
+    menu->addAction(QStringLiteral("Write the library to a file…"), this, [this] {
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the library"), QStringLiteral("shop-library.json"),
+                                                       QStringLiteral("Library (*.json)"));
+        if (!p.isEmpty()) room_.export_library(p);
+    });
+    menu->addAction(QStringLiteral("Bring in a library file…"), this, [this] {
+        const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a library"), {}, QStringLiteral("Library (*.json)"));
+        if (!p.isEmpty()) room_.import_library(p);
+    });
+    shop->setMenu(menu);
+    side_by_side({chart, shop});
+    says_ = note();
+}
+
+void StylePage::bring_in_chart() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a size chart"), {},
+                                                   QStringLiteral("Tables (*.csv *.tsv *.txt);;All files (*)"));
+    if (!p.isEmpty()) bench_.bring_in_chart(p);
+}
+
+void StylePage::refresh() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    name_->show_text(qt(style->name));
+    sizes_->show_text(joined(style->sizes, ", "));
+    fabric_->show_text(qt(style->fabric));
+    tags_->show_text(joined(style->tags, ", "));
+    QStringList colours;
+    for (const BlankColour& c : style->colours)
+        colours << qt(c.name) + " " + QColor::fromRgbF(float(c.ink.r), float(c.ink.g), float(c.ink.b)).name();
+    colours_->show_text(colours.join(", "));
+    colours_->setCursorPosition(0);
+    tolerance_->show_length(style->tolerance, room_.order().unit);
+    archive_->setText(style->archived ? QStringLiteral("Offer again") : QStringLiteral("Archive"));
+    says_->setText(QStringLiteral("Family: %1").arg(QString::fromLatin1(family_name(style->family))));
+}
+
+}  // namespace orthema::app

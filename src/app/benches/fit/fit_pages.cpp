@@ -1,0 +1,418 @@
+// The three pages of figures beside the size wall: Size, Place and Press.
+#include "app/benches/fit/fit_bench.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+
+#include <cmath>
+
+#include "app/benches/fit/fit_wall.h"
+#include "app/widgets/figures.h"
+#include "core/fitting/exactness.h"
+#include "core/order/edit.h"
+
+namespace orthema::app {
+
+namespace {
+
+QString capital(std::string text) {
+    if (!text.empty()) text[0] = char(std::toupper(static_cast<unsigned char>(text[0])));
+    return qt(text);
+}
+
+}  // namespace
+
+void FitBench::build_size() {
+    FigurePanel* p = pages_[0];
+    width_ = p->length_row(QStringLiteral("Ink width"), QStringLiteral("Enter changes the rule, Ctrl+Enter pins this size only"));
+    width_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        const Decoration* d = room_.decoration();
+        const SizeFit* on = chosen_size();
+        if (d == nullptr || on == nullptr) return std::nullopt;
+        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+        const Reach reach = pin ? Reach::this_size : wall_->reach();
+        room_.edit(QStringLiteral("ink width"), with_decoration(room_.order(), widened(*d, *on, l, reach)));
+        return std::nullopt;
+    };
+    height_ = p->text_row(QStringLiteral("Ink height"));
+    held_ = p->text_row(QStringLiteral("Held by"));
+    held_->setToolTip(QStringLiteral("What keeps the width from being larger"));
+    short_ = p->note();
+    short_->setProperty("caution", true);
+    unpin_ = push(QStringLiteral("Take the pin away"), QStringLiteral("This size follows the rule again (Delete)"));
+    p->add(unpin_);
+    connect(unpin_, &QPushButton::clicked, this, [this] {
+        if (const Decoration* d = room_.decoration())
+            room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, room_.selection().size)));
+    });
+    p->rule();
+    p->head(QStringLiteral("Sizing"));
+    sizing_ = new Segments(QStringLiteral("Sizing"), {QStringLiteral("one size"), QStringLiteral("bands"), QStringLiteral("graded")});
+    sizing_->chosen = [this](int i) {
+        change(QStringLiteral("sizing school"), [i](Decoration& d) {
+            d.sizing.school = static_cast<SizingSchool>(i);
+            d.sizing.band_starts.clear();
+            d.sizing.band_count = 0;
+            d.sizing.shared.clear();
+        });
+    };
+    p->add(sizing_);
+    bands_says_ = p->note();
+    count_ = p->number_row(QStringLiteral("Number of bands"), QStringLiteral("0 lets the price choose"), 0, 400, 0);
+    count_->entered = [this](double v) {
+        change(QStringLiteral("number of bands"), [v](Decoration& d) {
+            d.sizing.school = SizingSchool::bands;
+            d.sizing.band_count = int(v);
+            d.sizing.band_starts.clear();
+            d.sizing.shared.clear();
+        });
+    };
+    price_ = p->number_row(
+        QStringLiteral("Extra transfer costs"),
+        QStringLiteral("What one more distinct transfer is worth, against pieces × (shortfall)². Lower gives more bands."), 0, 100, 3);
+    price_->entered = [this](double v) {
+        change(QStringLiteral("price of a transfer"), [v](Decoration& d) {
+            d.sizing.price = v;
+            d.sizing.band_count = 0;
+            d.sizing.band_starts.clear();
+        });
+    };
+    base_width_ = p->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size; others grow from it"));
+    base_width_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+        change(QStringLiteral("base width"), [l](Decoration& d) { d.sizing.base_width = l; });
+        return std::nullopt;
+    };
+    measure_ = p->choice_row(QStringLiteral("Grows with"), QStringLiteral("The measure that the ideal width follows"));
+    connect(measure_, &QComboBox::activated, this, [this](int i) {
+        if (const auto m = measure_from_key(measure_->itemData(i).toString().toStdString()))
+            change(QStringLiteral("measure to grow with"), [m](Decoration& d) { d.sizing.measure = *m; });
+    });
+    exponent_ = p->number_row(QStringLiteral("By a power of"), QStringLiteral("0 the same on all, 1 in full proportion"), 0, 2, 2);
+    exponent_->entered = [this](double v) { change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v; }); };
+    step_ = p->length_row(QStringLiteral("Rounds down to"), QStringLiteral("Widths round down to whole steps"));
+    step_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 100) return QStringLiteral("A step lies between 0 and 100 mm.");
+        change(QStringLiteral("rounding step"), [l](Decoration& d) { d.sizing.step = l; });
+        return std::nullopt;
+    };
+    spares_ = p->number_row(QStringLiteral("Spares a transfer"), QStringLiteral("Printed beyond the quantity, of each distinct width"), 0,
+                            1000, 0);
+    spares_->entered = [this](double v) { change(QStringLiteral("spares"), [v](Decoration& d) { d.spares = int(v); }); };
+    share_says_ = p->note();
+    share_ = push(QStringLiteral("Share that transfer"), QStringLiteral("Prints this band at the other blank's width: one transfer fewer"));
+    p->add(share_);
+    connect(share_, &QPushButton::clicked, this, [this] {
+        if (proposal_) room_.edit(QStringLiteral("share a transfer"), with_sharing(room_.order(), room_.plan(), *proposal_));
+    });
+}
+
+void FitBench::build_place() {
+    FigurePanel* p = pages_[1];
+    top_ = p->length_row(QStringLiteral("Top to ink"),
+                         QStringLiteral("From the collar seam, or what the blank has at its top, down to the top of ink"));
+    top_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        if (const SizeFit* on = chosen_size()) move_by(0, l.mm() - on->top_to_ink, pin);
+        return std::nullopt;
+    };
+    pit_ = p->length_row(QStringLiteral("Ink above pit line"),
+                         QStringLiteral("Top of ink above the line between the armpits; negative is below"));
+    pit_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        if (const SizeFit* on = chosen_size(); on != nullptr && on->ink_to_pit) move_by(0, *on->ink_to_pit - l.mm(), pin);
+        return std::nullopt;
+    };
+    sides_ = p->text_row(QStringLiteral("To the sides"));
+    sides_->setToolTip(QStringLiteral("From the ink's edges to the seams, your left and your right"));
+    bottom_ = p->text_row(QStringLiteral("Ink to bottom"));
+    below_ = p->text_row(QStringLiteral("Feature below"));
+    exact_ = p->text_row(QStringLiteral("How exact"));
+    exact_->setToolTip(QStringLiteral("How far it may slip up or down, and sideways: half of the clearance that is left"));
+    p->rule();
+    p->head(QStringLiteral("Placing"));
+    placing_ = new Segments(QStringLiteral("Placing"),
+                            {QStringLiteral("top"), QStringLiteral("pit line"), QStringLiteral("share"), QStringLiteral("feature")},
+                            nullptr, true);
+    placing_->setToolTip(QStringLiteral("What the height hangs from. The chosen size keeps its place; the others follow the new school."));
+    placing_->chosen = [this](int i) {
+        const Decoration* d = room_.decoration();
+        const SizeFit* on = chosen_size();
+        const Panel* panel = chosen_panel();
+        if (d != nullptr && on != nullptr && panel != nullptr)
+            room_.edit(QStringLiteral("placing school"),
+                       with_decoration(room_.order(), under_school(*d, *on, *panel, static_cast<PlacingSchool>(i))));
+    };
+    p->add(placing_);
+    landmark_ = p->choice_row(QStringLiteral("Hangs from"), QStringLiteral("The feature that the height is measured from"));
+    landmark_->setPlaceholderText(QStringLiteral("a feature"));
+    connect(landmark_, &QComboBox::activated, this, [this](int i) {
+        const Decoration* d = room_.decoration();
+        const SizeFit* on = chosen_size();
+        const Panel* panel = chosen_panel();
+        if (d != nullptr && on != nullptr && panel != nullptr)
+            room_.edit(QStringLiteral("feature to hang from"),
+                       with_decoration(room_.order(),
+                                       under_school(*d, *on, *panel, PlacingSchool::feature, landmark_->itemText(i).toStdString())));
+    });
+    offset_ = p->length_row(QStringLiteral("At the base size"), QStringLiteral("The rule's own figure, on the base size"));
+    offset_->entered = [this](Length l, bool) -> std::optional<QString> {
+        change(QStringLiteral("the rule's figure"), [l](Decoration& d) { d.placing.offset = l; });
+        return std::nullopt;
+    };
+    growth_ = p->number_row(QStringLiteral("Grows by a power of"), QStringLiteral("0 fixed, 1 in proportion to the length"), 0, 2, 2);
+    growth_->entered = [this](double v) { change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v; }); };
+    apart_ = p->length_row(QStringLiteral("From other designs"), QStringLiteral("Kept from the designs before it on the same panel"));
+    apart_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 500) return QStringLiteral("Designs keep between 0 and 500 mm apart.");
+        change(QStringLiteral("distance of designs"), [l](Decoration& d) { d.apart = l; });
+        return std::nullopt;
+    };
+    p->head(QStringLiteral("Centred by"));
+    centre_ = new Segments(QStringLiteral("Centred by"), {QStringLiteral("ink box"), QStringLiteral("optical"), QStringLiteral("marked")});
+    centre_->setToolTip(QStringLiteral("Which middle of the design sits on the centre line"));
+    centre_->chosen = [this](int i) {
+        change(QStringLiteral("centre"), [i](Decoration& d) { d.placing.centre = static_cast<Centre>(i); });
+    };
+    p->add(centre_);
+    balance_ = p->note();
+    no_marks_ = p->note();
+    no_marks_->setText(QStringLiteral("Set a mark on the Art bench to have it meet a line of the blank."));
+    meetings_ = p->part();
+    p = meetings_;
+    p->head(QStringLiteral("A mark in it must meet"));
+    auto* line = new QHBoxLayout;
+    meet_mark_ = new QComboBox;
+    meet_mark_->setObjectName(QStringLiteral("Mark to meet"));
+    meet_mark_->setAccessibleName(QStringLiteral("Mark to meet"));
+    meet_mark_->setToolTip(QStringLiteral("Marks are set on the Art bench"));
+    meet_line_ = new QComboBox;
+    meet_line_->setObjectName(QStringLiteral("Landmark to meet"));
+    meet_line_->setAccessibleName(QStringLiteral("Landmark to meet"));
+    line->addWidget(meet_mark_, 1);
+    line->addWidget(meet_line_, 1);
+    p->rows()->addLayout(line);
+    auto* act = new QHBoxLayout;
+    meet_ = push(QStringLiteral("Watch"), QStringLiteral("Says on every size whether the mark meets that line"));
+    meet_now_ = push(QStringLiteral("Bring together"), QStringLiteral("Moves the rule so that they meet on this size"));
+    part_ = push(QStringLiteral("Let go"), QStringLiteral("No longer watches"));
+    for (QPushButton* b : {meet_, meet_now_, part_}) act->addWidget(b);
+    p->rows()->addLayout(act);
+    meet_says_ = p->note();
+    const auto wanted = [this] { return Meeting{meet_mark_->currentText().toStdString(), meet_line_->currentText().toStdString()}; };
+    connect(meet_, &QPushButton::clicked, this, [this, wanted] {
+        const Meeting m = wanted();
+        if (m.mark.empty()) return;
+        change(QStringLiteral("watch a mark"), [m](Decoration& d) {
+            if (std::find(d.meetings.begin(), d.meetings.end(), m) == d.meetings.end()) d.meetings.push_back(m);
+        });
+    });
+    connect(part_, &QPushButton::clicked, this, [this, wanted] {
+        const Meeting m = wanted();
+        change(QStringLiteral("let a mark go"), [m](Decoration& d) { std::erase(d.meetings, m); });
+    });
+    connect(meet_now_, &QPushButton::clicked, this, [this, wanted] {
+        const Decoration* d = room_.decoration();
+        if (d != nullptr && chosen_size() != nullptr && chosen_panel() != nullptr)
+            room_.edit(QStringLiteral("bring a mark to its line"),
+                       with_decoration(room_.order(), brought_together(room_.order(), *d, *chosen_size(), *chosen_panel(), wanted())));
+    });
+}
+
+void FitBench::build_press() {
+    FigurePanel* p = pages_[2];
+    location_ = p->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    connect(location_, &QComboBox::activated, this, [this](int i) {
+        if (i < 0 || std::size_t(i) >= locations_.size()) return;
+        const Decoration* d = room_.decoration();
+        const BlankStyle* style = d == nullptr ? nullptr : find_style(room_.order(), d->run.style);
+        if (style == nullptr || style_fault(*style)) return;
+        Decoration next = *d;
+        next.location = locations_[std::size_t(i)];
+        const std::string base = size_index(*style, next.sizing.base_size) >= 0 ? next.sizing.base_size : style->sizes.front();
+        next.placing.landmark.clear();
+        next = with_usual_place(next, panel_for(*style, base, next.location), family_group(style->family), usual_school(next.location));
+        room_.edit(QStringLiteral("location"), with_decoration(room_.order(), next));
+    });
+    medium_ = p->choice_row(QStringLiteral("Medium"), QStringLiteral("What it is printed on"));
+    connect(medium_, &QComboBox::activated, this, [this](int i) {
+        change(QStringLiteral("medium"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; });
+    });
+    press_ = p->choice_row(QStringLiteral("Press"), QStringLiteral("Its platens limit the size"));
+    connect(press_, &QComboBox::activated, this, [this](int i) {
+        change(QStringLiteral("press"), [id = press_->itemData(i).toString().toStdString()](Decoration& d) { d.press = id; });
+    });
+    p->rule();
+    p->head(QStringLiteral("How the platen lies, on this size"));
+    platen_says_ = p->note();
+    platen_says_->setObjectName(QStringLiteral("Platen says"));
+    platen_says_->setStyleSheet(QStringLiteral("color:#22303C; font-size:13px;"));
+    pad_says_ = p->note();
+    past_platen_ = new QCheckBox(QStringLiteral("may be larger than the platen"));
+    past_platen_->setObjectName(QStringLiteral("Past the platen"));
+    past_platen_->setToolTip(QStringLiteral("It is then pressed several times, each press overlapping the last"));
+    p->add(past_platen_);
+    connect(past_platen_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("several presses"), [on](Decoration& d) { d.sizing.past_platen = on; }); });
+}
+
+void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const SizeFit& on) {
+    const Order& order = room_.order();
+    const Unit unit = order.unit;
+    const auto text = [unit](double mm) { return qt(length_text(Length::from_mm(mm), unit)); };
+    width_->show_length(Length::from_mm(on.width), unit);
+    height_->setText(text(on.height));
+    held_->setText(qt(on.limited_by));
+    const double lack = on.ideal - on.width;
+    short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on.ideal)
+                    : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on.ideal)
+                                  : QStringLiteral("at its ideal"));
+    const QString look = std::abs(lack) > 0.5 ? QString() : QStringLiteral("color:#4F6D2F; font-size:12px;");
+    if (short_->styleSheet() != look) short_->setStyleSheet(look);
+    unpin_->setVisible(find_pin(d, on.size) != nullptr);
+    sizing_->show_choice(int(d.sizing.school));
+    base_width_->show_length(d.sizing.base_width, unit);
+    base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it").arg(qt(d.sizing.base_size)));
+    const BlankStyle* style = find_style(order, d.run.style);
+    std::vector<std::pair<std::string, QString>> items;
+    if (style != nullptr)
+        for (const Measure m : family_measures(style->family))
+            if (!may_be_zero(m) || m == d.sizing.measure) items.emplace_back(measure_key(m), qt(measure_short(m)));
+    set_items(measure_, items, measure_key(d.sizing.measure));
+    exponent_->show_number(d.sizing.exponent);
+    price_->show_number(d.sizing.price);
+    count_->show_number(d.sizing.band_count);
+    step_->show_length(d.sizing.step, unit);
+    spares_->show_number(d.spares);
+    const bool by_hand = d.sizing.school == SizingSchool::bands && !d.sizing.band_starts.empty();
+    QString says;
+    if (d.sizing.school == SizingSchool::bands) {
+        says = QStringLiteral("%1 bands%2").arg(fit.bands.size()).arg(by_hand ? QStringLiteral(", set by hand") : QString());
+        const std::vector<double> curve = cost_curve(d, fit);
+        if (!by_hand && !fit.bands.empty() && fit.bands.size() <= curve.size()) {
+            // the range of prices over which this count stays the cheapest
+            const std::size_t k = fit.bands.size() - 1;
+            double low = 0, high = 1e9;
+            for (std::size_t j = 0; j < curve.size(); ++j) {
+                const double gain = curve[std::min(j, k)] - curve[std::max(j, k)];
+                const double between = gain / std::abs(double(j) - double(k));
+                if (j > k) low = std::max(low, between);
+                if (j < k) high = std::min(high, between);
+            }
+            says += QStringLiteral(", best from a price of %1%2")
+                        .arg(low, 0, 'f', 3)
+                        .arg(high < 1e8 ? QStringLiteral(" to %1").arg(high, 0, 'f', 3) : QStringLiteral(" up"));
+        }
+    } else {
+        says = d.sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
+                                                         : QStringLiteral("%1 widths, one for each size").arg(fit.bands.size());
+    }
+    bands_says_->setText(says);
+    proposal_.reset();
+    for (const SharingProposal& s : sharing_proposals(order, room_.plan()))
+        if (s.decoration == d.id) {
+            proposal_ = s;
+            break;
+        }
+    share_says_->setVisible(proposal_.has_value());
+    share_->setVisible(proposal_.has_value());
+    if (proposal_) {
+        const Decoration* with = find_decoration(order, proposal_->with);
+        share_says_->setText(QStringLiteral("%1 at %2 instead of %3 would share the transfer of %4: shortfall %5, a transfer is worth %6.")
+                                 .arg(QStringLiteral("Band %1").arg(proposal_->band + 1), text(proposal_->to), text(proposal_->from),
+                                      with != nullptr ? qt(run_name(order, with->run)) : QString())
+                                 .arg(proposal_->cost, 0, 'f', 3)
+                                 .arg(proposal_->worth, 0, 'f', 3));
+    }
+}
+
+void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, const SizeFit& on) {
+    const Order& order = room_.order();
+    const Unit unit = order.unit;
+    const auto text = [unit](double mm) { return qt(length_text(Length::from_mm(mm), unit)); };
+    const Ground* ground = find_ground(fit, on.size);
+    if (ground == nullptr) return;
+    const Panel& panel = ground->panel;
+    top_->show_length(Length::from_mm(on.top_to_ink), unit);
+    top_->setToolTip(capital(panel.top_name) + QStringLiteral(" down to the top of ink"));
+    pit_->setEnabled(on.ink_to_pit.has_value());
+    if (on.ink_to_pit)
+        pit_->show_length(Length::from_mm(*on.ink_to_pit), unit);
+    else
+        pit_->show_text(QStringLiteral("none"));
+    sides_->setText(qt(length_text(Length::from_mm(on.left_margin), unit, false)) + QStringLiteral(" and ") + text(on.right_margin));
+    bottom_->setText(text(on.ink_to_bottom) + QStringLiteral(" to the ") + qt(panel.bottom_name));
+    below_->setText(on.below.empty() ? QStringLiteral("none") : qt(on.below) + ", " + text(on.ink_to_below));
+    const Exactness exact = exactness_of(slack_of(*ground, fit, on));
+    exact_->setText(QStringLiteral("± %1 up, ± %2 across").arg(text(exact.level), text(exact.sideways)));
+    placing_->show_choice(int(d.placing.school));
+    placing_->button(1)->setEnabled(panel.pit_y.has_value());
+    std::vector<std::pair<std::string, QString>> items;
+    for (const std::string& name : hanging_landmarks(panel)) items.emplace_back(name, qt(name));
+    set_items(landmark_, items, d.placing.school == PlacingSchool::feature ? d.placing.landmark : "");
+    offset_->setEnabled(d.placing.school != PlacingSchool::body_fraction);
+    if (d.placing.school == PlacingSchool::body_fraction)
+        offset_->show_text(QStringLiteral("%1 %").arg(d.placing.share * 100, 0, 'f', 1));
+    else
+        offset_->show_length(d.placing.offset, unit);
+    growth_->show_number(d.placing.growth);
+    apart_->show_length(d.apart, unit);
+    centre_->show_choice(int(d.placing.centre));
+    balance_->setText(std::abs(on.balance) < 0.5
+                          ? QStringLiteral("The eye sees its middle where the ink box has it.")
+                          : QStringLiteral("The eye sees its middle %1 to your %2 of the ink box's.")
+                                .arg(text(std::abs(on.balance)), on.balance > 0 ? QStringLiteral("right") : QStringLiteral("left")));
+    items.clear();
+    const Art* art = find_art(order, d.art);
+    const std::string mark_now = meet_mark_->currentData().toString().toStdString(),
+                      line_now = meet_line_->currentData().toString().toStdString();
+    if (art != nullptr)
+        for (const NamedMark& m : art->marks) items.emplace_back(m.name, qt(m.name));
+    set_items(meet_mark_, items, mark_now.empty() && !items.empty() ? items.front().first : mark_now);
+    if (meet_mark_->currentIndex() < 0 && meet_mark_->count() > 0) meet_mark_->setCurrentIndex(0);
+    items.clear();
+    for (const Landmark& l : panel.landmarks) items.emplace_back(l.name, qt(l.name));
+    set_items(meet_line_, items, line_now);
+    if (meet_line_->currentIndex() < 0 && meet_line_->count() > 0) meet_line_->setCurrentIndex(0);
+    meetings_->setVisible(meet_mark_->count() > 0);
+    no_marks_->setVisible(meet_mark_->count() == 0);
+    QStringList watched;
+    for (const Meeting& m : d.meetings) watched << qt(m.mark) + QStringLiteral(" on the ") + qt(m.landmark);
+    meet_says_->setText(watched.isEmpty() ? QString() : QStringLiteral("Watched: ") + watched.join(QStringLiteral(", ")));
+}
+
+void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const SizeFit& on) {
+    const Order& order = room_.order();
+    const BlankStyle* style = find_style(order, d.run.style);
+    if (style != nullptr) {
+        std::vector<Location> now = locations_of(*style);
+        if (std::find(now.begin(), now.end(), d.location) == now.end()) now.push_back(d.location);
+        std::vector<std::pair<std::string, QString>> items;
+        for (const Location l : now) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+        locations_ = now;
+        set_items(location_, items, location_key(d.location));
+    }
+    std::vector<std::pair<std::string, QString>> items;
+    for (const Medium& m : order.media) items.emplace_back(m.id, qt(m.name));
+    set_items(medium_, items, d.medium);
+    items.clear();
+    for (const Press& p : order.presses)
+        if (takes(p.kind, location_face(d.location)) || p.id == d.press) items.emplace_back(p.id, qt(p.name));
+    set_items(press_, items, d.press);
+    const Press* press = find_press(order, d.press);
+    platen_says_->setText(press == nullptr                 ? QStringLiteral("No press is chosen.")
+                          : press->kind == PressKind::flat ? capital(platen_words(on.platen, *press, order.unit)) + "."
+                          : press->kind == PressKind::wrap ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
+                                                           : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
+    QStringList pads;
+    if (press != nullptr) {
+        for (const Platen& p : press->platens)
+            pads << qt(p.name) + " " + qt(length_text(p.width, order.unit, false)) + " × " + qt(length_text(p.height, order.unit));
+        for (const Pad& p : press->pads)
+            pads << qt(p.name) + " " + qt(length_text(p.width, order.unit, false)) + " × " + qt(length_text(p.height, order.unit));
+    }
+    pad_says_->setText(pads.join(QStringLiteral("\n")));
+    past_platen_->setChecked(d.sizing.past_platen);
+    past_platen_->setEnabled(press != nullptr && press->kind == PressKind::flat);
+}
+
+}  // namespace orthema::app

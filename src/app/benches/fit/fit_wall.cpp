@@ -1,0 +1,269 @@
+#include "app/benches/fit/fit_wall.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <cmath>
+
+#include "app/widgets/figures.h"
+#include "core/order/edit.h"
+
+namespace orthema::app {
+
+namespace {
+
+const QString drag_gesture = QStringLiteral("drag on the wall");
+
+/// A figure as the tape would read it: whole millimetres or sixteenths.
+double on_tape(double mm, Unit unit) {
+    const double step = unit == Unit::mm ? 1 : 25.4 / 16;
+    return std::round(mm / step) * step;
+}
+
+}  // namespace
+
+FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
+    setObjectName(QStringLiteral("Size wall"));
+    setAccessibleName(
+        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, 1 to 4 choose "
+                       "a placing school, "
+                       "G, P and B show the other schools, the platen and the balance."));
+    setMouseTracking(true);
+}
+
+void FitWall::lay_out(double width, double height) {
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    wall_ = {};
+    if (d == nullptr || fit == nullptr) return;
+    // The backdrop is painted again when the blanks under it are others: their grounds are kept while they stay.
+    const std::string key = d->run.style + "/" + d->run.colour + "/" + location_key(d->location);
+    if (key != ground_key_ || fit->ground != ground_) {
+        ground_ = fit->ground;
+        ground_key_ = key;
+        ++ground_round_;
+    }
+    wall_ = wall_of(*fit, width, height);
+}
+
+Drawing FitWall::draw(double width, double height) {
+    lay_out(width, height);
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    if (d == nullptr || fit == nullptr) {
+        Drawing empty;
+        const bool runs = !runs_of(room_.order()).empty();
+        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink, Align::centre,
+                   true);
+        empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.",
+                   13.5, palette::quiet, Align::centre);
+        return empty;
+    }
+    WallLook look = look_;
+    look.chosen = room_.selection().size;
+    look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
+    return wall_drawing(room_.order(), room_.plan(), *d, *fit, wall_, look, width, height);
+}
+
+Drawing FitWall::draw_backdrop(double width, double height) {
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    return d == nullptr || fit == nullptr ? Drawing{} : wall_backdrop(room_.order(), *d, *fit, wall_, width, height);
+}
+
+const SizeFit* FitWall::size_of(const WallSlot& slot) const {
+    const DecorationFit* fit = room_.fit();
+    return fit != nullptr && std::size_t(slot.size) < fit->sizes.size() ? &fit->sizes[std::size_t(slot.size)] : nullptr;
+}
+
+QPoint FitWall::design_at(const std::string& size) const {
+    for (const WallSlot& s : wall_.stands)
+        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size) {
+            const Point p = s.map(f->ink.centre());
+            return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
+        }
+    return {};
+}
+
+QPoint FitWall::corner_at(const std::string& size) const {
+    for (const WallSlot& s : wall_.stands)
+        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size) {
+            const Point p = s.map({f->ink.x1, f->ink.y1});
+            return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
+        }
+    return {};
+}
+
+QPoint FitWall::rail_end(int band, bool right) const {
+    for (const WallRail& r : wall_.rails)
+        if (r.band == band && (right ? r.ends : r.begins)) return QPoint(int(right ? r.x1 : r.x0), int(r.y));
+    return {};
+}
+
+FitWall::Grip FitWall::grip_at(Point p) const {
+    for (const WallRail& r : wall_.rails) {
+        if (std::abs(p.y - r.y) > 9) continue;
+        if (r.ends && std::abs(p.x - r.x1) < 8) return {Hold::rail_end, -1, r.band, 0};
+        if (r.begins && std::abs(p.x - r.x0) < 8) return {Hold::rail_start, -1, r.band, 0};
+    }
+    for (std::size_t i = 0; i < wall_.stands.size(); ++i) {
+        const WallSlot& s = wall_.stands[i];
+        const SizeFit* f = size_of(s);
+        if (f == nullptr) continue;
+        const Point a = s.map({f->ink.x0, f->ink.y0}), b = s.map({f->ink.x1, f->ink.y1});
+        if (f->size == room_.selection().size) {
+            const Point corners[] = {a, {b.x, a.y}, {a.x, b.y}, b};
+            for (int c = 0; c < 4; ++c)
+                if (norm(p - corners[c]) < 8) return {Hold::corner, int(i), -1, c};
+        }
+        if (Rect{a.x, a.y, b.x, b.y}.grown(2).contains(p)) return {Hold::design, int(i), -1, 0};
+    }
+    return {};
+}
+
+void FitWall::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    if (event->button() != Qt::LeftButton) return;
+    const Point p = to_point(event->position());
+    held_ = grip_at(p);
+    from_ = p;
+    int slot = held_.slot;
+    if (held_.hold == Hold::nothing)
+        for (std::size_t i = 0; i < wall_.stands.size(); ++i)
+            if (wall_.stands[i].cell.contains(p)) slot = int(i);
+    if (slot >= 0)
+        if (const SizeFit* f = size_of(wall_.stands[std::size_t(slot)])) {
+            size_then_ = *f;
+            Selection s = room_.selection();
+            s.size = f->size;
+            room_.select(s);
+        }
+    if (room_.decoration() == nullptr || room_.fit() == nullptr) {
+        held_ = {};
+        return;
+    }
+    decoration_then_ = *room_.decoration();
+    fit_then_ = *room_.fit();
+    room_.end_gesture();
+    refresh();
+}
+
+void FitWall::mouseMoveEvent(QMouseEvent* event) {
+    const Point p = to_point(event->position());
+    if (held_.hold == Hold::nothing || !event->buttons().testFlag(Qt::LeftButton)) {
+        const Grip over = grip_at(p);
+        setCursor(over.hold == Hold::design    ? Qt::SizeAllCursor
+                  : over.hold == Hold::corner  ? (over.corner == 0 || over.corner == 3 ? Qt::SizeFDiagCursor : Qt::SizeBDiagCursor)
+                  : over.hold == Hold::nothing ? Qt::ArrowCursor
+                                               : Qt::SizeHorCursor);
+        return;
+    }
+    drag_to(p, event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_);
+}
+
+void FitWall::drag_to(Point p, Reach reach) {
+    if (held_.hold == Hold::rail_start || held_.hold == Hold::rail_end) {
+        // the row whose floor is nearest, then how many of its garments lie on this side of the pointer
+        int row = 0;
+        double near = 1e9;
+        for (const WallSlot& s : wall_.stands)
+            if (const double gap = std::abs(p.y - s.cell.y1); gap < near) {
+                near = gap;
+                row = s.row;
+            }
+        int first = -1, before = 0, last_before = -1;
+        for (const WallSlot& s : wall_.stands) {
+            if (s.row != row) continue;
+            if (first < 0) first = s.size;
+            if (s.cell.centre().x <= p.x) {
+                ++before;
+                last_before = s.size;
+            }
+        }
+        const Decoration next = held_.hold == Hold::rail_end
+                                    ? band_ending_at(decoration_then_, fit_then_, held_.band, before > 0 ? last_before : first - 1)
+                                    : band_beginning_at(decoration_then_, fit_then_, held_.band, before > 0 ? last_before + 1 : first);
+        room_.edit(QStringLiteral("move a band's edge"), with_decoration(room_.order(), next), drag_gesture);
+        return;
+    }
+    const Unit unit = room_.order().unit;
+    const WallSlot& slot = wall_.stands[std::size_t(held_.slot)];
+    const double k = slot.map.a;
+    const Point by = (p - from_) * (1 / k);
+    if (held_.hold == Hold::design) {
+        if (norm(p - from_) < 2 && decoration_then_ == *room_.decoration()) return;
+        const double down = on_tape(size_then_.top_to_ink + by.y, unit) - size_then_.top_to_ink;
+        double right = by.x;
+        // on the anchor within a few pixels, else whole steps of the left margin
+        const double across = decoration_then_.placing.across.mm() + right;
+        if (std::abs(across * k) < 5)
+            right = -decoration_then_.placing.across.mm();
+        else
+            right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
+        room_.edit(
+            QStringLiteral("move the design"),
+            with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)),
+            drag_gesture);
+        return;
+    }
+    // A corner: the ink's middle and top stay, the width follows the pointer on both sides.
+    const Point middle = slot.map(size_then_.ink.centre());
+    const double step = std::max(0.5, decoration_then_.sizing.step.mm());
+    const double raw = 2 * std::abs(p.x - middle.x) / k;
+    const double width = std::max(step, std::round(raw / step) * step);
+    room_.edit(QStringLiteral("size the design"),
+               with_decoration(room_.order(), widened(decoration_then_, size_then_, Length::from_mm(width), reach)), drag_gesture);
+}
+
+void FitWall::mouseReleaseEvent(QMouseEvent*) {
+    held_ = {};
+    room_.end_gesture();
+    refresh();
+}
+
+void FitWall::keyPressEvent(QKeyEvent* event) {
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    if (d == nullptr || fit == nullptr) return Canvas::keyPressEvent(event);
+    const SizeFit* on = find_size(*fit, room_.selection().size);
+    const int turn = event->key() == Qt::Key_PageDown ? 1 : event->key() == Qt::Key_PageUp ? -1 : 0;
+    if (turn != 0 && !fit->sizes.empty()) {
+        int at = 0;
+        for (std::size_t i = 0; i < fit->sizes.size(); ++i)
+            if (on != nullptr && fit->sizes[i].size == on->size) at = int(i);
+        Selection s = room_.selection();
+        s.size = fit->sizes[std::size_t(std::clamp(at + turn, 0, int(fit->sizes.size()) - 1))].size;
+        return room_.select(s);
+    }
+    const auto turn_look = [&](bool WallLook::*which) {
+        look_.*which = !(look_.*which);
+        refresh();
+        if (look_changed) look_changed();
+    };
+    switch (event->key()) {
+    case Qt::Key_G: return turn_look(&WallLook::ghosts);
+    case Qt::Key_P: return turn_look(&WallLook::platen);
+    case Qt::Key_B: return turn_look(&WallLook::balance);
+    case Qt::Key_1:
+    case Qt::Key_2:
+    case Qt::Key_3:
+    case Qt::Key_4:
+        if (event->modifiers() == Qt::NoModifier && school_wanted)
+            return school_wanted(static_cast<PlacingSchool>(event->key() - Qt::Key_1));
+        break;
+    default: break;
+    }
+    if (on == nullptr) return Canvas::keyPressEvent(event);
+    if (event->key() == Qt::Key_Delete)
+        return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
+    const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+    const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+    if (x == 0 && y == 0) return Canvas::keyPressEvent(event);
+    const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
+    const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
+    room_.edit(QStringLiteral("nudge"),
+               with_decoration(room_.order(), moved(*d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
+               QStringLiteral("nudge ") + qt(d->id));
+}
+
+}  // namespace orthema::app

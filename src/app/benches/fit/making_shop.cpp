@@ -1,0 +1,323 @@
+// The Shop page beside the making: methods, media and jigs as the shop has them. A change is the order's; one button keeps
+// it in the library for the next.
+#include <QCheckBox>
+#include <QComboBox>
+
+#include "app/benches/fit/making_pages.h"
+
+namespace orthema::app {
+
+template <class T>
+void MakingPages::change_item(const QString& what, std::vector<T> Order::*list, QComboBox* box, const std::function<void(T&)>& how) {
+    const std::string id = box->currentData().toString().toStdString();
+    Order next = room_.order();
+    for (T& item : next.*list)
+        if (item.id == id) how(item);
+    room_.edit(what, std::move(next));
+}
+
+namespace {
+
+template <class T>
+const T* item_of(const std::vector<T>& list, const QComboBox* box) {
+    const std::string id = box->currentData().toString().toStdString();
+    for (const T& item : list)
+        if (item.id == id) return &item;
+    return nullptr;
+}
+
+/// "cotton, polyester" and back.
+QString joined(const std::vector<std::string>& words) {
+    QStringList out;
+    for (const std::string& w : words) out << qt(w);
+    return out.join(QStringLiteral(", "));
+}
+std::vector<std::string> apart(const QString& text) {
+    std::vector<std::string> out;
+    for (const QString& w : text.split(',', Qt::SkipEmptyParts))
+        if (!w.trimmed().isEmpty()) out.push_back(w.trimmed().toLower().toStdString());
+    return out;
+}
+
+}  // namespace
+
+void MakingPages::build_shop() {
+    FigurePanel* p = pages_[4];
+    kind_ = new Segments(QStringLiteral("Shop data"), {QStringLiteral("method"), QStringLiteral("medium"), QStringLiteral("jig")});
+    p->add(kind_);
+    for (FigurePanel*& k : kinds_) k = p->part();
+    kind_->chosen = [this](int shown) {
+        for (int i = 0; i < 3; ++i) kinds_[i]->setVisible(i == shown);
+    };
+    kind_->show_choice(0);
+    kind_->chosen(0);
+
+    // One field of an item: how it is shown, and how what was typed is taken.
+    const auto length = [this](FigurePanel* page, const QString& name, const QString& why, auto list, QComboBox* box, auto which,
+                               double least, double most) {
+        LengthField* f = page->length_row(name, why);
+        f->entered = [this, name, list, box, which, least, most](Length l, bool) -> std::optional<QString> {
+            if (l.mm() < least || l.mm() > most) return QStringLiteral("It lies between %1 and %2 mm.").arg(least).arg(most);
+            using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+            change_item<T>(name.toLower(), list, box, [which, l](T& item) { item.*which = l; });
+            return std::nullopt;
+        };
+        shop_shown_.push_back([this, f, list, box, which] {
+            if (const auto* item = item_of(room_.order().*list, box)) f->show_fine(item->*which, room_.order().unit);
+        });
+    };
+    const auto number = [this](FigurePanel* page, const QString& name, const QString& why, auto list, QComboBox* box, auto which,
+                               double least, double most, int digits) {
+        NumberField* f = page->number_row(name, why, least, most, digits);
+        f->entered = [this, name, list, box, which](double v) {
+            using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+            change_item<T>(name.toLower(), list, box,
+                           [which, v](T& item) { item.*which = static_cast<std::decay_t<decltype(item.*which)>>(v); });
+        };
+        shop_shown_.push_back([this, f, list, box, which] {
+            if (const auto* item = item_of(room_.order().*list, box)) f->show_number(double(item->*which));
+        });
+    };
+    const auto chooser = [this](FigurePanel* page, const QString& name, const QString& why) {
+        QComboBox* box = page->choice_row(name, why);
+        connect(box, &QComboBox::activated, this, [this] { refresh_shop(); });
+        return box;
+    };
+
+    // Every kind has a name of its own, and another of it can be made.
+    const auto naming = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
+        using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+        page->head(what);
+        auto* f = new ValueField(what);
+        f->setAlignment(Qt::AlignLeft);
+        f->take = [this, list, box](const QString& t, bool) -> std::optional<QString> {
+            const std::string name = t.trimmed().toStdString();
+            if (name.empty()) return QStringLiteral("It needs a name.");
+            for (const T& other : room_.order().*list)
+                if (other.name == name && other.id != box->currentData().toString().toStdString())
+                    return QStringLiteral("There is another of that name.");
+            change_item<T>(QStringLiteral("name"), list, box, [&](T& item) { item.name = name; });
+            return std::nullopt;
+        };
+        page->add(f);
+        shop_shown_.push_back([this, f, list, box] {
+            if (const auto* item = item_of(room_.order().*list, box)) f->show_text(qt(item->name));
+        });
+    };
+    const auto another = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
+        using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
+        QPushButton* b = push(QStringLiteral("Another ") + what, QStringLiteral("A copy of this one, to be changed"));
+        page->add(b);
+        connect(b, &QPushButton::clicked, this, [this, what, list, box] {
+            const T* own = item_of(room_.order().*list, box);
+            Order next = room_.order();
+            std::vector<std::string> taken;
+            for (const T& o : next.*list) taken.push_back(o.id);
+            T copy = own != nullptr ? *own : T{};
+            copy.id = fresh_id(what.toStdString(), taken);
+            copy.name = what.left(1).toUpper().toStdString() + what.mid(1).toStdString() + " " + std::to_string((next.*list).size() + 1);
+            (next.*list).push_back(copy);
+            room_.edit(QStringLiteral("another ") + what, std::move(next));
+            box->setCurrentIndex(box->count() - 1);
+            refresh_shop();
+        });
+    };
+
+    FigurePanel* m = kinds_[0];
+    shop_method_ =
+        chooser(m, QStringLiteral("This method"), QStringLiteral("Its figures are starting values: the supplier's sheet comes first"));
+    const auto methods = &Order::methods;
+    naming(m, QStringLiteral("Method’s name"), methods, shop_method_);
+    const auto words = [&](const QString& name, const QString& why, std::vector<std::string> Method::*which) {
+        m->head(name);
+        auto* f = new ValueField(name);
+        f->setAlignment(Qt::AlignLeft);
+        f->setToolTip(why);
+        f->take = [this, name, which](const QString& t, bool) -> std::optional<QString> {
+            change_item<Method>(name.toLower(), &Order::methods, shop_method_, [&](Method& own) { own.*which = apart(t); });
+            return std::nullopt;
+        };
+        m->add(f);
+        shop_shown_.push_back([this, f, which] {
+            if (const Method* own = item_of(room_.order().methods, shop_method_)) {
+                f->show_text(joined(own->*which));
+                if (!f->hasFocus()) f->setCursorPosition(0);
+            }
+        });
+    };
+    words(QStringLiteral("Fabrics it takes"), QStringLiteral("Words of which the blank's fabric must have one; empty takes all"),
+          &Method::fabrics);
+    words(QStringLiteral("Never on"), QStringLiteral("Words that the blank's fabric must not have"), &Method::never);
+    m->head(QStringLiteral("Reads"));
+    reads_ = new Segments(QStringLiteral("Reads"), {QStringLiteral("through its carrier"), QStringLiteral("as printed")});
+    reads_->chosen = [this](int i) {
+        change_item<Method>(QStringLiteral("reading side"), &Order::methods, shop_method_, [i](Method& own) { own.read_through = i == 0; });
+    };
+    m->add(reads_);
+    m->head(QStringLiteral("Afterwards it is"));
+    handling_ = new Segments(QStringLiteral("Afterwards it is"),
+                             {QStringLiteral("left as it is"), QStringLiteral("trimmed"), QStringLiteral("weeded")});
+    handling_->chosen = [this](int i) {
+        change_item<Method>(QStringLiteral("handling"), &Order::methods, shop_method_,
+                            [i](Method& own) { own.handling = static_cast<Handling>(i); });
+    };
+    m->add(handling_);
+    const auto flag = [this](FigurePanel* page, const QString& name, const QString& why, bool Method::*which) {
+        QCheckBox* box = page->tick(name, why);
+        connect(box, &QCheckBox::clicked, this, [this, name, which](bool on) {
+            change_item<Method>(name.toLower(), &Order::methods, shop_method_, [which, on](Method& own) { own.*which = on; });
+        });
+        shop_shown_.push_back([this, box, which] {
+            if (const Method* own = item_of(room_.order().methods, shop_method_)) box->setChecked(own->*which);
+        });
+    };
+    flag(m, QStringLiteral("Cut from sheets of one colour"), QStringLiteral("No tones and no photographs"), &Method::flat_colours);
+    flag(m, QStringLiteral("Gives with a knit"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
+    number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),
+           methods, shop_method_, &Method::lightest, 0, 100, 0);
+    length(m, QStringLiteral("Thinnest stroke"), QStringLiteral("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);
+    length(m, QStringLiteral("Narrowest gap"), QStringLiteral("That stays open, or weeds"), methods, shop_method_, &Method::min_gap, 0, 50);
+    length(m, QStringLiteral("Smallest island"), QStringLiteral("Smaller loose parts are lost when weeded"), methods, shop_method_,
+           &Method::min_island, 0, 100);
+    number(m, QStringLiteral("Shrinks (%)"), QStringLiteral("In the heat"), methods, shop_method_, &Method::shrink, 0, 50, 2);
+    number(m, QStringLiteral("Keeps for (days)"), QStringLiteral("Once printed; 0: press at once"), methods, shop_method_,
+           &Method::keeps_days, 0, 10000, 0);
+    number(m, QStringLiteral("Ink a dm²"), QStringLiteral("What a square decimetre of ink costs"), methods, shop_method_, &Method::ink_cost,
+           0, 1000, 2);
+    number(m, QStringLiteral("Minutes a piece"), QStringLiteral("Of work; a minute is reckoned at 0.45"), methods, shop_method_,
+           &Method::minutes, 0, 1000, 1);
+    QPushButton* stack = push(QStringLiteral("Usual layers as here"),
+                              QStringLiteral("The layers of the decoration in view become what this method starts with"));
+    m->add(stack);
+    connect(stack, &QPushButton::clicked, this, [this] {
+        const Decoration* d = room_.decoration();
+        if (d == nullptr) return;
+        change_item<Method>(QStringLiteral("usual layers"), &Order::methods, shop_method_,
+                            [layers = d->making.layers](Method& own) { own.layers = layers; });
+    });
+    another(m, QStringLiteral("method"), methods, shop_method_);
+
+    FigurePanel* s = kinds_[1];
+    shop_medium_ = chooser(s, QStringLiteral("This medium"), QStringLiteral("Rolls and sheets"));
+    const auto media = &Order::media;
+    naming(s, QStringLiteral("Medium’s name"), media, shop_medium_);
+    medium_method_ = s->choice_row(QStringLiteral("Its method"), QStringLiteral("What it is used for"));
+    connect(medium_method_, &QComboBox::activated, this, [this](int i) {
+        const std::string id = medium_method_->itemData(i).toString().toStdString();
+        change_item<Medium>(QStringLiteral("its method"), &Order::media, shop_medium_, [&](Medium& own) { own.method = id; });
+    });
+    shape_ = new Segments(QStringLiteral("Comes as"), {QStringLiteral("a roll"), QStringLiteral("sheets")});
+    shape_->chosen = [this](int i) {
+        change_item<Medium>(QStringLiteral("roll or sheets"), &Order::media, shop_medium_,
+                            [i](Medium& own) { own.shape = i == 0 ? MediumShape::roll : MediumShape::sheet; });
+    };
+    s->add(shape_);
+    s->head(QStringLiteral("Who mirrors"));
+    mirror_ =
+        new Segments(QStringLiteral("Who mirrors"), {QStringLiteral("this program"), QStringLiteral("printer"), QStringLiteral("nobody")});
+    mirror_->chosen = [this](int i) {
+        change_item<Medium>(QStringLiteral("who mirrors"), &Order::media, shop_medium_,
+                            [i](Medium& own) { own.mirror = static_cast<MirrorBy>(i); });
+    };
+    s->add(mirror_);
+    length(s, QStringLiteral("Width"), QStringLiteral("Of the roll or sheet"), media, shop_medium_, &Medium::width, 10, 5000);
+    length(s, QStringLiteral("Longest run"), QStringLiteral("Of a roll; a sheet's height"), media, shop_medium_, &Medium::length, 10,
+           100000);
+    length(s, QStringLiteral("Sheet margin"), QStringLiteral("Kept free along every edge"), media, shop_medium_, &Medium::margin, 0, 200);
+    length(s, QStringLiteral("Cutter's width"), QStringLiteral("Its largest area; 0: nothing limits it"), media, shop_medium_,
+           &Medium::cut_width, 0, 5000);
+    length(s, QStringLiteral("Taped seam at"), QStringLiteral("Two sheets taped: along the feed; 0: one sheet"), media, shop_medium_,
+           &Medium::taped_at, 0, 5000);
+    length(s, QStringLiteral("Seam's reach"), QStringLiteral("To both sides, kept free of ink where it can be"), media, shop_medium_,
+           &Medium::taped_lap, 0, 200);
+    number(s, QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
+    another(s, QStringLiteral("medium"), media, shop_medium_);
+
+    FigurePanel* j = kinds_[2];
+    shop_jig_ = chooser(j, QStringLiteral("This jig"), QStringLiteral("Slots on a backer board"));
+    const auto jigs = &Order::jigs;
+    naming(j, QStringLiteral("Jig’s name"), jigs, shop_jig_);
+    number(j, QStringLiteral("Rows"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
+    number(j, QStringLiteral("Columns"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);
+    length(j, QStringLiteral("Pitch across"), QStringLiteral("Slot to slot"), jigs, shop_jig_, &Jig::pitch_x, 0, 2000);
+    length(j, QStringLiteral("Pitch down"), QStringLiteral("Slot to slot"), jigs, shop_jig_, &Jig::pitch_y, 0, 2000);
+    length(j, QStringLiteral("Slot width"), QStringLiteral("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_width, 0, 2000);
+    length(j, QStringLiteral("Slot height"), QStringLiteral("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_height, 0, 2000);
+    length(j, QStringLiteral("Slot's corner"), QStringLiteral("Half the width makes it round"), jigs, shop_jig_, &Jig::slot_corner, 0,
+           1000);
+    length(j, QStringLiteral("Backer width"), QStringLiteral("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_width, 10,
+           5000);
+    length(j, QStringLiteral("Backer height"), QStringLiteral("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_height,
+           10, 5000);
+    length(j, QStringLiteral("Board's margin"), QStringLiteral("Kept free along its edges"), jigs, shop_jig_, &Jig::margin, 0, 500);
+    auto* first = j->choice_row(QStringLiteral("Slot"), QStringLiteral("Which slot, row by row from the top left"));
+    auto* fill = j->choice_row(QStringLiteral("Holds"), QStringLiteral("A design for that slot; in turn: the next one that is waiting"));
+    connect(first, &QComboBox::activated, this, [this] { refresh_shop(); });
+    connect(fill, &QComboBox::activated, this, [this, first, fill](int i) {
+        const auto slot = std::size_t(std::max(0, first->currentIndex()));
+        const std::string id = fill->itemData(i).toString().toStdString();
+        change_item<Jig>(QStringLiteral("a slot's design"), &Order::jigs, shop_jig_, [&](Jig& own) {
+            own.assigned.resize(std::size_t(own.rows * own.columns));
+            if (slot < own.assigned.size()) own.assigned[slot] = id;
+            if (std::all_of(own.assigned.begin(), own.assigned.end(), [](const std::string& a) { return a.empty(); })) own.assigned.clear();
+        });
+    });
+    shop_shown_.push_back([this, first, fill] {
+        const Jig* own = item_of(room_.order().jigs, shop_jig_);
+        if (own == nullptr) return;
+        std::vector<std::pair<std::string, QString>> slots_there, designs{{"", QStringLiteral("in turn")}};
+        for (int i = 0; i < own->rows * own->columns; ++i)
+            slots_there.emplace_back(std::to_string(i),
+                                     QStringLiteral("row %1, column %2").arg(i / own->columns + 1).arg(i % own->columns + 1));
+        for (const Decoration& d : room_.order().decorations)
+            if (d.making.jig == own->id) designs.emplace_back(d.id, qt(d.name) + ", " + qt(run_name(room_.order(), d.run)));
+        const int slot = std::max(0, first->currentIndex());
+        set_items(first, slots_there, std::to_string(std::min<int>(slot, int(slots_there.size()) - 1)));
+        const auto at = std::size_t(std::max(0, first->currentIndex()));
+        set_items(fill, designs, at < own->assigned.size() ? own->assigned[at] : "");
+    });
+    another(j, QStringLiteral("jig"), jigs, shop_jig_);
+    p->rule();
+    QPushButton* keep = push(QStringLiteral("Keep it in the library"), QStringLiteral("For the orders to come"));
+    p->add(keep);
+    connect(keep, &QPushButton::clicked, this, [this] {
+        LibraryContent own;
+        if (const Method* one = item_of(room_.order().methods, shop_method_); one != nullptr && kind_->choice() == 0)
+            own.methods.push_back(*one);
+        if (const Medium* one = item_of(room_.order().media, shop_medium_); one != nullptr && kind_->choice() == 1)
+            own.media.push_back(*one);
+        if (const Jig* one = item_of(room_.order().jigs, shop_jig_); one != nullptr && kind_->choice() == 2) own.jigs.push_back(*one);
+        room_.keep_in_library(own);
+    });
+}
+
+void MakingPages::refresh_shop() {
+    const Order& order = room_.order();
+    const auto fill = [](QComboBox* box, const auto& list) {
+        std::vector<std::pair<std::string, QString>> items;
+        for (const auto& item : list) items.emplace_back(item.id, qt(item.name));
+        const std::string now = box->currentData().toString().toStdString();
+        set_items(box, items, now);
+        if (box->currentIndex() < 0 && box->count() > 0) {
+            const QSignalBlocker quiet(box);
+            box->setCurrentIndex(0);
+        }
+    };
+    fill(shop_method_, order.methods);
+    fill(shop_medium_, order.media);
+    fill(shop_jig_, order.jigs);
+    for (const auto& show : shop_shown_) show();
+    if (const Method* m = item_of(order.methods, shop_method_)) {
+        reads_->show_choice(m->read_through ? 0 : 1);
+        handling_->show_choice(static_cast<int>(m->handling));
+    }
+    if (const Medium* m = item_of(order.media, shop_medium_)) {
+        mirror_->show_choice(static_cast<int>(m->mirror));
+        shape_->show_choice(m->shape == MediumShape::roll ? 0 : 1);
+        std::vector<std::pair<std::string, QString>> methods_there;
+        for (const Method& o : order.methods) methods_there.emplace_back(o.id, qt(o.name));
+        set_items(medium_method_, methods_there, m->method);
+    }
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,24 @@
+// The strips under the size wall, as values: the ladder of widths, the curve of what bands cost, and how each placing
+// school's relative position drifts over the run.
+#pragma once
+
+#include "core/drawing/drawing.h"
+#include "core/fitting/fit.h"
+
+namespace orthema::app {
+
+Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width,
+                       double height);
+
+/// Shortfall against the number of bands, with the price of the transfers on top; the least is marked.
+Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
+/// The number of bands whose column of `columns` lies under x, or 0.
+int bands_at(std::size_t columns, double x, double width);
+
+/// Top of ink as a share of the panel's length, for each school, over the sizes.
+Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
+
+/// By how much a school's relative position changes over the run, 0 … 1; nothing where it does not apply.
+std::optional<double> drift_of(const DecorationFit& fit, PlacingSchool school);
+
+}  // namespace orthema::app

@@ -1,0 +1,56 @@
+// The size wall as values: where every blank of a run stands, and how the wall is drawn. No widget here: the bench shows it, and what
+// measures its speed runs it bare.
+#pragma once
+
+#include "core/drawing/drawing.h"
+#include "core/guides/panel_drawing.h"
+#include "core/fitting/fit.h"
+
+namespace orthema::app {
+
+struct WallSlot {
+    int size = 0;  ///< index into the fit's sizes
+    int row = 0;
+    Rect cell;   ///< pixels
+    Rect pill;   ///< the size's name
+    Affine map;  ///< garment mm to pixels
+};
+
+struct WallRail {
+    int band = 0;
+    double x0 = 0, x1 = 0, y = 0;
+    bool begins = true, ends = true;  ///< false where the band goes on in the row before or after
+};
+
+struct Wall {
+    double scale = 1;  ///< pixels a mm, one for all
+    std::vector<WallSlot> stands;
+    std::vector<WallRail> rails;
+};
+
+/// Stands the panels of a fit on as many floor lines as give the largest scale.
+Wall wall_of(const DecorationFit& fit, double width, double height);
+
+struct WallLook {
+    std::string chosen;    ///< size whose hand measurements are shown
+    bool ghosts = false;   ///< where the other schools' usual figures would put it
+    bool platen = false;   ///< how the platen lies under it
+    bool balance = false;  ///< the optical centre against the middle of the ink
+    int hot_rail = -1;     ///< band whose rail is being dragged
+};
+
+/// The panels on their floor lines: what a drag leaves as it is.
+Drawing wall_backdrop(const Order& order, const Decoration& decoration, const DecorationFit& fit, const Wall& wall, double width,
+                      double height);
+
+/// Designs, figures, names and rails, over the backdrop.
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit, const Wall& wall,
+                     const WallLook& look, double width, double height);
+
+Colour band_colour(int band);
+Colour school_colour(PlacingSchool school);
+
+/// "pit line would sit 14 to 31 mm higher": where the other schools' usual figures disagree, over the sizes.
+std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit);
+
+}  // namespace orthema::app

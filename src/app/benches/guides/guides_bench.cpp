@@ -1,0 +1,538 @@
+#include "app/benches/guides/guides_bench.h"
+
+#include <QCheckBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QScreen>
+#include <QWheelEvent>
+
+#include <cmath>
+
+#include "app/widgets/canvas.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
+#include "core/drawing/code2d.h"
+#include "core/guides/aids.h"
+#include "core/guides/panel_drawing.h"
+#include "core/guides/run_guides.h"
+#include "files/page_export.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, aid = 5, chart = 6;
+
+/// A page's mark on the screen: hairlines of paper stay to be seen.
+Mark on_screen(const Mark& mark, const Affine& map) {
+    Mark out = mapped(mark, map);
+    if (auto* path = std::get_if<PathMark>(&out); path != nullptr && path->stroke) path->stroke->width = std::max(0.8, path->stroke->width);
+    return out;
+}
+
+void draw_page(Drawing& d, const Drawing& page, const Affine& map) {
+    const Point a = map({0, 0}), b = map({page.width, page.height});
+    d.rect({a.x + 3, a.y + 3, b.x + 3, b.y + 3}, palette::rule);
+    d.rect({a.x, a.y, b.x, b.y}, palette::white, Stroke{palette::quiet, 0.8, {}});
+    for (const Mark& m : page.marks) d.marks.push_back(on_screen(m, map));
+}
+
+}  // namespace
+
+/// Shows a guide's pages: the card with the garment, the tiles as they are joined, or one tile at real size.
+class GuideView : public Canvas {
+public:
+    explicit GuideView(Workroom& room) : Canvas(room.art()) {
+        setObjectName(QStringLiteral("Guide view"));
+        setAccessibleName(QStringLiteral("The guide as it will print"));
+    }
+    /// Pages of another kind of guide, or words where there are none.
+    /// `beside` draws next to them into a box of pixels.
+    void show_pages(std::vector<GuidePage> pages, int columns, QString why_none, int what,
+                    std::function<void(Drawing&, const Rect&)> beside = {}) {
+        pages_ = std::move(pages);
+        beside_ = std::move(beside);
+        columns_ = std::max(1, columns);
+        why_none_ = std::move(why_none);
+        what_ = what;
+        setCursor(Qt::ArrowCursor);
+        refresh();
+    }
+    void show_guide(std::optional<Guide> guide, std::optional<Panel> garment, Colour cloth, int what) {
+        const bool fresh = what != what_ || !guide_ || !guide || guide_->size != guide->size || guide_->decoration != guide->decoration;
+        guide_ = std::move(guide);
+        garment_ = std::move(garment);
+        cloth_ = cloth;
+        what_ = what;
+        if (fresh) shift_ = {};
+        setCursor(what == real_size ? Qt::OpenHandCursor : Qt::ArrowCursor);
+        refresh();
+    }
+
+protected:
+    Drawing draw(double width, double height) override {
+        Drawing d;
+        d.width = width;
+        d.height = height;
+        if (!guide_) {
+            d.text({width / 2, height / 2 - 12}, "No guide yet.", 17, palette::ink, Align::centre, true);
+            d.text({width / 2, height / 2 + 14}, "A guide comes with each design that is fitted on the Fit bench.", 13.5, palette::quiet,
+                   Align::centre);
+            return d;
+        }
+        if (what_ >= maps)
+            draw_pages(d, width, height);
+        else if (what_ == card)
+            draw_card(d, width, height);
+        else if (what_ == tiles)
+            draw_tiles(d, width, height);
+        else
+            draw_real(d, width, height);
+        return d;
+    }
+    void mousePressEvent(QMouseEvent* event) override {
+        setFocus();
+        from_ = to_point(event->position()) - shift_;
+    }
+    void mouseMoveEvent(QMouseEvent* event) override {
+        if (what_ == real_size) pan_to(to_point(event->position()) - from_);
+    }
+    void wheelEvent(QWheelEvent* event) override {
+        if (what_ == real_size) pan_to(shift_ + Point{double(event->angleDelta().x()), double(event->angleDelta().y())});
+    }
+    void keyPressEvent(QKeyEvent* event) override {
+        const int x = event->key() == Qt::Key_Right ? -1 : event->key() == Qt::Key_Left ? 1 : 0;
+        const int y = event->key() == Qt::Key_Down ? -1 : event->key() == Qt::Key_Up ? 1 : 0;
+        if (what_ != real_size || (x == 0 && y == 0)) return Canvas::keyPressEvent(event);
+        pan_to(shift_ + Point{x * 40.0, y * 40.0});
+    }
+
+private:
+    void pan_to(Point p) {
+        shift_ = {std::clamp(p.x, -4000.0, 400.0), std::clamp(p.y, -4000.0, 400.0)};
+        refresh();
+    }
+    /// The card beside the garment with the whole template laid on it.
+    void draw_card(Drawing& d, double width, double height) {
+        const Drawing& page = guide_->card.drawing;
+        const double k = std::min((width * 0.56 - 20) / page.width, (height - 16) / page.height);
+        draw_page(d, page, {k, 0, 0, k, 6, 6});
+        if (!garment_) return;
+        const Rect box = drawn_box(*garment_);
+        const double left = 6 + k * page.width + 24, room = width - left - 10;
+        const double g = std::min(room / box.width(), (height - 80) / box.height());
+        const Affine map{g, 0, 0, g, left + room / 2 - g * box.centre().x, 46 - g * box.y0};
+        draw_panel(d, *garment_, map, cloth_, 1);
+        draw_landmarks(d, *garment_, map, 0.9);
+        draw_paper(d, map, 0.55);
+        d.rect({left + room / 2 - 104, 8, left + room / 2 + 104, 27}, Colour{0.957, 0.945, 0.918, 0.9});
+        d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
+    }
+    /// The tiles' paper over the garment.
+    void draw_paper(Drawing& d, const Affine& map, double opacity) {
+        const TemplateLayout& l = guide_->layout;
+        for (int row = 0; row < l.rows; ++row)
+            for (int column = 0; column < l.columns; ++column) {
+                const Point a = map({l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y});
+                const Point b = map({l.area.x0 + column * l.step_x + l.tile_width, l.area.y0 + row * l.step_y + l.tile_height});
+                d.rect({a.x, a.y, b.x, b.y}, Colour{1, 1, 1, opacity}, Stroke{palette::verdigris, 1.1, {}});
+                d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris,
+                       Align::left, true);
+            }
+        for (const Mark& m : guide_->whole.marks) {
+            if (!std::holds_alternative<PathMark>(m)) continue;
+            Mark line = on_screen(m, map);
+            d.marks.push_back(std::move(line));
+        }
+    }
+    void draw_pages(Drawing& d, double width, double height) {
+        if (pages_.empty()) {
+            d.text({width / 2, height / 2}, why_none_.toStdString(), 15, palette::quiet, Align::centre);
+            return;
+        }
+        const int columns = std::min(columns_, int(pages_.size())), rows = (int(pages_.size()) + columns - 1) / columns;
+        double pw = 0, ph = 0;
+        for (const GuidePage& p : pages_) {
+            pw = std::max(pw, p.drawing.width);
+            ph = std::max(ph, p.drawing.height);
+        }
+        const double gap = 14;
+        const double share = beside_ ? 0.5 : 1;
+        const double k =
+            std::min((share * width - 20 - gap * (columns - 1)) / (pw * columns), (height - 16 - gap * (rows - 1)) / (ph * rows));
+        if (beside_) {
+            for (const GuidePage& p : pages_) draw_page(d, p.drawing, {k, 0, 0, k, 6, 6});
+            beside_(d, {k * pw + 34, 8, width - 8, height - 8});
+            return;
+        }
+        const double total = k * pw * columns + gap * (columns - 1);
+        for (std::size_t i = 0; i < pages_.size(); ++i)
+            draw_page(d, pages_[i].drawing,
+                      {k, 0, 0, k, (width - total) / 2 + double(int(i) % columns) * (k * pw + gap),
+                       6 + double(int(i) / columns) * (k * ph + gap)});
+    }
+    void draw_tiles(Drawing& d, double width, double height) {
+        const TemplateLayout& l = guide_->layout;
+        const double pw = guide_->tiles.front().drawing.width, ph = guide_->tiles.front().drawing.height;
+        const double gap = 14;
+        const double k =
+            std::min((width - 20 - gap * (l.columns - 1)) / (pw * l.columns), (height - 34 - gap * (l.rows - 1)) / (ph * l.rows));
+        const double total = k * pw * l.columns + gap * (l.columns - 1);
+        for (int row = 0; row < l.rows; ++row)
+            for (int column = 0; column < l.columns; ++column) {
+                const auto i = std::size_t(row * l.columns + column);
+                if (i >= guide_->tiles.size()) continue;
+                draw_page(d, guide_->tiles[i].drawing,
+                          {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
+            }
+        d.text({width / 2, height - 8}, "trim along the dotted edges, close the diamonds, tape; print at 100 %", 12.5, palette::quiet,
+               Align::centre);
+    }
+    void draw_real(Drawing& d, double width, double height) {
+        const double k = screen() != nullptr ? screen()->physicalDotsPerInch() / 25.4 : 96 / 25.4;
+        const Affine map{k, 0, 0, k, 10 + shift_.x, 10 + shift_.y};
+        draw_page(d, guide_->tiles.front().drawing, map);
+        // a square to hold a ruler against
+        const double side = 50 * k;
+        const Rect square{width - side - 16, height - side - 30, width - 16, height - 30};
+        d.rect(square.grown(8), Colour{0.984, 0.98, 0.965, 0.95});
+        d.rect(square, palette::white, Stroke{palette::ink, 1.4, {}});
+        d.text({square.centre().x, square.centre().y - 2}, "50 mm", 14, palette::ink, Align::centre, true);
+        d.text({square.centre().x, square.centre().y + 16}, "hold a ruler here", 12, palette::quiet, Align::centre);
+    }
+    std::optional<Guide> guide_;
+    std::vector<GuidePage> pages_;
+    std::function<void(Drawing&, const Rect&)> beside_;
+    int columns_ = 1;
+    QString why_none_;
+    std::optional<Panel> garment_;
+    Colour cloth_;
+    int what_ = card;
+    Point shift_, from_;
+};
+
+GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    decorations_ = new ChipRow(QStringLiteral("Decorations"));
+    decorations_->fold(1);
+    decorations_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        if (const Decoration* d = find_decoration(room_.order(), id)) {
+            s.decoration = id;
+            s.run = d->run;
+            s.style = d->run.style;
+            if (const DecorationFit* fit = find_fit(room_.plan(), id); fit != nullptr && find_size(*fit, s.size) == nullptr)
+                s.size = fit->sizes[fit->sizes.size() / 2].size;
+        }
+        room_.select(s);
+    };
+    column->addWidget(decorations_);
+    auto* row = new QHBoxLayout;
+    sizes_ = new ChipRow(QStringLiteral("Sizes"));
+    sizes_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        s.size = id;
+        room_.select(s);
+    };
+    row->addWidget(sizes_, 1);
+    what_ = new Segments(QStringLiteral("Show"),
+                         {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
+                          QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart")});
+    what_->button(aid)->setToolTip(
+        QStringLiteral("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
+    what_->show_choice(card);
+    what_->chosen = [this](int) { refresh(); };
+    column->addLayout(row);
+    column->addWidget(what_);
+    view_ = new GuideView(room);
+    column->addWidget(view_, 1);
+
+    panel_ = new FigurePanel;
+    panel_->head(QStringLiteral("Figures"));
+    title_ = panel_->title();
+    lines_ = panel_->note();
+    lines_->setTextFormat(Qt::RichText);
+    panel_->rule();
+    panel_->head(QStringLiteral("Paper"));
+    paper_ = new Segments(QStringLiteral("Paper for guides"), {QStringLiteral("A4"), QStringLiteral("letter")});
+    paper_->chosen = [this](int i) {
+        Order next = room_.order();
+        next.paper = i == 0 ? Paper::a4 : Paper::letter;
+        room_.edit(QStringLiteral("paper"), std::move(next));
+    };
+    panel_->add(paper_);
+    measured_ = panel_->length_row(QStringLiteral("100 mm print as"),
+                                   QStringLiteral("Measure the 100 mm mark of a printed template: what it measures is "
+                                                  "corrected from then on"));
+    measured_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 80 || l.mm() > 120) return QStringLiteral("Between 80 and 120 mm: a printer is never further off.");
+        setup(QStringLiteral("correction"), [&](GuideSetup& g) { g.measured = l; });
+        return std::nullopt;
+    };
+    const auto flag = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
+        QCheckBox* b = panel_->tick(name, why);
+        connect(b, &QCheckBox::clicked, this,
+                [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
+        return b;
+    };
+    large_ = flag(QStringLiteral("Larger paper too"),
+                  QStringLiteral("A3, or legal and tabloid: taken for a template that then needs fewer sheets"), &GuideSetup::large_paper);
+    windows_ = flag(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
+                    &GuideSetup::windows);
+    codes_ = flag(QStringLiteral("Codes on piece labels"),
+                  QStringLiteral("A square code before a piece's label on the sheet, where there is room"), &GuideSetup::label_codes);
+    pages_ = panel_->note();
+    stale_ = panel_->note();
+    stale_->setObjectName(QStringLiteral("Guide revision"));
+    scan_ = panel_->field_row(
+        QStringLiteral("Code"),
+        QStringLiteral("Scan a card's code here, or type it: it leads to the design and size; a piece label's code does too"));
+    scan_->take = [this](const QString& text, bool) -> std::optional<QString> { return scanned(text); };
+    print_ = push(QStringLiteral("Print what is shown…"), QStringLiteral("Through the system's own dialog"));
+    panel_->add(print_);
+    connect(print_, &QPushButton::clicked, this, [this] { print_shown(); });
+    write_ = push(QStringLiteral("Write this guide…"), QStringLiteral("The card and its template as one PDF, 1:1"));
+    panel_->add(write_);
+    connect(write_, &QPushButton::clicked, this, [this] {
+        const Decoration* d = room_.decoration();
+        const DecorationFit* fit = room_.fit();
+        const SizeFit* on = shown_size();
+        if (d == nullptr || on == nullptr) return;
+        const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
+        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
+        if (path.isEmpty()) return;
+        room_.background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline),
+                          art = room_.art()]() -> std::function<void()> {
+            std::vector<const Drawing*> pages{&guide.card.drawing};
+            for (const GuidePage& p : guide.tiles) pages.push_back(&p.drawing);
+            const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
+            return [this, path, done, decoration = guide.decoration, size = guide.size] {
+                if (done) room_.guides_printed(decoration, size);
+                room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
+            };
+        });
+    });
+    panel_->fill();
+    auto* caution = panel_->note();
+    caution->setText(QStringLiteral(
+        "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
+}
+
+QWidget* GuidesBench::figures() { return panel_; }
+QWidget* GuidesBench::first_focus() { return view_; }
+
+void GuidesBench::refresh() {
+    const Order& order = room_.order();
+    const Selection& s = room_.selection();
+    std::vector<Chip> chips;
+    for (const DecorationFit& f : room_.plan().decorations)
+        if (const Decoration* d = find_decoration(order, f.decoration))
+            chips.push_back({d->id, qt(d->name), qt(run_name(order, d->run)), Standing::settled, {}});
+    decorations_->show_chips(chips, s.decoration);
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    chips.clear();
+    if (fit != nullptr)
+        for (const SizeFit& f : fit->sizes) chips.push_back({f.size, qt(f.size), {}, Standing::settled, {}});
+    const SizeFit* on = shown_size();
+    sizes_->show_chips(chips, on != nullptr ? on->size : "");
+    paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
+    write_->setEnabled(on != nullptr);
+    print_->setEnabled(on != nullptr);
+    measured_->show_fine(order.guide_setup.measured, Unit::mm);
+    large_->setChecked(order.guide_setup.large_paper);
+    windows_->setChecked(order.guide_setup.windows);
+    codes_->setChecked(order.guide_setup.label_codes);
+    if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
+        title_->setText(QStringLiteral("Nothing chosen"));
+        lines_->clear();
+        pages_->clear();
+        view_->show_guide(std::nullopt, std::nullopt, {}, what_->choice());
+        return;
+    }
+    const Guide guide = guide_for(order, *d, *fit, *on, room_.facts().at(d->art).outline);
+    title_->setText(qt(on->size) + ", " + qt(d->name));
+    QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    const Ground* ground = find_ground(*fit, on->size);
+    if (ground == nullptr) return;
+    const Exactness exact = exactness_of(slack_of(*ground, *fit, *on));
+    for (const CardLine& l : card_lines(ground->panel, *on, d->location, exact, order.unit))
+        rows +=
+            QStringLiteral("<tr><td>%1</td><td align='right' style='color:#22303C'><b>%2</b></td><td style='color:#B5533C'>%3</td></tr>")
+                .arg(qt(l.what).toHtmlEscaped(), qt(l.figure).replace(' ', QChar(0xA0)), qt(l.exact).replace(' ', QChar(0xA0)));
+    lines_->setText(rows + QStringLiteral("</table>"));
+    int all = 0;
+    for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
+    pages_->setText(
+        QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
+            .arg(guide.layout.pages())
+            .arg((guide.layout.pages() == 1 ? QStringLiteral("page of ") : QStringLiteral("pages of ")) + paper_name(guide.layout.paper),
+                 guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
+            .arg(all));
+    switch (printed_as(order, *d, *on)) {
+    case Printed::never: stale_->setText(QStringLiteral("Revision %1, not printed yet.").arg(qt(guide.revision))); break;
+    case Printed::current: stale_->setText(QStringLiteral("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
+    case Printed::stale: stale_->setText(QStringLiteral("Revision %1: what was printed is stale.").arg(qt(guide.revision))); break;
+    }
+    const auto helps = aid_kind(order, *d);
+    what_->name_choice(aid, helps ? QString::fromLatin1(aid_name(*helps)) : QStringLiteral("aid"));
+    view_->show_guide(guide, ground->panel, run_colour(order, d->run), what_->choice());
+    if (what_->choice() >= maps) {
+        int columns = 1;
+        std::vector<GuidePage> made = pages_shown(*d, *fit, *on, columns);
+        if (!made.empty())
+            pages_->setText(QStringLiteral("What is shown takes %1 %2. The whole order has %3 cards.")
+                                .arg(made.size())
+                                .arg(made.size() == 1 ? QStringLiteral("page") : QStringLiteral("pages"))
+                                .arg(all));
+        std::function<void(Drawing&, const Rect&)> beside;
+        if (what_->choice() == maps) {
+            std::erase_if(made, [&](const GuidePage& p) { return std::find(p.sizes.begin(), p.sizes.end(), on->size) == p.sizes.end(); });
+            beside = map_beside(*d, *on, *ground);
+        }
+        view_->show_pages(std::move(made), columns,
+                          what_->choice() == maps  ? QStringLiteral("No flat platen lies under this design, so there is no map.")
+                          : what_->choice() == aid ? QStringLiteral("The template is enough here: nothing else has to hold it in place.")
+                                                   : QStringLiteral("Nothing to show here."),
+                          what_->choice(), std::move(beside));
+    }
+}
+
+std::function<void(Drawing&, const Rect&)> GuidesBench::map_beside(const Decoration& d, const SizeFit& on, const Ground& ground) const {
+    const auto map = platen_map(room_.order(), d, on, ground);
+    if (!map) return {};
+    return [this, d, on, ground, map = *map](Drawing& to, const Rect& box) {
+        const Order& order = room_.order();
+        const double line = 19, words = line * double(map.lines.size()) + 8;
+        to.text({box.x0, box.y0 + 18}, on.size + " on the " + map.press + ", " + map.platen_name, 15, palette::ink, Align::left, true);
+        draw_platen_map(to, order, d, on, ground, map, {box.x0, box.y0 + 28, box.x1, box.y1 - words}, 1, 14);
+        double y = box.y1 - words + line;
+        for (const MapLine& l : map.lines) {
+            to.text({box.x0, y}, map_words(l, order.unit), 13.5, palette::ink);
+            y += line;
+        }
+    };
+}
+
+const SizeFit* GuidesBench::shown_size() const {
+    const DecorationFit* fit = room_.fit();
+    if (fit == nullptr || fit->sizes.empty()) return nullptr;
+    const SizeFit* chosen = find_size(*fit, room_.selection().size);
+    return chosen != nullptr ? chosen : &fit->sizes[fit->sizes.size() / 2];
+}
+
+std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const DecorationFit& fit, const SizeFit& on, int& columns) const {
+    const Order& order = room_.order();
+    const auto known = room_.facts().find(d.art);
+    columns = 2;
+    switch (what_->choice()) {
+    case maps: return platen_map_pages(order, room_.plan(), d);
+    case chart: return {wall_chart(order, room_.plan(), d.run)};
+    case aid: {
+        auto made = aid_for(order, d, fit, on);
+        if (!made) return {};
+        columns = made->layout.columns;
+        return std::move(made->tiles);
+    }
+    case master:
+        if (known != room_.facts().end())
+            for (MasterTemplate& m : master_templates(order, room_.plan(), d, known->second.outline))
+                if ((" " + m.sizes + " ").find(" " + on.size + " ") != std::string::npos) {
+                    columns = m.layout.columns;
+                    return std::move(m.tiles);
+                }
+        return {};
+    default: break;
+    }
+    if (known == room_.facts().end()) return {};
+    Guide guide = guide_for(order, d, fit, on, known->second.outline);
+    columns = guide.layout.columns;
+    if (what_->choice() == card) return {guide.card};
+    return std::move(guide.tiles);
+}
+
+void GuidesBench::setup(const QString& what, const std::function<void(GuideSetup&)>& by) {
+    Order next = room_.order();
+    by(next.guide_setup);
+    room_.edit(what, std::move(next));
+}
+
+std::optional<QString> GuidesBench::scanned(const QString& text) {
+    const auto code = code_from(text.trimmed().toStdString());
+    if (!code) return QStringLiteral("That is not the code of a card.");
+    const Decoration* d = find_decoration(room_.order(), code->decoration);
+    const DecorationFit* fit = d == nullptr ? nullptr : find_fit(room_.plan(), d->id);
+    const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, code->size);
+    if (on == nullptr) return QStringLiteral("This order has no such design and size.");
+    select_subject(room_, subject_of("guides", *d, on->size));
+    if (!code->revision.empty() && guide_revision(room_.order(), *d, *on) != code->revision)
+        room_.say({QStringLiteral("That card was made from other figures: print it again."), false, {}, {}});
+    return std::nullopt;
+}
+
+void GuidesBench::print_shown() {
+    auto printer = std::make_shared<QPrinter>(QPrinter::HighResolution);
+    QPrintDialog dialog(printer.get(), this);
+    if (dialog.exec() == QDialog::Accepted) print_on(std::move(printer));
+}
+
+void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
+    const Decoration* d = room_.decoration();
+    const DecorationFit* fit = room_.fit();
+    const SizeFit* on = shown_size();
+    if (d == nullptr || on == nullptr) return;
+    int columns = 1;
+    std::vector<GuidePage> pages = pages_shown(*d, *fit, *on, columns);
+    if (pages.empty()) return;
+    printer->setDocName(qt(pages.front().title));
+    printer->setFullPage(true);
+    const Drawing& first = pages.front().drawing;
+    printer->setPageSize(
+        QPageSize(QSizeF(std::min(first.width, first.height), std::max(first.width, first.height)), QPageSize::Millimeter));
+    printer->setPageOrientation(first.width > first.height ? QPageLayout::Landscape : QPageLayout::Portrait);
+    const bool marks_printed = what_->choice() <= real_size;
+    room_.background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
+                      size = on->size]() -> std::function<void()> {
+        QPainter painter;
+        const bool taken = painter.begin(printer.get());
+        constexpr double k = 300 / 25.4;
+        for (std::size_t i = 0; taken && i < pages.size(); ++i) {
+            if (i > 0) printer->newPage();
+            const Drawing& page = pages[i].drawing;
+            Drawing at_print;
+            for (const Mark& m : page.marks) at_print.marks.push_back(mapped(m, Affine{k, 0, 0, k, 0, 0}));
+            QImage image;
+            paint_image(image, at_print, art, int(page.width * k), int(page.height * k), 1);
+            const double dot = printer->resolution() / 25.4;
+            painter.drawImage(QRectF(0, 0, image.width() / k * dot, image.height() / k * dot), image);
+        }
+        if (taken) painter.end();
+        return [this, taken, marks_printed, id, size] {
+            if (taken && marks_printed) room_.guides_printed(id, size);
+            if (!taken)
+                room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
+        };
+    });
+}
+
+QString GuidesBench::word() const {
+    int all = 0;
+    for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
+    return all == 0 ? QStringLiteral("none yet") : QStringLiteral("%1 cards").arg(all);
+}
+
+QString GuidesBench::help() const {
+    return QStringLiteral(
+        "Guides: what the hand at the press needs for each size. The card has the figures; the template is laid on the garment, its notch "
+        "in the collar. Print at 100 % and check the 100 mm mark.");
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,204 @@
+#include "app/benches/order/order_bench.h"
+
+#include <QComboBox>
+#include <QDate>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QScrollArea>
+
+#include "app/benches/order/list_preview.h"
+#include "app/benches/order/run_picture.h"
+#include "app/widgets/figures.h"
+#include "core/order/edit.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// Reads "2027-06-12", "12 June 2027", "12.6.2027"; empty for no date.
+std::optional<QString> iso_date(const QString& text) {
+    const QString t = text.trimmed();
+    if (t.isEmpty()) return QString();
+    for (const char* form : {"yyyy-MM-dd", "d MMMM yyyy", "d MMM yyyy", "d.M.yyyy", "d/M/yyyy"}) {
+        const QDate d = QLocale::c().toDate(t, QString::fromLatin1(form));
+        if (d.isValid() && d.year() > 1999) return d.toString(Qt::ISODate);
+    }
+    return std::nullopt;
+}
+
+}  // namespace
+
+OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(QStringLiteral("The run, by blank and size"));
+    title->setProperty("head", true);
+    head->addWidget(title);
+    head->addStretch(1);
+    auto* bring = push(QStringLiteral("Bring in a list…"), QStringLiteral("Order lines as CSV or TSV, as a web shop exports them"), true);
+    head->addWidget(bring);
+    column->addLayout(head);
+    picture_ = new RunPicture(room);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(picture_);
+    scroll->setWidgetResizable(true);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    column->addWidget(scroll, 1);
+    connect(bring, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
+                                                          QStringLiteral("Lists (*.csv *.tsv *.txt);;All files (*)"));
+        if (!path.isEmpty()) bring_in_list(path);
+    });
+
+    panel_ = new FigurePanel;
+    panel_->head(QStringLiteral("Order"));
+    name_ = new ValueField(QStringLiteral("Order name"));
+    name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    name_->setToolTip(QStringLiteral("Stands on every sheet and guide, and in the names of files"));
+    name_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (t.trimmed().isEmpty() || t.size() > 120) return QStringLiteral("Give the order a name of up to 120 letters.");
+        Order next = room_.order();
+        next.name = t.trimmed().toStdString();
+        room_.edit(QStringLiteral("order name"), std::move(next));
+        return std::nullopt;
+    };
+    panel_->add(name_);
+    auto* due_row = new QHBoxLayout;
+    auto* due_label = new QLabel(QStringLiteral("Due"));
+    due_label->setProperty("quiet", true);
+    due_row->addWidget(due_label);
+    due_ = new ValueField(QStringLiteral("Due date"));
+    due_->setFixedWidth(130);
+    due_->setToolTip(QStringLiteral("Like 2027-06-12 or 12 June 2027"));
+    due_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const auto date = iso_date(t);
+        if (!date) return QStringLiteral("Type the date like 2027-06-12 or 12 June 2027.");
+        Order next = room_.order();
+        next.due = date->toStdString();
+        room_.edit(QStringLiteral("due date"), std::move(next));
+        return std::nullopt;
+    };
+    due_row->addStretch(1);
+    due_row->addWidget(due_);
+    panel_->rows()->addLayout(due_row);
+    panel_->head(QStringLiteral("Paper for guides"));
+    paper_ = new Segments(QStringLiteral("Paper"), {QStringLiteral("A4"), QStringLiteral("letter")});
+    paper_->chosen = [this](int i) {
+        Order next = room_.order();
+        next.paper = i == 0 ? Paper::a4 : Paper::letter;
+        room_.edit(QStringLiteral("paper"), std::move(next));
+    };
+    panel_->add(paper_);
+    panel_->rule();
+    panel_->head(QStringLiteral("Figures"));
+    chosen_ = panel_->title();
+    quantity_ = panel_->number_row(QStringLiteral("Quantity"), QStringLiteral("Type it here, or straight on the picture"), 0, 100000, 0);
+    quantity_->entered = [this](double q) {
+        const Selection& s = room_.selection();
+        room_.edit(QStringLiteral("quantity"), with_quantity(room_.order(), s.run, s.size, int(q)));
+    };
+    total_ = panel_->text_row(QStringLiteral("In this run"));
+    notes_ = panel_->note();
+    auto* out = push(QStringLiteral("Take this run out"), QStringLiteral("Removes its lines and decorations; undo brings them back"));
+    panel_->add(out);
+    connect(out, &QPushButton::clicked, this,
+            [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
+    panel_->rule();
+    panel_->head(QStringLiteral("Another run"));
+    blank_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Which garment"));
+    colour_ = panel_->choice_row(QStringLiteral("Colour"), QStringLiteral("Which colour; another can be typed"));
+    colour_->setEditable(true);
+    auto* add = push(QStringLiteral("Add the run"), QStringLiteral("One piece in the middle size to begin with; then type the quantities"));
+    panel_->add(add);
+    connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
+    connect(blank_, &QComboBox::currentIndexChanged, this, &OrderBench::show_colours);
+    panel_->fill();
+}
+
+QWidget* OrderBench::figures() { return panel_; }
+QWidget* OrderBench::first_focus() { return picture_; }
+
+ListPreview* OrderBench::preview() const { return preview_; }
+
+/// The colours of the blank that is about to be added.
+void OrderBench::show_colours() {
+    colour_->clear();
+    if (const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString()))
+        for (const BlankColour& c : style->colours) colour_->addItem(qt(c.name));
+}
+
+void OrderBench::add_run() {
+    const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString());
+    if (style == nullptr) return;
+    const RunKey run{style->id, colour_->currentText().trimmed().toStdString()};
+    const std::string size = style->sizes[style->sizes.size() / 2];
+    const int have = garments_in(room_.order(), run);
+    if (have == 0) room_.edit(QStringLiteral("add a run"), with_quantity(room_.order(), run, size, 1));
+    Selection s = room_.selection();
+    s.run = run;
+    s.style = style->id;
+    s.size = size;
+    room_.select(s);
+    picture_->setFocus();
+}
+
+void OrderBench::bring_in_list(const QString& path) {
+    room_.background([this, path]() -> std::function<void()> {
+        const auto text = read_file(path.toStdString(), 64u << 20);
+        const auto table = text ? parse_table(*text) : Result<Table>(text.error());
+        return [this, path, table] {
+            const QString name = QFileInfo(path).fileName();
+            if (!table) {
+                room_.say({QStringLiteral("%1: %2").arg(name, qt(table.sentence())), true, {}, {}});
+                return;
+            }
+            if (preview_) preview_->reject();
+            preview_ = new ListPreview(room_, name, *table, window());
+            preview_->setAttribute(Qt::WA_DeleteOnClose);
+            preview_->open();
+        };
+    });
+}
+
+void OrderBench::refresh() {
+    const Order& order = room_.order();
+    const Selection& s = room_.selection();
+    name_->show_text(qt(order.name));
+    due_->show_text(qt(order.due));
+    paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
+    const bool any = !s.run.style.empty();
+    chosen_->setText(any ? qt(run_name(order, s.run)) + " " + qt(s.size) : QStringLiteral("No run yet"));
+    int quantity = 0;
+    for (const SizeCount& c : counts_of(order, s.run))
+        if (c.size == s.size) quantity = c.quantity;
+    quantity_->setEnabled(any);
+    quantity_->show_number(quantity);
+    total_->setText(QString::number(garments_in(order, s.run)));
+    QStringList notes;
+    for (const OrderLine& l : order.lines)
+        if (l.style == s.run.style && l.colour == s.run.colour && l.size == s.size && !l.note.empty() && notes.size() < 6)
+            notes << QStringLiteral("%1 for %2").arg(l.quantity).arg(qt(l.note));
+    notes_->setText(notes.join(QStringLiteral(", ")));
+    std::vector<std::pair<std::string, QString>> blanks;
+    for (const BlankStyle& style : order.styles)
+        if (!style.archived) blanks.emplace_back(style.id, qt(style.name));
+    const std::string blank_now = blank_->currentData().toString().toStdString();
+    set_items(blank_, blanks, blank_now.empty() && !blanks.empty() ? blanks.front().first : blank_now);
+    if (colour_->count() == 0) show_colours();
+    picture_->setMinimumHeight(picture_->sizeHint().height());
+    picture_->refresh();
+}
+
+QString OrderBench::word() const { return QString::number(garments_in(room_.order())); }
+
+QString OrderBench::help() const {
+    return QStringLiteral(
+        "Order: what is to be pressed. Bring in the shop's list, or add a run and type quantities on the picture: arrows choose a size, "
+        "digits set it, Delete empties it.");
+}
+
+}  // namespace orthema::app

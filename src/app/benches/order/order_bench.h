@@ -1,0 +1,47 @@
+// The Order bench: what is to be pressed, as a picture of the run; lists brought in, lines typed.
+#pragma once
+
+#include <QPointer>
+
+#include "app/benches/bench.h"
+
+class QComboBox;
+class QLabel;
+
+namespace orthema::app {
+
+class FigurePanel;
+class ListPreview;
+class NumberField;
+class RunPicture;
+class Segments;
+class ValueField;
+
+class OrderBench : public Bench {
+    Q_OBJECT
+public:
+    explicit OrderBench(Workroom& room);
+    QWidget* figures() override;
+    void refresh() override;
+    QWidget* first_focus() override;
+    [[nodiscard]] QString word() const override;
+    [[nodiscard]] QString help() const override;
+    /// Reads a list and shows its preview.
+    void bring_in_list(const QString& path);
+    [[nodiscard]] RunPicture* picture() const { return picture_; }
+    [[nodiscard]] ListPreview* preview() const;
+
+private:
+    void add_run();
+    void show_colours();
+    RunPicture* picture_;
+    FigurePanel* panel_;
+    ValueField *name_, *due_;
+    Segments* paper_;
+    QLabel *chosen_, *total_, *notes_;
+    NumberField* quantity_;
+    QComboBox *blank_, *colour_;
+    QPointer<ListPreview> preview_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,284 @@
+#include "app/benches/press/press_bench.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QShortcut>
+#include <QStackedWidget>
+
+#include <cmath>
+
+#include "app/benches/press/lanes_view.h"
+#include "app/benches/press/pick_list.h"
+#include "app/benches/press/press_desk.h"
+#include "app/benches/press/press_pages.h"
+#include "app/benches/press/step_card.h"
+#include "app/widgets/figures.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int lanes_view = 0, card_view = 1, picks_view = 2;
+constexpr double planning_seconds = 8;
+
+}  // namespace
+
+PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
+    desk_ = new PressDesk(room);
+    desk_->setParent(this);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    auto* first = new QHBoxLayout;
+    views_ = new Segments(QStringLiteral("Press view"), {QStringLiteral("plan"), QStringLiteral("step card"), QStringLiteral("pick list")});
+    views_->setFixedWidth(280);
+    views_->chosen = [this](int i) { show_view(i); };
+    first->addWidget(views_);
+    summary_ = new QLabel;
+    summary_->setObjectName(QStringLiteral("Plan summary"));
+    first->addWidget(summary_, 1);
+    column->addLayout(first);
+    auto* second = new QHBoxLayout;
+    better_ = push(QStringLiteral("Plan on"), QStringLiteral("Looks for a shorter plan for a few seconds"));
+    connect(better_, &QPushButton::clicked, this, [this] {
+        if (room_.planning())
+            room_.stop_planning();
+        else
+            room_.plan_pressing(planning_seconds);
+        refresh();
+    });
+    second->addWidget(better_);
+    second->addStretch(1);
+    speed_ = new QComboBox;
+    speed_->setObjectName(QStringLiteral("Speed"));
+    speed_->setAccessibleName(QStringLiteral("Speed of the shift"));
+    speed_->setToolTip(QStringLiteral("A rehearsal runs against the simulated presses; at the clock's speed it is for the work itself"));
+    set_items(speed_,
+              {{"10", QStringLiteral("rehearsal, ten times as fast")},
+               {"1", QStringLiteral("rehearsal, by the clock")},
+               {"60", QStringLiteral("rehearsal, a minute a second")},
+               {"0", QStringLiteral("by the clock, presses by hand")}},
+              "10");
+    second->addWidget(speed_);
+    take_in_ = push(QStringLiteral("Take in"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
+                                                              "press them in this shift, once their transfers are at hand"));
+    connect(take_in_, &QPushButton::clicked, desk_, &PressDesk::take_in);
+    second->addWidget(take_in_);
+    go_on_ = push(QStringLiteral("Go on"), QStringLiteral("The shift that stopped before all was pressed, from where it stopped"), true);
+    connect(go_on_, &QPushButton::clicked, this, [this] {
+        desk_->go_on();
+        show_view(card_view);
+    });
+    second->addWidget(go_on_);
+    begin_ = push(QStringLiteral("Begin the shift"), QStringLiteral("The step card says what to do, one thing after the other"), true);
+    connect(begin_, &QPushButton::clicked, this, [this] { begin(); });
+    second->addWidget(begin_);
+    column->addLayout(second);
+
+    middle_ = new QStackedWidget;
+    lanes_ = new LanesView(room);
+    card_ = new StepCard(room, *desk_);
+    picks_ = new PickList(room);
+    for (QWidget* w : std::initializer_list<QWidget*>{lanes_, card_, picks_}) middle_->addWidget(w);
+    column->addWidget(middle_, 1);
+    lanes_->picked = picks_->picked = [this](int load) {
+        lanes_->choose(load);
+        const PressPlan& plan = desk_->running() ? desk_->shift().plan() : room_.press_plan();
+        if (load < 0 || load >= int(plan.loads.size())) return;
+        const Load& l = plan.loads[std::size_t(load)];
+        if (const Decoration* d = find_decoration(room_.order(), l.decoration)) select_subject(room_, subject_of("press", *d, l.size));
+        refresh();
+    };
+    lanes_->moved = [this](int load, double start) {
+        if (desk_->running() || load >= int(room_.press_plan().loads.size())) return;
+        Order next = room_.order();
+        const std::string id = room_.press_plan().loads[std::size_t(load)].id;
+        std::erase_if(next.press_run.pins, [&](const LoadPin& p) { return p.load == id; });
+        next.press_run.pins.push_back({id, {}, start});
+        room_.edit(QStringLiteral("move a load"), std::move(next));
+    };
+
+    keys_ = new QWidget;
+    auto* keys = new QHBoxLayout(keys_);
+    keys->setContentsMargins(0, 0, 0, 0);
+    next_ = push(QStringLiteral("Next  (space)"), QStringLiteral("This is done: on to the next"), true);
+    back_ = push(QStringLiteral("Back"), QStringLiteral("Takes the last step back (Backspace)"));
+    pause_ = push(QStringLiteral("Pause"), QStringLiteral("The clock stands while nothing is under heat (P)"));
+    skip_ = push(QStringLiteral("Leave this load out"), QStringLiteral("Nothing more is done with it in this shift"));
+    fault_ = push(QStringLiteral("Report a fault…"), QStringLiteral("Not released, crooked, scorched, lifted; a press that fails (F)"));
+    take_in_->setFocusPolicy(Qt::TabFocus);
+    for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) {
+        b->setFocusPolicy(Qt::TabFocus);  // a click leaves the keys with the card
+        b->setMinimumHeight(44);
+        keys->addWidget(b, b == next_ ? 3 : 1);
+    }
+    connect(next_, &QPushButton::clicked, desk_, &PressDesk::next);
+    connect(back_, &QPushButton::clicked, desk_, &PressDesk::again);
+    connect(pause_, &QPushButton::clicked, desk_, &PressDesk::pause);
+    connect(skip_, &QPushButton::clicked, desk_, &PressDesk::skip);
+    connect(fault_, &QPushButton::clicked, this, [this] { fault_menu(); });
+    column->addWidget(keys_);
+    const auto key = [this](Qt::Key k, QPushButton* button) {
+        auto* s = new QShortcut(QKeySequence(k), card_);
+        s->setContext(Qt::WidgetShortcut);
+        connect(s, &QShortcut::activated, button, [button] { button->click(); });
+    };
+    key(Qt::Key_Space, next_);
+    key(Qt::Key_Return, next_);
+    key(Qt::Key_Backspace, back_);
+    key(Qt::Key_P, pause_);
+    key(Qt::Key_F, fault_);
+
+    panel_ = new FigurePanel;
+    pages_ = new Segments(QStringLiteral("Press figures"), {QStringLiteral("Plan"), QStringLiteral("Recipe"), QStringLiteral("Heat")});
+    pages_->chosen = [this](int i) {
+        page_ = i;
+        refresh();
+    };
+    panel_->add(pages_);
+    plan_page_ = new PlanPage(room);
+    recipe_page_ = new RecipePage(room);
+    heat_page_ = new HeatPage(room);
+    for (FigurePanel* p : std::initializer_list<FigurePanel*>{plan_page_, recipe_page_, heat_page_}) panel_->add(p);
+    panel_->fill();
+    auto* caution = panel_->note();
+    caution->setText(
+        QStringLiteral("Hot platen: gloves; never leave it closed unattended. Ventilate. Supplier's sheet and local rules first."));
+
+    connect(desk_, &PressDesk::card_changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+    connect(desk_, &PressDesk::ticked, this, [this] {
+        if (!isVisible()) return;
+        if (middle_->currentIndex() == card_view)
+            card_->refresh();
+        else if (middle_->currentIndex() == lanes_view && desk_->running())
+            lanes_->show_plan(&desk_->shift().plan(), desk_->now());
+    });
+    show_view(lanes_view);
+}
+
+PressBench::~PressBench() { delete desk_; }
+
+QWidget* PressBench::figures() { return panel_; }
+QWidget* PressBench::first_focus() { return middle_->currentWidget(); }
+
+void PressBench::show_view(int view) {
+    middle_->setCurrentIndex(view);
+    views_->show_choice(view);
+    middle_->currentWidget()->setFocus();
+    refresh();
+}
+
+void PressBench::begin() {
+    if (desk_->running()) {
+        desk_->end();
+        return show_view(lanes_view);
+    }
+    const double speed = speed_->currentData().toString().toDouble();
+    room_.stop_planning();
+    desk_->begin(speed > 0 ? speed : 1, speed > 0);
+    show_view(card_view);
+}
+
+void PressBench::fault_menu() {
+    if (!desk_->running()) return;
+    QMenu menu;
+    menu.setObjectName(QStringLiteral("Faults"));
+    menu.addSection(QStringLiteral("The piece"));
+    for (int i = 0; i < press_fault_count; ++i) {
+        QString name = qt(press_fault_name(PressFault(i)));
+        name[0] = name[0].toUpper();
+        menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
+    }
+    const auto card = desk_->shift().card();
+    if (card && card->machine >= 0 && desk_->rehearses()) {
+        menu.addSection(QStringLiteral("Rehearse a press that fails"));
+        const int m = card->machine;
+        const std::pair<const char*, const char*> troubles[] = {{"It overheats", "overheats"}, {"It never gets hot", "never-reaches"},
+                                                                {"It drifts", "drifts"},       {"Its power is lost", "power-lost"},
+                                                                {"It says nothing", "silent"}, {"It is mended", "none"}};
+        for (const auto& [words, which] : troubles)
+            menu.addAction(QString::fromLatin1(words), this, [this, m, w = QString::fromLatin1(which)] { desk_->trouble(m, w); });
+        menu.addAction(QStringLiteral("Its line is pulled out"), this, [this, m] { desk_->cut_line(m); });
+        menu.addAction(QStringLiteral("Its line is put in again"), this, [this, m] { desk_->connect_line(m); });
+    }
+    menu.exec(fault_->mapToGlobal(QPoint(0, -menu.sizeHint().height())));
+    card_->setFocus();
+}
+
+void PressBench::show_summary() {
+    const PressPlan& plan = desk_->running() ? desk_->shift().plan() : room_.press_plan();
+    if (plan.shop.tasks.empty()) {
+        summary_->setText(room_.catching_up() ? QStringLiteral("Being worked out …") : QString());
+        return;
+    }
+    const PressRun& run = room_.order().press_run;
+    QString words = QStringLiteral("<b>Ends %1</b>").arg(qt(time_of_day(run, plan.schedule.end)));
+    if (desk_->running()) {
+        words += QStringLiteral(" · it is %1 · %2 of %3 loads")
+                     .arg(qt(time_of_day(run, desk_->now())))
+                     .arg(desk_->shift().loads_done())
+                     .arg(plan.loads.size());
+    } else {
+        words += QStringLiteral(" · %1 % less than one after the other")
+                     .arg(std::lround(100 * (1 - plan.schedule.end / std::max(1.0, plan.one_by_one))));
+        words += QStringLiteral(" · none ends before %1").arg(qt(time_of_day(run, plan.bound)));
+    }
+    summary_->setText(words);
+}
+
+void PressBench::refresh() {
+    const bool runs = desk_->running();
+    const PressPlan& plan = runs ? desk_->shift().plan() : room_.press_plan();
+    show_summary();
+    begin_->setText(runs            ? QStringLiteral("End the shift")
+                    : desk_->kept() ? QStringLiteral("Begin anew")
+                                    : QStringLiteral("Begin the shift"));
+    begin_->setEnabled(runs || !plan.shop.tasks.empty());
+    const auto& kept = desk_->kept();
+    go_on_->setVisible(!runs && kept.has_value());
+    if (kept)
+        go_on_->setText(QStringLiteral("Go on from %1, %2 of %3 done")
+                            .arg(qt(time_of_day(room_.order().press_run, kept->record.at)))
+                            .arg(kept->loads_done)
+                            .arg(kept->loads));
+    const int waiting = desk_->waiting();
+    take_in_->setVisible(waiting > 0);
+    take_in_->setText(
+        QStringLiteral("Take in %1 %2 more").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
+    speed_->setEnabled(!runs);
+    better_->setText(room_.planning() ? QStringLiteral("Stop planning") : QStringLiteral("Plan on"));
+    better_->setEnabled(!runs && !plan.shop.tasks.empty());
+    keys_->setVisible(middle_->currentIndex() == card_view);
+    for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);
+    if (runs) pause_->setText(desk_->shift().paused() ? QStringLiteral("Go on") : QStringLiteral("Pause"));
+    const double now = runs ? desk_->now() : -1;
+    switch (middle_->currentIndex()) {
+    case lanes_view: lanes_->show_plan(&plan, now); break;
+    case card_view: card_->refresh(); break;
+    default: picks_->show_rows(pick_rows(room_.order(), room_.plan(), plan), now);
+    }
+    pages_->show_choice(page_);
+    plan_page_->setVisible(page_ == 0);
+    recipe_page_->setVisible(page_ == 1);
+    heat_page_->setVisible(page_ == 2);
+    if (page_ == 0) plan_page_->show_plan(plan, lanes_->chosen());
+    if (page_ == 1) recipe_page_->show_decoration(room_.decoration());
+    if (page_ == 2) heat_page_->show_garment(room_.decoration(), room_.selection().size);
+}
+
+QString PressBench::word() const {
+    const PressPlan& plan = room_.press_plan();
+    if (desk_->running()) return QStringLiteral("at work");
+    return plan.shop.tasks.empty() ? QStringLiteral("no plan yet") : qt(duration_words(plan.schedule.end));
+}
+
+QString PressBench::help() const {
+    return QStringLiteral(
+        "Press: when each load goes into which press, so that waits and peels fall between others. The step card leads the hand; space "
+        "goes on. Begin with a rehearsal against the simulated presses.");
+}
+
+}  // namespace orthema::app

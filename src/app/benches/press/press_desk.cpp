@@ -1,0 +1,407 @@
+#include "app/benches/press/press_desk.h"
+
+#include <QApplication>
+#include <QDate>
+#include <QDir>
+#include <QFileInfo>
+
+#include <cmath>
+#include <utility>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr double late_by = 20;    ///< seconds off the plan before the rest is planned anew
+constexpr double silent_for = 6;  ///< seconds of the real clock without a word
+
+std::string trial_note(const std::string& load) { return "trial of " + load; }
+
+/// The simulated press lies beside this program, or one folder up where tests run.
+QString press_program() {
+    const QString here = QApplication::applicationDirPath();
+    for (const QString& at : {here + "/orthema-press", here + "/../orthema-press"})
+        if (QFileInfo::exists(at)) return at;
+    return QStringLiteral("orthema-press");
+}
+
+}  // namespace
+
+PressDesk::PressDesk(Workroom& room) : room_(room) {
+    timer_.setInterval(50);
+    connect(&timer_, &QTimer::timeout, this, &PressDesk::tick);
+    keeper_.setMaxThreadCount(1);
+    connect(&room_, &Workroom::updated, this, [this] {
+        if (!running() && looked_for_ != room_.order().name) look_for_kept();
+    });
+    if (!room_.order().name.empty()) look_for_kept();  // the bench may be made when the order is open already
+}
+
+PressDesk::~PressDesk() {
+    end();
+    keeper_.waitForDone();
+}
+
+QString PressDesk::kept_path(const std::string& order) const { return room_.data_folder() + "/shifts/" + qt(file_stem(order)) + ".json"; }
+
+void PressDesk::look_for_kept() {
+    keeper_.waitForDone();
+    looked_for_ = room_.order().name;
+    kept_.reset();
+    const QString path = kept_path(looked_for_);
+    if (!QFileInfo::exists(path)) return;
+    const auto text = read_file(path.toStdString());
+    auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
+    if (!shift)
+        room_.say({QStringLiteral("The shift that was kept cannot be read: ") + qt(shift.sentence()), true, {}, {}});
+    else if (shift->order == room_.order().name)
+        kept_ = std::move(*shift);
+}
+
+void PressDesk::keep() {
+    if (!shift_) return;
+    std::string text;
+    if (!shift_->over()) {
+        KeptShift k;
+        k.order = order_;
+        k.rehearsal = simulated_;
+        k.speed = speed_;
+        k.loads = int(shift_->plan().loads.size());
+        k.loads_done = shift_->loads_done();
+        k.record = shift_->record(now());
+        for (const Load& l : shift_->plan().loads)
+            if (l.trial) k.trials.push_back(l.id);
+        if (!k.record.pieces.empty()) text = shift_json(k);
+    }
+    keeper_.clear();  // what was not written yet is older
+    keeper_.start([this, path = kept_path(order_), text = std::move(text)] {
+        if (text.empty()) {
+            QFile::remove(path);
+            return;
+        }
+        QDir().mkpath(QFileInfo(path).path());
+        if (const auto done = write_file(path.toStdString(), text); !done)
+            QMetaObject::invokeMethod(this, [this, why = done.sentence()] {
+                if (!std::exchange(said_unkept_, true))
+                    room_.say({QStringLiteral("How far the shift is cannot be kept: ") + qt(why), true, {}, {}});
+            });
+    });
+}
+
+double PressDesk::now() const {
+    if (stopped_at_ >= 0) return stopped_at_;
+    return double(clock_.elapsed()) / 1000 * speed_ - lost_;
+}
+
+void PressDesk::begin(double speed, bool simulated) { begin_on(room_.press_plan(), speed, simulated); }
+
+void PressDesk::go_on() {
+    if (running() || !kept_) return;
+    // the plan as it was split then: trials that have been passed since were loads of their own
+    Order order = room_.order();
+    std::erase_if(order.trials, [&](const Trial& t) {
+        return std::any_of(kept_->trials.begin(), kept_->trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
+    });
+    room_.background([this, kept = *kept_, order, fit = room_.plan(), set = room_.transfer_set(),
+                      before = room_.press_plan()]() -> std::function<void()> {
+        ScheduleOptions quick;
+        quick.tries = 0;
+        return [this, kept, plan = press_plan(order, fit, set, quick, {}, &before)] {
+            if (!running()) begin_on(plan, kept.speed, kept.rehearsal, &kept.record);
+        };
+    });
+}
+
+int PressDesk::waiting() const { return shift_ ? int(shift_->missing(room_.press_plan()).size()) : 0; }
+
+void PressDesk::take_in() {
+    if (!shift_ || shift_->bring_in(room_.press_plan(), now()) == 0) return;
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from) {
+    end();
+    if (plan.shop.tasks.empty()) return;
+    ++shift_number_;
+    speed_ = speed;
+    simulated_ = simulated;
+    lost_ = from != nullptr ? -from->at : 0;
+    stopped_at_ = -1;
+    counting_ = 0;
+    said_unkept_ = false;
+    order_ = room_.order().name;
+    kept_.reset();
+    shift_.emplace(std::move(plan));
+    if (from != nullptr)
+        for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
+    const std::size_t machines = shift_->plan().shop.machines.size();
+    lines_.resize(machines);
+    if (simulated) {
+        sockets_ = std::make_unique<QTemporaryDir>(QDir::tempPath() + QStringLiteral("/press-XXXXXX"));
+        std::vector<bool> used(machines, false);
+        for (const Slot& s : shift_->plan().schedule.places)
+            if (s.machine >= 0) used[std::size_t(s.machine)] = true;
+        for (std::size_t m = 0; m < machines; ++m) {
+            if (!used[m]) continue;
+            Line& l = lines_[m];
+            shift_->reading(int(m), 20, 0);  // cold until it says otherwise
+            l.socket = sockets_->filePath(QStringLiteral("%1").arg(m));
+            l.process = std::make_unique<QProcess>();
+            const Machine& machine = shift_->plan().shop.machines[m];
+            l.process->start(press_program(), {l.socket, QStringLiteral("--speed"), QString::number(speed), QStringLiteral("--heat-rate"),
+                                               QString::number(machine.heat_rate * 60), QStringLiteral("--cool-rate"),
+                                               QString::number(machine.cool_rate * 60)});
+        }
+    }
+    clock_.start();
+    timer_.start();
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::end() {
+    timer_.stop();
+    keep();
+    for (Line& l : lines_) {
+        if (l.line) l.line->send("BYE");
+        l.line.reset();
+        if (l.process) {
+            l.process->terminate();
+            if (!l.process->waitForFinished(300)) l.process->kill();
+            l.process->waitForFinished(300);
+        }
+    }
+    lines_.clear();
+    sockets_.reset();
+    if (!shift_) return;
+    shift_.reset();
+    look_for_kept();
+    emit card_changed();
+}
+
+bool PressDesk::connected() const {
+    return std::all_of(lines_.begin(), lines_.end(), [](const Line& l) { return !l.process || (l.line && l.line->alive()); });
+}
+
+void PressDesk::talk(int machine) {
+    Line& l = lines_[std::size_t(machine)];
+    if (!l.process || l.cut) return;
+    const double real = double(clock_.elapsed()) / 1000;
+    if (!l.line) {
+        if (auto line = connect_press(l.socket.toStdString())) {
+            l.line = std::move(*line);
+            l.heard_at = real;
+            l.set = 0;
+            l.line->send("HELLO");
+        } else if (real - l.heard_at > silent_for) {
+            shift_->lost(machine, now());
+        }
+        return;
+    }
+    while (const auto answer = l.line->receive()) {
+        l.heard_at = real;
+        if (const auto reading = reading_from(*answer)) shift_->reading(machine, reading->celsius, now());
+    }
+    if (!l.line->alive()) {
+        l.line.reset();
+        shift_->lost(machine, now());
+        return;
+    }
+    if (real - l.heard_at > std::max(1.5, silent_for / 2)) shift_->lost(machine, now());
+    // what it is wanted for next, as soon as nothing lies under it
+    for (const Countdown& c : shift_->counting())
+        if (c.machine == machine && !l.closed) {
+            l.line->send("LOAD 1");
+            l.line->send("CLOSE");
+            l.closed = true;
+            l.closed_task = c.task;
+        }
+    const auto card = shift_->card();
+    const bool counting =
+        std::any_of(shift_->counting().begin(), shift_->counting().end(), [&](const Countdown& c) { return c.machine == machine; });
+    if (l.closed && !counting) {
+        l.line->send("OPEN");
+        l.line->send("LOAD 0");
+        l.closed = false;
+    }
+    double wanted = 0;
+    if (counting) {
+        for (const Countdown& c : shift_->counting())
+            if (c.machine == machine) wanted = shift_->plan().shop.tasks[std::size_t(c.task)].state.celsius;
+    } else if (const auto next = card && card->machine == machine ? card : shift_->next_on(machine)) {
+        wanted = shift_->asked(*next);
+    }
+    if (wanted > 0 && wanted != l.set) {
+        l.line->send("SET " + std::to_string(wanted));
+        l.set = wanted;
+    }
+    if (real - l.read_at > 0.2) {
+        l.line->send("READ");
+        l.read_at = real;
+    }
+}
+
+void PressDesk::tick() {
+    if (!shift_) return;
+    const auto before = shift_->card();
+    for (std::size_t m = 0; m < lines_.size(); ++m) talk(int(m));
+    if (stopped_at_ < 0) shift_->tick(now());
+    if (shift_->counting().size() < counting_) {
+        QApplication::beep();
+        keep();
+        emit counted_down();
+    }
+    counting_ = shift_->counting().size();
+    if (stopped_at_ < 0 && std::abs(shift_->behind(now())) > late_by) plan_anew();
+    const auto after = shift_->card();
+    if (before.has_value() != after.has_value() || (before && after && (before->task != after->task || before->phase != after->phase)))
+        emit card_changed();
+    emit ticked();
+}
+
+void PressDesk::plan_anew() {
+    if (planning_ || !shift_ || shift_->over()) return;
+    planning_ = true;
+    room_.background([this, plan = shift_->plan(), progress = shift_->progress(now()), number = shift_number_]() -> std::function<void()> {
+        ScheduleOptions options;
+        options.tries = 4;
+        begin_like(options, plan, plan);
+        Schedule s = schedule(plan.shop, options, {}, {}, &progress);
+        return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
+            planning_ = false;
+            // a report may have added tasks in between: the next tick plans again
+            if (!shift_ || number != shift_number_ || shift_->plan().shop.tasks.size() != tasks) return;
+            shift_->take(s);
+            emit card_changed();
+        };
+    });
+}
+
+void PressDesk::next() {
+    if (!shift_) return;
+    const auto card = shift_->card();
+    if (!shift_->next(now())) {
+        emit ticked();
+        return;
+    }
+    counting_ = shift_->counting().size();
+    if (card && card->kind == ActKind::check) {
+        const Load& load = load_of(shift_->plan(), card->task);
+        keep_trial(load, TrialResult::released_clean);
+    }
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::skip() {
+    if (!shift_) return;
+    shift_->skip(now());
+    counting_ = shift_->counting().size();
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::again() {
+    if (!shift_) return;
+    (void)shift_->again();
+    counting_ = shift_->counting().size();
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::pause() {
+    if (!shift_) return;
+    if (shift_->paused()) {
+        lost_ += double(clock_.elapsed()) / 1000 * speed_ - lost_ - stopped_at_;
+        stopped_at_ = -1;
+        shift_->resume(now());
+    } else {
+        // under heat nothing waits: counting presses are opened first
+        if (!shift_->counting().empty()) {
+            room_.say({QStringLiteral("A press is closed: open it first, then pause."), false, {}, {}});
+            return;
+        }
+        stopped_at_ = now();
+        shift_->pause(stopped_at_);
+    }
+    emit card_changed();
+}
+
+void PressDesk::report(PressFault fault) {
+    if (!shift_) return;
+    std::string load_id;
+    const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now());
+    if (!shift_->notes().empty()) load_id = shift_->notes().back().load;
+    counting_ = shift_->counting().size();
+    for (const Load& l : shift_->plan().loads)
+        if (l.id == load_id && l.trial && fault != PressFault::not_released)
+            keep_trial(l, fault == PressFault::scorched ? TrialResult::scorched
+                          : fault == PressFault::lifted ? TrialResult::lifted
+                                                        : TrialResult::crooked);
+    if (!lost.empty()) {
+        Order next = room_.order();
+        for (const Reprint& r : lost) {
+            const auto same = std::find_if(next.reprints.begin(), next.reprints.end(), [&](const Reprint& o) {
+                return o.decoration == r.decoration && o.size == r.size && o.cause == r.cause;
+            });
+            if (same == next.reprints.end())
+                next.reprints.push_back(r);
+            else
+                same->copies += r.copies;
+        }
+        room_.edit(QStringLiteral("spoiled at the press"), std::move(next));
+        room_.say({QStringLiteral("%1 is noted: %2 to be printed again with the next sheet. Once it is there, take it into the shift.")
+                       .arg(qt(press_fault_name(fault)))
+                       .arg(lost.size() == 1 ? QStringLiteral("one transfer") : QStringLiteral("%1 transfers").arg(lost.size())),
+                   false,
+                   {},
+                   {}});
+    }
+    keep();
+    emit card_changed();
+}
+
+void PressDesk::keep_trial(const Load& load, TrialResult result) {
+    const Decoration* d = find_decoration(room_.order(), load.decoration);
+    if (d == nullptr) return;
+    auto trial = trial_of(room_.order(), *d, recipe_for(room_.order(), *d).steps, result);
+    if (!trial) return;
+    trial->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    trial->note = trial_note(load.id);
+    Order next = room_.order();
+    next.trials.push_back(std::move(*trial));
+    room_.edit(QStringLiteral("trial"), std::move(next));
+}
+
+void PressDesk::trouble(int machine, const QString& which) {
+    if (machine < 0 || machine >= int(lines_.size()) || !lines_[std::size_t(machine)].line) return;
+    lines_[std::size_t(machine)].line->send("FAULT " + which.toStdString());
+}
+
+void PressDesk::cut_line(int machine) {
+    if (machine < 0 || machine >= int(lines_.size())) return;
+    Line& l = lines_[std::size_t(machine)];
+    l.line.reset();
+    l.cut = true;
+    shift_->lost(machine, now());
+    emit ticked();
+}
+
+void PressDesk::connect_line(int machine) {
+    if (machine < 0 || machine >= int(lines_.size())) return;
+    Line& l = lines_[std::size_t(machine)];
+    l.cut = false;
+    l.heard_at = double(clock_.elapsed()) / 1000;
+}
+
+QString PressDesk::says() const {
+    if (!shift_) return {};
+    if (const std::string fault = shift_->press_fault(now()); !fault.empty()) return qt(fault);
+    return qt(shift_->waits_for(now()));
+}
+
+}  // namespace orthema::app

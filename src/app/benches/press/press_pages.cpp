@@ -1,0 +1,387 @@
+#include "app/benches/press/press_pages.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QRegularExpression>
+
+#include <cmath>
+
+namespace orthema::app {
+
+namespace {
+
+QString clock_words(int minutes) { return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0')); }
+
+QString table_row(const QString& a, const QString& b, const QString& colour = QStringLiteral("#22303C")) {
+    return QStringLiteral("<tr><td>%1</td><td align='right' style='color:%3'>%2</td></tr>").arg(a, b, colour);
+}
+
+}  // namespace
+
+std::optional<int> minutes_from(const QString& text) {
+    static const QRegularExpression form(QStringLiteral("^\\s*(\\d{1,3})(?:[:.](\\d{2}))?\\s*$"));
+    const auto m = form.match(text);
+    if (!m.hasMatch()) return std::nullopt;
+    const int hours = m.captured(1).toInt(), minutes = m.captured(2).isEmpty() ? 0 : m.captured(2).toInt();
+    if (hours > 72 || minutes > 59) return std::nullopt;
+    return hours * 60 + minutes;
+}
+
+PlanPage::PlanPage(Workroom& room) : room_(room) {
+    bare();
+    ends_ = text_row(QStringLiteral("Ends"));
+    bound_ = text_row(QStringLiteral("No plan before"));
+    bound_->setToolTip(QStringLiteral("What presses, hands and the longest chain need at the least"));
+    alone_ = text_row(QStringLiteral("One by one"));
+    alone_->setToolTip(QStringLiteral("Each load from loading to its last peel before the next"));
+    rule();
+    const auto time = [&](const QString& name, const QString& why, int PressRun::*which) {
+        ValueField* f = field_row(name, why);
+        f->take = [this, which, name](const QString& text, bool) -> std::optional<QString> {
+            const auto m = minutes_from(text);
+            if (!m) return QStringLiteral("A time like 8:00.");
+            change(name.toLower(), [&](PressRun& r) { r.*which = *m; });
+            return std::nullopt;
+        };
+        return f;
+    };
+    start_ = time(QStringLiteral("Begins"), QStringLiteral("Time of day; presses are cold then"), &PressRun::start);
+    due_ = time(QStringLiteral("Due by"), QStringLiteral("Time of day on which all must be pressed"), &PressRun::due);
+    hands_ = number_row(QStringLiteral("Hands"), QStringLiteral("People who load, peel and change at the same time"), 1, 40, 0);
+    hands_->entered = [this](double v) { change(QStringLiteral("hands"), [&](PressRun& r) { r.hands = int(std::lround(v)); }); };
+    breaks_ = field_row(QStringLiteral("Breaks"), QStringLiteral("Like 12:00-12:30, 15:00-15:10: nothing is pressed then"));
+    breaks_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        std::vector<PressBreak> all;
+        for (const QString& part : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+            const QStringList ends = part.split(QRegularExpression(QStringLiteral("\\s*[-–]\\s*")));
+            if (ends.size() != 2) return QStringLiteral("Breaks are like 12:00-12:30.");
+            const int a = minutes_from(ends[0]).value_or(-1), b = minutes_from(ends[1]).value_or(-1);
+            if (a < 0 || b <= a) return QStringLiteral("Breaks are like 12:00-12:30.");
+            all.push_back({a, b});
+        }
+        change(QStringLiteral("breaks"), [&](PressRun& r) { r.breaks = all; });
+        return std::nullopt;
+    };
+    const auto box = [&](const QString& name, const QString& why, bool PressRun::*which) {
+        QCheckBox* b = tick(name, why);
+        connect(b, &QCheckBox::clicked, this,
+                [this, which, name](bool on) { change(name.toLower(), [&](PressRun& r) { r.*which = on; }); });
+        return b;
+    };
+    share_ = box(QStringLiteral("Presses share the work"),
+                 QStringLiteral("Another press of the kind helps where its platen takes the design"), &PressRun::share_presses);
+    trials_ = box(QStringLiteral("A trial piece first"), QStringLiteral("One piece before the others, where a recipe was not tried here"),
+                  &PressRun::trials);
+    fahrenheit_ =
+        box(QStringLiteral("Degrees Fahrenheit"), QStringLiteral("How heat is shown; it is kept in Celsius"), &PressRun::fahrenheit);
+    rule();
+    head(QStringLiteral("Chosen load"));
+    load_ = note();
+    load_->setObjectName(QStringLiteral("Chosen load"));
+    load_about_ = note();
+    press_ = choice_row(QStringLiteral("Press"), QStringLiteral("Where this load is pressed"));
+    connect(press_, &QComboBox::activated, this, [this](int) {
+        const std::string to = press_->currentData().toString().toStdString();
+        change(QStringLiteral("press of a load"), [&](PressRun& r) {
+            const auto it = std::find_if(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == load_id_; });
+            if (it == r.pins.end())
+                r.pins.push_back({load_id_, to, -1});
+            else
+                it->press = to;
+        });
+    });
+    pin_ = push(QStringLiteral("Pin it there"), QStringLiteral("It begins at this time whatever else changes"));
+    loose_ = push(QStringLiteral("Let it go"), QStringLiteral("It goes where the plan has it"));
+    side_by_side({pin_, loose_});
+    connect(pin_, &QPushButton::clicked, this, [this] {
+        change(QStringLiteral("pin a load"), [&](PressRun& r) {
+            std::erase_if(r.pins, [&](const LoadPin& p) { return p.load == load_id_; });
+            r.pins.push_back({load_id_, {}, std::round(load_start_)});
+        });
+    });
+    connect(loose_, &QPushButton::clicked, this, [this] {
+        change(QStringLiteral("let a load go"),
+               [&](PressRun& r) { std::erase_if(r.pins, [&](const LoadPin& p) { return p.load == load_id_; }); });
+    });
+    fill();
+}
+
+void PlanPage::change(const QString& what, const std::function<void(PressRun&)>& by) {
+    Order next = room_.order();
+    by(next.press_run);
+    room_.edit(what, std::move(next));
+}
+
+void PlanPage::show_plan(const PressPlan& plan, int load) {
+    const PressRun& r = room_.order().press_run;
+    const bool any = !plan.shop.tasks.empty();
+    const auto end = [&](double s) { return any ? qt(time_of_day(r, s)) + ", " + qt(duration_words(s)) : QStringLiteral("–"); };
+    ends_->setText(end(plan.schedule.end));
+    bound_->setText(end(plan.bound));
+    alone_->setText(end(plan.one_by_one));
+    start_->show_text(clock_words(r.start));
+    due_->show_text(clock_words(r.due));
+    hands_->show_number(r.hands);
+    QStringList breaks;
+    for (const PressBreak& b : r.breaks) breaks << clock_words(b.from) + "-" + clock_words(b.to);
+    breaks_->show_text(breaks.join(QStringLiteral(", ")));
+    share_->setChecked(r.share_presses);
+    trials_->setChecked(r.trials);
+    fahrenheit_->setChecked(r.fahrenheit);
+    const bool one = load >= 0 && load < int(plan.loads.size()) && !plan.loads[std::size_t(load)].tasks.empty();
+    press_->setEnabled(one);
+    pin_->setEnabled(one);
+    if (!one) {
+        load_->setText(QStringLiteral("Click one on the lanes."));
+        load_about_->clear();
+        loose_->setEnabled(false);
+        return;
+    }
+    const Load& l = plan.loads[std::size_t(load)];
+    const auto task = std::size_t(l.tasks.front());
+    const Slot& s = plan.schedule.places[task];
+    load_id_ = l.id;
+    load_start_ = s.start;
+    load_->setText(qt(load_words(room_.order(), l)));
+    const bool pinned = std::any_of(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == l.id; });
+    load_about_->setText(QStringLiteral("%1 to %2%3")
+                             .arg(qt(time_of_day(r, s.start)), qt(time_of_day(r, plan.schedule.places[std::size_t(l.tasks.back())].end)),
+                                  pinned ? QStringLiteral(", pinned") : QString()));
+    std::vector<std::pair<std::string, QString>> items;
+    for (const int m : plan.shop.tasks[task].machines)
+        items.emplace_back(plan.presses[std::size_t(m)], qt(plan.shop.machines[std::size_t(m)].name));
+    set_items(press_, items, s.machine >= 0 ? plan.presses[std::size_t(s.machine)] : "");
+    loose_->setEnabled(pinned);
+}
+
+RecipePage::RecipePage(Workroom& room) : room_(room) {
+    bare();
+    title_ = title();
+    from_ = note();
+    from_->setObjectName(QStringLiteral("Recipe from"));
+    steps_ = choice_row(QStringLiteral("Step"), QStringLiteral("The steps in their order"));
+    connect(steps_, &QComboBox::activated, this, [this](int i) {
+        step_ = i;
+        show_decoration(find_decoration(room_.order(), decoration_));
+    });
+    kind_ = choice_row(QStringLiteral("What"), QStringLiteral("What is done in this step"));
+    connect(kind_, &QComboBox::activated, this, [this](int i) { change([i](RecipeStep& s) { s.kind = StepKind(i); }); });
+    heat_ = number_row(QStringLiteral("Heat"), QStringLiteral("Of the plate; 0: no heat"), 0, 450, 0);
+    heat_->entered = [this](double v) {
+        change([&](RecipeStep& s) { s.celsius = room_.order().press_run.fahrenheit && v > 0 ? (v - 32) * 5 / 9 : std::min(v, 240.0); });
+    };
+    seconds_ =
+        number_row(QStringLiteral("Seconds"), QStringLiteral("Under heat; of a wait or a peel: how long it cools first"), 0, 3600, 1);
+    seconds_->entered = [this](double v) { change([&](RecipeStep& s) { s.seconds = v; }); };
+    pressure_ = choice_row(QStringLiteral("Pressure"), QStringLiteral("By class; a gauge's figure beside it"));
+    connect(pressure_, &QComboBox::activated, this, [this](int i) { change([i](RecipeStep& s) { s.pressure = Pressure(i); }); });
+    gauge_ = number_row(QStringLiteral("Gauge, bar"), QStringLiteral("Where the press has one; 0: by the class alone"), 0, 20, 1);
+    gauge_->entered = [this](double v) { change([&](RecipeStep& s) { s.gauge_bar = v; }); };
+    peel_ = choice_row(QStringLiteral("Peel"), QStringLiteral("When the carrier comes off"));
+    connect(peel_, &QComboBox::activated, this, [this](int i) { change([i](RecipeStep& s) { s.peel = Peel(i); }); });
+    cover_ = field_row(QStringLiteral("Cover"), QStringLiteral("Sheet over it"));
+    cover_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        change([&](RecipeStep& s) { s.cover = t.trimmed().left(80).toStdString(); });
+        return std::nullopt;
+    };
+    how_ = field_row(QStringLiteral("How"), QStringLiteral("A word to the hand at the press"));
+    how_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        change([&](RecipeStep& s) { s.how = t.trimmed().left(120).toStdString(); });
+        return std::nullopt;
+    };
+    protect_ = tick(QStringLiteral("Protect the other side"), QStringLiteral("A sheet between this side and what is pressed on the other"));
+    connect(protect_, &QCheckBox::clicked, this, [this](bool on) { change([on](RecipeStep& s) { s.protect_other = on; }); });
+    add_ = push(QStringLiteral("Add a step"), QStringLiteral("After this one"));
+    remove_ = push(QStringLiteral("Take it out"), QStringLiteral("This step is left out"));
+    side_by_side({add_, remove_});
+    const auto steps_now = [this] {
+        const Decoration* d = find_decoration(room_.order(), decoration_);
+        return d == nullptr ? std::vector<RecipeStep>{} : recipe_for(room_.order(), *d).steps;
+    };
+    connect(add_, &QPushButton::clicked, this, [this, steps_now] {
+        auto steps = steps_now();
+        RecipeStep fresh;
+        fresh.kind = StepKind::wait;
+        fresh.seconds = 10;
+        const auto at = std::min(steps.size(), std::size_t(step_ + 1));
+        steps.insert(steps.begin() + std::ptrdiff_t(at), fresh);
+        step_ = int(at);
+        keep(std::move(steps), QStringLiteral("add a step"));
+    });
+    connect(remove_, &QPushButton::clicked, this, [this, steps_now] {
+        auto steps = steps_now();
+        if (steps.size() < 2 || step_ >= int(steps.size())) return;
+        steps.erase(steps.begin() + step_);
+        step_ = std::max(0, step_ - 1);
+        keep(std::move(steps), QStringLiteral("take a step out"));
+    });
+    own_ = push(QStringLiteral("Back to the usual values"), QStringLiteral("What you set or tried for this blank and press is forgotten"));
+    add(own_);
+    connect(own_, &QPushButton::clicked, this, [this] {
+        const Decoration* d = find_decoration(room_.order(), decoration_);
+        if (d == nullptr) return;
+        Order next = room_.order();
+        std::erase_if(next.trials, [&](const Trial& t) { return is_trial_of(t, room_.order(), *d); });
+        room_.edit(QStringLiteral("usual recipe"), std::move(next));
+    });
+    limit_ = note();
+    trials_ = note();
+    fill();
+}
+
+void RecipePage::keep(std::vector<RecipeStep> steps, const QString& what) {
+    const Decoration* d = find_decoration(room_.order(), decoration_);
+    auto trial = d == nullptr ? std::nullopt : trial_of(room_.order(), *d, std::move(steps), TrialResult::to_try);
+    if (!trial) return;
+    Order next = room_.order();
+    if (!next.trials.empty() && is_trial_of(next.trials.back(), next, *d) && next.trials.back().result == TrialResult::to_try)
+        next.trials.back().steps = std::move(trial->steps);
+    else
+        next.trials.push_back(std::move(*trial));
+    room_.edit(what, std::move(next), QStringLiteral("recipe"));
+}
+
+void RecipePage::change(const std::function<void(RecipeStep&)>& by) {
+    const Decoration* d = find_decoration(room_.order(), decoration_);
+    if (d == nullptr) return;
+    std::vector<RecipeStep> steps = recipe_for(room_.order(), *d).steps;
+    if (step_ < 0 || step_ >= int(steps.size())) return;
+    const RecipeStep was = steps[std::size_t(step_)];
+    by(steps[std::size_t(step_)]);
+    if (steps[std::size_t(step_)] == was) return;
+    keep(std::move(steps), QStringLiteral("recipe"));
+}
+
+void RecipePage::show_decoration(const Decoration* d) {
+    const bool other = d == nullptr || d->id != decoration_;
+    decoration_ = d == nullptr ? "" : d->id;
+    const ChosenRecipe recipe = d == nullptr ? ChosenRecipe{} : recipe_for(room_.order(), *d);
+    const bool f = room_.order().press_run.fahrenheit;
+    if (other || step_ >= int(recipe.steps.size())) {
+        step_ = 0;
+        for (std::size_t i = 0; i < recipe.steps.size(); ++i)
+            if (applies(recipe.steps[i])) step_ = int(i);
+    }
+    title_->setText(d == nullptr ? QStringLiteral("Nothing chosen") : qt(d->name));
+    from_->setText(d == nullptr ? QString()
+                                : QStringLiteral("%1%2: the supplier's sheet comes first.")
+                                      .arg(qt(recipe.from), recipe.tried ? QString() : QStringLiteral(", not tried here")));
+    std::vector<std::pair<std::string, QString>> items;
+    for (std::size_t i = 0; i < recipe.steps.size(); ++i)
+        items.emplace_back(std::to_string(i),
+                           QStringLiteral("%1  %2").arg(i + 1).arg(qt(step_words(recipe.steps[i], f)).section(QLatin1Char(','), 0, 0)));
+    set_items(steps_, items, std::to_string(step_));
+    const bool any = !recipe.steps.empty();
+    for (QWidget* w :
+         std::initializer_list<QWidget*>{steps_, kind_, heat_, seconds_, pressure_, gauge_, peel_, cover_, how_, protect_, add_, remove_})
+        w->setEnabled(any);
+    if (!any) return;
+    const RecipeStep& s = recipe.steps[std::size_t(step_)];
+    items.clear();
+    for (int i = 0; i < step_kind_count; ++i) items.emplace_back(std::to_string(i), qt(step_name(StepKind(i))));
+    set_items(kind_, items, std::to_string(int(s.kind)));
+    items.clear();
+    for (int i = 0; i < 4; ++i) items.emplace_back(std::to_string(i), qt(pressure_name(Pressure(i))));
+    set_items(pressure_, items, std::to_string(int(s.pressure)));
+    items.clear();
+    for (int i = 0; i < 3; ++i) items.emplace_back(std::to_string(i), qt(peel_name(Peel(i))));
+    set_items(peel_, items, std::to_string(int(s.peel)));
+    heat_->show_number(std::round(f && s.celsius > 0 ? fahrenheit_of(s.celsius) : s.celsius));
+    seconds_->show_number(s.seconds);
+    gauge_->show_number(s.gauge_bar);
+    cover_->show_text(qt(s.cover));
+    how_->show_text(qt(s.how));
+    protect_->setChecked(s.protect_other);
+    peel_->setEnabled(s.kind == StepKind::peel);
+    const bool hot = heats(s) || s.kind == StepKind::marry;
+    for (QWidget* w : std::initializer_list<QWidget*>{heat_, pressure_, gauge_, cover_, protect_}) w->setEnabled(hot);
+    limit_->setText(recipe.most_celsius > 0
+                        ? QStringLiteral("The cloth bears %1: %2.").arg(qt(heat_words(recipe.most_celsius, f)), qt(recipe.because))
+                        : QString());
+    QStringList tried;
+    for (const Trial& t : room_.order().trials)
+        if (is_trial_of(t, room_.order(), *d)) tried << (t.date.empty() ? QString() : qt(t.date) + " ") + qt(trial_result_name(t.result));
+    trials_->setText(tried.isEmpty() ? QString() : QStringLiteral("Trials: ") + tried.join(QStringLiteral("; ")));
+    own_->setEnabled(!tried.isEmpty());
+}
+
+HeatPage::HeatPage(Workroom& room) : room_(room) {
+    bare();
+    title_ = title();
+    turns_ = note();
+    turns_->setTextFormat(Qt::RichText);
+    up_ = push(QStringLiteral("Sooner"), QStringLiteral("The chosen design is pressed before the one ahead of it on the garment"));
+    down_ = push(QStringLiteral("Later"), QStringLiteral("The chosen design is pressed after the next one on the garment"));
+    side_by_side({up_, down_});
+    connect(up_, &QPushButton::clicked, this, [this] { sooner(-1); });
+    connect(down_, &QPushButton::clicked, this, [this] { sooner(1); });
+    rule();
+    head(QStringLiteral("Heat ledger"));
+    lines_ = note();
+    lines_->setTextFormat(Qt::RichText);
+    lines_->setObjectName(QStringLiteral("Heat ledger"));
+    fill();
+}
+
+void HeatPage::sooner(int by) {
+    const Decoration* d = find_decoration(room_.order(), decoration_);
+    if (d == nullptr) return;
+    std::vector<std::string> ids;
+    for (const PressTurn& t : press_turns(room_.order(), room_.plan(), room_.transfer_set(), d->run)) ids.push_back(t.decoration->id);
+    const auto at = std::find(ids.begin(), ids.end(), d->id) - ids.begin();
+    const auto to = at + by;
+    if (at >= std::ptrdiff_t(ids.size()) || to < 0 || to >= std::ptrdiff_t(ids.size())) return;
+    std::swap(ids[std::size_t(at)], ids[std::size_t(to)]);
+    Order next = room_.order();
+    std::erase_if(next.press_run.order, [&](const std::string& id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); });
+    next.press_run.order.insert(next.press_run.order.end(), ids.begin(), ids.end());
+    room_.edit(QStringLiteral("order on the garment"), std::move(next));
+}
+
+void HeatPage::show_garment(const Decoration* d, const std::string& wanted) {
+    decoration_ = d == nullptr ? "" : d->id;
+    title_->setText(d == nullptr ? QStringLiteral("Nothing chosen") : qt(run_name(room_.order(), d->run)));
+    up_->setEnabled(false);
+    down_->setEnabled(false);
+    if (d == nullptr) {
+        turns_->clear();
+        lines_->clear();
+        return;
+    }
+    const auto turns = press_turns(room_.order(), room_.plan(), room_.transfer_set(), d->run);
+    QString words;
+    std::vector<const Decoration*> in_order;
+    for (std::size_t i = 0; i < turns.size(); ++i) {
+        const bool mine = turns[i].decoration->id == d->id;
+        words += QStringLiteral("%1  %2%3%4<br><span style='color:#5B6770'>%5</span><br>")
+                     .arg(i + 1)
+                     .arg(mine ? QStringLiteral("<b>") : QString(), qt(turns[i].decoration->name).toHtmlEscaped(),
+                          mine ? QStringLiteral("</b>") : QString(), qt(turns[i].reason).toHtmlEscaped());
+        in_order.push_back(turns[i].decoration);
+        if (mine) {
+            up_->setEnabled(i > 0);
+            down_->setEnabled(i + 1 < turns.size());
+        }
+    }
+    turns_->setText(words);
+    std::string size = wanted;
+    const DecorationFit* fit = find_fit(room_.plan(), d->id);
+    if (fit != nullptr && find_size(*fit, size) == nullptr && !fit->sizes.empty()) size = fit->sizes.front().size;
+    QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    for (const HeatLine& l : heat_ledger(room_.order(), room_.plan(), room_.transfer_set(), size, in_order)) {
+        const QString colour = l.holds() ? QStringLiteral("#4F6D2F") : QStringLiteral("#A32035");
+        rows += table_row(QStringLiteral("<b>%1</b>").arg(qt(l.name).toHtmlEscaped()),
+                          l.holds() ? QStringLiteral("holds") : QStringLiteral("too much"), colour);
+        rows += table_row(QStringLiteral("under heat"), l.limit > 0
+                                                            ? QStringLiteral("%1 of %2 s").arg(l.seconds, 0, 'f', 0).arg(l.limit, 0, 'f', 0)
+                                                            : QStringLiteral("%1 s").arg(l.seconds, 0, 'f', 0));
+        rows += table_row(QStringLiteral("times"),
+                          l.most_heats > 0 ? QStringLiteral("%1 of %2").arg(l.heats).arg(l.most_heats) : QString::number(l.heats));
+        rows += table_row(QStringLiteral("hottest"),
+                          l.most_celsius > 0 ? QStringLiteral("%1 of %2 °C").arg(std::lround(l.celsius)).arg(std::lround(l.most_celsius))
+                                             : QStringLiteral("%1 °C").arg(std::lround(l.celsius)));
+    }
+    lines_->setText(QStringLiteral("Size %1").arg(qt(size)) + rows + QStringLiteral("</table>"));
+}
+
+}  // namespace orthema::app

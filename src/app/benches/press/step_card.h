@@ -1,0 +1,32 @@
+// Step card: what the hand at the press does now, to be read at two metres: the verb, the piece, the count, the heat, where
+// it lies on the platen, and what to mind.
+#pragma once
+
+#include "app/widgets/canvas.h"
+#include "app/benches/press/press_desk.h"
+
+namespace orthema::app {
+
+class StepCard : public Canvas {
+    Q_OBJECT
+public:
+    StepCard(Workroom& room, const PressDesk& desk);
+
+protected:
+    Drawing draw(double width, double height) override;
+    void mousePressEvent(QMouseEvent* event) override;
+
+private:
+    void draw_counts(Drawing& d, double x, double y, double width);
+    Workroom& room_;
+    const PressDesk& desk_;
+};
+
+/// The caution that stands at this step, or nothing: hot metal, breaking ceramic, fumes.
+std::string step_caution(const Order& order, const Load& load, ActKind kind);
+/// "Press 12 s", "Peel cool", "Load": the words of a card.
+std::string card_words(const PressPlan& plan, const Act& act);
+/// What is done there, in a sentence.
+std::string card_how(const Order& order, const PressPlan& plan, const Act& act);
+
+}  // namespace orthema::app

@@ -1,0 +1,418 @@
+#include "app/benches/sheets/laying_page.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+
+#include <cmath>
+
+#include "app/benches/sheets/ribbon_sheets.h"
+#include "core/sheets/lay_out.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// Two lengths as people type them: "400 x 300", "16 × 12 in", "40 cm, 30 cm".
+std::optional<std::pair<Length, Length>> two_lengths(const QString& text, Unit unit) {
+    static const QRegularExpression between(QStringLiteral("\\s*[x×;,*]\\s*"));
+    const QStringList parts = text.split(between, Qt::SkipEmptyParts);
+    if (parts.size() != 2) return std::nullopt;
+    // a unit behind the second holds for the first too
+    static const QRegularExpression bare(QStringLiteral("^[0-9./ ]+$"));
+    static const QRegularExpression behind(QStringLiteral("(mm|cm|in|\")\\s*$"));
+    QString first = parts[0];
+    if (const auto m = behind.match(parts[1]); m.hasMatch() && bare.match(first).hasMatch()) first += m.captured(1);
+    const auto a = parse_length(first.toStdString(), unit), b = parse_length(parts[1].toStdString(), unit);
+    if (!a || !b) return std::nullopt;
+    return std::pair{*a, *b};
+}
+
+QString two_text(Length a, Length b, Unit unit) { return qt(length_text(a, unit, false) + " × " + length_text(b, unit)); }
+
+/// The medium as the shop's shelf has it; as the order has it where the shelf has none.
+Medium on_the_shelf(const Workroom& room, const Medium& medium) {
+    for (const Medium& m : room.library().media)
+        if (m.id == medium.id) return m;
+    return medium;
+}
+
+}  // namespace
+
+void change_medium(Workroom& room, const QString& what, const std::function<void(Medium&)>& how) {
+    Order next = room.order();
+    for (Medium& m : next.media)
+        if (m.id == room.selection().medium) how(m);
+    if (next != room.order()) room.edit(what, std::move(next));
+}
+
+LayingPage::LayingPage(Workroom& room) : room_(room) {
+    bare();
+    head(QStringLiteral("Parted by, or pressed whole"));
+    cutting_ = new Segments(QStringLiteral("Parted"), {QStringLiteral("contours"), QStringLiteral("trimmer"), QStringLiteral("on sheet")});
+    cutting_->button(0)->setToolTip(QStringLiteral("By scissors or a cutter: true shapes, small pieces in the bays of large ones"));
+    cutting_->button(1)->setToolTip(QStringLiteral("Every cut goes from edge to edge; the cut list can be replayed and printed"));
+    cutting_->button(2)->setToolTip(QStringLiteral("Blanks are taped to the whole sheet and pressed together; their outlines show"));
+    cutting_->chosen = [this](int i) {
+        change_medium(room_, QStringLiteral("how it is parted"), [i](Medium& m) { m.laying.cutting = static_cast<Cutting>(i); });
+    };
+    add(cutting_);
+    for_trimmer_ = part();
+    for_trimmer_->head(QStringLiteral("Cuts change direction"));
+    stages_ =
+        new Segments(QStringLiteral("Cuts change direction"), {QStringLiteral("freely"), QStringLiteral("once"), QStringLiteral("twice")});
+    stages_->setToolTip(QStringLiteral("Fewer changes of direction cut faster and waste more; trimming one piece's edges does not count"));
+    stages_->chosen = [this](int i) {
+        change_medium(room_, QStringLiteral("stages of cuts"), [i](Medium& m) { m.laying.stages = i == 0 ? 0 : i + 1; });
+    };
+    for_trimmer_->add(stages_);
+    for_sheet_ = part();
+    fingers_ = for_sheet_->length_row(QStringLiteral("Between two blanks"), QStringLiteral("Room for tape and fingers"));
+    fingers_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 200) return QStringLiteral("It lies between 0 and 200 mm.");
+        change_medium(room_, QStringLiteral("room for tape"), [l](Medium& m) { m.laying.fingers = l; });
+        return std::nullopt;
+    };
+    gap_ = length_row(QStringLiteral("Gap between pieces"),
+                      QStringLiteral("The least distance between two contours; a blade passes in its middle"));
+    gap_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 100) return QStringLiteral("A gap lies between 0 and 100 mm.");
+        change_medium(room_, QStringLiteral("gap"), [l](Medium& m) { m.gap = l; });
+        return std::nullopt;
+    };
+    margin_ = length_row(QStringLiteral("Margin"), QStringLiteral("Kept free along every edge"));
+    margin_->entered = [this](Length l, bool) -> std::optional<QString> {
+        const Medium* m = medium_of(room_);
+        if (l.mm() < 0 || m == nullptr || l.mm() * 3 > m->width.mm()) return QStringLiteral("The margins must leave room for the pieces.");
+        change_medium(room_, QStringLiteral("margin"), [l](Medium& medium) { medium.margin = l; });
+        return std::nullopt;
+    };
+    offset_ = length_row(QStringLiteral("Ink to cut line"), QStringLiteral("How far outside the ink the contour runs"));
+    offset_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 50) return QStringLiteral("It lies between 0 and 50 mm.");
+        change_medium(room_, QStringLiteral("cut line"), [l](Medium& m) { m.cut_offset = l; });
+        return std::nullopt;
+    };
+    head(QStringLiteral("Pieces may be turned"));
+    turns_ = new Segments(QStringLiteral("Pieces may be turned"),
+                          {QStringLiteral("not"), QStringLiteral("halves"), QStringLiteral("quarters"), QStringLiteral("freely")});
+    turns_->setToolTip(QStringLiteral("Nap and foil forbid turning; a grain allows halves; freely nests round and crooked pieces closer"));
+    turns_->chosen = [this](int i) {
+        change_medium(room_, QStringLiteral("turning"), [i](Medium& m) {
+            m.laying.grain = i == 1;
+            m.quarter_turns = i > 1;
+            m.free_turns = i == 3;
+        });
+    };
+    add(turns_);
+    together_ = choice_row(QStringLiteral("Together"),
+                           QStringLiteral("Laid one after the other along the feed, so that a straight cut parts them"));
+    set_items(together_,
+              {{"0", QStringLiteral("nothing")},
+               {"1", QStringLiteral("each design")},
+               {"2", QStringLiteral("each garment")},
+               {"3", QStringLiteral("each size")}},
+              "0");
+    connect(together_, &QComboBox::activated, this, [this](int i) {
+        change_medium(room_, QStringLiteral("what is kept together"), [i](Medium& m) { m.laying.together = static_cast<Together>(i); });
+    });
+    for_contour_ = part();
+    registers_ = for_contour_->tick(
+        QStringLiteral("Marks for a cutter's eye"),
+        QStringLiteral("Rings with a cross in the corners; their places are kept clear, and they are trimmed off before pressing"));
+    connect(registers_, &QCheckBox::clicked, this,
+            [this](bool on) { change_medium(room_, QStringLiteral("register marks"), [on](Medium& m) { m.laying.registers = on; }); });
+    rule();
+    excluded_ = choice_row(QStringLiteral("Kept free"), QStringLiteral("Clamps, scratches, labels: on every sheet or run"));
+    connect(excluded_, &QComboBox::activated, this, [this] { show_exclusion(); });
+    name_ = field_row(QStringLiteral("Called"), QStringLiteral("A clamp, a scratch"));
+    place_ = field_row(QStringLiteral("Begins at"), QStringLiteral("Along the feed × across it, from the start and the near edge"));
+    size_ = field_row(QStringLiteral("Size"), QStringLiteral("Along the feed × across it"));
+    name_->take = [](const QString&, bool) -> std::optional<QString> { return std::nullopt; };
+    const auto two = [this](const QString& text, bool) -> std::optional<QString> {
+        if (!two_lengths(text, room_.order().unit)) return QStringLiteral("Two lengths with a × between them: 0 × 40 mm.");
+        return std::nullopt;
+    };
+    place_->take = size_->take = two;
+    add_ = push(QStringLiteral("Keep free"), QStringLiteral("Adds it, or changes the one that is shown"));
+    remove_ = push(QStringLiteral("Give back"), QStringLiteral("Pieces may lie there again"));
+    side_by_side({add_, remove_});
+    connect(add_, &QPushButton::clicked, this, [this] { keep_free(); });
+    connect(remove_, &QPushButton::clicked, this, [this] {
+        const int at = excluded_->currentIndex() - 1;
+        change_medium(room_, QStringLiteral("give back what was kept free"), [at](Medium& m) {
+            if (at >= 0 && at < int(m.laying.excluded.size())) m.laying.excluded.erase(m.laying.excluded.begin() + at);
+        });
+        show_exclusion();
+    });
+    fill();
+}
+
+void LayingPage::show_exclusion() {
+    const Medium* m = medium_of(room_);
+    const int at = excluded_->currentIndex() - 1;
+    const bool any = m != nullptr && at >= 0 && at < int(m->laying.excluded.size());
+    const Exclusion e = any ? m->laying.excluded[std::size_t(at)] : Exclusion{};
+    const Unit unit = room_.order().unit;
+    name_->show_text(qt(e.name));
+    place_->show_text(any ? two_text(e.along, e.across, unit) : QString());
+    size_->show_text(any ? two_text(e.length, e.breadth, unit) : QString());
+    remove_->setEnabled(any);
+}
+
+void LayingPage::keep_free() {
+    const Unit unit = room_.order().unit;
+    const auto place = two_lengths(place_->text(), unit), size = two_lengths(size_->text(), unit);
+    if (!place || !size || size->first.mm() <= 0 || size->second.mm() <= 0 || place->first.mm() < 0 || place->second.mm() < 0)
+        return room_.say(
+            {QStringLiteral("Say where it begins and how large it is: two lengths each, with a × between them."), true, {}, {}});
+    const int at = excluded_->currentIndex() - 1;
+    const std::string name = name_->text().trimmed().isEmpty() ? "kept free" : name_->text().trimmed().toStdString();
+    change_medium(room_, QStringLiteral("keep a place free"), [&](Medium& m) {
+        const Exclusion e{name, place->first, place->second, size->first, size->second};
+        if (at >= 0 && at < int(m.laying.excluded.size()))
+            m.laying.excluded[std::size_t(at)] = e;
+        else
+            m.laying.excluded.push_back(e);
+    });
+}
+
+void LayingPage::refresh() {
+    const Medium* m = medium_of(room_);
+    if (m == nullptr) return;
+    const Unit unit = room_.order().unit;
+    cutting_->show_choice(int(m->laying.cutting));
+    for_trimmer_->setVisible(m->laying.cutting == Cutting::trimmer);
+    for_sheet_->setVisible(m->laying.cutting == Cutting::on_sheet);
+    for_contour_->setVisible(m->laying.cutting == Cutting::contour);
+    stages_->show_choice(m->laying.stages == 0 ? 0 : m->laying.stages - 1);
+    fingers_->show_length(m->laying.fingers, unit);
+    gap_->show_length(m->gap, unit);
+    margin_->show_length(m->margin, unit);
+    offset_->show_length(m->cut_offset, unit);
+    turns_->show_choice(m->quarter_turns ? (m->free_turns ? 3 : 2) : m->laying.grain ? 1 : 0);
+    together_->setCurrentIndex(int(m->laying.together));
+    registers_->setChecked(m->laying.registers);
+    std::vector<std::pair<std::string, QString>> items{{"", QStringLiteral("one more")}};
+    for (std::size_t i = 0; i < m->laying.excluded.size(); ++i) items.emplace_back(std::to_string(i), qt(m->laying.excluded[i].name));
+    const int was = excluded_->currentIndex();
+    set_items(excluded_, items, was > 0 && was < int(items.size()) ? items[std::size_t(was)].first : "");
+    show_exclusion();
+}
+
+// ---- stock
+
+StockPage::StockPage(Workroom& room) : room_(room) {
+    bare();
+    head(QStringLiteral("Sizes on the shelf"));
+    items_ = choice_row(QStringLiteral("Size"), QStringLiteral("Settling takes the cheapest mix, offcuts first"));
+    connect(items_, &QComboBox::activated, this, [this](int) {
+        item_ = items_->currentData().toString().toStdString();
+        refresh();
+    });
+    name_ = field_row(QStringLiteral("Name"), QStringLiteral("What the shop calls it"));
+    size_ = field_row(QStringLiteral("Measures"),
+                      QStringLiteral("Width × length: a roll's width and what is left on it; a sheet's width and height"));
+    price_ = field_row(QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"));
+    on_hand_ = field_row(QStringLiteral("On hand"), QStringLiteral("How many; empty: not counted"));
+    name_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        if (text.trimmed().isEmpty()) return QStringLiteral("It needs a name.");
+        change_item(QStringLiteral("name of a size"), [&](StockItem& s) { s.name = text.trimmed().toStdString(); });
+        return std::nullopt;
+    };
+    size_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        const auto two = two_lengths(text, room_.order().unit);
+        if (!two || two->first.mm() < 20 || two->second.mm() < 20)
+            return QStringLiteral("Two lengths of 20 mm and more, with a × between them.");
+        change_item(QStringLiteral("size of stock"), [&](StockItem& s) {
+            s.width = two->first;
+            s.length = two->second;
+        });
+        return std::nullopt;
+    };
+    price_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        bool fine = false;
+        const double v = QString(text).replace(',', '.').toDouble(&fine);
+        if (!fine || !(v >= 0) || v > 1e5) return QStringLiteral("A price of 0 or more.");
+        change_item(QStringLiteral("price"), [&](StockItem& s) { s.price = v; });
+        return std::nullopt;
+    };
+    on_hand_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        bool fine = text.trimmed().isEmpty();
+        const int v = fine ? -1 : text.trimmed().toInt(&fine);
+        if (!fine || v > 100000) return QStringLiteral("A whole number, or nothing.");
+        change_item(QStringLiteral("on hand"), [&](StockItem& s) { s.on_hand = v < 0 ? std::optional<int>() : v; });
+        return std::nullopt;
+    };
+    add_ = push(QStringLiteral("One more size"), QStringLiteral("Another size that this medium is bought in"));
+    remove_ = push(QStringLiteral("Take out"), QStringLiteral("It is not offered any more"));
+    side_by_side({add_, remove_});
+    connect(add_, &QPushButton::clicked, this, [this] {
+        change_medium(room_, QStringLiteral("one more size"), [this](Medium& m) {
+            std::vector<std::string> taken;
+            for (const StockItem& s : m.laying.stock) taken.push_back(s.id);
+            StockItem s;
+            s.id = item_ = fresh_id("size", taken);
+            s.name = "Another size";
+            s.width = m.width;
+            s.length = m.length;
+            s.price = m.price;
+            m.laying.stock.push_back(s);
+        });
+    });
+    connect(remove_, &QPushButton::clicked, this, [this] {
+        change_medium(room_, QStringLiteral("take a size out"),
+                      [this](Medium& m) { std::erase_if(m.laying.stock, [&](const StockItem& s) { return s.id == item_; }); });
+    });
+    keep_ = push(QStringLiteral("Keep this sheet's left-over"), QStringLiteral("With its true shape; it is offered first the next time"));
+    connect(keep_, &QPushButton::clicked, this, [this] { keep_left_over(); });
+    add(keep_);
+    from_shelf_ = push(QStringLiteral("As on the shelf"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
+    off_shelf_ = push(QStringLiteral("Count down"), QStringLiteral("What this layout takes is counted down in the shop library"));
+    side_by_side({from_shelf_, off_shelf_});
+    connect(from_shelf_, &QPushButton::clicked, this, [this] {
+        change_medium(room_, QStringLiteral("stock as on the shelf"),
+                      [this](Medium& m) { m.laying.stock = on_the_shelf(room_, m).laying.stock; });
+    });
+    connect(off_shelf_, &QPushButton::clicked, this, [this] { take_off_shelf(); });
+    needs_ = note();
+    rule();
+    head(QStringLiteral("Fill what is left"));
+    filler_ = choice_row(QStringLiteral("With"), QStringLiteral("More of a transfer than was ordered, for the shelf"));
+    connect(filler_, &QComboBox::activated, this, [this](int) { refresh(); });
+    value_ = number_row(QStringLiteral("Worth, one"), QStringLiteral("Against the others; 0: not wanted"), 0, 1e6, 2);
+    value_->entered = [this](double v) {
+        const std::string id = filler_->currentData().toString().toStdString();
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        const auto at = std::find_if(layout.fill.begin(), layout.fill.end(), [&](const FillWish& f) { return f.transfer == id; });
+        if (at == layout.fill.end()) {
+            if (v > 0) layout.fill.push_back({id, v, 0});
+        } else {
+            at->value = v;
+        }
+        room_.edit(QStringLiteral("worth of a filling"), with_layout(room_.order(), std::move(layout)));
+    };
+    fill_ = push(QStringLiteral("Fill"), QStringLiteral("As much worth as finds room on the sheets that are there"));
+    empty_ = push(QStringLiteral("Take fillings out"), QStringLiteral("What is ordered stays"));
+    side_by_side({fill_, empty_});
+    connect(fill_, &QPushButton::clicked, this, [this] { fill(); });
+    connect(empty_, &QPushButton::clicked, this, [this] {
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        for (FillWish& f : layout.fill) f.value = 0;
+        if (const Medium* m = medium_of(room_)) layout = filled(*m, room_.transfer_set(), layout);
+        layout.fill.clear();
+        room_.edit(QStringLiteral("take fillings out"), with_layout(room_.order(), std::move(layout)));
+    });
+    filled_ = note();
+    FigurePanel::fill();
+}
+
+void StockPage::change_item(const QString& what, const std::function<void(StockItem&)>& how) {
+    change_medium(room_, what, [&](Medium& m) {
+        for (StockItem& s : m.laying.stock)
+            if (s.id == item_) how(s);
+    });
+}
+
+void StockPage::keep_left_over() {
+    const Medium* m = medium_of(room_);
+    const int number = sheet ? sheet() : 0;
+    if (const MediumPlan* plan = plan_of(room_); plan != nullptr && m != nullptr)
+        for (const Sheet& s : plan->sheets) {
+            if (s.number != number) continue;
+            auto left = left_over(*m, room_.transfer_set(), s);
+            if (!left) return room_.say({QStringLiteral("No piece of 40 × 40 mm is left on this sheet."), false, {}, {}});
+            // on the shelf for the next order, and not for the sheet that it comes from
+            Medium shelf = on_the_shelf(room_, *m);
+            std::vector<std::string> taken;
+            for (const StockItem& item : shelf.laying.stock) taken.push_back(item.id);
+            left->id = fresh_id("offcut", taken);
+            left->name =
+                "Offcut " + length_text(left->width, room_.order().unit, false) + " × " + length_text(left->length, room_.order().unit);
+            shelf.laying.stock.push_back(*left);
+            return room_.keep_in_library(LibraryContent{{}, {shelf}, {}, {}, {}},
+                                         qt(left->name) + QStringLiteral(" is kept on the shop's shelf; the next order takes it first."));
+        }
+    room_.say({QStringLiteral("Settle the pieces first: there is no sheet to keep anything of."), true, {}, {}});
+}
+
+std::map<std::string, int> StockPage::used() const {
+    std::map<std::string, int> out;
+    if (const MediumPlan* plan = plan_of(room_))
+        for (const Sheet& s : plan->sheets) ++out[s.stock];
+    return out;
+}
+
+void StockPage::take_off_shelf() {
+    const Medium* m = medium_of(room_);
+    if (m == nullptr) return;
+    Medium shelf = on_the_shelf(room_, *m);
+    int taken = 0;
+    for (const auto& [id, count] : used())
+        for (StockItem& s : shelf.laying.stock)
+            if (s.id == id && s.on_hand) {
+                taken += std::min(count, *s.on_hand);
+                s.on_hand = std::max(0, *s.on_hand - count);
+            }
+    std::erase_if(shelf.laying.stock, [](const StockItem& s) { return !s.shape.empty() && s.on_hand == 0; });
+    if (taken == 0) return room_.say({QStringLiteral("This layout takes nothing that is counted on the shelf."), false, {}, {}});
+    room_.keep_in_library(LibraryContent{{}, {shelf}, {}, {}, {}}, QStringLiteral("%1 counted down on the shop's shelf.").arg(taken));
+}
+
+void StockPage::fill() {
+    const Medium* m = medium_of(room_);
+    if (m == nullptr) return;
+    const MediumLayout layout = layout_of(room_.order(), m->id);
+    if (layout.fill.empty()) return room_.say({QStringLiteral("Say first what one of a transfer is worth."), true, {}, {}});
+    room_.fill_sheets(m->id);
+}
+
+std::vector<std::pair<std::string, QString>> StockPage::fillers() const {
+    std::vector<std::pair<std::string, QString>> out;
+    for (const Transfer& t : room_.transfer_set().transfers)
+        if (t.medium == room_.selection().medium) out.emplace_back(t.id, qt(t.name));
+    return out;
+}
+
+void StockPage::refresh() {
+    const Medium* m = medium_of(room_);
+    if (m == nullptr) return;
+    const Unit unit = room_.order().unit;
+    std::vector<std::pair<std::string, QString>> items{{"", qt(m->name)}};
+    const StockItem* chosen = nullptr;
+    for (const StockItem& s : m->laying.stock) {
+        items.emplace_back(s.id, qt(s.name));
+        if (s.id == item_) chosen = &s;
+    }
+    if (chosen == nullptr) item_.clear();
+    set_items(items_, items, item_);
+    for (ValueField* f : {name_, size_, price_, on_hand_}) f->setEnabled(chosen != nullptr);
+    size_->setEnabled(chosen != nullptr && chosen->shape.empty());
+    remove_->setEnabled(chosen != nullptr);
+    name_->show_text(qt(chosen != nullptr ? chosen->name : m->name));
+    size_->show_text(chosen != nullptr ? two_text(chosen->width, chosen->length, unit) : two_text(m->width, m->length, unit));
+    price_->show_text(QString::number(chosen != nullptr ? chosen->price : m->price, 'f', 2));
+    on_hand_->show_text(chosen != nullptr && chosen->on_hand ? QString::number(*chosen->on_hand) : QString());
+    const std::map<std::string, int> taken = used();
+    QStringList parts;
+    for (const auto& [id, name] : items)
+        if (taken.contains(id)) parts << QStringLiteral("%1 × %2").arg(taken.at(id)).arg(name);
+    needs_->setText(parts.isEmpty() ? QStringLiteral("Nothing is laid out yet.")
+                                    : QStringLiteral("This layout takes ") + parts.join(QStringLiteral(", ")) + ".");
+    const auto list = fillers();
+    const std::string now = filler_->currentData().toString().toStdString();
+    const bool known = std::any_of(list.begin(), list.end(), [&](const auto& e) { return e.first == now; });
+    set_items(filler_, list, known ? now : list.empty() ? "" : list.front().first);
+    const MediumLayout layout = layout_of(room_.order(), m->id);
+    double value = 0;
+    int extra = 0;
+    for (const FillWish& f : layout.fill) {
+        if (f.transfer == filler_->currentData().toString().toStdString()) value = f.value;
+        extra += f.copies;
+    }
+    value_->show_number(value);
+    empty_->setEnabled(!layout.fill.empty());
+    filled_->setText(extra == 0 ? QStringLiteral("Spares for each transfer are said on the Fit bench.")
+                                : QStringLiteral("%1 pieces more than ordered are laid out.").arg(extra));
+}
+
+}  // namespace orthema::app

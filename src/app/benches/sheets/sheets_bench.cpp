@@ -1,0 +1,396 @@
+#include "app/benches/sheets/sheets_bench.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QScrollArea>
+
+#include <cmath>
+
+#include "app/benches/sheets/laying_page.h"
+#include "app/benches/sheets/print_page.h"
+#include "app/benches/sheets/ribbon.h"
+#include "app/benches/sheets/whole_roll.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
+#include "core/sheets/lay_out.h"
+#include "core/sheets/sheet_drawing.h"
+#include "core/sheets/trimmer_drawing.h"
+
+namespace orthema::app {
+
+/// Every transfer of the medium: its picture, its size, how many of it are placed.
+class PieceList : public Canvas {
+public:
+    explicit PieceList(Workroom& room) : Canvas(room.art()), room_(room) {
+        setFocusPolicy(Qt::NoFocus);
+        setAccessibleName(QStringLiteral("Pieces, placed of asked"));
+    }
+    void fit() { setFixedHeight(std::max(1, int(rows().size())) * row_height); }
+
+protected:
+    static constexpr int row_height = 40;
+    [[nodiscard]] std::vector<const Transfer*> rows() const {
+        std::vector<const Transfer*> out;
+        for (const Transfer& t : room_.transfer_set().transfers)
+            if (t.medium == room_.selection().medium) out.push_back(&t);
+        return out;
+    }
+    Drawing draw(double width, double height) override {
+        Drawing d;
+        d.rect({0, 0, width, height}, palette::light);
+        std::map<std::string, int> placed;
+        for (const PlacedCopy& c : copies_of(room_)) ++placed[c.transfer];
+        double y = 0;
+        for (const Transfer* t : rows()) {
+            // on its garment's colour, or white ink would not show
+            if (const Decoration* on = find_decoration(room_.order(), t->decoration))
+                d.fill({round_rect({0, y + 2, 34, y + 36}, 4)}, run_colour(room_.order(), on->run));
+            // shown as it reads on the garment, whatever the medium mirrors
+            const Rect box = bounds(t->contour.outer);
+            const double j = 30 / std::max(box.width(), box.height());
+            const Affine read = t->mirrored ? Affine{-j, 0, 0, j, 17 + j * box.width() / 2, y + 19 - j * box.height() / 2}
+                                            : Affine{j, 0, 0, j, 17 - j * box.width() / 2, y + 19 - j * box.height() / 2};
+            draw_transfer(d, *t, read);
+            const Decoration* dec = find_decoration(room_.order(), t->decoration);
+            const QString name = t->piece.empty() && dec != nullptr ? qt(dec->name) : qt(t->name);
+            d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left,
+                   true);
+            d.text({40, y + 31},
+                   length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
+                       length_text(Length::from_mm(t->height), room_.order().unit) + "  " + t->sizes,
+                   11, palette::quiet);
+            const bool all = placed[t->id] == t->count();
+            d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5,
+                   all ? Colour{0.30, 0.42, 0.18, 1} : palette::carmine, Align::right, true);
+            d.line({{0, y + row_height - 0.5}, {width - 4, y + row_height - 0.5}}, {palette::rule, 1, {}});
+            y += row_height;
+        }
+        if (rows().empty()) d.text({0, 22}, "No pieces on this medium.", 12, palette::quiet);
+        return d;
+    }
+
+private:
+    Workroom& room_;
+};
+
+SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets")) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    media_ = new ChipRow(QStringLiteral("Media"));
+    media_->chosen = [this](const std::string& id) {
+        room_.stop_settling();
+        Selection s = room_.selection();
+        s.medium = id;
+        room_.select(s);
+    };
+    column->addWidget(media_);
+    auto* head = new QHBoxLayout;
+    title_ = new QLabel;
+    title_->setProperty("head", true);
+    about_ = new QLabel;
+    about_->setProperty("quiet", true);
+    piece_ = new QLabel;
+    piece_->setProperty("quiet", true);
+    swap_ = push(QStringLiteral("Swap"), QStringLiteral("Two chosen pieces exchange their places (X); Shift and click chooses a second"));
+    send_ = push(QStringLiteral("Send to"), QStringLiteral("The chosen pieces go to another sheet (Page Down, Page Up)"));
+    turn_ = push(QStringLiteral("Turn"), QStringLiteral("A quarter turn of the chosen piece (R)"));
+    lock_ = push(QStringLiteral("Lock"), QStringLiteral("A locked piece stays where it is while the others settle (L)"));
+    settle_ = push(QStringLiteral("Settle"), QStringLiteral("Lays out every piece that is not locked; better the longer it runs"), true);
+    head->addWidget(title_);
+    head->addWidget(about_);
+    head->addStretch(1);
+    head->addWidget(piece_);
+    head->addWidget(turn_);
+    head->addWidget(lock_);
+    head->addWidget(swap_);
+    head->addWidget(send_);
+    head->addWidget(settle_);
+    column->addLayout(head);
+    ribbon_ = new Ribbon(room);
+    cut_bar_ = new QWidget;
+    auto* cuts = new QHBoxLayout(cut_bar_);
+    cuts->setContentsMargins(0, 0, 0, 0);
+    back_ = push(QStringLiteral("◂ Cut back"), QStringLiteral("Takes the last cut back, on screen"));
+    next_ = push(QStringLiteral("Make this cut ▸"), QStringLiteral("Shows the sheet after it, and the next one"));
+    cut_says_ = new QLabel;
+    cut_says_->setObjectName(QStringLiteral("Cut says"));
+    cuts->addWidget(back_);
+    cuts->addWidget(next_);
+    cuts->addWidget(cut_says_, 1);
+    column->addWidget(cut_bar_);
+    connect(back_, &QPushButton::clicked, this, [this] { step_cut(-1); });
+    connect(next_, &QPushButton::clicked, this, [this] { step_cut(1); });
+    column->addWidget(ribbon_, 1);
+    roll_ = new WholeRoll(room, *ribbon_);
+    column->addWidget(roll_);
+    connect(settle_, &QPushButton::clicked, this, [this] {
+        if (room_.settling()) {
+            room_.stop_settling();
+            refresh();
+        } else {
+            room_.settle(room_.selection().medium, settle_seconds_);
+        }
+    });
+    connect(turn_, &QPushButton::clicked, ribbon_, &Ribbon::turn_chosen);
+    connect(lock_, &QPushButton::clicked, ribbon_, &Ribbon::lock_chosen);
+    connect(swap_, &QPushButton::clicked, ribbon_, &Ribbon::swap_chosen);
+    connect(send_, &QPushButton::clicked, this, &SheetsBench::send_menu);
+    connect(ribbon_, &Ribbon::chosen_changed, this, &SheetsBench::show_piece);
+
+    panel_ = new FigurePanel;
+    pages_ = new Segments(QStringLiteral("Figures of"),
+                          {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"), QStringLiteral("Print")});
+    pages_->chosen = [this](int i) { show_page(i); };
+    panel_->add(pages_);
+    sheet_page_ = panel_->part();
+    sheet_page_->head(QStringLiteral("Pieces, placed of asked"));
+    pieces_ = new PieceList(room);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(pieces_);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setMinimumHeight(120);
+    sheet_page_->rows()->addWidget(scroll, 1);
+    sheet_page_->rule();
+    used_ = sheet_page_->text_row(QStringLiteral("Film used"));
+    density_ = sheet_page_->text_row(QStringLiteral("Share of it covered"));
+    cut_ = sheet_page_->text_row(QStringLiteral("Cut length"));
+    left_ = sheet_page_->text_row(QStringLiteral("Left on the roll"));
+    cost_ = sheet_page_->text_row(QStringLiteral("Cost"));
+    each_ = sheet_page_->text_row(QStringLiteral("Cost a piece"));
+    reads_ = sheet_page_->note();
+    reads_->setProperty("brick", true);
+    sheet_page_->rule();
+    keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
+    change_over_ =
+        push(QStringLiteral("Change over"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
+    sheet_page_->side_by_side({keep_, change_over_});
+    kept_ = sheet_page_->note();
+    kept_->setObjectName(QStringLiteral("Kept layout"));
+    kept_outlines_ = new QCheckBox(QStringLiteral("Its outlines over this one"));
+    kept_outlines_->setObjectName(kept_outlines_->text());
+    sheet_page_->add(kept_outlines_);
+    connect(kept_outlines_, &QCheckBox::toggled, ribbon_, &Ribbon::show_kept);
+    connect(keep_, &QPushButton::clicked, this, [this] {
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        layout.kept = LaidSheets{layout.copies, layout.stock};
+        room_.edit(QStringLiteral("keep a layout beside"), with_layout(room_.order(), std::move(layout)));
+    });
+    connect(change_over_, &QPushButton::clicked, this, [this] {
+        MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+        if (!layout.kept) return;
+        room_.stop_settling();
+        std::swap(layout.copies, layout.kept->copies);
+        std::swap(layout.stock, layout.kept->stock);
+        room_.edit(QStringLiteral("change layouts over"), with_layout(room_.order(), std::move(layout)));
+    });
+    sheet_page_->rule();
+    seconds_ = sheet_page_->number_row(QStringLiteral("Settle for (s)"),
+                                       QStringLiteral("How long the layout is bettered; Stop ends it earlier"), 0.2, 3600, 1);
+    seconds_->show_number(settle_seconds_);
+    seconds_->entered = [this](double v) { settle_seconds_ = v; };
+    laying_ = new LayingPage(room);
+    stock_ = new StockPage(room);
+    stock_->sheet = [this] { return sheet_in_view(); };
+    print_ = new PrintPage(room);
+    for (FigurePanel* page : {static_cast<FigurePanel*>(laying_), static_cast<FigurePanel*>(stock_), static_cast<FigurePanel*>(print_)})
+        panel_->rows()->addWidget(page, 1);
+    show_page(0);
+}
+
+void SheetsBench::show_page(int page) {
+    page_ = page;
+    pages_->show_choice(page);
+    FigurePanel* const all[] = {sheet_page_, laying_, stock_, print_};
+    for (int i = 0; i < 4; ++i) all[i]->setVisible(i == page);
+    refresh_page();
+}
+
+/// The page beside the ribbon that is seen; the sheets' own figures are shown with the bench.
+void SheetsBench::refresh_page() {
+    if (page_ == 1) laying_->refresh();
+    if (page_ == 2) stock_->refresh();
+    if (page_ == 3) print_->refresh();
+}
+
+int SheetsBench::sheet_in_view() const {
+    const auto& copies = copies_of(room_);
+    if (const int i = ribbon_->chosen(); i >= 0 && i < int(copies.size())) return copies[std::size_t(i)].sheet;
+    const RibbonSheets all = ribbon_sheets(room_);
+    for (std::size_t i = 0; i < all.starts.size(); ++i)
+        if (all.starts[i] + all.lengths[i] > ribbon_->first_mm() + 1) return int(i);
+    return 0;
+}
+
+void SheetsBench::send_menu() {
+    QMenu menu;
+    const int sheets = sheet_count(copies_of(room_));
+    for (int i = 0; i <= sheets; ++i) {
+        QAction* a = menu.addAction(i < sheets ? QStringLiteral("sheet %1").arg(i + 1) : QStringLiteral("a fresh sheet"));
+        connect(a, &QAction::triggered, this, [this, i] { ribbon_->send_chosen(i); });
+    }
+    menu.exec(send_->mapToGlobal(QPoint(0, send_->height())));
+}
+
+/// The replay of the trimmer's cuts: one sheet after the other.
+void SheetsBench::step_cut(int by) {
+    const int sheets = sheet_count(copies_of(room_));
+    const auto plan = cuts_of_sheet(room_, cut_sheet_);
+    const int cuts = plan ? int(plan->cuts.size()) : 0;
+    cut_at_ += by;
+    if (cut_at_ > cuts && cut_sheet_ + 1 < sheets) {
+        ++cut_sheet_;
+        cut_at_ = 0;
+    } else if (cut_at_ < 0 && cut_sheet_ > 0) {
+        --cut_sheet_;
+        const auto before = cuts_of_sheet(room_, cut_sheet_);
+        cut_at_ = before ? int(before->cuts.size()) : 0;
+    }
+    cut_at_ = std::clamp(cut_at_, 0, std::max(cuts, cut_at_));
+    show_cuts();
+}
+
+void SheetsBench::show_cuts() {
+    const Medium* m = medium_of(room_);
+    const bool on = m != nullptr && m->laying.cutting == Cutting::trimmer && !copies_of(room_).empty();
+    cut_bar_->setVisible(on);
+    if (!on) return ribbon_->show_cut(-1, 0, {});
+    const auto plan = cuts_of_sheet(room_, cut_sheet_);
+    if (!plan) {
+        cut_sheet_ = cut_at_ = 0;
+        cut_says_->setText(qt(plan.sentence()));
+        return ribbon_->show_cut(-1, 0, {});
+    }
+    const int cuts = int(plan->cuts.size());
+    cut_at_ = std::clamp(cut_at_, 0, cuts);
+    back_->setEnabled(cut_at_ > 0 || cut_sheet_ > 0);
+    QString text = QStringLiteral("Sheet %1, ").arg(cut_sheet_ + 1);
+    if (cut_at_ < cuts) {
+        const TrimCut& c = plan->cuts[std::size_t(cut_at_)];
+        text += QStringLiteral("cut %1 of %2: blade %3, fence at %4")
+                    .arg(cut_at_ + 1)
+                    .arg(cuts)
+                    .arg(qt(cut_direction(c)), qt(length_text(Length::from_mm(c.fence), room_.order().unit)));
+    } else {
+        text += QStringLiteral("all %1 cuts made").arg(cuts);
+    }
+    cut_says_->setText(text);
+    ribbon_->show_cut(cut_sheet_, cut_at_, *plan);
+}
+
+void SheetsBench::show_compared() {
+    const Medium* m = medium_of(room_);
+    const MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
+    keep_->setEnabled(!layout.copies.empty());
+    change_over_->setEnabled(layout.kept.has_value());
+    kept_outlines_->setVisible(layout.kept.has_value());
+    kept_->setVisible(layout.kept.has_value());
+    if (!layout.kept || m == nullptr) return;
+    const LaidOut kept = measured(*m, room_.transfer_set(), *layout.kept);
+    kept_->setText(QStringLiteral("Beside: %1 %2, %3 % covered, costs %4")
+                       .arg(kept.bins)
+                       .arg(kept.bins == 1 ? QStringLiteral("sheet") : QStringLiteral("sheets"))
+                       .arg(100 * kept.density, 0, 'f', 1)
+                       .arg(kept.cost, 0, 'f', 2));
+}
+
+QWidget* SheetsBench::figures() { return panel_; }
+QWidget* SheetsBench::first_focus() { return ribbon_; }
+
+void SheetsBench::show_piece() {
+    const auto& copies = copies_of(room_);
+    const int i = ribbon_->chosen();
+    const bool any = i >= 0 && i < int(copies.size());
+    const std::size_t count = ribbon_->all_chosen().size();
+    turn_->setEnabled(any);
+    lock_->setEnabled(any);
+    send_->setEnabled(any);
+    swap_->setEnabled(count == 2);
+    lock_->setText(any && copies[std::size_t(i)].locked ? QStringLiteral("Unlock") : QStringLiteral("Lock"));
+    const Transfer* t = any ? find_transfer(room_.transfer_set(), copies[std::size_t(i)].transfer) : nullptr;
+    QString text = count > 1      ? QStringLiteral("%1 pieces").arg(count)
+                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(t->sizes)
+                                  : QString();
+    piece_->setToolTip(text);
+    piece_->setText(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
+}
+
+void SheetsBench::refresh() {
+    const Order& order = room_.order();
+    const Selection& s = room_.selection();
+    std::vector<Chip> chips;
+    for (const Medium& m : order.media) {
+        int pieces = 0;
+        for (const Transfer& t : room_.transfer_set().transfers)
+            if (t.medium == m.id) pieces += t.count();
+        if (pieces == 0 && m.id != s.medium) continue;
+        chips.push_back({m.id,
+                         qt(m.name),
+                         QStringLiteral("%1 pieces").arg(pieces),
+                         standing_where([&](const Subject& about) { return about.medium == m.id; }),
+                         {}});
+    }
+    media_->show_chips(chips, s.medium);
+    media_->setVisible(chips.size() > 1);
+    const Medium* m = find_medium(order, s.medium);
+    if (m == nullptr) return;
+    title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
+    const MediumPlan* plan = plan_of(room_);
+    about_->setText((m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
+                     : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
+                                                              : QStringLiteral("cut by contour")) +
+                    (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
+    const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
+    settle_->setText(room_.settling() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
+    settle_->setEnabled(room_.settling() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
+    ribbon_->refresh_pieces();
+    if (!ribbon_->dragging()) {  // in small, a piece under way is not worth a frame
+        roll_->refresh();
+        pieces_->fit();
+        pieces_->refresh();
+    }
+    show_piece();
+    show_cuts();
+    show_compared();
+    refresh_page();
+    for (QLabel* l : {used_, density_, cut_, left_, cost_, each_}) l->setText(QStringLiteral("–"));
+    if (plan != nullptr && plan->placed > 0) {
+        double cut = 0, last = 0;
+        for (const Sheet& sheet : plan->sheets) {
+            cut += sheet.cut_length;
+            last = sheet.length;
+        }
+        const bool roll = m->shape == MediumShape::roll;
+        used_->setText(roll ? qt(length_text(Length::from_mm(plan->length), order.unit))
+                            : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
+        density_->setText(QStringLiteral("%1 %").arg(100 * plan->density, 0, 'f', 1));
+        cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
+                                             : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
+        left_->setText(roll ? qt(length_text(Length::from_mm(std::max(0.0, m->length.mm() - last)), order.unit)) : QStringLiteral("–"));
+        cost_->setText(QString::number(plan->cost, 'f', 2));
+        each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
+    }
+    reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + qt(reading_direction(*m)));
+}
+
+QString SheetsBench::word() const {
+    if (room_.settling()) return QStringLiteral("settling");
+    if (room_.catching_up()) return QStringLiteral("working");
+    const auto& media = room_.sheets().media;
+    if (media.empty()) return QStringLiteral("no pieces");
+    for (const MediumPlan& m : media)
+        if (m.stale || m.placed < m.asked) return m.placed == 0 ? QStringLiteral("to settle") : QStringLiteral("stale");
+    return media.size() == 1 ? QStringLiteral("1 medium") : QStringLiteral("%1 media").arg(media.size());
+}
+
+QString SheetsBench::help() const {
+    return QStringLiteral(
+        "Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it; "
+        "Shift and click chooses more, X swaps two, Page Down sends to the next sheet. Wheel scrolls, Ctrl and wheel zooms, F goes to what "
+        "is "
+        "chosen, 0 back to the whole width. How pieces are parted, and stock, are beside.");
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,64 @@
+// The Sheets bench: pieces settle on film or sheets; they are moved, turned and locked by hand.
+#pragma once
+
+#include "app/benches/bench.h"
+
+class QCheckBox;
+class QLabel;
+class QPushButton;
+
+namespace orthema::app {
+
+class ChipRow;
+class FigurePanel;
+class LayingPage;
+class Segments;
+class NumberField;
+class PieceList;
+class PrintPage;
+class Ribbon;
+class StockPage;
+class WholeRoll;
+
+class SheetsBench : public Bench {
+    Q_OBJECT
+public:
+    explicit SheetsBench(Workroom& room);
+    QWidget* figures() override;
+    void refresh() override;
+    QWidget* first_focus() override;
+    [[nodiscard]] QString word() const override;
+    [[nodiscard]] QString help() const override;
+    [[nodiscard]] Ribbon* ribbon() const { return ribbon_; }
+
+private:
+    void show_piece();
+    void show_page(int page);
+    void refresh_page();
+    void show_cuts();
+    void step_cut(int by);
+    void show_compared();
+    void send_menu();
+    [[nodiscard]] int sheet_in_view() const;  ///< of the chosen piece, or the first that is seen
+    ChipRow* media_;
+    QLabel *title_, *about_, *cut_says_;
+    QPushButton *settle_, *turn_, *lock_, *swap_, *send_, *back_, *next_;
+    QWidget* cut_bar_;
+    Ribbon* ribbon_;
+    WholeRoll* roll_;
+    FigurePanel *panel_, *sheet_page_;
+    LayingPage* laying_;
+    StockPage* stock_;
+    PrintPage* print_;
+    Segments* pages_;
+    PieceList* pieces_;
+    QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *piece_, *kept_;
+    QPushButton *keep_, *change_over_;
+    QCheckBox* kept_outlines_;
+    NumberField* seconds_;
+    double settle_seconds_ = 8;
+    int page_ = 0;
+    int cut_sheet_ = 0, cut_at_ = 0;  ///< of the replay
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,75 @@
+#include "app/widgets/canvas.h"
+
+#include <QFocusEvent>
+#include <QPainter>
+
+#include <cmath>
+#include <cstring>
+
+#include "app/widgets/theme.h"
+
+namespace orthema::app {
+
+Canvas::Canvas(const LoadedArtById& art, QWidget* parent) : QWidget(parent), art_(art) {
+    setAttribute(Qt::WA_OpaquePaintEvent);
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void Canvas::refresh() {
+    stale_ = true;
+    update();
+}
+
+void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
+void Canvas::focusInEvent(QFocusEvent* event) {
+    by_keys_ = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
+    update();
+}
+void Canvas::focusOutEvent(QFocusEvent*) { update(); }
+
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio, const QImage* over) {
+    const QSize size(std::max(1, int(std::ceil(width * ratio))), std::max(1, int(std::ceil(height * ratio))));
+    if (image.size() != size) image = QImage(size, QImage::Format_ARGB32_Premultiplied);
+    image.setDevicePixelRatio(ratio);
+    if (over != nullptr && over->sizeInBytes() == image.sizeInBytes())
+        std::memcpy(image.bits(), over->constBits(), std::size_t(image.sizeInBytes()));
+    else
+        image.fill(to_qt(palette::paper));
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(image.bits(), CAIRO_FORMAT_ARGB32, size.width(), size.height(), int(image.bytesPerLine()));
+    cairo_surface_set_device_scale(surface, ratio, ratio);
+    cairo_t* cr = cairo_create(surface);
+    ScreenArt source(art);
+    paint(drawing, cr, &source);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+}
+
+const QImage* Canvas::ground(double ratio) {
+    std::string key = backdrop_key();
+    if (key.empty()) return nullptr;
+    key += " " + std::to_string(width()) + " " + std::to_string(height()) + " " + std::to_string(ratio);
+    if (key != backdrop_key_) {
+        paint_image(backdrop_, draw_backdrop(width(), height()), art_, width(), height(), ratio);
+        backdrop_key_ = key;
+    }
+    return &backdrop_;
+}
+
+void Canvas::paintEvent(QPaintEvent*) {
+    if (stale_ || image_.devicePixelRatio() != devicePixelRatioF()) {
+        // drawn first: drawing may lay out what the backdrop shows
+        const Drawing top = draw(width(), height());
+        const QImage* over = ground(devicePixelRatioF());
+        paint_image(image_, top, art_, width(), height(), devicePixelRatioF(), over);
+        stale_ = false;
+    }
+    QPainter painter(this);
+    painter.drawImage(0, 0, image_);
+    if (hasFocus() && by_keys_) {
+        painter.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
+        painter.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
+    }
+}
+
+}  // namespace orthema::app

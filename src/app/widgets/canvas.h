@@ -1,0 +1,51 @@
+// Canvas: a widget that shows a Drawing (in its own pixels) through the one painter. Benches derive from it and answer
+// the mouse and keys.
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+
+#include "core/drawing/drawing.h"
+#include "files/art_file.h"
+
+namespace orthema::app {
+
+class Canvas : public QWidget {
+    Q_OBJECT
+public:
+    /// `art` must outlive the canvas.
+    explicit Canvas(const LoadedArtById& art, QWidget* parent = nullptr);
+    /// The drawing is made anew before the next paint.
+    void refresh();
+    [[nodiscard]] QSize sizeHint() const override { return {400, 300}; }
+
+protected:
+    /// What to show in a widget of this size, in device-independent pixels.
+    virtual Drawing draw(double width, double height) = 0;
+    /// What lies under it and seldom changes; painted again only when the key does. No key: nothing lies under it.
+    virtual std::string backdrop_key() { return {}; }
+    virtual Drawing draw_backdrop(double /*width*/, double /*height*/) { return {}; }
+    /// What the drawing is laid over, of the widget's size; null: plain paper. Asked after draw().
+    virtual const QImage* ground(double ratio);
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    [[nodiscard]] const LoadedArtById& art() const { return art_; }
+
+private:
+    const LoadedArtById& art_;
+    QImage image_, backdrop_;
+    std::string backdrop_key_;
+    bool stale_ = true;
+    bool by_keys_ = false;  ///< reached with Tab: a frame shows where the keys go
+};
+
+/// Paints a drawing into an image of `width` × `height` device-independent pixels, on paper or over another image of
+/// that size.
+void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio,
+                 const QImage* over = nullptr);
+
+inline Point to_point(QPointF p) { return {p.x(), p.y()}; }
+
+}  // namespace orthema::app

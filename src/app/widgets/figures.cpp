@@ -1,0 +1,294 @@
+#include "app/widgets/figures.h"
+
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QKeyEvent>
+#include <QStyle>
+
+#include <cmath>
+
+namespace orthema::app {
+
+namespace {
+
+void set_flag(QWidget* w, const char* name, bool on) {
+    if (w->property(name).toBool() == on) return;
+    w->setProperty(name, on);
+    w->style()->unpolish(w);
+    w->style()->polish(w);
+}
+
+}  // namespace
+
+ValueField::ValueField(const QString& name, QWidget* parent) : QLineEdit(parent) {
+    setAccessibleName(name);
+    setObjectName(name);
+    setProperty("figure", true);
+    setFixedHeight(23);
+}
+
+void ValueField::show_text(const QString& text) {
+    if (hasFocus() && isModified()) return;
+    shown_ = text;
+    set_flag(this, "wrong", false);
+    if (this->text() != text) setText(text);
+    setModified(false);
+}
+
+void ValueField::set_wrong(const QString& why) {
+    set_flag(this, "wrong", true);
+    setToolTip(why);
+}
+
+void ValueField::commit(bool with_ctrl) {
+    const QString typed = text();
+    if (typed == shown_ && !with_ctrl) {
+        set_flag(this, "wrong", false);
+        setModified(false);
+        return;
+    }
+    setModified(false);
+    if (!take) return;
+    shown_ = typed;
+    if (const auto why = take(typed, with_ctrl)) {
+        set_wrong(*why);
+        setModified(true);
+        shown_.clear();
+    } else {
+        set_flag(this, "wrong", false);
+    }
+}
+
+void ValueField::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        commit(event->modifiers().testFlag(Qt::ControlModifier));
+        selectAll();
+        return;
+    }
+    if (event->key() == Qt::Key_Escape) {
+        setModified(false);
+        show_text(shown_);
+        return;
+    }
+    QLineEdit::keyPressEvent(event);
+}
+
+void ValueField::focusOutEvent(QFocusEvent* event) {
+    if (isModified()) commit(false);
+    QLineEdit::focusOutEvent(event);
+}
+
+LengthField::LengthField(const QString& name, QWidget* parent) : ValueField(name, parent) {
+    take = [this](const QString& text, bool with_ctrl) -> std::optional<QString> {
+        const auto length = parse_length(text.toStdString(), unit_);
+        if (!length) return qt(length.sentence());
+        return entered ? entered(*length, with_ctrl) : std::nullopt;
+    };
+}
+
+void LengthField::show_length(Length length, Unit unit) {
+    unit_ = unit;
+    show_text(qt(length_text(length, unit, false)));
+}
+
+void LengthField::show_fine(Length length, Unit unit) {
+    unit_ = unit;
+    show_text(qt(unit == Unit::mm ? mm_text(length.mm(), 2) : mm_text(length.mm() / 25.4, 3)));
+}
+
+NumberField::NumberField(const QString& name, double least, double most, int digits, QWidget* parent)
+    : ValueField(name, parent), least_(least), most_(most), digits_(digits) {
+    take = [this](const QString& text, bool) -> std::optional<QString> {
+        bool fine = false;
+        const double value = QString(text).replace(',', '.').trimmed().toDouble(&fine);
+        if (!fine || !(value >= least_) || !(value <= most_)) return QStringLiteral("Type a number from %1 to %2.").arg(least_).arg(most_);
+        if (entered) entered(digits_ == 0 ? std::round(value) : value);
+        return std::nullopt;
+    };
+}
+
+void NumberField::show_number(double value) { show_text(qt(mm_text(value, digits_))); }
+
+Segments::Segments(const QString& name, const QStringList& choices, QWidget* parent, bool brick, bool upright) : QWidget(parent) {
+    auto* row = new QBoxLayout(upright ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* group = new QButtonGroup(this);
+    group->setExclusive(true);
+    for (const QString& choice : choices) {
+        auto* b = new QPushButton(choice);
+        b->setCheckable(true);
+        b->setProperty("segment", true);
+        if (brick) b->setProperty("brick", true);
+        b->setAccessibleName(name + ": " + choice);
+        b->setObjectName(name + "/" + choice);
+        b->setFixedHeight(25);
+        const int index = int(buttons_.size());
+        connect(b, &QPushButton::clicked, this, [this, index] {
+            if (chosen) chosen(index);
+        });
+        group->addButton(b);
+        row->addWidget(b, 1);
+        buttons_.push_back(b);
+    }
+}
+
+void Segments::show_choice(int index) {
+    for (std::size_t i = 0; i < buttons_.size(); ++i)
+        if (int(i) == index) buttons_[i]->setChecked(true);
+}
+
+void Segments::name_choice(int index, const QString& text) {
+    QPushButton* b = button(index);
+    b->setText(text);
+    b->setAccessibleName(b->accessibleName().section(QStringLiteral(": "), 0, 0) + ": " + text);
+}
+
+int Segments::choice() const {
+    for (std::size_t i = 0; i < buttons_.size(); ++i)
+        if (buttons_[i]->isChecked()) return int(i);
+    return -1;
+}
+
+FigurePanel::FigurePanel(QWidget* parent) : QFrame(parent) {
+    setProperty("card", true);
+    rows_ = new QVBoxLayout(this);
+    rows_->setContentsMargins(14, 10, 14, 10);
+    rows_->setSpacing(3);
+}
+
+QLabel* FigurePanel::head(const QString& text) {
+    auto* l = new QLabel(text);
+    l->setProperty("quiet", true);
+    rows_->addWidget(l);
+    return l;
+}
+
+QLabel* FigurePanel::title() {
+    auto* l = new QLabel;
+    l->setProperty("head", true);
+    l->setWordWrap(true);
+    rows_->addWidget(l);
+    return l;
+}
+
+QHBoxLayout* FigurePanel::row(const QString& name) {
+    auto* line = new QHBoxLayout;
+    auto* l = new QLabel(name);
+    l->setProperty("quiet", true);
+    line->addWidget(l);
+    line->addStretch(1);
+    rows_->addLayout(line);
+    return line;
+}
+
+QLabel* FigurePanel::text_row(const QString& name) {
+    auto* value = new QLabel;
+    value->setProperty("strong", true);
+    value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    value->setMinimumHeight(21);
+    value->setAccessibleName(name);
+    value->setObjectName(name);
+    row(name)->addWidget(value);
+    return value;
+}
+
+template <class Field>
+Field* FigurePanel::placed(Field* field, const QString& name, const QString& why, int width) {
+    field->setToolTip(why);
+    field->setFixedWidth(width);
+    row(name)->addWidget(field);
+    return field;
+}
+
+LengthField* FigurePanel::length_row(const QString& name, const QString& why) { return placed(new LengthField(name), name, why, 84); }
+
+NumberField* FigurePanel::number_row(const QString& name, const QString& why, double least, double most, int digits) {
+    return placed(new NumberField(name, least, most, digits), name, why, 84);
+}
+
+ValueField* FigurePanel::field_row(const QString& name, const QString& why) { return placed(new ValueField(name), name, why, 150); }
+
+QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
+    auto* c = new QComboBox;
+    c->setAccessibleName(name);
+    c->setObjectName(name);
+    c->setToolTip(why);
+    c->setFixedWidth(150);
+    row(name)->addWidget(c);
+    return c;
+}
+
+QLabel* FigurePanel::note() {
+    auto* l = new QLabel;
+    l->setProperty("quiet", true);
+    l->setWordWrap(true);
+    rows_->addWidget(l);
+    return l;
+}
+
+QCheckBox* FigurePanel::tick(const QString& name, const QString& why) {
+    auto* box = new QCheckBox(name);
+    box->setObjectName(name);
+    box->setAccessibleName(name);
+    box->setToolTip(why);
+    add(box);
+    return box;
+}
+
+void FigurePanel::add(QWidget* widget) { rows_->addWidget(widget); }
+
+void FigurePanel::side_by_side(std::initializer_list<QWidget*> widgets) {
+    auto* line = new QHBoxLayout;
+    for (QWidget* w : widgets) line->addWidget(w);
+    rows_->addLayout(line);
+}
+
+void FigurePanel::rule() {
+    auto* line = new QFrame;
+    line->setFixedHeight(1);
+    line->setStyleSheet(QStringLiteral("background:#DAD5C8; border:none;"));
+    rows_->addSpacing(4);
+    rows_->addWidget(line);
+    rows_->addSpacing(4);
+}
+
+void FigurePanel::bare() {
+    setProperty("card", false);
+    rows_->setContentsMargins(0, 2, 0, 0);
+    rows_->setSpacing(3);
+}
+
+FigurePanel* FigurePanel::part() {
+    auto* p = new FigurePanel;
+    p->bare();
+    add(p);
+    return p;
+}
+
+void FigurePanel::fill() { rows_->addStretch(1); }
+
+void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {
+    QStringList have, want;
+    for (int i = 0; i < box->count(); ++i) have << box->itemText(i);
+    for (const auto& [id, name] : items) want << name;
+    const QSignalBlocker quiet(box);
+    if (have != want) {
+        box->clear();
+        for (const auto& [id, name] : items) box->addItem(name, qt(id));
+    }
+    box->setCurrentIndex(box->findData(qt(chosen)));
+}
+
+QPushButton* push(const QString& text, const QString& why, bool main) {
+    auto* b = new QPushButton(text);
+    b->setToolTip(why);
+    b->setAccessibleName(text);
+    b->setObjectName(text);
+    b->setAutoDefault(false);  // Enter in a dialog's field belongs to the field
+    if (main) b->setProperty("main", true);
+    return b;
+}
+
+}  // namespace orthema::app

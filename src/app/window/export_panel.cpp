@@ -1,0 +1,156 @@
+#include "app/window/export_panel.h"
+
+#include <QCheckBox>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QProgressBar>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), room_(room) {
+    setWindowTitle(QStringLiteral("Export"));
+    setObjectName(QStringLiteral("Export panel"));
+    setMinimumWidth(520);
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(18, 16, 18, 16);
+    rows->setSpacing(8);
+    auto* title = new QLabel(QStringLiteral("Write the order's sheets, cut lines, guides and tables"));
+    title->setProperty("head", true);
+    rows->addWidget(title);
+
+    auto* place = new QHBoxLayout;
+    folder_ = new QLineEdit;
+    folder_->setObjectName(QStringLiteral("Folder"));
+    folder_->setAccessibleName(QStringLiteral("Folder"));
+    folder_->setFixedHeight(26);
+    const QString base = room.path().isEmpty() ? QDir::homePath() : QFileInfo(room.path()).absolutePath();
+    folder_->setText(base + "/" + qt(file_stem(room.order().name)) + "-export");
+    auto* choose = push(QStringLiteral("Choose…"), QStringLiteral("Choose the folder to write into"));
+    place->addWidget(new QLabel(QStringLiteral("Into")));
+    place->addWidget(folder_, 1);
+    place->addWidget(choose);
+    rows->addLayout(place);
+    connect(choose, &QPushButton::clicked, this, [this] {
+        const QString dir = QFileDialog::getExistingDirectory(this, QStringLiteral("Folder to write into"), folder_->text());
+        if (!dir.isEmpty()) folder_->setText(dir);
+    });
+
+    const auto box = [&](const QString& text, const QString& why) {
+        auto* b = new QCheckBox(text);
+        b->setObjectName(text);
+        b->setToolTip(why);
+        b->setChecked(true);
+        rows->addWidget(b);
+        return b;
+    };
+    pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
+    png_ = box(QStringLiteral("Gang sheets as PNG with alpha"), QStringLiteral("For printers that take pixels; long films take a while"));
+    tiff_ = box(QStringLiteral("Gang sheets as TIFF with alpha"), QStringLiteral("The same pixels for software that wants TIFF"));
+    tiff_->setChecked(false);
+    auto* fine = new QHBoxLayout;
+    dpi_ = new Segments(QStringLiteral("Pixels an inch"), {QStringLiteral("300"), QStringLiteral("600"), QStringLiteral("720")});
+    dpi_->setToolTip(QStringLiteral("The printer's own resolution; twice as fine takes four times as long"));
+    dpi_->show_choice(0);
+    dpi_->chosen = [this](int i) { dpi_->show_choice(i); };
+    fine->addSpacing(24);
+    fine->addWidget(new QLabel(QStringLiteral("Pixels an inch")));
+    fine->addWidget(dpi_);
+    fine->addStretch(1);
+    rows->addLayout(fine);
+    cut_ = box(QStringLiteral("Cut lines as SVG, DXF and HPGL, or a trimmer's cut list"),
+               QStringLiteral("For a cutter: in cutting order, what lies inside before what it lies in"));
+    labels_ = box(QStringLiteral("Labels beside the pieces"),
+                  QStringLiteral("Printed in what is thrown away, so that look-alikes can be sorted"));
+    guides_ = box(QStringLiteral("Guides as PDF: cards, templates, platen maps, wall charts"),
+                  QStringLiteral("For the hand at the press; master templates and carry boards where there are any"));
+    auto* follow = new QHBoxLayout;
+    guide_order_ = new Segments(QStringLiteral("Cards follow"),
+                                {QStringLiteral("the garments"), QStringLiteral("the locations"), QStringLiteral("the presses")});
+    guide_order_->setToolTip(QStringLiteral("In which order cards and templates lie on each other"));
+    guide_order_->show_choice(0);
+    guide_order_->chosen = [this](int i) { guide_order_->show_choice(i); };
+    follow->addSpacing(24);
+    follow->addWidget(new QLabel(QStringLiteral("Cards follow")));
+    follow->addWidget(guide_order_);
+    follow->addStretch(1);
+    rows->addLayout(follow);
+    svg_ = box(QStringLiteral("Templates as SVG too, each whole"), QStringLiteral("To cut or engrave them; in a folder of their own"));
+    svg_->setChecked(false);
+    press_ =
+        box(QStringLiteral("Run sheet, press plan, pick list and calendar"), QStringLiteral("PDF, CSV, and iCalendar for the due day"));
+    tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
+
+    bar_ = new QProgressBar;
+    bar_->setRange(0, 1000);
+    bar_->setTextVisible(false);
+    bar_->setAccessibleName(QStringLiteral("Progress"));
+    rows->addWidget(bar_);
+    says_ = new QLabel;
+    says_->setObjectName(QStringLiteral("Export says"));
+    says_->setWordWrap(true);
+    says_->setMinimumHeight(36);
+    rows->addWidget(says_);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch(1);
+    stop_ = push(QStringLiteral("Stop"), QStringLiteral("Files that are whole stay; the rest is not written"));
+    stop_->setEnabled(false);
+    auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench; an export under way goes on"));
+    go_ = push(QStringLiteral("Write the files"), QStringLiteral("Writes everything that is ticked"), true);
+    buttons->addWidget(stop_);
+    buttons->addWidget(close);
+    buttons->addWidget(go_);
+    rows->addLayout(buttons);
+
+    connect(go_, &QPushButton::clicked, this, &ExportPanel::start);
+    connect(stop_, &QPushButton::clicked, this, [this] { room_.stop_export(); });
+    connect(close, &QPushButton::clicked, this, &QDialog::hide);
+    connect(&room, &Workroom::export_progress, this, [this](double share, const QString& doing) {
+        bar_->setValue(int(share * 1000));
+        says_->setText(doing);
+    });
+    connect(&room, &Workroom::export_finished, this, [this](const QStringList& files, const QString& fault) {
+        go_->setEnabled(true);
+        stop_->setEnabled(false);
+        if (!fault.isEmpty()) {
+            says_->setText(fault);
+            return;
+        }
+        bar_->setValue(1000);
+        QString text = QStringLiteral("%1 files written to %2.").arg(files.size()).arg(QDir::toNativeSeparators(folder_->text()));
+        for (const Finding& f : room_.sheets().findings)
+            if (f.severity != Severity::note) text += QStringLiteral(" Left out: ") + qt(finding_text(f, room_.order().unit));
+        says_->setText(text);
+    });
+    if (room.exporting()) {
+        go_->setEnabled(false);
+        stop_->setEnabled(true);
+    }
+}
+
+void ExportPanel::start() {
+    if (room_.exporting()) return;
+    ExportChoice choice;
+    choice.sheets_pdf = pdf_->isChecked();
+    choice.sheets_png = png_->isChecked();
+    choice.sheets_tiff = tiff_->isChecked();
+    choice.dpi = dpi_->choice() == 1 ? 600 : dpi_->choice() == 2 ? 720 : 300;
+    choice.cut_lines = cut_->isChecked();
+    choice.labels = labels_->isChecked();
+    choice.guides = guides_->isChecked();
+    choice.guide_order = guide_order_->choice() == 1 ? "location" : guide_order_->choice() == 2 ? "press" : "garment";
+    choice.press = press_->isChecked();
+    choice.templates_svg = svg_->isChecked();
+    choice.tables = tables_->isChecked();
+    go_->setEnabled(false);
+    stop_->setEnabled(true);
+    says_->setText(QStringLiteral("Working out the pages."));
+    room_.export_to(folder_->text(), choice);
+}
+
+}  // namespace orthema::app

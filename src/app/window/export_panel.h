@@ -1,0 +1,34 @@
+// Export in one action: what to write, where, how far it is, and Stop.
+#pragma once
+
+#include <QDialog>
+
+#include "app/session/workroom.h"
+
+class QCheckBox;
+class QLabel;
+class QLineEdit;
+class QProgressBar;
+class QPushButton;
+
+namespace orthema::app {
+
+class Segments;
+
+class ExportPanel : public QDialog {
+    Q_OBJECT
+public:
+    explicit ExportPanel(Workroom& room, QWidget* parent = nullptr);
+
+private:
+    void start();
+    Workroom& room_;
+    QLineEdit* folder_;
+    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_, *svg_;
+    Segments *dpi_, *guide_order_;
+    QProgressBar* bar_;
+    QLabel* says_;
+    QPushButton *go_, *stop_;
+};
+
+}  // namespace orthema::app

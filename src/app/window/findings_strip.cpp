@@ -1,0 +1,135 @@
+#include "app/window/findings_strip.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMenu>
+#include <QPainter>
+#include <QToolButton>
+
+#include "app/widgets/figures.h"
+#include "app/widgets/theme.h"
+#include "core/drawing/drawing.h"
+
+namespace orthema::app {
+
+FindingsStrip::FindingsStrip(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
+    setProperty("card", true);
+    setObjectName(QStringLiteral("Findings"));
+    setAccessibleName(QStringLiteral("Findings"));
+    setFocusPolicy(Qt::TabFocus);
+    setCursor(Qt::PointingHandCursor);
+    setFixedHeight(40);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(36, 2, 8, 2);
+    text_ = new QLabel;
+    text_->setMinimumWidth(50);
+    row->addWidget(text_, 1);
+    const auto tool = [&](const QString& t, const QString& why) {
+        auto* b = new QToolButton;
+        b->setText(t);
+        b->setToolTip(why);
+        b->setAccessibleName(why);
+        b->setAutoRaise(true);
+        row->addWidget(b);
+        return b;
+    };
+    back_ = tool(QStringLiteral("‹"), QStringLiteral("The finding before"));
+    count_ = tool({}, QStringLiteral("All findings, one line each"));
+    on_ = tool(QStringLiteral("›"), QStringLiteral("The next finding"));
+    connect(back_, &QToolButton::clicked, this, [this] { step(-1); });
+    connect(on_, &QToolButton::clicked, this, [this] { step(1); });
+    connect(count_, &QToolButton::clicked, this, &FindingsStrip::list_all);
+}
+
+void FindingsStrip::refresh() {
+    const Findings& all = room_.findings();
+    const int n = int(all.size());
+    at_ = std::clamp(at_, 0, std::max(0, n - 1));
+    any_ = n > 0;
+    severity_ = any_ ? all[std::size_t(at_)].severity : Severity::note;
+    full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
+            : room_.catching_up() ? QStringLiteral("Working it out.")
+                                  : QStringLiteral("Nothing to mend.");
+    const int room = std::max(80, width() - 262);
+    // Two lines of a smaller hand where one of the usual does not hold it. The strip's own font judges: the label's is the
+    // smaller one already where it wrapped before.
+    const bool wraps = fontMetrics().horizontalAdvance(full_) > room;
+    if (wraps != text_->wordWrap()) {
+        text_->setWordWrap(wraps);
+        text_->setStyleSheet(wraps ? QStringLiteral("font-size:12px;") : QString());
+        text_->ensurePolished();
+    }
+    text_->setText(wraps ? text_->fontMetrics().elidedText(full_, Qt::ElideRight, room * 19 / 10) : full_);
+    setToolTip(full_);
+    count_->setText(any_ ? QStringLiteral("%1 of %2").arg(at_ + 1).arg(n) : QString());
+    for (QToolButton* b : {back_, count_, on_}) b->setVisible(any_);
+    setAccessibleDescription(full_);
+    update();
+}
+
+void FindingsStrip::resizeEvent(QResizeEvent*) { refresh(); }
+
+void FindingsStrip::step(int by) {
+    const int n = int(room_.findings().size());
+    if (n > 0) at_ = (at_ + by + n) % n;
+    refresh();
+}
+
+void FindingsStrip::list_all() {
+    QMenu menu(this);
+    const Findings& all = room_.findings();
+    for (std::size_t i = 0; i < all.size() && i < 40; ++i) {
+        const QString mark = all[i].severity == Severity::stop      ? QStringLiteral("stop")
+                             : all[i].severity == Severity::caution ? QStringLiteral("caution")
+                                                                    : QStringLiteral("note");
+        menu.addAction(mark + QStringLiteral(":  ") + qt(finding_text(all[i], room_.order().unit)).replace('&', QStringLiteral("&&")), this,
+                       [this, i] {
+                           at_ = int(i);
+                           go();
+                           refresh();
+                       });
+    }
+    menu.exec(mapToGlobal(QPoint(0, -menu.sizeHint().height())));
+}
+
+void FindingsStrip::go() {
+    if (at_ < int(room_.findings().size())) emit wanted(room_.findings()[std::size_t(at_)].about);
+}
+
+void FindingsStrip::mousePressEvent(QMouseEvent*) { go(); }
+
+void FindingsStrip::keyPressEvent(QKeyEvent* event) {
+    switch (event->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+    case Qt::Key_Space: go(); return;
+    case Qt::Key_Left: step(-1); return;
+    case Qt::Key_Right: step(1); return;
+    default: QFrame::keyPressEvent(event);
+    }
+}
+
+void FindingsStrip::paintEvent(QPaintEvent* event) {
+    QFrame::paintEvent(event);
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const QPointF c(20, height() / 2.0);
+    p.setPen(Qt::NoPen);
+    if (!any_) {
+        p.setBrush(to_qt(palette::moss));
+        p.drawEllipse(c, 6, 6);
+    } else if (severity_ == Severity::note) {
+        p.setPen(QPen(to_qt(palette::quiet), 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(c, 6, 6);
+    } else if (severity_ == Severity::caution) {
+        p.setBrush(to_qt(palette::ochre));
+        p.drawPolygon(QPolygonF({c + QPointF(0, -8), c + QPointF(9, 7), c + QPointF(-9, 7)}));
+    } else {
+        p.setBrush(to_qt(palette::carmine));
+        p.drawRoundedRect(QRectF(c.x() - 7, c.y() - 7, 14, 14), 2, 2);
+    }
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,44 @@
+// Findings along the bottom: the gravest first, a line each; a click leads to what it is about.
+#pragma once
+
+#include <QFrame>
+
+#include "app/session/workroom.h"
+
+class QLabel;
+class QToolButton;
+
+namespace orthema::app {
+
+class FindingsStrip : public QFrame {
+    Q_OBJECT
+public:
+    explicit FindingsStrip(Workroom& room, QWidget* parent = nullptr);
+    void refresh();
+    [[nodiscard]] int shown() const { return at_; }
+
+signals:
+    void wanted(const Subject& about);
+
+protected:
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void step(int by);
+    void list_all();
+    void go();
+    Workroom& room_;
+    int at_ = 0;
+    QLabel* text_;
+    QToolButton* count_;
+    QToolButton* back_;
+    QToolButton* on_;
+    Severity severity_ = Severity::note;
+    bool any_ = false;
+    QString full_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,345 @@
+#include "app/window/main_window.h"
+
+#include <QAction>
+#include <QCloseEvent>
+#include <QDate>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QMimeData>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QTimer>
+#include <QToolButton>
+
+#include "app/benches/art/art_bench.h"
+#include "app/benches/blanks/blanks_bench.h"
+#include "app/benches/fit/fit_bench.h"
+#include "app/benches/guides/guides_bench.h"
+#include "app/benches/order/order_bench.h"
+#include "app/benches/press/press_bench.h"
+#include "app/benches/sheets/sheets_bench.h"
+#include "app/window/export_panel.h"
+#include "app/widgets/figures.h"
+#include "app/window/findings_strip.h"
+#include "app/window/job_line.h"
+#include "app/window/notice_bar.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr std::array<const char*, 7> stages = {"order", "blanks", "art", "fit", "sheets", "guides", "press"};
+
+int stage_index(const QString& stage) {
+    for (std::size_t i = 0; i < stages.size(); ++i)
+        if (stage == QLatin1String(stages[i])) return int(i);
+    return -1;
+}
+
+const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)");
+
+}  // namespace
+
+MainWindow::MainWindow(Workroom& room) : room_(room) {
+    setWindowTitle(QStringLiteral("Orthema"));
+    setAcceptDrops(true);
+    const QSize room_on_screen = screen()->availableSize();
+    resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
+    setMinimumSize(1024, 700);
+    auto* whole = new QWidget;
+    setCentralWidget(whole);
+    auto* column = new QVBoxLayout(whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* top = new QFrame;
+    top->setObjectName(QStringLiteral("Top"));
+    top->setStyleSheet(QStringLiteral("#Top { background:#FBFAF6; border:none; border-bottom:1px solid #DAD5C8; }"));
+    top->setFixedHeight(46);
+    build_top(top);
+    column->addWidget(top);
+
+    auto* middle = new QHBoxLayout;
+    middle->setContentsMargins(0, 0, 0, 0);
+    middle->setSpacing(0);
+    column->addLayout(middle, 1);
+
+    makers_ = {[&room] { return new OrderBench(room); },  [&room] { return new BlanksBench(room); },
+               [&room] { return new ArtBench(room); },    [&room] { return new FitBench(room); },
+               [&room] { return new SheetsBench(room); }, [&room] { return new GuidesBench(room); },
+               [&room] { return new PressBench(room); }};
+    benches_.assign(makers_.size(), nullptr);
+    line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"),
+                         QStringLiteral("Sheets"), QStringLiteral("Guides"), QStringLiteral("Press")});
+    middle->addWidget(line_);
+    auto* centre = new QVBoxLayout;
+    centre->setContentsMargins(4, 10, 10, 10);
+    centre->setSpacing(8);
+    middle->addLayout(centre, 1);
+    notice_ = new NoticeBar;
+    centre->addWidget(notice_);
+    middle_ = new QStackedWidget;
+    centre->addWidget(middle_, 1);
+    findings_ = new FindingsStrip(room);
+    right_ = new QStackedWidget;
+    right_->setFixedWidth(256);
+    auto* side = new QVBoxLayout;
+    side->setContentsMargins(0, 10, 14, 10);
+    side->addWidget(right_, 1);
+    middle->addLayout(side);
+    centre->addWidget(findings_);
+    for (std::size_t i = 0; i < makers_.size(); ++i) {
+        middle_->addWidget(new QWidget);  // its place, until it is made
+        right_->addWidget(new QWidget);
+        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this), &QShortcut::activated, this,
+                [this, i] { go_to(int(i)); });
+    }
+    connect(line_, &JobLine::chosen, this, [this](int i) { go_to(i); });
+    connect(findings_, &FindingsStrip::wanted, this, [this](const Subject& about) {
+        go_to(qt(about.stage));
+        made(current_)->go(about);
+    });
+    connect(&room, &Workroom::updated, this, &MainWindow::refresh);
+    connect(&room, &Workroom::noticed, notice_, &NoticeBar::show_notice);
+    build_actions();
+    go_to(0);
+}
+
+void MainWindow::build_top(QWidget* top) {
+    auto* row = new QHBoxLayout(top);
+    row->setContentsMargins(18, 0, 16, 0);
+    row->setSpacing(10);
+    name_ = new QLabel;
+    name_->setProperty("head", true);
+    about_ = new QLabel;
+    about_->setProperty("quiet", true);
+    row->addWidget(name_);
+    row->addWidget(about_);
+    auto* papers = new QToolButton;
+    papers->setText(QStringLiteral("Order file"));
+    papers->setObjectName(QStringLiteral("Order file"));
+    papers->setAccessibleName(QStringLiteral("Order file"));
+    papers->setPopupMode(QToolButton::InstantPopup);
+    papers->setToolTip(QStringLiteral("New, open, save, recent orders"));
+    auto* menu = new QMenu(papers);
+    menu->addAction(QStringLiteral("New order"), QKeySequence::New, this, [this] { room_.start_new(); });
+    menu->addAction(QStringLiteral("Open…"), QKeySequence::Open, this, &MainWindow::open);
+    recent_ = menu->addMenu(QStringLiteral("Recent orders"));
+    connect(menu, &QMenu::aboutToShow, this, [this] {
+        recent_->clear();
+        for (const QString& p : room_.recent())
+            recent_->addAction(QFileInfo(p).fileName(), this, [this, p] { room_.open(p); })->setToolTip(p);
+        recent_->setEnabled(!recent_->isEmpty());
+    });
+    menu->addSeparator();
+    menu->addAction(QStringLiteral("Save"), QKeySequence::Save, this, &MainWindow::save);
+    menu->addAction(QStringLiteral("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), this, &MainWindow::save_as);
+    menu->addSeparator();
+    undo_ = menu->addAction(QStringLiteral("Undo"), QKeySequence::Undo, this, [this] { room_.undo(); });
+    redo_ = menu->addAction(QStringLiteral("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.redo(); });
+    menu->addSeparator();
+    menu->addAction(QStringLiteral("What this bench is for"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
+    papers->setMenu(menu);
+    addActions(menu->actions());  // so that the keys work with the menu closed
+    row->addWidget(papers);
+    row->addStretch(1);
+    film_ = new QLabel;
+    film_->setProperty("quiet", true);
+    row->addWidget(film_);
+    units_ = new Segments(QStringLiteral("Units"), {QStringLiteral("in"), QStringLiteral("mm")});
+    units_->setFixedWidth(92);
+    units_->setToolTip(QStringLiteral("Show lengths in inches or millimetres; any unit can be typed"));
+    units_->chosen = [this](int i) {
+        Order next = room_.order();
+        next.unit = i == 0 ? Unit::inch : Unit::mm;
+        room_.edit(QStringLiteral("units"), std::move(next));
+    };
+    row->addWidget(units_);
+    ready_ = new QLabel;
+    ready_->setObjectName(QStringLiteral("Readiness"));
+    ready_->setMinimumWidth(96);
+    ready_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    row->addWidget(ready_);
+    auto* out = push(QStringLiteral("Export…"), QStringLiteral("Gang sheets, cut lines, guides and tables in one go (Ctrl+E)"), true);
+    row->addWidget(out);
+    connect(out, &QPushButton::clicked, this, [this] { (void)show_export(); });
+}
+
+void MainWindow::build_actions() {
+    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+E")), this), &QShortcut::activated, this, [this] { (void)show_export(); });
+    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+Y")), this), &QShortcut::activated, this, [this] { room_.redo(); });
+}
+
+/// A bench is made when it is first wanted: the first frame does not wait for them all.
+Bench* MainWindow::made(int index) {
+    Bench*& b = benches_[std::size_t(index)];
+    if (b != nullptr) return b;
+    b = makers_[std::size_t(index)]();
+    for (const auto& [stack, widget] : {std::pair<QStackedWidget*, QWidget*>{middle_, b}, {right_, b->figures()}}) {
+        QWidget* place = stack->widget(index);
+        const bool shown = stack->currentWidget() == place;
+        stack->insertWidget(index, widget);
+        if (shown) stack->setCurrentWidget(widget);
+        stack->removeWidget(place);
+        delete place;
+    }
+    connect(b, &Bench::wanted, this, [this](const QString& stage) { go_to(stage); });
+    return b;
+}
+
+/// One at a time, when nothing else is to be done.
+void MainWindow::make_the_rest() {
+    for (std::size_t i = 0; i < benches_.size(); ++i) {
+        if (benches_[i] != nullptr) continue;
+        Bench* b = made(int(i));
+        for (QWidget* part : {static_cast<QWidget*>(b), b->figures()})  // styled now, not when it is first looked at
+            for (QWidget* child : part->findChildren<QWidget*>()) child->ensurePolished();
+        QTimer::singleShot(0, this, &MainWindow::make_the_rest);
+        return;
+    }
+    refresh();
+}
+
+Bench* MainWindow::bench(const QString& stage) {
+    const int i = stage_index(stage);
+    return i < 0 ? nullptr : made(i);
+}
+
+void MainWindow::go_to(const QString& stage) { go_to(stage_index(stage)); }
+
+void MainWindow::go_to(int index) {
+    if (index < 0 || index >= int(benches_.size())) return;
+    current_ = index;
+    made(index);
+    middle_->setCurrentIndex(index);
+    right_->setCurrentIndex(index);
+    made(index)->first_focus()->setFocus();
+    refresh();
+}
+
+void MainWindow::refresh() {
+    const Order& order = room_.order();
+    const bool changed = room_.changed();  // compares whole orders: once is enough
+    name_->setText(qt(order.name));
+    QString about = QStringLiteral("%1 pieces").arg(garments_in(order));
+    if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
+        about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
+    if (changed) about += QStringLiteral(", not saved");
+    about_->setText(about);
+    double film = 0, used = 0;
+    for (const MediumPlan& m : room_.sheets().media)
+        if (m.length > 0) {
+            film += m.length;
+            used += m.length * m.density;
+        }
+    film_->setText(film > 0 ? QStringLiteral("film %1 m, %2 % used").arg(film / 1000, 0, 'f', 2).arg(std::lround(100 * used / film))
+                            : QString());
+    units_->show_choice(order.unit == Unit::inch ? 0 : 1);
+    undo_->setEnabled(room_.can_undo());
+    undo_->setText(room_.can_undo() ? QStringLiteral("Undo ") + room_.undo_what() : QStringLiteral("Undo"));
+    redo_->setEnabled(room_.can_redo());
+    int settled = 0;
+    for (std::size_t i = 0; i < benches_.size(); ++i) {
+        const std::string stage = stages[i];
+        const Standing standing = standing_of(room_.findings(), stage);
+        const bool empty = stage == "sheets"                     ? room_.sheets().media.empty()
+                           : stage == "press"                    ? room_.press_plan().shop.tasks.empty()
+                           : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty()
+                           : stage == "art"                      ? order.art.empty()
+                                                                 : order.lines.empty();
+        const bool waiting = empty || ((stage == "sheets" || stage == "press") && room_.catching_up());
+        int count = 0;
+        for (const Finding& f : room_.findings())
+            if (f.about.stage == stage && f.severity != Severity::note) ++count;
+        line_->stage(int(i))->show_state(standing, waiting, count, benches_[i] != nullptr ? benches_[i]->word() : QString(),
+                                         int(i) == current_);
+        if (!waiting && standing == Standing::settled) ++settled;
+    }
+    ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
+    const QString ready = settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
+                                                          : QStringLiteral("color:#5B6770; font-weight:bold;");
+    if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
+    findings_->refresh();
+    made(current_)->refresh();
+    setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
+}
+
+void MainWindow::open() {
+    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open an order"), {}, order_filter);
+    if (!path.isEmpty()) room_.open(path);
+}
+
+void MainWindow::save() {
+    if (room_.path().isEmpty())
+        save_as();
+    else
+        room_.save(room_.path());
+}
+
+void MainWindow::save_as() {
+    QFileDialog dialog(this, QStringLiteral("Save the order as"), {}, order_filter);
+    dialog.setAcceptMode(QFileDialog::AcceptSave);
+    dialog.setDefaultSuffix(QStringLiteral("orthema"));
+    if (dialog.exec() == QDialog::Accepted && !dialog.selectedFiles().isEmpty()) room_.save(dialog.selectedFiles().front());
+}
+
+ExportPanel* MainWindow::show_export() {
+    if (export_ == nullptr || !export_->isVisible()) {
+        delete export_;
+        export_ = new ExportPanel(room_, this);
+        export_->show();
+    }
+    export_->raise();
+    return export_;
+}
+
+void MainWindow::help() { room_.say({made(current_)->help(), false, {}, {}}); }
+
+void MainWindow::bring_in(const QStringList& paths) {
+    QStringList pictures;
+    for (const QString& path : paths) {
+        const QString ending = QFileInfo(path).suffix().toLower();
+        if (ending == QLatin1String("orthema") || QFileInfo(path).isDir()) {
+            room_.open(path);
+        } else if (ending == QLatin1String("csv") || ending == QLatin1String("tsv") || ending == QLatin1String("txt")) {
+            go_to(QStringLiteral("order"));
+            static_cast<OrderBench*>(bench(QStringLiteral("order")))->bring_in_list(path);
+        } else {
+            pictures << path;
+        }
+    }
+    if (!pictures.isEmpty()) {
+        go_to(QStringLiteral("art"));
+        room_.bring_in_art(pictures);
+    }
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList paths;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) paths << url.toLocalFile();
+    event->acceptProposedAction();
+    bring_in(paths);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    room_.put_aside_now();
+    event->accept();
+}
+
+void MainWindow::paintEvent(QPaintEvent* event) {
+    QMainWindow::paintEvent(event);
+    if (!painted_) {
+        painted_ = true;
+        QMetaObject::invokeMethod(this, &MainWindow::first_painted, Qt::QueuedConnection);
+        QTimer::singleShot(0, this, &MainWindow::make_the_rest);
+    }
+}
+
+}  // namespace orthema::app

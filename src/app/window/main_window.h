@@ -1,0 +1,73 @@
+// The shell: job line, bench, figures, findings, and the top line with the order and its units.
+#pragma once
+
+#include <QMainWindow>
+
+#include <vector>
+
+#include "app/benches/bench.h"
+
+class QLabel;
+class QMenu;
+class QStackedWidget;
+class QToolButton;
+
+namespace orthema::app {
+
+class ExportPanel;
+class FindingsStrip;
+class JobLine;
+class NoticeBar;
+class Segments;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(Workroom& room);
+    void go_to(int index);
+    void go_to(const QString& stage);
+    [[nodiscard]] int current() const { return current_; }
+    [[nodiscard]] Bench* bench(const QString& stage);
+    [[nodiscard]] NoticeBar* notices() const { return notice_; }
+    /// Brings in a file by what it is: an order is opened, a list imported, a picture added.
+    void bring_in(const QStringList& paths);
+    /// Saves under the order's own name, or asks for one.
+    void save();
+    [[nodiscard]] ExportPanel* show_export();
+
+signals:
+    void first_painted();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void build_top(QWidget* top);
+    void build_actions();
+    void refresh();
+    void save_as();
+    void open();
+    void help();
+    Workroom& room_;
+    Bench* made(int index);
+    void make_the_rest();
+    std::vector<std::function<Bench*()>> makers_;
+    std::vector<Bench*> benches_;  ///< null until it is first wanted
+    int current_ = 0;
+    JobLine* line_ = nullptr;
+    QStackedWidget* middle_ = nullptr;
+    QStackedWidget* right_ = nullptr;
+    FindingsStrip* findings_ = nullptr;
+    NoticeBar* notice_ = nullptr;
+    QLabel *name_ = nullptr, *about_ = nullptr, *film_ = nullptr, *ready_ = nullptr;
+    Segments* units_ = nullptr;
+    QMenu* recent_ = nullptr;
+    QAction *undo_ = nullptr, *redo_ = nullptr;
+    ExportPanel* export_ = nullptr;
+    bool painted_ = false;
+};
+
+}  // namespace orthema::app

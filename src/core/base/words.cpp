@@ -1,0 +1,83 @@
+#include "core/base/words.h"
+
+#include <cmath>
+#include <stdexcept>
+
+#include "core/base/catalogue.h"
+#include "core/base/units.h"
+
+namespace orthema {
+
+namespace {
+
+const Argument& argument(const Words& words, std::string_view name) {
+    for (const auto& [key, value] : words.args)
+        if (key == name) return value;
+    throw std::logic_error("“" + words.code + "” lacks " + std::string(name));
+}
+
+struct Saying {
+    Unit unit;
+    std::string operator()(const std::string& s) const { return s; }
+    std::string operator()(Length l) const { return length_text(l, unit); }
+    std::string operator()(const Fine& f) const {
+        return unit == Unit::mm ? mm_text(f.mm, f.digits) + " mm" : mm_text(f.mm / 25.4, f.digits + 2) + " in";
+    }
+    std::string operator()(const Share& s) const { return mm_text(100 * s.of_one, 0) + " %"; }
+    std::string operator()(const Number& n) const { return mm_text(n.value, n.digits); }
+    std::string operator()(int n) const { return std::to_string(n); }
+    std::string operator()(const Phrases& p) const {
+        std::string out;
+        for (const Words& w : p.of) out += (out.empty() ? "" : p.joint) + worded(w, unit);
+        return out;
+    }
+};
+
+}  // namespace
+
+std::string worded(const Words& words, Unit unit) {
+    const Entry* entry = find_entry(words.code);
+    if (entry == nullptr) throw std::logic_error("“" + words.code + "” is not in the catalogue");
+    std::string out;
+    std::string_view rest = entry->text;
+    for (;;) {
+        const auto open = rest.find('{');
+        out += rest.substr(0, open);
+        if (open == std::string_view::npos) return out;
+        const auto close = rest.find('}', open);
+        const std::string_view slot = rest.substr(open + 1, close - open - 1);
+        rest.remove_prefix(close + 1);
+        if (const auto choice = slot.find('?'); choice != std::string_view::npos) {
+            const auto bar = slot.find('|', choice);
+            const bool one = std::get<int>(argument(words, slot.substr(0, choice))) == 1;
+            out += one ? slot.substr(choice + 1, bar - choice - 1) : slot.substr(bar + 1);
+        } else {
+            out += std::visit(Saying{unit}, argument(words, slot));
+        }
+    }
+}
+
+std::map<std::string, double> figures_of(const Arguments& args) {
+    std::map<std::string, double> out;
+    for (const auto& [name, value] : args) {
+        if (const auto* l = std::get_if<Length>(&value)) out[name] = l->mm();
+        if (const auto* f = std::get_if<Fine>(&value)) out[name] = f->mm;
+        if (const auto* s = std::get_if<Share>(&value)) out[name] = s->of_one;
+        if (const auto* n = std::get_if<Number>(&value)) out[name] = n->value;
+        if (const auto* i = std::get_if<int>(&value)) out[name] = *i;
+    }
+    return out;
+}
+
+Finding finding(const char* code, Subject about, Arguments args) {
+    const Entry* entry = find_entry(code);
+    if (entry == nullptr) throw std::logic_error("“" + std::string(code) + "” is not in the catalogue");
+    about.stage = entry->stage;
+    return {entry->severity, code, std::move(about), std::move(args)};
+}
+
+std::string finding_text(const Finding& f, Unit unit) { return worded({f.code, f.args}, unit); }
+
+double figure_of(const Finding& f, const std::string& name) { return figures_of(f.args).at(name); }
+
+}  // namespace orthema

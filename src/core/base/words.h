@@ -1,0 +1,61 @@
+// Words: what is to be said, as a code and its arguments. Lengths stay lengths until the reader's unit is known, and the
+// text of every code stands in one catalogue (catalogue.cpp), so that it can be worded anew in one place.
+#pragma once
+
+#include <map>
+#include <string>
+#include <utility>
+#include <variant>
+#include <vector>
+
+#include "core/base/length.h"
+
+namespace orthema {
+
+enum class Unit { inch, mm };
+
+/// A length too small for whole millimetres: a stroke, a growth.
+struct Fine {
+    double mm = 0;
+    int digits = 1;  ///< of millimetres; inches have two more
+    bool operator==(const Fine&) const = default;
+};
+/// 0 … 1, said in per cent.
+struct Share {
+    double of_one = 0;
+    bool operator==(const Share&) const = default;
+};
+/// A figure whose unit stands in the text: degrees, seconds, dots.
+struct Number {
+    double value = 0;
+    int digits = 0;
+    bool operator==(const Number&) const = default;
+};
+
+struct Words;
+/// Phrases within a sentence, with what stands between two of them.
+struct Phrases {
+    std::vector<Words> of;
+    std::string joint = "; ";
+    bool operator==(const Phrases&) const;
+};
+
+/// A whole number decides a plural.
+using Argument = std::variant<std::string, Length, Fine, Share, Number, int, Phrases>;
+using Arguments = std::vector<std::pair<std::string, Argument>>;
+
+struct Words {
+    std::string code;  ///< of the catalogue
+    Arguments args;
+    bool operator==(const Words&) const = default;
+};
+inline bool Phrases::operator==(const Phrases& o) const { return joint == o.joint && of == o.of; }
+
+/// The catalogue's text with its arguments in place: {name} is an argument, {name?one|many} a choice by a whole number.
+/// A code or an argument that is not there is a bug and throws.
+std::string worded(const Words& words, Unit unit);
+
+/// The figures among arguments: lengths in mm, shares 0 … 1.
+std::map<std::string, double> figures_of(const Arguments& args);
+
+}  // namespace orthema

@@ -1,0 +1,175 @@
+#include "core/guides/run_sheet.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/guides/panel_drawing.h"
+
+namespace orthema {
+
+std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const PressPlan& plan) {
+    struct Begin {
+        double start, end;
+        int load, machine;
+    };
+    std::vector<Begin> begins;
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        const Load& l = plan.loads[i];
+        if (l.tasks.empty() || plan.schedule.places.size() <= static_cast<std::size_t>(l.tasks.back())) continue;
+        const Slot& first = plan.schedule.places[static_cast<std::size_t>(l.tasks.front())];
+        begins.push_back(
+            {first.start, plan.schedule.places[static_cast<std::size_t>(l.tasks.back())].end, static_cast<int>(i), first.machine});
+    }
+    std::stable_sort(begins.begin(), begins.end(), [](const Begin& a, const Begin& b) { return a.start < b.start; });
+    std::vector<PickRow> rows;
+    std::map<int, std::size_t> open;  // by machine: the row that goes on
+    for (const Begin& b : begins) {
+        const Load& l = plan.loads[static_cast<std::size_t>(b.load)];
+        const auto it = open.find(b.machine);
+        if (it != open.end() && rows[it->second].decoration == l.decoration && rows[it->second].size == l.size &&
+            rows[it->second].trial == l.trial) {
+            PickRow& row = rows[it->second];
+            row.pieces += l.pieces;
+            ++row.loads;
+            row.end = std::max(row.end, b.end);
+            row.load_ids.push_back(b.load);
+            continue;
+        }
+        const Decoration* dec = find_decoration(order, l.decoration);
+        if (dec == nullptr) continue;
+        PickRow row;
+        row.start = b.start;
+        row.end = b.end;
+        row.press = b.machine >= 0 ? plan.shop.machines[static_cast<std::size_t>(b.machine)].name : "table";
+        row.decoration = l.decoration;
+        row.size = l.size;
+        row.blank = run_name(order, dec->run) + " " + l.size;
+        row.transfer = dec->name;
+        if (const DecorationFit* f = find_fit(fit, l.decoration))
+            if (const SizeFit* s = find_size(*f, l.size)) {
+                row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
+                if (b.machine >= 0)
+                    if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)]); press != nullptr) {
+                        const PressState state = plan.shop.tasks[static_cast<std::size_t>(l.tasks.front())].state_on(b.machine);
+                        if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size())
+                            row.platen = press->platens[p].name;
+                    }
+            }
+        row.pieces = l.pieces;
+        row.loads = 1;
+        row.trial = l.trial;
+        row.load_ids = {b.load};
+        open[b.machine] = rows.size();
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+std::vector<std::string> press_cautions(const Order& order, const PressPlan& plan) {
+    std::vector<std::string> out{
+        "Hot platens and hot goods: gloves, a heat-proof rest. Never leave a press closed unattended. Ventilate.",
+        "The supplier's sheet for film, vinyl, paper, ink, blank and press comes first; so do local codes and trained practice."};
+    bool powder = false, breaks = false, oven = false, infant = false;
+    for (const Load& l : plan.loads) {
+        const Decoration* d = find_decoration(order, l.decoration);
+        const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
+        const Medium* medium = d == nullptr ? nullptr : find_medium(order, d->medium);
+        const Press* press = d == nullptr ? nullptr : find_press(order, d->press);
+        if (style == nullptr) continue;
+        powder = powder || (medium != nullptr && medium->method == "direct-to-film");
+        breaks = breaks || style->fabric.find("ceramic") != std::string::npos || style->fabric.find("glass") != std::string::npos;
+        oven = oven || (press != nullptr && press->kind == PressKind::oven);
+        infant = infant || style->family == Family::infant_bodysuit || style->family == Family::toddler_tee;
+    }
+    if (powder) out.emplace_back("Adhesive powder: mask and gloves, no dust in the air, the supplier's safety sheet at hand.");
+    if (breaks)
+        out.emplace_back(
+            "Ceramic and glass crack under pressure and uneven heat: even pressure, gloves, let them cool on a heat-proof rest.");
+    if (oven) out.emplace_back("An oven that was used for this never cooks food again.");
+    if (infant) out.emplace_back("Infant wear: local rules on small parts, snaps, labels and inks apply.");
+    return out;
+}
+
+std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const PressPlan& plan) {
+    const PaperSize paper = paper_size(order.paper);
+    const std::vector<PickRow> rows = pick_rows(order, fit, plan);
+    std::vector<GuidePage> pages;
+    constexpr double left = 14, foot = 16;
+    const double right = paper.width - left;
+    double y = 0;
+    const auto page = [&] {
+        GuidePage p;
+        p.title = "Run sheet";
+        p.drawing.width = paper.width;
+        p.drawing.height = paper.height;
+        Drawing& d = p.drawing;
+        d.text({left, 20}, "Run sheet", 7, palette::ink, Align::left, true);
+        d.text({right, 20}, order.name + (order.due.empty() ? "" : ", due " + order.due), 3.6, palette::quiet, Align::right);
+        y = 26;
+        if (pages.empty()) {
+            d.text({left, 27},
+                   "From " + time_of_day(order.press_run, 0) + " to " + time_of_day(order.press_run, plan.schedule.end) + ", " +
+                       duration_words(plan.schedule.end) + "; one after the other " + duration_words(plan.one_by_one) + ". " +
+                       std::to_string(plan.shop.hands) + (plan.shop.hands == 1 ? " pair of hands." : " pairs of hands."),
+                   3.6, palette::ink);
+            y = 32;
+            for (const std::string& c : press_cautions(order, plan)) {
+                d.text({left, y + 2}, c, 3, palette::carmine);
+                y += 4.6;
+            }
+        }
+        y += 5;
+        const auto head = [&](double x, const char* words, Align align = Align::left) { d.text({x, y}, words, 3, palette::quiet, align); };
+        head(left, "from");
+        head(left + 14, "to");
+        head(left + 28, "press and platen");
+        head(left + 72, "blank");
+        head(left + 122, "pieces", Align::right);
+        head(left + 126, "transfer");
+        y += 1.5;
+        d.line({{left, y}, {right, y}}, {palette::rule, 0.3, {}});
+        y += 5;
+        pages.push_back(std::move(p));
+    };
+    page();
+    std::map<std::string, std::string> recipes;  // each recipe once, at its first row
+    for (const PickRow& r : rows) {
+        const Decoration* dec = find_decoration(order, r.decoration);
+        const ChosenRecipe recipe = recipe_for(order, *dec);
+        const std::string words = recipe_words(recipe.steps, order.press_run.fahrenheit);
+        const bool say = recipes[r.decoration] != words;
+        if (y > paper.height - foot - (say ? 12 : 6)) page();
+        recipes[r.decoration] = words;
+        Drawing& d = pages.back().drawing;
+        d.text({left, y}, time_of_day(order.press_run, r.start), 3.6, palette::ink, Align::left, true);
+        d.text({left + 14, y}, time_of_day(order.press_run, r.end), 3.6, palette::ink);
+        d.text({left + 28, y}, shortened(r.press + (r.platen.empty() ? "" : ", " + r.platen), 42, 3.2), 3.2, palette::ink);
+        d.text({left + 72, y}, shortened(r.blank, 42, 3.4), 3.4, palette::ink);
+        d.text({left + 122, y}, std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
+        d.text({left + 126, y}, shortened((r.trial ? "TRIAL " : "") + r.transfer, right - left - 126, 3.4), 3.4,
+               r.trial ? palette::brick : palette::ink);
+        y += 5.2;
+        if (!say) continue;
+        // the recipe on as many lines as it takes
+        std::string line;
+        const auto flush = [&] {
+            d.text({left + 28, y - 0.6}, line, 2.9, palette::quiet);
+            y += 4;
+            line.clear();
+        };
+        for (const RecipeStep& s : recipe.steps) {
+            const std::string part = step_words(s, order.press_run.fahrenheit);
+            if (!line.empty() && text_width_guess(line + " · " + part, 2.9) > right - left - 28) flush();
+            line += (line.empty() ? "" : " · ") + part;
+        }
+        if (!line.empty()) flush();
+        y += 1.2;
+    }
+    for (std::size_t i = 0; i < pages.size(); ++i)
+        pages[i].drawing.text({right, paper.height - 8}, "page " + std::to_string(i + 1) + " of " + std::to_string(pages.size()), 3,
+                              palette::quiet, Align::right);
+    return pages;
+}
+
+}  // namespace orthema
