@@ -62,7 +62,7 @@ int main(int argc, char** argv) {
     figures("with one pair of hands", order, fitted, transfers(order, fitted, facts), seconds);
     // the first run alone, grown to 300 garments
     const RunKey run = runs_of(order).front();
-    std::erase_if(order.lines, [&](const OrderLine& l) { return RunKey{l.style, l.colour} != run; });
+    erase_if(order.lines, [&](const OrderLine& l) { return RunKey{l.style, l.colour} != run; });
     const int each = 300 / static_cast<int>(order.lines.size());
     for (OrderLine& l : order.lines) l.quantity = each;
     order.press_run.hands = 2;

@@ -31,7 +31,7 @@ int main(int argc, char** argv) {
     WholeWindow whole(application);
     Workroom& room = whole.room;
     whole.wait(300);
-    room.open(QString::fromLocal8Bit(argv[1]));
+    room.keeper().open(QString::fromLocal8Bit(argv[1]));
     whole.wait(500);
     whole.window.go_to(QStringLiteral("sheets"));
     whole.wait(300);
@@ -47,7 +47,7 @@ int main(int argc, char** argv) {
         if (m.id == medium) m.length = Length::from_mm(90000);
     room.edit(QStringLiteral("more"), order);
     whole.wait(500);
-    room.settle(medium, 1);
+    room.settler().settle(medium, 1);
     whole.wait(500);
     Ribbon* ribbon = static_cast<SheetsBench*>(whole.window.bench(QStringLiteral("sheets")))->ribbon();
     std::printf("%zu pieces on %.1f m\n", layout_of(room.order(), medium).copies.size(), room.sheets().media.front().length / 1000);

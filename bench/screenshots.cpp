@@ -34,7 +34,7 @@ int main(int argc, char** argv) {
             if (b->isVisible()) b->click();
     };
     wait();
-    room.open(order);
+    room.keeper().open(order);
     wait();
     take("order");
     window.go_to(QStringLiteral("blanks"));
@@ -46,9 +46,9 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Put it on"));
     take("own-blank");
     press(QStringLiteral("Blank page/Measure"));
-    room.undo();
-    room.undo();
-    room.undo();
+    room.document().undo();
+    room.document().undo();
+    room.document().undo();
     window.go_to(QStringLiteral("art"));
     take("art");
     Selection s = room.selection();
@@ -91,13 +91,13 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Figures of/Laying"));
     press(QStringLiteral("Parted/trimmer"));
     wait();
-    room.settle(s.medium, 3);
+    room.settler().settle(s.medium, 3);
     wait();
     for (int i = 0; i < 5; ++i) press(QStringLiteral("Make this cut ▸"));
     take("trimmer");
     press(QStringLiteral("Figures of/Sheets"));
-    room.undo();
-    room.undo();
+    room.document().undo();
+    room.document().undo();
     s = room.selection();
     s.decoration = "crew-kite";
     s.run = {"adult-tee", "ash"};
@@ -109,7 +109,7 @@ int main(int argc, char** argv) {
     take("platen-map");
     window.go_to(QStringLiteral("press"));
     auto* bench = static_cast<PressBench*>(window.bench(QStringLiteral("press")));
-    room.plan_pressing(6);
+    room.planner().better(6);
     wait();
     take("press-plan");
     if (auto* speed = bench->findChild<QComboBox*>(QStringLiteral("Speed"))) speed->setCurrentIndex(0);

@@ -19,7 +19,7 @@ int main(int argc, char** argv) {
     MainWindow& window = whole.window;
     const auto wait = [&] { whole.wait(300); };
     wait();
-    room.open(QString::fromLocal8Bit(argv[1]));
+    room.keeper().open(QString::fromLocal8Bit(argv[1]));
     wait();
     window.go_to(QStringLiteral("fit"));
     wait();

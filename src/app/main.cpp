@@ -32,7 +32,7 @@ int main(int argc, char** argv) {
     window.show();
     if (!only_start) {
         if (!files.isEmpty()) window.bring_in(files);
-        room.offer_put_aside();
+        room.keeper().offer_put_aside();
     }
     return QApplication::exec();
 }

@@ -37,7 +37,7 @@ json findings_json(const Findings& findings) {
         out.push_back({{"severity", severity_name(f.severity)},
                        {"code", f.code},
                        {"about", about},
-                       {"numbers", f.numbers},
+                       {"numbers", figures_of(f.args)},
                        {"sentence", finding_text(f, Unit::mm)}});
     }
     return out;
@@ -50,15 +50,12 @@ void print_findings(const Findings& findings) {
 
 double round3(double v) { return std::round(v * 1000) / 1000; }
 
-/// Everything that the stages say about an order.
+/// An order with its work.
 struct Run {
     OrderPackage package;
     LoadedArtById art;
-    ArtFactsById facts;
-    FitPlan plan;
-    TransferSet set;
-    SheetPlan sheets;
-    Findings findings;
+    Shared<KnownArt> known;
+    Work work;
 };
 
 Result<Run> run_order(const std::string& path) {
@@ -66,15 +63,11 @@ Result<Run> run_order(const std::string& path) {
     if (!package) return package.error();
     Run run;
     run.package = std::move(*package);
-    const Order& order = run.package.order;
-    run.findings = order_findings(order);
-    run.art = load_all_art(order, run.package.art, &run.findings);
-    run.facts = facts_of(run.art);
-    run.plan = fit(order, run.facts);
-    run.set = transfers(order, run.plan, run.facts);
-    run.sheets = sheet_plan(order, run.set);
-    run.findings.insert(run.findings.end(), run.plan.findings.begin(), run.plan.findings.end());
-    run.findings.insert(run.findings.end(), run.set.findings.begin(), run.set.findings.end());
+    auto known = std::make_shared<KnownArt>();
+    run.art = load_all_art(run.package.order, run.package.art, &known->faults);
+    known->facts = facts_of(run.art);
+    run.known = Shared<KnownArt>(std::move(known));
+    run.work = work(run.package.order, Shop{}, run.known);
     return run;
 }
 
@@ -158,7 +151,7 @@ int do_fit(const std::string& path, bool as_json) {
     if (!run) return complain(run.sentence());
     const Order& order = run->package.order;
     json list = json::array();
-    for (const DecorationFit& d : run->plan.decorations) {
+    for (const DecorationFit& d : run->work.plan().decorations) {
         const Decoration* dec = find_decoration(order, d.decoration);
         json sizes = json::array();
         for (const SizeFit& s : d.sizes)
@@ -184,12 +177,12 @@ int do_fit(const std::string& path, bool as_json) {
                         {"sizes", sizes}});
     }
     if (as_json) {
-        std::cout << json{{"decorations", list}, {"findings", findings_json(run->findings)}}.dump(1) << "\n";
+        std::cout << json{{"decorations", list}, {"findings", findings_json(run->work.findings)}}.dump(1) << "\n";
     } else {
-        std::cout << fit_csv(order, run->plan);
-        print_findings(run->findings);
+        std::cout << fit_csv(order, run->work.plan());
+        print_findings(run->work.findings);
     }
-    return has_stop(run->findings) ? 1 : 0;
+    return has_stop(run->work.findings) ? 1 : 0;
 }
 
 int do_nest(const std::string& in, const std::string& out, const NestOptions& options, bool as_json) {
@@ -220,7 +213,7 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
 /// Lays out every medium that has no sound layout; what the artist laid out stays.
 Result<Order> settled(const Run& run, double seconds) {
     Order order = run.package.order;
-    for (const MediumPlan& plan : run.sheets.media) {
+    for (const MediumPlan& plan : run.work.sheet_plan().media) {
         const Medium* medium = find_medium(order, plan.medium);
         if (medium == nullptr || (!plan.stale && !plan.mixed && plan.placed == plan.asked)) continue;
         NestOptions options;
@@ -228,7 +221,7 @@ Result<Order> settled(const Run& run, double seconds) {
         options.threads = 2;
         MediumLayout fresh = layout_of(order, plan.medium);
         fresh.copies.clear();
-        const auto laid = lay_out(*medium, run.set, fresh, options);
+        const auto laid = lay_out(*medium, run.work.transfer_set(), fresh, options);
         if (!laid) return laid.error();
         order = with_layout(order, plan.medium, laid->sheets);
     }
@@ -241,7 +234,8 @@ int do_settle(const std::string& path, const std::string& out, double seconds) {
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
     if (auto saved = save_order(out, *order, run->package.art); !saved) return complain(saved.sentence());
-    for (const MediumPlan& m : sheet_plan(*order, run->set).media)
+    const Work laid = work(*order, Shop{}, run->known, &run->work);
+    for (const MediumPlan& m : laid.sheet_plan().media)
         std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
                   << mm_text(m.density * 100, 1) << " % used\n";
     return 0;
@@ -252,10 +246,9 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    const auto report = export_order(out, *order, run->art, {});
+    const auto report = export_order(out, *order, Shop{}, run->art, {}, {}, &run->work);
     if (!report) return complain(report.sentence());
-    Findings findings = run->findings;
-    findings.insert(findings.end(), report->findings.begin(), report->findings.end());
+    const Findings& findings = report->findings;
     if (as_json) {
         std::cout << json{{"files", report->files}, {"findings", findings_json(findings)}}.dump(1) << "\n";
     } else {
@@ -268,8 +261,7 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
 int do_check(const std::string& path, bool as_json) {
     const auto run = run_order(path);
     if (!run) return complain(run.sentence());
-    Findings findings = run->findings;
-    findings.insert(findings.end(), run->sheets.findings.begin(), run->sheets.findings.end());
+    const Findings& findings = run->work.findings;
     if (as_json)
         std::cout << json{{"findings", findings_json(findings)}}.dump(1) << "\n";
     else

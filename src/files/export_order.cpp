@@ -59,14 +59,8 @@ bool prints(const Sheet& sheet, const TransferSet& set) {
 
 Finding unlabelled(const Order& order, const Sheet& sheet, int count) {
     Subject about;
-    about.stage = "sheets";
     about.medium = sheet.medium;
-    return {Severity::note,
-            "label-room",
-            about,
-            {},
-            find_medium(order, sheet.medium)->name + ", sheet " + std::to_string(sheet.number + 1) + ": " + std::to_string(count) +
-                (count == 1 ? " piece has" : " pieces have") + " no room for a label beside the contour. A wider gap gives room."};
+    return finding("label-room", about, {{"medium", find_medium(order, sheet.medium)->name}, {"sheet", sheet.number + 1}, {"n", count}});
 }
 
 /// Cards by garment as they were made, by print location, or as the presses come to them.
@@ -95,29 +89,24 @@ std::vector<const Guide*> in_guide_order(const Order& order, const GuideSet& set
 
 }  // namespace
 
-Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
-                                  const Task& task, const PressPlan* planned) {
+Result<ExportReport> export_order(const std::string& folder, const Order& order, const Shop& shop, const LoadedArtById& art,
+                                  const ExportChoice& choice, const Task& task, const Work* before) {
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error) return Error{"The folder “" + folder + "” cannot be made: " + error.message() + "."};
     const ArtFactsById facts = facts_of(art);
-    const FitPlan plan = fit(order, facts);
-    const TransferSet set = transfers(order, plan, facts);
-    const SheetPlan sheets = sheet_plan(order, set);
+    const auto pictures = std::make_shared<const KnownArt>(
+        KnownArt{facts, before != nullptr && before->fit.in.art ? before->fit.in.art->faults : Findings{}});
+    const Work made = work(order, shop, Shared<KnownArt>(pictures), before);
+    const FitPlan& plan = made.plan();
+    const TransferSet& set = made.transfer_set();
+    const SheetPlan& sheets = made.sheet_plan();
+    const PressPlan& press = made.press_plan();
     const GuideSet guide_set = choice.guides ? guides(order, plan, facts) : GuideSet{};
     const std::string stem = folder + "/" + file_stem(order.name);
 
-    PressPlan press;
-    if (choice.press || (choice.guides && choice.guide_order == "press")) {
-        ScheduleOptions quick;
-        quick.tries = 0;
-        press = press_plan(order, plan, set, quick, {}, planned);
-    }
-
     ExportReport report;
-    report.findings = sheets.findings;
-    if (choice.guides)
-        for (Finding& f : stale_guides(order, plan)) report.findings.push_back(std::move(f));
+    report.findings = made.findings;
     Steps steps;
     const auto pdf = [&](const std::string& path, std::vector<const Drawing*> pages, const std::string& title) {
         steps.add(path, [&art, path, pages = std::move(pages), title](const Task& t) { return write_pdf(path, pages, art, title, t); });
@@ -171,9 +160,9 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             steps.add(name + "_cut.plt", [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
         }
     }
-    const auto pages_file = [&](const std::string& path, std::vector<GuidePage> made, const std::string& title) {
-        if (made.empty()) return;
-        const auto kept = std::make_shared<const std::vector<GuidePage>>(std::move(made));
+    const auto pages_file = [&](const std::string& path, std::vector<GuidePage> drawn, const std::string& title) {
+        if (drawn.empty()) return;
+        const auto kept = std::make_shared<const std::vector<GuidePage>>(std::move(drawn));
         steps.add(path, [&art, kept, path, title](const Task& t) {
             std::vector<const Drawing*> pages;
             for (const GuidePage& p : *kept) pages.push_back(&p.drawing);

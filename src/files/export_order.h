@@ -6,8 +6,7 @@
 
 #include "core/base/result.h"
 #include "core/base/task.h"
-#include "core/sheets/sheets.h"
-#include "core/pressing/press_plan.h"
+#include "core/pipeline/work.h"
 #include "files/art_file.h"
 
 namespace orthema {
@@ -28,8 +27,9 @@ struct ExportReport {
 };
 
 /// Writes into `folder`, which is made when it is not there. A stale or empty layout exports no sheets of that medium
-/// and says so. `planned` is a press plan to begin with. Stopping leaves the files that are whole and no others.
-Result<ExportReport> export_order(const std::string& folder, const Order& order, const LoadedArtById& art, const ExportChoice& choice,
-                                  const Task& task = {}, const PressPlan* planned = nullptr);
+/// and says so. `before` is the work of the order so far: what holds of it is not made again. Stopping leaves the files that
+/// are whole and no others. The report has every finding of the work, and what the writing found.
+Result<ExportReport> export_order(const std::string& folder, const Order& order, const Shop& shop, const LoadedArtById& art,
+                                  const ExportChoice& choice, const Task& task = {}, const Work* before = nullptr);
 
 }  // namespace orthema

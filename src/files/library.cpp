@@ -234,8 +234,8 @@ Result<LibraryContent> Library::content() const {
 
 void adopt_library(Order& order, const LibraryContent& content) {
     const auto adopt = [](auto& have, const auto& offered) {
-        const auto fresh = lacking(have, offered);
-        have.insert(have.end(), fresh.begin(), fresh.end());
+        const auto fresh = lacking(have.all(), offered);
+        if (!fresh.empty()) have.own().insert(have.own().end(), fresh.begin(), fresh.end());
     };
     adopt(order.styles, content.styles);
     adopt(order.media, content.media);

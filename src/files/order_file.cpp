@@ -19,9 +19,8 @@ LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* 
             out[art.id] = *loaded;
         } else if (findings != nullptr) {
             Subject about;
-            about.stage = "art";
             about.art = art.id;
-            findings->push_back({Severity::stop, "art-unreadable", about, {}, loaded.sentence()});
+            findings->push_back(finding("art-unreadable", about, {{"fault", loaded.sentence()}}));
         }
     }
     return out;

@@ -223,7 +223,7 @@ TEST(GuidesBench, CorrectionWindowsAndCodesAreTyped) {
 
 TEST(GuidesBench, AGuideThatNoLongerHoldsIsMarked) {
     SmallWindow w(6);
-    w.room().guides_printed();
+    w.room().exporter().guides_printed();
     w.wait();
     EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("still holds"), -1);
     Order next = w.order();
@@ -235,7 +235,7 @@ TEST(GuidesBench, AGuideThatNoLongerHoldsIsMarked) {
         std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) { return f.code == "guide-stale"; }));
     ExportChoice choice;
     choice.sheets_pdf = choice.sheets_png = choice.cut_lines = choice.tables = choice.press = false;
-    w.room().export_to(QString::fromStdString(w.data("out")), choice);
+    w.room().exporter().export_to(QString::fromStdString(w.data("out")), choice);
     w.wait();
     EXPECT_NE(w.notice().find("other figures"), std::string::npos);
     EXPECT_NE(w.find<QLabel>("Guide revision")->text().indexOf("still holds"), -1) << "printed anew";

@@ -80,21 +80,21 @@ TEST(BlanksBench, TheLibraryKeepsABlankForLaterOrders) {
     w.click(w.find<QPushButton>("Blank page/Figures"));
     w.type(w.find<QLineEdit>("Chest, pit to pit"), "571");
     const BlankStyle taped = *find_style(w.order(), "adult-tee");
-    w.room().keep_in_library(taped);
+    w.room().library().keep(taped);
     w.wait();
-    w.room().export_library(QString::fromStdString(w.data("lib.json")));
+    w.room().library().export_to(QString::fromStdString(w.data("lib.json")));
     w.wait();
     EXPECT_EQ(test::run("python3 -m json.tool '" + w.data("lib.json") + "' > /dev/null").code, 0);
-    w.room().start_new();
+    w.room().keeper().start_new();
     w.wait();
     EXPECT_EQ(*find_style(w.order(), "adult-tee"), taped);
     Window other;
-    other.room().import_library(QString::fromStdString(w.data("lib.json")));
+    other.room().library().import_from(QString::fromStdString(w.data("lib.json")));
     other.wait();
-    EXPECT_TRUE(std::find(other.room().library().styles.begin(), other.room().library().styles.end(), taped) !=
-                other.room().library().styles.end());
+    EXPECT_TRUE(std::find(other.room().library().content().styles.begin(), other.room().library().content().styles.end(), taped) !=
+                other.room().library().content().styles.end());
     test::spill(w.data("lib.json"), "{\"format\": 3}");
-    other.room().import_library(QString::fromStdString(w.data("lib.json")));
+    other.room().library().import_from(QString::fromStdString(w.data("lib.json")));
     other.wait();
     EXPECT_NE(other.notice().find("not a library"), std::string::npos) << other.notice();
 }
@@ -154,7 +154,7 @@ TEST(BlanksBench, ALongApronWithTwoPocketsIsMadeAndWorn) {
         EXPECT_FALSE(bounds(f.place).grown(f.clearance_mm - 0.5).meets(on.ink)) << "the pocket at " << bounds(f.place).x0;
     }
     EXPECT_EQ(pockets, 2);
-    w.room().save(QString::fromStdString(w.data("apron.orthema")));
+    w.room().keeper().save(QString::fromStdString(w.data("apron.orthema")));
     w.wait();
     const Order kept = w.order();
     w.open(w.data("apron.orthema"));

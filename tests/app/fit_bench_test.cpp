@@ -204,14 +204,14 @@ TEST(FitBench, UndoGoesAllTheWayBackAndRedoForth) {
     w.click(w.find<QPushButton>("Placing/share"));
     const Order done = w.order();
     int steps = 0;
-    while (w.room().can_undo() && steps < 50) {
+    while (w.room().document().can_undo() && steps < 50) {
         w.undo();
         ++steps;
     }
     EXPECT_EQ(w.order(), begun);
     EXPECT_EQ(steps, 4);
-    EXPECT_FALSE(w.room().changed());
-    while (w.room().can_redo()) w.key(&w.window(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_FALSE(w.room().document().changed_since_saved());
+    while (w.room().document().can_redo()) w.key(&w.window(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
     EXPECT_EQ(w.order(), done);
 }
 

@@ -99,7 +99,7 @@ TEST(MakingBench, LayersByColourWithABacking) {
     EXPECT_EQ(w.d().making.layers.size(), 3u) << "two colours, and the backing stays";
     // saved, opened again, the same
     const std::string path = w.data("o.orthema");
-    w.room().save(QString::fromStdString(path));
+    w.room().keeper().save(QString::fromStdString(path));
     w.wait();
     EXPECT_EQ(open_order(path)->order.decorations, w.order().decorations);
 }
@@ -182,7 +182,7 @@ TEST(MakingBench, TheShopsFiguresAreEditedAndKept) {
     })) << "the media still mirror";
     w.click(w.find<QPushButton>("Keep it in the library"));
     w.wait();
-    const auto& kept = w.room().library().methods;
+    const auto& kept = w.room().library().content().methods;
     const auto at = std::find_if(kept.begin(), kept.end(), [](const Method& m) { return m.id == "cut vinyl"; });
     ASSERT_NE(at, kept.end());
     EXPECT_EQ(at->fabrics, std::vector<std::string>{"silk"});
@@ -226,7 +226,7 @@ TEST(MakingBench, AMediumAndItsMethodAreMadeInTheWindowAndUsed) {
     w.page("Shop");
     w.click(w.find<QPushButton>("Keep it in the library"));
     w.wait();
-    EXPECT_EQ(w.room().library().media.back().name, "Tile paper");
+    EXPECT_EQ(w.room().library().content().media.back().name, "Tile paper");
 }
 
 TEST(MakingBench, ATilesRimIsProvenCovered) {

@@ -119,7 +119,7 @@ TEST(PressBench, PlanningOnNeverMakesItLonger) {
     QTest::qWait(400);
     w.click(w.find<QPushButton>("Plan on"));  // now it stops
     w.wait();
-    EXPECT_FALSE(w.room().planning());
+    EXPECT_FALSE(w.room().planner().running());
     EXPECT_LE(w.plan().schedule.end, before + 1e-6);
     EXPECT_TRUE(schedule_faults(w.plan().shop, w.plan().schedule).empty());
 }
@@ -169,7 +169,7 @@ TEST(PressBench, AWholeRehearsalAgainstTheSimulatedPress) {
     w.wait();
     EXPECT_FALSE(w.plan().loads[0].trial);
     const std::string path = w.data("pressed.orthema");
-    w.room().save(QString::fromStdString(path));
+    w.room().keeper().save(QString::fromStdString(path));
     w.wait();
     const Order kept = w.order();
     w.open(path);
@@ -239,13 +239,13 @@ TEST(PressBench, AProgramThatIsLostFindsItsShiftAgain) {
     PressWindow w;
     w.few(8);  // more than can be done while the window comes up
     const std::string path = w.data("lost.orthema");
-    w.room().save(QString::fromStdString(path));
+    w.room().keeper().save(QString::fromStdString(path));
     w.wait();
     w.begin(300);
     w.to_loads(2);
     const int done = w.desk().shift().loads_done();
     ASSERT_GE(done, 2);
-    const std::string kept = w.room().data_folder().toStdString() + "/shifts/" + file_stem(w.order().name) + ".json";
+    const std::string kept = w.room().keeper().data_folder().toStdString() + "/shifts/" + file_stem(w.order().name) + ".json";
     const auto on_disk = [&] {
         const auto text = read_file(kept);
         const auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());

@@ -57,9 +57,9 @@ TEST(SheetsBench, SettlesEveryPieceAndSaysWhatItTakes) {
     SheetsWindow w;
     EXPECT_EQ(w.copies().size(), std::size_t(garments_in(w.order())));
     EXPECT_TRUE(w.sound());
-    EXPECT_GE(w.room().settle_curve().size(), 2u);
-    for (std::size_t i = 1; i < w.room().settle_curve().size(); ++i)
-        EXPECT_GE(w.room().settle_curve()[i].density + 1e-9, w.room().settle_curve()[i - 1].density);
+    EXPECT_GE(w.room().settler().curve().size(), 2u);
+    for (std::size_t i = 1; i < w.room().settler().curve().size(); ++i)
+        EXPECT_GE(w.room().settler().curve()[i].density + 1e-9, w.room().settler().curve()[i - 1].density);
     EXPECT_TRUE(w.find<QLabel>("Film used")->text().endsWith(" mm"));
     EXPECT_NE(w.find<QLabel>("Cost a piece")->text(), "–");
     w.undo();
@@ -372,7 +372,7 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     w.page("Stock");
     w.click(w.find<QPushButton>("Count down"));
     w.wait();
-    for (const Medium& m : w.room().library().media)
+    for (const Medium& m : w.room().library().content().media)
         if (m.id == w.medium().id)
             for (const StockItem& s : m.laying.stock) EXPECT_NE(s.id, offcut) << "it is used up";
 }

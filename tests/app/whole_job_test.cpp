@@ -149,16 +149,16 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     panel->hide();
 
     // save, close, open again: the same
-    w.room().save(QString::fromStdString(w.data("crew.orthema")));
+    w.room().keeper().save(QString::fromStdString(w.data("crew.orthema")));
     w.wait();
-    EXPECT_FALSE(w.room().changed());
+    EXPECT_FALSE(w.room().document().changed_since_saved());
     const Order saved = w.order();
     w.close();
     Window second(&w);
     second.open(w.data("crew.orthema"));
     EXPECT_EQ(second.order(), saved);
-    EXPECT_FALSE(second.room().changed());
-    EXPECT_EQ(second.room().recent().front(), QString::fromStdString(w.data("crew.orthema")));
+    EXPECT_FALSE(second.room().document().changed_since_saved());
+    EXPECT_EQ(second.room().keeper().recent().front(), QString::fromStdString(w.data("crew.orthema")));
     second.go(5);
     EXPECT_FALSE(second.room().sheets().media.at(0).stale);
     EXPECT_EQ(copies_of(second.room()).size(), 16u);

@@ -154,7 +154,7 @@ TEST(ExportPanel, CanBeStoppedAndLeavesOnlyWholeFiles) {
     const std::string out = w.data("out");
     w.type(panel->findChild<QLineEdit*>("Folder"), QString::fromStdString(out));
     w.click(panel->findChild<QPushButton*>("Write the files"));
-    EXPECT_TRUE(w.room().exporting());
+    EXPECT_TRUE(w.room().exporter().running());
     // once the long picture is under way
     QElapsedTimer timer;
     timer.start();
@@ -162,7 +162,7 @@ TEST(ExportPanel, CanBeStoppedAndLeavesOnlyWholeFiles) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     w.click(panel->findChild<QPushButton*>("Stop"));
     w.wait();
-    EXPECT_FALSE(w.room().exporting());
+    EXPECT_FALSE(w.room().exporter().running());
     EXPECT_TRUE(panel->findChild<QLabel*>("Export says")->text().startsWith("Stopped"))
         << panel->findChild<QLabel*>("Export says")->text().toStdString();
     int files = 0;

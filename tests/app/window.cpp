@@ -106,7 +106,7 @@ void Window::close() {
 }
 
 void Window::open(const std::string& path) {
-    room_->open(QString::fromStdString(path));
+    room_->keeper().open(QString::fromStdString(path));
     wait();
 }
 

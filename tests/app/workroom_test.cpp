@@ -37,9 +37,9 @@ TEST(Workroom, OpeningWhatCannotBeOpenedLosesNothing) {
     for (const std::string& path : {w.data("bad.orthema"), w.data("missing.orthema"), w.data()}) {
         w.open(path);
         EXPECT_EQ(w.order(), now);
-        EXPECT_TRUE(w.room().can_undo());
+        EXPECT_TRUE(w.room().document().can_undo());
         EXPECT_FALSE(w.notice().empty());
-        EXPECT_EQ(w.room().path().toStdString(), w.data("a.orthema"));
+        EXPECT_EQ(w.room().keeper().path().toStdString(), w.data("a.orthema"));
     }
 }
 
@@ -55,8 +55,8 @@ TEST(Workroom, AnUnsavedOrderIsPutAsideAndCanBeBroughtBack) {
     w.wait();
     EXPECT_EQ(w.order().name, "Half done");
     EXPECT_EQ(w.order().art.size(), 1u);
-    EXPECT_TRUE(w.room().changed()) << "it still is not saved";
-    EXPECT_TRUE(w.room().path().isEmpty());
+    EXPECT_TRUE(w.room().document().changed_since_saved()) << "it still is not saved";
+    EXPECT_TRUE(w.room().keeper().path().isEmpty());
 }
 
 TEST(Workroom, ClosingKeepsWhatIsUnsavedForTheNextStart) {
@@ -65,18 +65,18 @@ TEST(Workroom, ClosingKeepsWhatIsUnsavedForTheNextStart) {
     w.room().edit("name", renamed(w.order(), "Closed in a hurry"));
     w.close();
     Window second(&w);
-    second.room().offer_put_aside();
+    second.room().keeper().offer_put_aside();
     ASSERT_NE(second.notice().find("not saved"), std::string::npos) << second.notice();
     second.click(second.window().notices()->action());
     second.wait();
     EXPECT_EQ(second.order().name, "Closed in a hurry");
     // once saved, nothing is offered any more
-    second.room().save(QString::fromStdString(second.data("kept.orthema")));
+    second.room().keeper().save(QString::fromStdString(second.data("kept.orthema")));
     second.wait();
-    EXPECT_FALSE(second.room().changed());
+    EXPECT_FALSE(second.room().document().changed_since_saved());
     second.close();
     Window third(&w);
-    third.room().offer_put_aside();
+    third.room().keeper().offer_put_aside();
     EXPECT_EQ(third.notice(), "");
 }
 
@@ -90,8 +90,8 @@ TEST(Workroom, AnAutosaveBesideAFileIsOfferedWhenItIsOpened) {
     w.click(w.window().notices()->action());
     w.wait();
     EXPECT_EQ(w.order().name, "Later state");
-    EXPECT_TRUE(w.room().changed());
-    w.room().save(w.room().path());
+    EXPECT_TRUE(w.room().document().changed_since_saved());
+    w.room().keeper().save(w.room().keeper().path());
     w.wait();
     EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Later state");
     EXPECT_FALSE(std::filesystem::exists(autosave_path(w.data("a.orthema")))) << "and gone once it is saved";
@@ -102,11 +102,11 @@ TEST(Workroom, SavingWhereItCannotIsSaidAndStaysUnsaved) {
     save_small(w.data("a.orthema"));
     w.open(w.data("a.orthema"));
     w.room().edit("name", renamed(w.order(), "More"));
-    w.room().save(QStringLiteral("/proc/nowhere/x.orthema"));
+    w.room().keeper().save(QStringLiteral("/proc/nowhere/x.orthema"));
     w.wait();
     EXPECT_NE(w.notice().find("cannot be written"), std::string::npos) << w.notice();
-    EXPECT_TRUE(w.room().changed());
-    EXPECT_EQ(w.room().path().toStdString(), w.data("a.orthema"));
+    EXPECT_TRUE(w.room().document().changed_since_saved());
+    EXPECT_EQ(w.room().keeper().path().toStdString(), w.data("a.orthema"));
     EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Small order");
 }
 
@@ -114,17 +114,17 @@ TEST(Workroom, UndoneSavedAndRedoneKnowsWhetherItChanged) {
     Window w;
     save_small(w.data("a.orthema"));
     w.open(w.data("a.orthema"));
-    EXPECT_FALSE(w.room().changed());
+    EXPECT_FALSE(w.room().document().changed_since_saved());
     w.room().edit("name", renamed(w.order(), "B"));
-    EXPECT_TRUE(w.room().changed());
+    EXPECT_TRUE(w.room().document().changed_since_saved());
     w.undo();
-    EXPECT_FALSE(w.room().changed());
-    w.room().redo();
-    w.room().save(w.room().path());
+    EXPECT_FALSE(w.room().document().changed_since_saved());
+    w.room().document().redo();
+    w.room().keeper().save(w.room().keeper().path());
     w.wait();
-    EXPECT_FALSE(w.room().changed());
+    EXPECT_FALSE(w.room().document().changed_since_saved());
     w.undo();
-    EXPECT_TRUE(w.room().changed()) << "undo reaches behind a save";
+    EXPECT_TRUE(w.room().document().changed_since_saved()) << "undo reaches behind a save";
 }
 
 TEST(Workroom, GesturesMergeAndEnd) {
@@ -136,15 +136,15 @@ TEST(Workroom, GesturesMergeAndEnd) {
     EXPECT_EQ(w.order().name, "abc");
     w.undo();
     EXPECT_EQ(w.order().name, "New order");
-    EXPECT_FALSE(w.room().can_undo());
+    EXPECT_FALSE(w.room().document().can_undo());
 }
 
 TEST(Workroom, AnUnpackedOrderIsNeverWrittenOver) {
     Window w;
     w.open(test::source("demo/marrow-hill"));
     EXPECT_EQ(w.order().name, "Marrow Hill Kite Fair");
-    EXPECT_TRUE(w.room().path().isEmpty()) << "saving asks for a name";
-    EXPECT_FALSE(w.room().changed());
+    EXPECT_TRUE(w.room().keeper().path().isEmpty()) << "saving asks for a name";
+    EXPECT_FALSE(w.room().document().changed_since_saved());
 }
 
 TEST(Workroom, RecentOrdersForgetWhatIsGone) {
@@ -153,10 +153,10 @@ TEST(Workroom, RecentOrdersForgetWhatIsGone) {
     save_small(w.data("b.orthema"));
     w.open(w.data("a.orthema"));
     w.open(w.data("b.orthema"));
-    ASSERT_EQ(w.room().recent().size(), 2);
-    EXPECT_EQ(w.room().recent().front().toStdString(), w.data("b.orthema"));
+    ASSERT_EQ(w.room().keeper().recent().size(), 2);
+    EXPECT_EQ(w.room().keeper().recent().front().toStdString(), w.data("b.orthema"));
     std::filesystem::remove(w.data("b.orthema"));
-    EXPECT_EQ(w.room().recent().size(), 1);
+    EXPECT_EQ(w.room().keeper().recent().size(), 1);
 }
 
 TEST(Shell, TheJobLineShowsHowEachStageStands) {

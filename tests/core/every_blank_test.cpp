@@ -170,7 +170,7 @@ TEST(EveryBlank, OneMillimetreSmallerAlwaysFitsToo) {
             ASSERT_TRUE(again);
             for (const Finding& f : again->findings)
                 EXPECT_FALSE(f.about.size == s.size && (f.code == "ink-over" || f.code == "ink-too-close"))
-                    << f.sentence << " at " << share;
+                    << finding_text(f, Unit::mm) << " at " << share;
         }
     });
 }

@@ -42,7 +42,8 @@ void says_what_to_do(const std::vector<Finding>& said) {
 
 TEST(FitFindings, NoneOnAPlainOrderButNotes) {
     const Scene s;
-    for (const Finding& f : fit(s.order, s.facts).findings) EXPECT_EQ(f.severity, Severity::note) << f.code << ": " << f.sentence;
+    for (const Finding& f : fit(s.order, s.facts).findings)
+        EXPECT_EQ(f.severity, Severity::note) << f.code << ": " << finding_text(f, Unit::mm);
 }
 
 TEST(FitFindings, InkOverASeamAndTooCloseToOne) {
@@ -61,7 +62,7 @@ TEST(FitFindings, InkOverASeamAndTooCloseToOne) {
     const auto close = s.said("ink-too-close");
     ASSERT_EQ(close.size(), 1u);
     EXPECT_EQ(close[0].severity, Severity::caution);
-    EXPECT_NEAR(close[0].numbers.at("short"), 25 - 12, 2.5) << "the side seam slants a little";
+    EXPECT_NEAR(figure_of(close[0], "short"), 25 - 12, 2.5) << "the side seam slants a little";
     says_what_to_do(close);
 }
 
@@ -101,7 +102,7 @@ TEST(FitFindings, ThePlatenIsShiftedChangedOrPadded) {
     s.d().sizing.base_width = Length::from_mm(120);
     auto said = s.said("platen-shifted");
     ASSERT_FALSE(said.empty());
-    EXPECT_NE(said[0].sentence.find("hangs off"), std::string::npos) << said[0].sentence;
+    EXPECT_NE(finding_text(said[0], Unit::mm).find("hangs off"), std::string::npos) << finding_text(said[0], Unit::mm);
     says_what_to_do(said);
     s.put("youth-tee", "sun", {"XS"}, Location::left_chest);
     s.d().press = "press-large";
@@ -146,7 +147,7 @@ TEST(FitFindings, InkThatVanishesOnTheCloth) {
     s.art().inks = {{{0.86, 0.84, 0.80, 1}, 0.6}, {{0.1, 0.2, 0.4, 1}, 0.4}};  // ash on ash
     const auto said = s.said("art-contrast");
     ASSERT_EQ(said.size(), 1u);
-    EXPECT_NEAR(said[0].numbers.at("share"), 0.6, 1e-9);
+    EXPECT_NEAR(figure_of(said[0], "share"), 0.6, 1e-9);
     says_what_to_do(said);
     EXPECT_EQ(vanishing_share(s.art(), {0.1, 0.2, 0.4, 1}), 0.4);
     EXPECT_LT(colour_difference({1, 1, 1, 1}, {1, 1, 1, 1}), 1e-9);
@@ -160,8 +161,8 @@ TEST(FitFindings, MarksThatMissTheirLine) {
     const auto said = s.said("mark-missed");
     ASSERT_EQ(said.size(), 5u);
     const SizeFit on = *find_size(fit(s.order, s.facts).decorations[0], "M");
-    EXPECT_NEAR(said[1].numbers.at("off"), 0.1 * on.width, 1e-9);
-    EXPECT_NE(said[1].sentence.find("to your left"), std::string::npos);
+    EXPECT_NEAR(figure_of(said[1], "off"), 0.1 * on.width, 1e-9);
+    EXPECT_NE(finding_text(said[1], Unit::mm).find("to your left"), std::string::npos);
     says_what_to_do(said);
     const DecorationFit f = fit(s.order, s.facts).decorations[0];
     s.d() = brought_together(s.order, s.d(), *find_size(f, "M"), find_ground(f, "M")->panel, s.d().meetings[0]);
@@ -187,14 +188,14 @@ TEST(FitFindings, DesignsOnOnePanelKeepApart) {
         const SizeFit& first = *find_size(plan.decorations[0], at.size);
         const double apart = distance(placed_outline(s.art().outline, first), placed_outline(s.art().outline, at));
         const bool said = std::any_of(second.findings.begin(), second.findings.end(), [&](const Finding& f) {
-            return f.about.size == at.size && f.sentence.find("design “Corner”") != std::string::npos;
+            return f.about.size == at.size && finding_text(f, Unit::mm).find("design “Corner”") != std::string::npos;
         });
         EXPECT_TRUE(apart >= 14.4 || said) << at.size << " " << apart;
     }
     // far below, nothing is said, and moving the first does not touch what lies on the back
     s.order.decorations[1].location = Location::full_back;
     const FitPlan before = fit(s.order, s.facts);
-    for (const Finding& f : before.decorations[1].findings) EXPECT_EQ(f.sentence.find("design “"), std::string::npos);
+    for (const Finding& f : before.decorations[1].findings) EXPECT_EQ(finding_text(f, Unit::mm).find("design “"), std::string::npos);
     Order moved_on = s.order;
     moved_on.decorations[0].placing.offset += Length::from_mm(30);
     const FitPlan after = refit(moved_on, s.facts, s.order, before);

@@ -81,7 +81,7 @@ TEST(Making, WhatMustReachPastTheInkSaysWhenItDoesNot) {
     EXPECT_TRUE(s.says("layer-short"));
     EXPECT_FALSE(s.says("layers-married"));
     for (const Finding& f : s.set.findings)
-        if (f.code == "layer-short") EXPECT_NE(f.sentence.find("1.2"), std::string::npos) << f.sentence;
+        if (f.code == "layer-short") EXPECT_NE(finding_text(f, Unit::mm).find("1.2"), std::string::npos) << finding_text(f, Unit::mm);
 
     s.d() = with_medium(s.order, s.d(), "foil-copper");
     s.d().making.layers = find_method(s.order, "foil over adhesive")->layers;

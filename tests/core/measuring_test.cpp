@@ -22,7 +22,7 @@ TEST(Measuring, FindsUnitSlipsSwapsAndRunsOutOfStep) {
     ASSERT_TRUE(slip);
     EXPECT_EQ(slip->doubt, Doubt::unit_slip);
     EXPECT_NEAR(slip->factor, 2.54, 1e-9);
-    EXPECT_NE(doubt_finding(tee, *slip).sentence.find("inches taken for centimetres"), std::string::npos);
+    EXPECT_NE(finding_text(doubt_finding(tee, *slip), Unit::mm).find("inches taken for centimetres"), std::string::npos);
     // chest and body length exchanged
     BlankStyle swapped = tee;
     std::swap(swapped.chart["L"][Measure::chest].value, swapped.chart["L"][Measure::body_length].value);

@@ -21,7 +21,7 @@ bool says(const Findings& findings, const std::string& code) {
 
 TEST(Order, CountsStandInTheOrderOfTheSizeRun) {
     Order order = test::small_order();
-    order.lines.insert(order.lines.begin(), {"adult-tee", "ash", "2XL", 7, ""});
+    order.lines.insert(order.lines.begin(), OrderLine{"adult-tee", "ash", "2XL", 7, ""});
     std::vector<std::string> sizes;
     for (const SizeCount& c : counts_of(order, ash)) sizes.push_back(c.size);
     EXPECT_EQ(sizes, (std::vector<std::string>{"S", "M", "L", "XL", "2XL", "3XL"}));

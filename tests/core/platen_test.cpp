@@ -77,7 +77,7 @@ TEST(PlatenFit, TriesInTheTradesOrder) {
     EXPECT_NEAR(shifted.shift.y, 130, 1e-9);  // by hand: 150 + 30 − 250 = −70 … the edge lies at −100, the seam at 30
     EXPECT_NEAR(shifted.shift.x, 0, 1e-9);
     EXPECT_NEAR(shifted.presses.at(0).y0, 30, 1e-9);
-    EXPECT_NE(platen_words(shifted, press, Unit::mm).find("lower by 130 mm"), std::string::npos) << platen_words(shifted, press, Unit::mm);
+    EXPECT_NE(worded(platen_words(shifted, press), Unit::mm).find("lower by 130 mm"), std::string::npos);
     // shut in between two seams: the small platen goes between them
     std::vector<RaisedBox> between{{"armhole seam", {-400, -400, -100, 700}, 2}, {"armhole seam", {100, -400, 400, 700}, 2}};
     const PlatenFit other = platen_fit(press, ink, between);

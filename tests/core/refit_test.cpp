@@ -39,7 +39,8 @@ std::string told(const FitPlan& plan) {
             for (const auto& top : s.school_tops) add(top.value_or(-1));
         }
     }
-    for (const Finding& f : plan.findings) out += "\n" + f.code + " " + f.about.decoration + " " + f.about.size + " " + f.sentence;
+    for (const Finding& f : plan.findings)
+        out += "\n" + f.code + " " + f.about.decoration + " " + f.about.size + " " + finding_text(f, Unit::mm);
     return out;
 }
 

@@ -1,6 +1,11 @@
 // Lengths as people read and type them.
 #include "core/base/units.h"
 
+#include <set>
+#include <stdexcept>
+
+#include "core/base/catalogue.h"
+
 #include <cmath>
 #include <random>
 
@@ -69,12 +74,32 @@ TEST(Units, MillimetresForFilesCarryNoTrailingZeros) {
     EXPECT_EQ(mm_text(1.23456, 3), "1.235");
 }
 
-TEST(Units, FindingsPutTheirNumbersIntoTheSentence) {
-    Finding f;
-    f.numbers = {{"short", 25.4}, {"ideal", 50.8}};
-    f.sentence = "{short} short of {ideal}, {unknown} stays.";
-    EXPECT_EQ(finding_text(f, Unit::inch), "1 in short of 2 in, {unknown} stays.");
-    EXPECT_EQ(finding_text(f, Unit::mm), "25 mm short of 51 mm, {unknown} stays.");
+TEST(Words, LengthsAreSaidInTheReadersUnitAndPluralsByTheirNumber) {
+    const Finding crossed = finding("seam-crossed", {}, {{"medium", "Film"}, {"n", 1}});
+    EXPECT_EQ(finding_text(crossed, Unit::mm).rfind("Film: 1 piece crosses the taped seam", 0), 0U);
+    EXPECT_EQ(crossed.about.stage, "sheets");
+    const Finding shortened = finding("short-of-ideal", {},
+                                      {{"who", Phrases{{{"who", {{"design", "Kite"}, {"run", "Tee, ash"}}}}}},
+                                       {"by", "side seam"},
+                                       {"limit", Length::from_mm(25.4)},
+                                       {"ideal", Length::from_mm(50.8)},
+                                       {"size", "S"}});
+    EXPECT_EQ(finding_text(shortened, Unit::inch),
+              "“Kite” on Tee, ash: the side seam holds it to 1 in, ideal 2 in. Move it, or leave S to a band of its own.");
+    EXPECT_NE(finding_text(shortened, Unit::mm).find("to 25 mm, ideal 51 mm"), std::string::npos);
+    EXPECT_EQ(figure_of(shortened, "ideal"), 50.8);
+    EXPECT_EQ(worded({"why-stroke", {{"is", Fine{0.254, 2}}, {"least", Fine{0.508}}}}, Unit::inch),
+              "strokes of 0.01 in are finer than the 0.02 in it holds");
+}
+
+TEST(Words, WhatIsMissingIsABugAndCodesAreNeverTwice) {
+    EXPECT_THROW((void)worded({"who", {{"design", "Kite"}}}, Unit::mm), std::logic_error);
+    EXPECT_THROW((void)finding("no-such-code", {}), std::logic_error);
+    std::set<std::string_view> codes;
+    for (const Entry& e : catalogue()) {
+        EXPECT_TRUE(codes.insert(e.code).second) << e.code;
+        EXPECT_EQ(std::count(e.text.begin(), e.text.end(), '{'), std::count(e.text.begin(), e.text.end(), '}')) << e.code;
+    }
 }
 
 TEST(Standing, IsTheWorstThatIsSaidOfTheStage) {

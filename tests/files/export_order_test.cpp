@@ -42,7 +42,7 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
     ExportChoice choice;
     choice.dpi = 60;
     std::vector<double> shares;
-    const auto report = export_order(folder / "out", package->order, art, choice,
+    const auto report = export_order(folder / "out", package->order, Shop{}, art, choice,
                                      Task{[&](double s, const std::string&) { shares.push_back(s); }, nullptr});
     ASSERT_TRUE(report) << report.sentence();
     std::set<std::string> names;
@@ -75,7 +75,7 @@ TEST(Export, TheTemplatesMarksMeasureTrueOnTheRenderedPage) {
     const LoadedArtById art = load_all_art(package->order, package->art, nullptr);
     const ArtFactsById facts = facts_of(art);
     const FitPlan plan = fit(package->order, facts);
-    ASSERT_TRUE(export_order(folder / "out", package->order, art, {false, false, false, true, false, 300}));
+    ASSERT_TRUE(export_order(folder / "out", package->order, Shop{}, art, {false, false, false, true, false, 300}));
     // the first size's template begins the file; its 100 mm mark is the longest level dark run of about that length
     const double dpi = 100;
     const Guide guide = guides(package->order, plan, facts).guides[0];
@@ -96,7 +96,7 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
     const auto package = open_order(saved(folder));
     Order order = package->order;
     order.decorations[0].sizing.base_width = Length::from_mm(120);
-    const auto report = export_order(folder / "out", order, load_all_art(order, package->art, nullptr),
+    const auto report = export_order(folder / "out", order, Shop{}, load_all_art(order, package->art, nullptr),
                                      {true, true, true, false, false, 60, false, true, false});
     ASSERT_TRUE(report);
     EXPECT_TRUE(report->files.empty());
@@ -105,7 +105,7 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
 
 TEST(Export, AFolderThatCannotBeMadeIsSaid) {
     const Order order = test::small_order();
-    const auto report = export_order("/proc/no/such", order, load_all_art(order, test::small_art(), nullptr), {});
+    const auto report = export_order("/proc/no/such", order, Shop{}, load_all_art(order, test::small_art(), nullptr), {});
     ASSERT_FALSE(report);
     EXPECT_NE(report.sentence().find("cannot be made"), std::string::npos);
 }

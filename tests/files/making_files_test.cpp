@@ -284,7 +284,7 @@ TEST(MakingFiles, TheWhiteIsAPictureOfItsOwnAndHandlesHaveTemplates) {
     ExportChoice choice;
     choice.dpi = 50;
     choice.tables = choice.cut_lines = false;
-    const auto report = export_order(folder / "out", package->order, load_all_art(package->order, package->art, nullptr), choice);
+    const auto report = export_order(folder / "out", package->order, Shop{}, load_all_art(package->order, package->art, nullptr), choice);
     ASSERT_TRUE(report) << report.sentence();
     const auto written = [&](const std::string& part) {
         return std::any_of(report->files.begin(), report->files.end(),

@@ -170,7 +170,7 @@ TEST(Template, AsSvgItIsOfTrueSizeAndReadByOthers) {
     ExportChoice choice;
     choice.sheets_pdf = choice.sheets_png = choice.cut_lines = choice.tables = choice.press = false;
     choice.templates_svg = true;
-    const auto report = export_order(folder / "out", job.order, job.art, choice);
+    const auto report = export_order(folder / "out", job.order, Shop{}, job.art, choice);
     ASSERT_TRUE(report.ok());
     const DecorationFit& fitted = job.plan.decorations[0];
     const SizeFit& size = fitted.sizes[0];
@@ -378,7 +378,7 @@ TEST(Revision, ChangesWithTheFitAndOnlyWithIt) {
     later.decorations[0].pins = moved.decorations[0].pins;
     const Findings stale = stale_guides(later, fit(later, job.facts));
     ASSERT_EQ(stale.size(), 1u);
-    EXPECT_NE(stale[0].sentence.find("(M)"), std::string::npos);
+    EXPECT_NE(finding_text(stale[0], Unit::mm).find("(M)"), std::string::npos);
 }
 
 TEST(RunSheet, EveryLoadIsOnPaperWithItsRecipeAndCautions) {

@@ -29,7 +29,7 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     folder_->setObjectName(QStringLiteral("Folder"));
     folder_->setAccessibleName(QStringLiteral("Folder"));
     folder_->setFixedHeight(26);
-    const QString base = room.path().isEmpty() ? QDir::homePath() : QFileInfo(room.path()).absolutePath();
+    const QString base = room.keeper().path().isEmpty() ? QDir::homePath() : QFileInfo(room.keeper().path()).absolutePath();
     folder_->setText(base + "/" + qt(file_stem(room.order().name)) + "-export");
     auto* choose = push(QStringLiteral("Choose…"), QStringLiteral("Choose the folder to write into"));
     place->addWidget(new QLabel(QStringLiteral("Into")));
@@ -108,13 +108,13 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     rows->addLayout(buttons);
 
     connect(go_, &QPushButton::clicked, this, &ExportPanel::start);
-    connect(stop_, &QPushButton::clicked, this, [this] { room_.stop_export(); });
+    connect(stop_, &QPushButton::clicked, this, [this] { room_.exporter().stop(); });
     connect(close, &QPushButton::clicked, this, &QDialog::hide);
-    connect(&room, &Workroom::export_progress, this, [this](double share, const QString& doing) {
+    connect(&room.exporter(), &Exporter::progress, this, [this](double share, const QString& doing) {
         bar_->setValue(int(share * 1000));
         says_->setText(doing);
     });
-    connect(&room, &Workroom::export_finished, this, [this](const QStringList& files, const QString& fault) {
+    connect(&room.exporter(), &Exporter::finished, this, [this](const QStringList& files, const QString& fault) {
         go_->setEnabled(true);
         stop_->setEnabled(false);
         if (!fault.isEmpty()) {
@@ -127,14 +127,14 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
             if (f.severity != Severity::note) text += QStringLiteral(" Left out: ") + qt(finding_text(f, room_.order().unit));
         says_->setText(text);
     });
-    if (room.exporting()) {
+    if (room.exporter().running()) {
         go_->setEnabled(false);
         stop_->setEnabled(true);
     }
 }
 
 void ExportPanel::start() {
-    if (room_.exporting()) return;
+    if (room_.exporter().running()) return;
     ExportChoice choice;
     choice.sheets_pdf = pdf_->isChecked();
     choice.sheets_png = png_->isChecked();
@@ -150,7 +150,7 @@ void ExportPanel::start() {
     go_->setEnabled(false);
     stop_->setEnabled(true);
     says_->setText(QStringLiteral("Working out the pages."));
-    room_.export_to(folder_->text(), choice);
+    room_.exporter().export_to(folder_->text(), choice);
 }
 
 }  // namespace orthema::app

@@ -31,12 +31,18 @@ namespace orthema::app {
 
 namespace {
 
-constexpr std::array<const char*, 7> stages = {"order", "blanks", "art", "fit", "sheets", "guides", "press"};
-
-int stage_index(const QString& stage) {
-    for (std::size_t i = 0; i < stages.size(); ++i)
-        if (stage == QLatin1String(stages[i])) return int(i);
-    return -1;
+/// The bench of each stage, by its key.
+const std::map<std::string, Bench* (*)(Workroom&)>& bench_makers() {
+    static const std::map<std::string, Bench* (*)(Workroom&)> makers = {
+        {"order", [](Workroom& r) -> Bench* { return new OrderBench(r); }},
+        {"blanks", [](Workroom& r) -> Bench* { return new BlanksBench(r); }},
+        {"art", [](Workroom& r) -> Bench* { return new ArtBench(r); }},
+        {"fit", [](Workroom& r) -> Bench* { return new FitBench(r); }},
+        {"sheets", [](Workroom& r) -> Bench* { return new SheetsBench(r); }},
+        {"guides", [](Workroom& r) -> Bench* { return new GuidesBench(r); }},
+        {"press", [](Workroom& r) -> Bench* { return new PressBench(r); }},
+    };
+    return makers;
 }
 
 const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)");
@@ -66,13 +72,10 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     middle->setSpacing(0);
     column->addLayout(middle, 1);
 
-    makers_ = {[&room] { return new OrderBench(room); },  [&room] { return new BlanksBench(room); },
-               [&room] { return new ArtBench(room); },    [&room] { return new FitBench(room); },
-               [&room] { return new SheetsBench(room); }, [&room] { return new GuidesBench(room); },
-               [&room] { return new PressBench(room); }};
-    benches_.assign(makers_.size(), nullptr);
-    line_ = new JobLine({QStringLiteral("Order"), QStringLiteral("Blanks"), QStringLiteral("Art"), QStringLiteral("Fit"),
-                         QStringLiteral("Sheets"), QStringLiteral("Guides"), QStringLiteral("Press")});
+    benches_.assign(stage_count, nullptr);
+    QStringList names;
+    for (const Stage& s : stages()) names << QString::fromLatin1(s.name);
+    line_ = new JobLine(names);
     middle->addWidget(line_);
     auto* centre = new QVBoxLayout;
     centre->setContentsMargins(4, 10, 10, 10);
@@ -90,7 +93,7 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     side->addWidget(right_, 1);
     middle->addLayout(side);
     centre->addWidget(findings_);
-    for (std::size_t i = 0; i < makers_.size(); ++i) {
+    for (std::size_t i = 0; i < benches_.size(); ++i) {
         middle_->addWidget(new QWidget);  // its place, until it is made
         right_->addWidget(new QWidget);
         connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this), &QShortcut::activated, this,
@@ -102,7 +105,7 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
         made(current_)->go(about);
     });
     connect(&room, &Workroom::updated, this, &MainWindow::refresh);
-    connect(&room, &Workroom::noticed, notice_, &NoticeBar::show_notice);
+    connect(&room.notices(), &Notices::noticed, notice_, &NoticeBar::show_notice);
     build_actions();
     go_to(0);
 }
@@ -124,21 +127,22 @@ void MainWindow::build_top(QWidget* top) {
     papers->setPopupMode(QToolButton::InstantPopup);
     papers->setToolTip(QStringLiteral("New, open, save, recent orders"));
     auto* menu = new QMenu(papers);
-    menu->addAction(QStringLiteral("New order"), QKeySequence::New, this, [this] { room_.start_new(); });
+    menu->addAction(QStringLiteral("New order"), QKeySequence::New, this, [this] { room_.keeper().start_new(); });
     menu->addAction(QStringLiteral("Open…"), QKeySequence::Open, this, &MainWindow::open);
     recent_ = menu->addMenu(QStringLiteral("Recent orders"));
     connect(menu, &QMenu::aboutToShow, this, [this] {
         recent_->clear();
-        for (const QString& p : room_.recent())
-            recent_->addAction(QFileInfo(p).fileName(), this, [this, p] { room_.open(p); })->setToolTip(p);
+        for (const QString& p : room_.keeper().recent())
+            recent_->addAction(QFileInfo(p).fileName(), this, [this, p] { room_.keeper().open(p); })->setToolTip(p);
         recent_->setEnabled(!recent_->isEmpty());
     });
     menu->addSeparator();
     menu->addAction(QStringLiteral("Save"), QKeySequence::Save, this, &MainWindow::save);
     menu->addAction(QStringLiteral("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), this, &MainWindow::save_as);
     menu->addSeparator();
-    undo_ = menu->addAction(QStringLiteral("Undo"), QKeySequence::Undo, this, [this] { room_.undo(); });
-    redo_ = menu->addAction(QStringLiteral("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.redo(); });
+    undo_ = menu->addAction(QStringLiteral("Undo"), QKeySequence::Undo, this, [this] { room_.document().undo(); });
+    redo_ =
+        menu->addAction(QStringLiteral("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.document().redo(); });
     menu->addSeparator();
     menu->addAction(QStringLiteral("What this bench is for"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
     papers->setMenu(menu);
@@ -169,14 +173,14 @@ void MainWindow::build_top(QWidget* top) {
 
 void MainWindow::build_actions() {
     connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+E")), this), &QShortcut::activated, this, [this] { (void)show_export(); });
-    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+Y")), this), &QShortcut::activated, this, [this] { room_.redo(); });
+    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+Y")), this), &QShortcut::activated, this, [this] { room_.document().redo(); });
 }
 
 /// A bench is made when it is first wanted: the first frame does not wait for them all.
 Bench* MainWindow::made(int index) {
     Bench*& b = benches_[std::size_t(index)];
     if (b != nullptr) return b;
-    b = makers_[std::size_t(index)]();
+    b = bench_makers().at(stages()[std::size_t(index)].key)(room_);
     for (const auto& [stack, widget] : {std::pair<QStackedWidget*, QWidget*>{middle_, b}, {right_, b->figures()}}) {
         QWidget* place = stack->widget(index);
         const bool shown = stack->currentWidget() == place;
@@ -203,11 +207,11 @@ void MainWindow::make_the_rest() {
 }
 
 Bench* MainWindow::bench(const QString& stage) {
-    const int i = stage_index(stage);
+    const int i = stage_index(stage.toStdString());
     return i < 0 ? nullptr : made(i);
 }
 
-void MainWindow::go_to(const QString& stage) { go_to(stage_index(stage)); }
+void MainWindow::go_to(const QString& stage) { go_to(stage_index(stage.toStdString())); }
 
 void MainWindow::go_to(int index) {
     if (index < 0 || index >= int(benches_.size())) return;
@@ -221,7 +225,7 @@ void MainWindow::go_to(int index) {
 
 void MainWindow::refresh() {
     const Order& order = room_.order();
-    const bool changed = room_.changed();  // compares whole orders: once is enough
+    const bool changed = room_.document().changed_since_saved();  // compares whole orders: once is enough
     name_->setText(qt(order.name));
     QString about = QStringLiteral("%1 pieces").arg(garments_in(order));
     if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
@@ -237,25 +241,15 @@ void MainWindow::refresh() {
     film_->setText(film > 0 ? QStringLiteral("film %1 m, %2 % used").arg(film / 1000, 0, 'f', 2).arg(std::lround(100 * used / film))
                             : QString());
     units_->show_choice(order.unit == Unit::inch ? 0 : 1);
-    undo_->setEnabled(room_.can_undo());
-    undo_->setText(room_.can_undo() ? QStringLiteral("Undo ") + room_.undo_what() : QStringLiteral("Undo"));
-    redo_->setEnabled(room_.can_redo());
+    undo_->setEnabled(room_.document().can_undo());
+    undo_->setText(room_.document().can_undo() ? QStringLiteral("Undo ") + room_.document().undo_what() : QStringLiteral("Undo"));
+    redo_->setEnabled(room_.document().can_redo());
     int settled = 0;
     for (std::size_t i = 0; i < benches_.size(); ++i) {
-        const std::string stage = stages[i];
-        const Standing standing = standing_of(room_.findings(), stage);
-        const bool empty = stage == "sheets"                     ? room_.sheets().media.empty()
-                           : stage == "press"                    ? room_.press_plan().shop.tasks.empty()
-                           : stage == "guides" || stage == "fit" ? room_.plan().decorations.empty()
-                           : stage == "art"                      ? order.art.empty()
-                                                                 : order.lines.empty();
-        const bool waiting = empty || ((stage == "sheets" || stage == "press") && room_.catching_up());
-        int count = 0;
-        for (const Finding& f : room_.findings())
-            if (f.about.stage == stage && f.severity != Severity::note) ++count;
-        line_->stage(int(i))->show_state(standing, waiting, count, benches_[i] != nullptr ? benches_[i]->word() : QString(),
-                                         int(i) == current_);
-        if (!waiting && standing == Standing::settled) ++settled;
+        const StageState state = stage_state(stages()[i], order, room_.work(), room_.catching_up());
+        line_->stage(int(i))->show_state(state.standing, state.waiting, state.count,
+                                         benches_[i] != nullptr ? benches_[i]->word() : QString(), int(i) == current_);
+        if (!state.waiting && state.standing == Standing::settled) ++settled;
     }
     ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
     const QString ready = settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
@@ -268,21 +262,21 @@ void MainWindow::refresh() {
 
 void MainWindow::open() {
     const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open an order"), {}, order_filter);
-    if (!path.isEmpty()) room_.open(path);
+    if (!path.isEmpty()) room_.keeper().open(path);
 }
 
 void MainWindow::save() {
-    if (room_.path().isEmpty())
+    if (room_.keeper().path().isEmpty())
         save_as();
     else
-        room_.save(room_.path());
+        room_.keeper().save(room_.keeper().path());
 }
 
 void MainWindow::save_as() {
     QFileDialog dialog(this, QStringLiteral("Save the order as"), {}, order_filter);
     dialog.setAcceptMode(QFileDialog::AcceptSave);
     dialog.setDefaultSuffix(QStringLiteral("orthema"));
-    if (dialog.exec() == QDialog::Accepted && !dialog.selectedFiles().isEmpty()) room_.save(dialog.selectedFiles().front());
+    if (dialog.exec() == QDialog::Accepted && !dialog.selectedFiles().isEmpty()) room_.keeper().save(dialog.selectedFiles().front());
 }
 
 ExportPanel* MainWindow::show_export() {
@@ -302,7 +296,7 @@ void MainWindow::bring_in(const QStringList& paths) {
     for (const QString& path : paths) {
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("orthema") || QFileInfo(path).isDir()) {
-            room_.open(path);
+            room_.keeper().open(path);
         } else if (ending == QLatin1String("csv") || ending == QLatin1String("tsv") || ending == QLatin1String("txt")) {
             go_to(QStringLiteral("order"));
             static_cast<OrderBench*>(bench(QStringLiteral("order")))->bring_in_list(path);
@@ -312,7 +306,7 @@ void MainWindow::bring_in(const QStringList& paths) {
     }
     if (!pictures.isEmpty()) {
         go_to(QStringLiteral("art"));
-        room_.bring_in_art(pictures);
+        room_.pictures().bring_in(pictures);
     }
 }
 
@@ -329,7 +323,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    room_.put_aside_now();
+    room_.keeper().put_aside_now();
     event->accept();
 }
 

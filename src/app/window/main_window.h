@@ -54,7 +54,6 @@ private:
     Workroom& room_;
     Bench* made(int index);
     void make_the_rest();
-    std::vector<std::function<Bench*()>> makers_;
     std::vector<Bench*> benches_;  ///< null until it is first wanted
     int current_ = 0;
     JobLine* line_ = nullptr;

@@ -285,32 +285,22 @@ std::optional<double> resolution(const ArtFacts& facts, Length width) {
 
 Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name, std::optional<Length> width) {
     Findings out;
-    const auto add = [&](Severity s, const char* code, std::map<std::string, double> numbers, std::string text) {
+    const auto add = [&](const char* code, Arguments args = {}) {
         Subject about;
-        about.stage = "art";
         about.art = art_id;
-        out.push_back({s, code, about, std::move(numbers), std::move(text)});
+        args.emplace_back("art", name);
+        out.push_back(finding(code, about, std::move(args)));
     };
     if (facts.empty()) {
-        add(Severity::stop, "art-empty", {}, name + " has no visible ink: bring in another picture.");
+        add("art-empty");
         return out;
     }
-    if (facts.flat_background)
-        add(Severity::caution, "art-background", {},
-            name + " has a flat background that would print as a box: remove it in the picture, or keep it on purpose.");
-    if (facts.half_transparent > 0.02)
-        add(Severity::caution, "art-half-transparent", {{"share", facts.half_transparent}},
-            name + ": " + std::to_string(static_cast<int>(std::lround(facts.half_transparent * 100))) +
-                " % of the ink is half-transparent and prints with a white halo on film: harden its edges.");
-    for (const std::string& font : facts.missing_fonts)
-        add(Severity::caution, "art-font-missing", {},
-            name + " asks for the font “" + font +
-                "”, which is not on this machine, so another stands in: turn its lettering to outlines.");
+    if (facts.flat_background) add("art-background");
+    if (facts.half_transparent > 0.02) add("art-half-transparent", {{"share", Share{facts.half_transparent}}});
+    for (const std::string& font : facts.missing_fonts) add("art-font-missing", {{"font", font}});
     if (width)
         if (const auto dpi = resolution(facts, *width); dpi && *dpi < 150)
-            add(Severity::caution, "art-resolution", {{"dpi", *dpi}, {"width", width->mm()}},
-                name + " has only " + std::to_string(static_cast<int>(std::lround(*dpi))) +
-                    " dpi at {width}: print it smaller, or bring in a larger picture (150 dpi or more).");
+            add("art-resolution", {{"dpi", Number{*dpi}}, {"width", *width}});
     return out;
 }
 

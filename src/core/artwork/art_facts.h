@@ -11,6 +11,7 @@
 #include "core/base/colour.h"
 #include "core/base/finding.h"
 #include "core/base/length.h"
+#include "core/base/shared.h"
 #include "core/geometry/geometry.h"
 
 namespace orthema {
@@ -32,6 +33,7 @@ constexpr int ink_alpha = 16;
 struct AlphaMap {
     int width = 0, height = 0;
     std::vector<std::uint8_t> ink;
+    bool operator==(const AlphaMap&) const = default;
     [[nodiscard]] int at(int x, int y) const {
         return ink[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
     }
@@ -42,6 +44,7 @@ struct SmallPicture {
     int width = 0, height = 0;
     std::vector<std::uint8_t> rgba;
     [[nodiscard]] PixelView view() const { return {rgba.data(), width, height}; }
+    bool operator==(const SmallPicture&) const = default;
 };
 constexpr int small_side = 1400;
 
@@ -58,15 +61,17 @@ struct ArtFacts {
     struct Ink {
         Colour colour;
         double share = 0;
+        bool operator==(const Ink&) const = default;
     };
     std::vector<Ink> inks;         ///< the colours that make up most of it, largest share first
     double half_transparent = 0;   ///< share of ink pixels that are neither solid nor clear, edges left out
     bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
-    std::shared_ptr<const AlphaMap> alpha;        ///< every pixel, for seams
-    std::shared_ptr<const SmallPicture> picture;  ///< for separating colours
+    Shared<AlphaMap> alpha;        ///< every pixel, for seams
+    Shared<SmallPicture> picture;  ///< for separating colours
     [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }
+    bool operator==(const ArtFacts&) const = default;
 };
 
 /// Looks at the pixels. `vector` says that they are a rendering of vector art. The outline runs along pixel edges and

@@ -128,23 +128,4 @@ Result<Length> parse_length(std::string_view text, Unit unit) {
     return Length::from_mm(mm);
 }
 
-std::string finding_text(const Finding& finding, Unit unit) {
-    std::string out;
-    for (std::size_t i = 0; i < finding.sentence.size(); ++i) {
-        if (finding.sentence[i] == '{') {
-            const auto end = finding.sentence.find('}', i);
-            if (end != std::string::npos) {
-                const auto number = finding.numbers.find(finding.sentence.substr(i + 1, end - i - 1));
-                if (number != finding.numbers.end()) {
-                    out += length_text(Length::from_mm(number->second), unit);
-                    i = end;
-                    continue;
-                }
-            }
-        }
-        out += finding.sentence[i];
-    }
-    return out;
-}
-
 }  // namespace orthema

@@ -4,13 +4,11 @@
 #include <string>
 #include <string_view>
 
-#include "core/base/finding.h"
+#include "core/base/words.h"
 #include "core/base/length.h"
 #include "core/base/result.h"
 
 namespace orthema {
-
-enum class Unit { inch, mm };
 
 /// A length as a tailor's tape reads: inches to the nearest 1/16 ("3 1/16"), or millimetres to the nearest whole
 /// ("78"). Negative lengths carry a minus sign. `with_unit` adds " in" or " mm".
@@ -23,8 +21,5 @@ std::string mm_text(double mm, int digits = 2);
 /// A decimal comma is read as a point. Fails with a sentence on anything else, on a zero denominator and on
 /// lengths past 100 m.
 Result<Length> parse_length(std::string_view text, Unit unit);
-
-/// The sentence of a finding with each {key} replaced by that number as a length in `unit`.
-std::string finding_text(const Finding& finding, Unit unit);
 
 }  // namespace orthema

@@ -4,66 +4,80 @@ namespace orthema {
 
 namespace {
 
-struct FamilyText {
+/// What a family is, once for all who ask: guides, presses, cautions.
+enum Trait : unsigned {
+    hood = 1,
+    sleeves = 2,
+    long_sleeves = 4,
+    worn = 8,           ///< by somebody, whose left and right are then said
+    hard = 16,          ///< ceramic, glass or board that breaks or burns
+    infant_wear = 32,   ///< local rules on small parts, snaps, labels and inks
+    double_layer = 64,  ///< one layer is pressed over a board
+    tapered = 128,      ///< the wall unrolls to a ring sector
+};
+
+struct Traits {
     const char* key;
     const char* name;
     AgeGroup group;
     Build build;
+    double load_seconds;  ///< to dress a press with one; a starting value
+    unsigned traits;
 };
 
-constexpr std::array<FamilyText, family_count> texts = {{
-    {"infant_bodysuit", "Infant bodysuit", AgeGroup::infant, Build::upper_body},
-    {"toddler_tee", "Toddler tee", AgeGroup::toddler, Build::upper_body},
-    {"youth_tee", "Youth tee", AgeGroup::youth, Build::upper_body},
-    {"adult_tee", "Adult tee", AgeGroup::adult, Build::upper_body},
-    {"hooded_fleece", "Hooded fleece", AgeGroup::adult, Build::upper_body},
-    {"tank", "Tank", AgeGroup::adult, Build::upper_body},
-    {"reversible_jersey", "Reversible jersey", AgeGroup::adult, Build::upper_body},
-    {"crew_fleece", "Crew fleece", AgeGroup::adult, Build::upper_body},
-    {"zip_hooded_fleece", "Zip hooded fleece", AgeGroup::adult, Build::upper_body},
-    {"long_sleeve", "Long sleeve", AgeGroup::adult, Build::upper_body},
-    {"jogger", "Fleece trousers", AgeGroup::adult, Build::trousers},
-    {"apron", "Apron", AgeGroup::adult, Build::apron},
-    {"tote", "Tote", AgeGroup::any, Build::bag},
-    {"cap", "Cap", AgeGroup::any, Build::cap},
-    {"flag", "Flag", AgeGroup::any, Build::flat},
-    {"pennant", "Pennant", AgeGroup::any, Build::flat},
-    {"face_covering", "Face covering", AgeGroup::any, Build::flat},
-    {"tag", "Tag", AgeGroup::any, Build::flat},
-    {"coaster", "Coaster", AgeGroup::any, Build::flat},
-    {"tile", "Tile", AgeGroup::any, Build::flat},
-    {"patch", "Patch", AgeGroup::any, Build::flat},
-    {"mug", "Mug", AgeGroup::any, Build::wrap},
-    {"straight_tumbler", "Straight tumbler", AgeGroup::any, Build::wrap},
-    {"can_sleeve", "Can sleeve", AgeGroup::any, Build::wrap},
-    {"tapered_tumbler", "Tapered tumbler", AgeGroup::any, Build::wrap},
+constexpr std::array<Traits, family_count> table = {{
+    {"infant_bodysuit", "Infant bodysuit", AgeGroup::infant, Build::upper_body, 15, sleeves | worn | infant_wear},
+    {"toddler_tee", "Toddler tee", AgeGroup::toddler, Build::upper_body, 15, sleeves | worn | infant_wear},
+    {"youth_tee", "Youth tee", AgeGroup::youth, Build::upper_body, 15, sleeves | worn},
+    {"adult_tee", "Adult tee", AgeGroup::adult, Build::upper_body, 15, sleeves | worn},
+    {"hooded_fleece", "Hooded fleece", AgeGroup::adult, Build::upper_body, 22, sleeves | long_sleeves | hood | worn},
+    {"tank", "Tank", AgeGroup::adult, Build::upper_body, 15, worn},
+    {"reversible_jersey", "Reversible jersey", AgeGroup::adult, Build::upper_body, 15, worn | double_layer},
+    {"crew_fleece", "Crew fleece", AgeGroup::adult, Build::upper_body, 15, sleeves | long_sleeves | worn},
+    {"zip_hooded_fleece", "Zip hooded fleece", AgeGroup::adult, Build::upper_body, 22, sleeves | long_sleeves | hood | worn},
+    {"long_sleeve", "Long sleeve", AgeGroup::adult, Build::upper_body, 15, sleeves | long_sleeves | worn},
+    {"jogger", "Fleece trousers", AgeGroup::adult, Build::trousers, 15, worn},
+    {"apron", "Apron", AgeGroup::adult, Build::apron, 15, worn},
+    {"tote", "Tote", AgeGroup::any, Build::bag, 15, 0},
+    {"cap", "Cap", AgeGroup::any, Build::cap, 12, worn},
+    {"flag", "Flag", AgeGroup::any, Build::flat, 12, 0},
+    {"pennant", "Pennant", AgeGroup::any, Build::flat, 12, 0},
+    {"face_covering", "Face covering", AgeGroup::any, Build::flat, 12, worn},
+    {"tag", "Tag", AgeGroup::any, Build::flat, 4, hard},
+    {"coaster", "Coaster", AgeGroup::any, Build::flat, 4, hard},
+    {"tile", "Tile", AgeGroup::any, Build::flat, 4, hard},
+    {"patch", "Patch", AgeGroup::any, Build::flat, 12, 0},
+    {"mug", "Mug", AgeGroup::any, Build::wrap, 8, hard},
+    {"straight_tumbler", "Straight tumbler", AgeGroup::any, Build::wrap, 8, hard},
+    {"can_sleeve", "Can sleeve", AgeGroup::any, Build::wrap, 8, 0},
+    {"tapered_tumbler", "Tapered tumbler", AgeGroup::any, Build::wrap, 8, hard | tapered},
 }};
 
-const FamilyText& text(Family f) { return texts[static_cast<std::size_t>(f)]; }
+const Traits& of(Family f) { return table[static_cast<std::size_t>(f)]; }
+bool has(Family f, Trait trait) { return (of(f).traits & trait) != 0; }
 
 }  // namespace
 
-const char* family_key(Family f) { return text(f).key; }
-const char* family_name(Family f) { return text(f).name; }
-AgeGroup family_group(Family f) { return text(f).group; }
-Build family_build(Family f) { return text(f).build; }
+const char* family_key(Family f) { return of(f).key; }
+const char* family_name(Family f) { return of(f).name; }
+AgeGroup family_group(Family f) { return of(f).group; }
+Build family_build(Family f) { return of(f).build; }
 
 std::optional<Family> family_from_key(const std::string& key) {
-    for (std::size_t i = 0; i < texts.size(); ++i)
-        if (key == texts[i].key) return static_cast<Family>(i);
+    for (std::size_t i = 0; i < table.size(); ++i)
+        if (key == table[i].key) return static_cast<Family>(i);
     return std::nullopt;
 }
 
-bool has_hood(Family f) { return f == Family::hooded_fleece || f == Family::zip_hooded_fleece; }
-bool has_sleeves(Family f) { return family_build(f) == Build::upper_body && f != Family::tank && f != Family::reversible_jersey; }
-bool is_long_sleeved(Family f) { return has_hood(f) || f == Family::crew_fleece || f == Family::long_sleeve; }
-bool is_worn(Family f) {
-    const Build b = family_build(f);
-    return b == Build::upper_body || b == Build::trousers || b == Build::apron || b == Build::cap || f == Family::face_covering;
-}
-bool is_hard(Family f) {
-    return f == Family::tag || f == Family::coaster || f == Family::tile || (family_build(f) == Build::wrap && f != Family::can_sleeve);
-}
+bool has_hood(Family f) { return has(f, hood); }
+bool has_sleeves(Family f) { return has(f, sleeves); }
+bool is_long_sleeved(Family f) { return has(f, long_sleeves); }
+bool is_worn(Family f) { return has(f, worn); }
+bool is_hard(Family f) { return has(f, hard); }
+bool is_infant_wear(Family f) { return has(f, infant_wear); }
+bool is_double_layer(Family f) { return has(f, double_layer); }
+bool is_tapered(Family f) { return has(f, tapered); }
+double usual_load_seconds(Family f) { return of(f).load_seconds; }
 
 std::vector<Measure> family_measures(Family f) {
     using M = Measure;
@@ -95,8 +109,7 @@ std::vector<Measure> family_measures(Family f) {
         default: return {M::width, M::height, M::corner_radius};
         }
     case Build::wrap:
-        if (f == Family::tapered_tumbler)
-            return {M::top_diameter, M::bottom_diameter, M::wall_height, M::handle_gap, M::rim_margin, M::base_margin};
+        if (is_tapered(f)) return {M::top_diameter, M::bottom_diameter, M::wall_height, M::handle_gap, M::rim_margin, M::base_margin};
         if (f == Family::mug) return {M::circumference, M::wall_height, M::handle_gap, M::rim_margin, M::base_margin};
         return {M::circumference, M::wall_height, M::rim_margin, M::base_margin};
     }
@@ -108,7 +121,7 @@ Measure main_measure(Family f) {
     case Build::upper_body: return Measure::chest;
     case Build::trousers: return Measure::hip_width;
     case Build::cap: return Measure::crown_width;
-    case Build::wrap: return f == Family::tapered_tumbler ? Measure::top_diameter : Measure::circumference;
+    case Build::wrap: return is_tapered(f) ? Measure::top_diameter : Measure::circumference;
     default: return Measure::width;
     }
 }

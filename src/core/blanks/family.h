@@ -55,6 +55,14 @@ bool is_long_sleeved(Family family);
 bool is_worn(Family family);
 /// Ceramic, glass or board that breaks or burns: it needs its own cautions.
 bool is_hard(Family family);
+/// Worn by infants: local rules on small parts, snaps, labels and inks apply, and guides say so.
+bool is_infant_wear(Family family);
+/// Of two layers, of which one is pressed over a carry board.
+bool is_double_layer(Family family);
+/// A wall that unrolls to a ring sector.
+bool is_tapered(Family family);
+/// Seconds to dress a press with one: a starting value.
+double usual_load_seconds(Family family);
 
 /// The measures that this family has, in the order in which a chart lists them.
 std::vector<Measure> family_measures(Family family);

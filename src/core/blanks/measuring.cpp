@@ -125,39 +125,28 @@ std::optional<DoubtfulFigure> doubt_about(const BlankStyle& style, const std::st
 }
 
 Finding doubt_finding(const BlankStyle& style, const DoubtfulFigure& d) {
-    Finding f;
-    f.severity = Severity::caution;
-    f.about.stage = "blanks";
-    f.about.style = style.id;
-    f.about.size = d.size;
-    f.numbers = {{"value", d.value}, {"expected", d.expected}};
-    const std::string begin = style.name + " " + d.size + ", " + measure_short(d.measure) + ": ";
+    Subject about;
+    about.style = style.id;
+    about.size = d.size;
+    Arguments args{{"blank", style.name},
+                   {"size", d.size},
+                   {"measure", measure_short(d.measure)},
+                   {"value", Length::from_mm(d.value)},
+                   {"expected", Length::from_mm(d.expected)}};
     switch (d.doubt) {
     case Doubt::unit_slip:
-        f.code = "figure-unit-slip";
-        f.sentence = begin + "{value} where {expected} is likely. " +
-                     (std::abs(d.factor - 2.54) < 0.01       ? "It looks like inches taken for centimetres"
-                      : std::abs(d.factor - 1 / 2.54) < 0.01 ? "It looks like centimetres taken for inches"
-                      : d.factor > 20 || d.factor < 0.05     ? "It looks like inches taken for millimetres, or the other way"
-                      : d.factor > 5 || d.factor < 0.2       ? "It looks like centimetres taken for millimetres, or the other way"
-                                                             : "It looks like the half for the whole, or the other way") +
-                     ": check its unit.";
-        break;
-    case Doubt::swapped:
-        f.code = "figures-swapped";
-        f.sentence = begin + "it and " + measure_short(*d.other) +
-                     " seem to be exchanged ({value} where {expected} is likely). Swap them, or measure again.";
-        break;
-    case Doubt::out_of_step:
-        f.code = "figure-out-of-step";
-        f.sentence = begin + "{value} is less than the size before it. Measure both again.";
-        break;
-    case Doubt::off_the_grading:
-        f.code = "figure-off-grading";
-        f.sentence = begin + "{value} where its neighbours put {expected}. Measure it again.";
-        break;
+        args.emplace_back("slip", Phrases{{{std::abs(d.factor - 2.54) < 0.01       ? "slip-inch-cm"
+                                            : std::abs(d.factor - 1 / 2.54) < 0.01 ? "slip-cm-inch"
+                                            : d.factor > 20 || d.factor < 0.05     ? "slip-inch-mm"
+                                            : d.factor > 5 || d.factor < 0.2       ? "slip-cm-mm"
+                                                                                   : "slip-half",
+                                            {}}}});
+        return finding("figure-unit-slip", about, std::move(args));
+    case Doubt::swapped: args.emplace_back("other", measure_short(*d.other)); return finding("figures-swapped", about, std::move(args));
+    case Doubt::out_of_step: return finding("figure-out-of-step", about, std::move(args));
+    case Doubt::off_the_grading: break;
     }
-    return f;
+    return finding("figure-off-grading", about, std::move(args));
 }
 
 std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vector<std::string>& ordered,

@@ -39,7 +39,7 @@ Panel straight_wall(Family family, double around, double gap, double h) {
         const bool sewn = family == Family::can_sleeve;
         add_side_edges(p, "seam", p.right_edge, sewn ? 6 : 0, sewn ? 6 : 0, sewn ? 2 : 0);
     }
-    if (family == Family::tapered_tumbler) return p;  // it is taped by its diameters, on the unrolled wall
+    if (is_tapered(family)) return p;  // it is taped by its diameters, on the unrolled wall
     p.tapes = {{M::circumference, {-around / 2, h * 0.5}, {around / 2, h * 0.5}}, {M::wall_height, {w * 0.3, 0}, {w * 0.3, h}}};
     if (gap > 0) p.tapes.push_back({M::handle_gap, {w / 2, h * 0.9}, {around / 2, h * 0.9}, 0.5});
     return p;
@@ -134,7 +134,7 @@ void finish_wall(Panel& p, const Measures& m, bool level) {
 }  // namespace
 
 Panel wrap_panel(Family family, const Measures& m) {
-    const bool tapered = family == Family::tapered_tumbler;
+    const bool tapered = is_tapered(family);
     Panel p = tapered ? tapered_wall(m)
                       : straight_wall(family, measure_mm(m, M::circumference), measure_mm(m, M::handle_gap), measure_mm(m, M::wall_height));
     finish_wall(p, m, !tapered);
@@ -144,14 +144,14 @@ Panel wrap_panel(Family family, const Measures& m) {
 std::optional<CupWall> wall_of(Family family, const Measures& m) {
     if (family_build(family) != Build::wrap) return std::nullopt;
     const double h = measure_mm(m, M::wall_height);
-    if (family == Family::tapered_tumbler) return CupWall{measure_mm(m, M::top_diameter), measure_mm(m, M::bottom_diameter), h};
+    if (is_tapered(family)) return CupWall{measure_mm(m, M::top_diameter), measure_mm(m, M::bottom_diameter), h};
     const double d = measure_mm(m, M::circumference) / M_PI;
     return CupWall{d, d, h};
 }
 
 Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face) {
     Panel whole = panel_of(style, size, face);
-    if (style.family != Family::tapered_tumbler || face != Face::wrap) return whole;
+    if (!is_tapered(style.family) || face != Face::wrap) return whole;
     const Measures& m = style.chart.at(size);
     const CupWall wall = *wall_of(style.family, m);
     Panel p = straight_wall(style.family, wall.middle_circumference(), middle_gap(wall, m), wall.slant());

@@ -99,7 +99,7 @@ std::optional<std::string> contradiction(Family family, const Measures& row) {
         if (mm(M::notch_width) >= mm(M::width) || mm(M::notch_depth) >= mm(M::height) / 2) return "notch inside the edge";
         break;
     case Build::wrap: {
-        const double around = family == Family::tapered_tumbler ? mm(M::bottom_diameter) * 3.14159 : mm(M::circumference);
+        const double around = is_tapered(family) ? mm(M::bottom_diameter) * 3.14159 : mm(M::circumference);
         if (mm(M::rim_margin) + mm(M::base_margin) >= mm(M::wall_height) - 5 || mm(M::handle_gap) >= around - 20)
             return "margins inside the wall, handle inside the circumference";
         break;

@@ -5,13 +5,13 @@
 
 namespace orthema {
 
-std::string who(const Order& order, const Decoration& d, const std::string& size) {
-    return "“" + d.name + "” on " + run_name(order, d.run) + (size.empty() ? "" : " " + size);
+Phrases who(const Order& order, const Decoration& d, const std::string& size) {
+    if (size.empty()) return {{{"who", {{"design", d.name}, {"run", run_name(order, d.run)}}}}};
+    return {{{"who-size", {{"design", d.name}, {"run", run_name(order, d.run)}, {"size", size}}}}};
 }
 
 Subject about(const Decoration& d, const std::string& size) {
     Subject s;
-    s.stage = "fit";
     s.decoration = d.id;
     s.size = size;
     return s;
@@ -19,20 +19,12 @@ Subject about(const Decoration& d, const std::string& size) {
 
 void say_size(const Order& order, const Decoration& d, const Panel& panel, const std::vector<Clash>& clashes, const SizeFit& s,
               Findings& findings) {
-    for (const Clash& c : clashes) {
-        if (c.over)
-            findings.push_back({Severity::stop,
-                                "ink-over",
-                                about(d, s.size),
-                                {{"short", c.short_by}},
-                                who(order, d, s.size) + " lies over the " + c.with + ": move it by {short}, or make it smaller."});
-        else
-            findings.push_back({Severity::caution,
-                                "ink-too-close",
-                                about(d, s.size),
-                                {{"short", c.short_by}},
-                                who(order, d, s.size) + " is {short} too close to the " + c.with + ": move it, or make it smaller."});
-    }
+    const auto say = [&](const char* code, Arguments args) {
+        args.emplace_back("who", who(order, d, s.size));
+        findings.push_back(finding(code, about(d, s.size), std::move(args)));
+    };
+    for (const Clash& c : clashes)
+        say(c.over ? "ink-over" : "ink-too-close", {{"feature", c.with}, {"short", Length::from_mm(c.short_by)}});
     for (const Feature& f : panel.features) {
         if (f.kind != Feature::Kind::cover) continue;
         double hidden = 0;
@@ -40,14 +32,7 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
             const Rect r = bounds(p.outer);
             if (r.meets(s.ink)) hidden = std::max(hidden, std::min(r.y1, s.ink.y1) - std::max(r.y0, s.ink.y0));
         }
-        if (hidden > 1)
-            findings.push_back({Severity::caution,
-                                "ink-hidden",
-                                about(d, s.size),
-                                {{"hidden", hidden}},
-                                who(order, d, s.size) + ": the " + f.name +
-                                    " lies over {hidden} of it. Lower it, or accept that it shows only " + "when the " + f.name +
-                                    " is out of the way."});
+        if (hidden > 1) say("ink-hidden", {{"feature", f.name}, {"hidden", Length::from_mm(hidden)}});
     }
     const Art* art = d.meetings.empty() ? nullptr : find_art(order, d.art);
     for (const Meeting& m : d.meetings) {
@@ -55,32 +40,19 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         const auto mark = std::find_if(art->marks.begin(), art->marks.end(), [&](const NamedMark& n) { return n.name == m.mark; });
         const Landmark* line = find_landmark(panel, m.landmark);
         if (mark == art->marks.end() || line == nullptr) {
-            findings.push_back({Severity::caution,
-                                "mark-unknown",
-                                about(d, s.size),
-                                {},
-                                who(order, d, s.size) + ": “" + m.mark + "” should meet the " + m.landmark +
-                                    ", but one of them is not there. Set the mark on the Art bench, or take the meeting out."});
+            say("mark-unknown", {{"mark", m.mark}, {"landmark", m.landmark}});
             continue;
         }
         const double at = line->level ? s.ink.y0 + mark->at.y * s.width : s.ink.x0 + mark->at.x * s.width;
         const double off = at - line->at;
         if (std::abs(off) < 1) continue;
-        const char* way = line->level ? (off > 0 ? "up" : "down") : (off > 0 ? "to your left" : "to your right");
-        findings.push_back(
-            {Severity::caution,
-             "mark-missed",
-             about(d, s.size),
-             {{"off", std::abs(off)}},
-             who(order, d, s.size) + ": “" + m.mark + "” misses the " + m.landmark + " by {off}. Move the design " + way + "."});
+        const char* way = line->level ? (off > 0 ? "way-up" : "way-down") : (off > 0 ? "way-left" : "way-right");
+        say("mark-missed",
+            {{"mark", m.mark}, {"landmark", m.landmark}, {"off", Length::from_mm(std::abs(off))}, {"way", Phrases{{{way, {}}}}}});
     }
     if (s.band >= 0 && s.limit < 0.8 * s.ideal)
-        findings.push_back({Severity::caution,
-                            "short-of-ideal",
-                            about(d, s.size),
-                            {{"limit", s.limit}, {"ideal", s.ideal}},
-                            who(order, d, s.size) + ": the " + s.limit_by + " holds it to {limit}, ideal {ideal}. Move it, or leave " +
-                                s.size + " to a band of its own."});
+        say("short-of-ideal",
+            {{"by", s.limit_by}, {"limit", Length::from_mm(s.limit)}, {"ideal", Length::from_mm(s.ideal)}, {"size", s.size}});
 }
 
 namespace {
@@ -90,11 +62,7 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
     if (press == nullptr) return;
     const Face face = location_face(d.location);
     if (!takes(press->kind, face)) {
-        findings.push_back({Severity::caution,
-                            "press-unsuited",
-                            about(d, ""),
-                            {},
-                            who(order, d, "") + ": the " + press->name + " does not take this kind of blank. Choose another press."});
+        findings.push_back(finding("press-unsuited", about(d, ""), {{"who", who(order, d, "")}, {"press", press->name}}));
         return;
     }
     if (press->kind != PressKind::flat) {
@@ -103,18 +71,15 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
             const double over =
                 std::max(s.width + 2 * press->margin.mm() - p.width.mm(), s.height + 2 * press->margin.mm() - p.height.mm());
             if (over <= 0.5) continue;
+            const Words way{"way-too-large", {{"over", Length::from_mm(over)}, {"press", press->name}}};
             findings.push_back(
-                {Severity::stop,
-                 "off-platen",
-                 about(d, s.size),
-                 {{"over", over}},
-                 who(order, d, s.size) + " is {over} too large for the " + press->name + ": make it smaller, or choose another press."});
+                finding("off-platen", about(d, s.size), {{"who", who(order, d, "")}, {"sizes", s.size}, {"way", Phrases{{way}}}}));
         }
         return;
     }
     // One sentence for all sizes that are pressed the same way.
     struct Said {
-        std::string sizes, words;
+        std::string sizes;
         double most = 0;
         PlatenWay way;
         const SizeFit* first;
@@ -131,41 +96,29 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
             same->sizes += ", " + s.size;
             same->most = std::max(same->most, norm(s.platen.shift));
         } else {
-            said.push_back({s.size, platen_words(s.platen, *press, order.unit), norm(s.platen.shift), s.platen.way, &s});
+            said.push_back({s.size, norm(s.platen.shift), s.platen.way, &s});
         }
     }
     for (const Said& one : said) {
-        const std::string begin = who(order, d, "") + ", " + one.sizes + ": ";
+        Arguments args{{"who", who(order, d, "")}, {"sizes", one.sizes}, {"way", Phrases{{platen_words(one.first->platen, *press)}}}};
+        const auto say = [&](const char* code) { findings.push_back(finding(code, about(d, one.first->size), std::move(args))); };
         switch (one.way) {
         case PlatenWay::as_is: break;
         case PlatenWay::shifted:
         case PlatenWay::other_platen:
         case PlatenWay::pad: {
-            const char* code = one.way == PlatenWay::shifted ? "platen-shifted" : one.way == PlatenWay::pad ? "platen-pad" : "platen-other";
-            const bool differs = one.most > norm(one.first->platen.shift) + 0.5;
-            findings.push_back(
-                {Severity::note,
-                 code,
-                 about(d, one.first->size),
-                 {{"shift", one.most}},
-                 begin + (one.way == PlatenWay::shifted ? "" : "press ") + one.words + (differs ? "; up to {shift} on the others." : ".")});
+            Phrases others;
+            if (one.most > norm(one.first->platen.shift) + 0.5)
+                others.of.push_back({"shift-others", {{"shift", Length::from_mm(one.most)}}});
+            args.emplace_back("others", std::move(others));
+            say(one.way == PlatenWay::shifted ? "platen-shifted" : one.way == PlatenWay::pad ? "platen-pad" : "platen-other");
             break;
         }
         case PlatenWay::several:
-            findings.push_back({Severity::caution,
-                                "platen-several",
-                                about(d, one.first->size),
-                                {},
-                                begin + "larger than any platen of the " + press->name + ". Plan " + one.words + ", or make it smaller."});
+            args.emplace_back("press", press->name);
+            say("platen-several");
             break;
-        case PlatenWay::none:
-            findings.push_back(
-                {one.first->platen.because == "size" ? Severity::stop : Severity::caution,
-                 one.first->platen.because == "size" ? "off-platen" : "platen-none",
-                 about(d, one.first->size),
-                 {},
-                 begin + one.words + ". Move the design, choose another press, or give this press a smaller platen or pad."});
-            break;
+        case PlatenWay::none: say(one.first->platen.because == "size" ? "off-platen" : "platen-none"); break;
         }
     }
 }
@@ -179,11 +132,7 @@ void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
             for (const Polygon& p : f.place) {
                 if (!bounds(p.outer).meets(fit.sizes[i].ink)) continue;
                 fit.findings.push_back(
-                    {Severity::note,
-                     "feature-loose",
-                     about(d, fit.sizes[i].size),
-                     {},
-                     who(order, d, "") + ": lay the " + f.name + " aside before the press closes; it hangs over the ink."});
+                    finding("feature-loose", about(d, fit.sizes[i].size), {{"who", who(order, d, "")}, {"feature", f.name}}));
                 return;
             }
         }
@@ -199,33 +148,19 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
         const auto least =
             std::min_element(fit.sizes.begin(), fit.sizes.end(), [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; });
         const double stroke = facts.thin_stroke * least->width, gap = facts.narrow_gap * least->width;
-        if (facts.thin_stroke > 0 && stroke < medium->min_stroke.mm() - 1e-6)
-            fit.findings.push_back({Severity::caution,
-                                    "thin-stroke",
-                                    about(d, least->size),
-                                    {{"stroke", stroke}, {"least", medium->min_stroke.mm()}},
-                                    who(order, d, least->size) + ": its thinnest stroke is " + mm_text(stroke, 2) + " mm, and " +
-                                        medium->method + " holds " + mm_text(medium->min_stroke.mm(), 2) +
-                                        " mm. Thicken it in the picture, or print it larger."});
-        if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6)
-            fit.findings.push_back({Severity::caution,
-                                    "narrow-gap",
-                                    about(d, least->size),
-                                    {{"gap", gap}, {"least", medium->min_gap.mm()}},
-                                    who(order, d, least->size) + ": its narrowest gap is " + mm_text(gap, 2) + " mm, and " +
-                                        medium->method + " closes below " + mm_text(medium->min_gap.mm(), 2) +
-                                        " mm. Open it in the picture, or print it larger."});
+        const auto say = [&](const char* code, double is, Length least_held) {
+            fit.findings.push_back(finding(code, about(d, least->size),
+                                           {{"who", who(order, d, least->size)},
+                                            {"is", Fine{is, 2}},
+                                            {"least", Fine{least_held.mm(), 2}},
+                                            {"method", medium->method}}));
+        };
+        if (facts.thin_stroke > 0 && stroke < medium->min_stroke.mm() - 1e-6) say("thin-stroke", stroke, medium->min_stroke);
+        if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6) say("narrow-gap", gap, medium->min_gap);
     }
     const double vanishing = vanishing_share(facts, run_colour(order, d.run));
-    if (vanishing >= 0.2) {
-        const std::string share = std::to_string(static_cast<int>(std::lround(vanishing * 100))) + " %";
-        fit.findings.push_back({Severity::caution,
-                                "art-contrast",
-                                about(d, ""),
-                                {{"share", vanishing}},
-                                who(order, d, "") + ": " + share +
-                                    " of its ink is nearly the colour of the cloth and vanishes. Give it an outline, or another colour."});
-    }
+    if (vanishing >= 0.2)
+        fit.findings.push_back(finding("art-contrast", about(d, ""), {{"who", who(order, d, "")}, {"share", Share{vanishing}}}));
 }
 
 void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {

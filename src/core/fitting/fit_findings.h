@@ -6,7 +6,7 @@
 namespace orthema {
 
 /// How a decoration is spoken of, and the subject of what is said: on one size, or on all with an empty one.
-std::string who(const Order& order, const Decoration& decoration, const std::string& size);
+Phrases who(const Order& order, const Decoration& decoration, const std::string& size);
 Subject about(const Decoration& decoration, const std::string& size);
 
 /// Of one size: ink over a seam or feature, or too close to one; hidden under a hood; marks that miss their landmark;

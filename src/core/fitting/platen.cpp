@@ -177,33 +177,31 @@ PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<Rais
     return fit;
 }
 
-std::string platen_words(const PlatenFit& f, const Press& press, Unit unit) {
-    const auto length = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit); };
-    const auto moves = [&](const char* what) {
-        std::string out;
-        if (std::abs(f.shift.y) > 0.05) out = std::string(f.shift.y > 0 ? "lower" : "higher") + " by " + length(f.shift.y);
-        if (std::abs(f.shift.x) > 0.05)
-            out += (out.empty() ? "" : " and ") + std::string("to your ") + (f.shift.x > 0 ? "right" : "left") + " by " + length(f.shift.x);
-        return out.empty() ? std::string() : std::string(what) + " " + out;
+Words platen_words(const PlatenFit& f, const Press& press) {
+    Phrases moves{{}, " and "};
+    const auto add = [&](double mm, const char* code) {
+        if (std::abs(mm) > 0.05) moves.of.push_back({code, {{"by", Length::from_mm(std::abs(mm))}}});
     };
+    add(f.shift.y, f.shift.y > 0 ? "moved-lower" : "moved-higher");
+    add(f.shift.x, f.shift.x > 0 ? "moved-right" : "moved-left");
+    Phrases lying;
+    if (!moves.of.empty()) lying.of.push_back({"lying", {{"moves", moves}}});
     const std::string named = f.platen >= 0 ? press.platens[static_cast<std::size_t>(f.platen)].name : "";
     switch (f.way) {
-    case PlatenWay::as_is: return "as it is, on the " + named;
-    case PlatenWay::shifted: return moves("the platen lies") + ", so that the " + f.because + " hangs off its edge";
+    case PlatenWay::as_is: return {"way-as-is", {{"platen", named}}};
+    case PlatenWay::shifted: return {"way-shifted", {{"moves", moves}, {"feature", f.because}}};
     case PlatenWay::other_platen: {
-        const std::string m = moves(", lying");
-        return "on the " + named + (f.because == "size" ? "" : ", clear of the " + f.because) + m;
+        Phrases clear;
+        if (f.because != "size") clear.of.push_back({"clear-of", {{"feature", f.because}}});
+        return {"way-other", {{"platen", named}, {"clear", clear}, {"moves", lying}}};
     }
-    case PlatenWay::pad: {
-        const std::string m = moves(", lying");
-        return "over the " + press.pads[static_cast<std::size_t>(f.pad)].name + ", which lifts it above the " + f.because + m;
-    }
+    case PlatenWay::pad:
+        return {"way-pad", {{"pad", press.pads[static_cast<std::size_t>(f.pad)].name}, {"feature", f.because}, {"moves", lying}}};
     case PlatenWay::several:
-        return std::to_string(f.presses.size()) + " presses on the " + named + ", each overlapping the last by " + length(press_overlap_mm);
-    case PlatenWay::none:
-        return "no platen or pad of the " + press.name + " keeps clear of the " + (f.because.empty() ? "edges" : f.because);
+        return {"way-several", {{"n", static_cast<int>(f.presses.size())}, {"platen", named}, {"lap", Length::from_mm(press_overlap_mm)}}};
+    case PlatenWay::none: break;
     }
-    return "";
+    return {"way-none", {{"press", press.name}, {"feature", f.because.empty() ? "edges" : f.because}}};
 }
 
 PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap) {

@@ -46,8 +46,8 @@ std::optional<Point> least_shift(const Rect& ink, double margin, Point size, con
 
 PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised);
 
-/// "shifted down by {shift}: the collar seam hangs off the edge" and the like; lengths as words for people.
-std::string platen_words(const PlatenFit& fit, const Press& press, Unit unit);
+/// "the platen lies lower by 30 mm, so that the collar seam hangs off its edge" and the like.
+Words platen_words(const PlatenFit& fit, const Press& press);
 
 /// How many blanks of this size lie on a platen at once, in rows and columns about its middle; at least one. mm.
 struct PlatenGrid {

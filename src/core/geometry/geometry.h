@@ -26,6 +26,7 @@ using Ring = std::vector<Point>;  ///< closed by its first point, which is not r
 struct Polygon {
     Ring outer;
     std::vector<Ring> holes;
+    bool operator==(const Polygon&) const = default;
 };
 
 using Region = std::vector<Polygon>;

@@ -109,7 +109,7 @@ std::optional<AidKind> aid_kind(const Order& order, const Decoration& dec) {
     if (find_jig(order, dec.making.jig) != nullptr) return AidKind::jig_plate;
     if (dec.making.two_sided) return AidKind::fold_and_border;
     if (location_face(dec.location) == Face::wrap) return AidKind::handle_template;
-    if (style->family == Family::reversible_jersey || style->fabric.find("double-layer") != std::string::npos) return AidKind::carry_board;
+    if (is_double_layer(style->family) || style->fabric.find("double-layer") != std::string::npos) return AidKind::carry_board;
     return std::nullopt;
 }
 

@@ -173,7 +173,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     wrapped(d, {right, 196}, centre_words(family, g.face, dec.location), 3.4, column, palette::ink);
     if (const Press* press = find_press(order, dec.press)) {
         std::string words = press->name;
-        if (press->kind == PressKind::flat) words += ": " + platen_words(size.platen, *press, order.unit);
+        if (press->kind == PressKind::flat) words += ": " + worded(platen_words(size.platen, *press), order.unit);
         wrapped(d, {right, 218}, words + ".", 3.4, column, palette::ink);
     }
     if (const Medium* medium = find_medium(order, dec.medium))
@@ -184,7 +184,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
                 paper.width - 2 * x, palette::ink);
     std::string caution =
         "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
-    if (family == Family::infant_bodysuit)
+    if (is_infant_wear(family))
         caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
     else if (is_hard(family))
         caution += " Ceramic, glass and metal break under pressure and stay hot: even pressure, gloves, a heat-proof rest.";
@@ -411,12 +411,7 @@ Findings stale_guides(const Order& order, const FitPlan& plan) {
         for (const SizeFit& s : fit.sizes)
             if (printed_as(order, *dec, s) == Printed::stale) sizes += (sizes.empty() ? "" : ", ") + s.size;
         if (sizes.empty()) continue;
-        out.push_back({Severity::caution,
-                       "guide-stale",
-                       subject_of("guides", *dec),
-                       {},
-                       "The printed guides of “" + dec->name + "” (" + sizes +
-                           ") were made from other figures: print them again, and take the old ones away."});
+        out.push_back(finding("guide-stale", subject_of("guides", *dec), {{"design", dec->name}, {"sizes", sizes}}));
     }
     return out;
 }

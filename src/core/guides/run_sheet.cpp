@@ -80,7 +80,7 @@ std::vector<std::string> press_cautions(const Order& order, const PressPlan& pla
         powder = powder || (medium != nullptr && medium->method == "direct-to-film");
         breaks = breaks || style->fabric.find("ceramic") != std::string::npos || style->fabric.find("glass") != std::string::npos;
         oven = oven || (press != nullptr && press->kind == PressKind::oven);
-        infant = infant || style->family == Family::infant_bodysuit || style->family == Family::toddler_tee;
+        infant = infant || is_infant_wear(style->family);
     }
     if (powder) out.emplace_back("Adhesive powder: mask and gloves, no dust in the air, the supplier's safety sheet at hand.");
     if (breaks)

@@ -39,13 +39,13 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
         line->quantity -= taken;
         change += taken;
     }
-    std::erase_if(out.lines, [&](const OrderLine& l) { return ours(l) && l.quantity <= 0; });
+    erase_if(out.lines, [&](const OrderLine& l) { return ours(l) && l.quantity <= 0; });
     return out;
 }
 
 Order without_run(const Order& order, const RunKey& run) {
     Order out = order;
-    std::erase_if(out.lines, [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour; });
+    erase_if(out.lines, [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour; });
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });
     return out;
 }

@@ -166,10 +166,9 @@ void chart_findings(const Order& order, Findings& out) {
     for (const BlankStyle& style : order.styles) {
         if (!used.contains(style.id)) continue;
         Subject about;
-        about.stage = "blanks";
         about.style = style.id;
         if (const auto fault = style_fault(style)) {
-            out.push_back({Severity::stop, "blank-figures", about, {}, *fault});
+            out.push_back(finding("blank-figures", about, {{"fault", *fault}}));
             continue;
         }
         for (const std::string& size : style.sizes)
@@ -178,13 +177,12 @@ void chart_findings(const Order& order, Findings& out) {
                 const Length off = figure.value - *figure.published;
                 if (std::abs(off.mm()) <= style.tolerance.mm()) continue;
                 about.size = size;
-                out.push_back({Severity::caution,
-                               "measured-differs",
-                               about,
-                               {{"measured", figure.value.mm()}, {"published", figure.published->mm()}},
-                               style.name + " " + size + ", " + measure_name(measure) +
-                                   ": measured {measured}, published {published}. Measure a second piece, and the "
-                                   "neighbouring sizes."});
+                out.push_back(finding("measured-differs", about,
+                                      {{"blank", style.name},
+                                       {"size", size},
+                                       {"measure", measure_name(measure)},
+                                       {"measured", figure.value},
+                                       {"published", *figure.published}}));
             }
         for (const DoubtfulFigure& d : doubtful_figures(style)) out.push_back(doubt_finding(style, d));
         // A design is sized from the smallest garment that it goes on: that one is worth a tape.
@@ -197,12 +195,7 @@ void chart_findings(const Order& order, Findings& out) {
             if (key == chart.end() || key->second.source != Source::published) continue;
             about.size = counts.front().size;
             about.colour = run.colour;
-            out.push_back({Severity::note,
-                           "smallest-unmeasured",
-                           about,
-                           {},
-                           run_name(order, run) + ": the smallest size, " + counts.front().size +
-                               ", is as published. Measure it first: everything is sized from it."});
+            out.push_back(finding("smallest-unmeasured", about, {{"run", run_name(order, run)}, {"size", counts.front().size}}));
         }
     }
 }
@@ -211,45 +204,36 @@ void chart_findings(const Order& order, Findings& out) {
 
 Findings order_findings(const Order& order) {
     Findings out;
-    const auto add = [&](Severity s, const char* code, Subject about, std::string text) {
-        out.push_back({s, code, std::move(about), {}, std::move(text)});
+    const auto add = [&](const char* code, Subject about, Arguments args = {}) {
+        out.push_back(finding(code, std::move(about), std::move(args)));
     };
-    Subject here;
-    here.stage = "order";
-    if (order.lines.empty()) add(Severity::caution, "order-empty", here, "The order has no lines yet: import a list, or type the first.");
+    if (order.lines.empty()) add("order-empty", {});
     for (const OrderLine& line : order.lines) {
-        Subject about = here;
+        Subject about;
         about.style = line.style;
         about.colour = line.colour;
         about.size = line.size;
         const BlankStyle* style = find_style(order, line.style);
         if (style == nullptr)
-            add(Severity::stop, "line-blank-unknown", about,
-                "A line asks for the blank “" + line.style + "”, which is not in the order: choose its blank.");
+            add("line-blank-unknown", about, {{"blank", line.style}});
         else if (size_index(*style, line.size) < 0)
-            add(Severity::stop, "line-size-unknown", about, style->name + " has no size “" + line.size + "”: correct the line's size.");
-        if (line.quantity <= 0) add(Severity::caution, "line-quantity", about, "A line has no quantity: type one, or take the line out.");
+            add("line-size-unknown", about, {{"blank", style->name}, {"size", line.size}});
+        if (line.quantity <= 0) add("line-quantity", about);
     }
     std::set<std::string> used_art;
     for (const Decoration& d : order.decorations) {
         used_art.insert(d.art);
         Subject about;
-        about.stage = "fit";
         about.decoration = d.id;
-        if (find_art(order, d.art) == nullptr)
-            add(Severity::stop, "decoration-art", about, "“" + d.name + "” has no artwork: choose one on the Art bench.");
-        if (find_medium(order, d.medium) == nullptr)
-            add(Severity::stop, "decoration-medium", about, "“" + d.name + "” has no medium: choose film or paper.");
-        if (counts_of(order, d.run).empty())
-            add(Severity::stop, "decoration-run", about,
-                "“" + d.name + "” is meant for " + run_name(order, d.run) + ", of which nothing is ordered.");
+        if (find_art(order, d.art) == nullptr) add("decoration-art", about, {{"design", d.name}});
+        if (find_medium(order, d.medium) == nullptr) add("decoration-medium", about, {{"design", d.name}});
+        if (counts_of(order, d.run).empty()) add("decoration-run", about, {{"design", d.name}, {"run", run_name(order, d.run)}});
     }
     for (const Art& a : order.art)
         if (!used_art.contains(a.id)) {
             Subject about;
-            about.stage = "art";
             about.art = a.id;
-            add(Severity::note, "art-unused", about, "“" + a.name + "” is on no garment yet: put it on a blank.");
+            add("art-unused", about, {{"design", a.name}});
         }
     chart_findings(order, out);
     return out;

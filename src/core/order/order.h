@@ -7,6 +7,8 @@
 #include <vector>
 
 #include "core/base/length.h"
+#include "core/base/finding.h"
+#include "core/base/shared.h"
 #include "core/base/units.h"
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
@@ -238,16 +240,16 @@ struct Order {
     std::string due;  ///< ISO date, or empty
     Unit unit = Unit::mm;
     Paper paper = Paper::a4;
-    std::vector<OrderLine> lines;
+    SharedList<OrderLine> lines;
     std::vector<Art> art;
     std::vector<Decoration> decorations;
-    std::vector<BlankStyle> styles;
-    std::vector<Medium> media;
-    std::vector<Press> presses;
-    std::vector<Method> methods;
-    std::vector<Jig> jigs;
-    std::vector<MediumLayout> layouts;
-    std::vector<Trial> trials;
+    SharedList<BlankStyle> styles;
+    SharedList<Medium> media;
+    SharedList<Press> presses;
+    SharedList<Method> methods;
+    SharedList<Jig> jigs;
+    SharedList<MediumLayout> layouts;
+    SharedList<Trial> trials;
     PressRun press_run;
     std::vector<Reprint> reprints;
     GuideSetup guide_setup;

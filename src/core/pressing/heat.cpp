@@ -232,12 +232,11 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
 Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSet& set) {
     Findings out;
     std::set<std::string> said;
-    const auto say = [&](Severity severity, const std::string& code, const Decoration& d, const std::string& size, std::string sentence,
-                         std::map<std::string, double> numbers) {
+    const auto say = [&](const char* code, const Decoration& d, const std::string& size, Arguments args) {
         if (!said.insert(code + d.id).second) return;
-        out.push_back({severity, code, subject_of("press", d, size), std::move(numbers), std::move(sentence)});
+        args.emplace_back("design", d.name);
+        out.push_back(finding(code, subject_of("press", d, size), std::move(args)));
     };
-    const auto figure = [](double v) { return mm_text(v, 0); };
     for (const RunKey& run : runs_of(order)) {
         const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
         std::vector<const Decoration*> in_order;
@@ -250,25 +249,21 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
                 const ChosenRecipe recipe = recipe_for(order, d);
                 const bool beside = std::any_of(l.from.begin(), l.from.end(), [&](const HeatSource& s) { return s.decoration != d.id; });
                 if (l.most_celsius > 0 && l.celsius > l.most_celsius)
-                    say(Severity::caution, "too-hot-for-cloth", d, count.size,
-                        "“" + d.name + "” is pressed at " + figure(l.celsius) + " °C on " +
-                            (style != nullptr ? style->fabric : "this blank") + ", which bears " + figure(l.most_celsius) + ": " +
-                            recipe.because + ". Press cooler and longer, and try a piece.",
-                        {{"celsius", l.celsius}, {"most", l.most_celsius}});
+                    say("too-hot-for-cloth", d, count.size,
+                        {{"celsius", Number{l.celsius}},
+                         {"most", Number{l.most_celsius}},
+                         {"fabric", style != nullptr ? style->fabric : "this blank"},
+                         {"because", recipe.because}});
                 if (l.limit > 0 && l.seconds > l.limit + 1e-9)
-                    say(Severity::caution, "heated-too-long", d, count.size,
-                        "“" + l.name + "” is " + figure(l.seconds) + " s under heat and bears " + figure(l.limit) +
-                            (beside ? ": press it after the other design, or protect it with a sheet."
-                                    : ": shorten the tacks of the layers above it."),
-                        {{"seconds", l.seconds}, {"limit", l.limit}});
+                    say("heated-too-long", d, count.size,
+                        {{"layer", l.name},
+                         {"seconds", Number{l.seconds}},
+                         {"limit", Number{l.limit}},
+                         {"mend", Phrases{{{beside ? "mend-beside" : "mend-tacks", {}}}}}});
                 else if (l.most_heats > 0 && l.heats > l.most_heats)
-                    say(Severity::caution, "heated-too-often", d, count.size,
-                        "“" + l.name + "” is heated " + std::to_string(l.heats) + " times and bears " + std::to_string(l.most_heats) +
-                            ": take fewer tacks or parts, or press it after the other design.",
-                        {{"heats", static_cast<double>(l.heats)}, {"most", static_cast<double>(l.most_heats)}});
+                    say("heated-too-often", d, count.size, {{"layer", l.name}, {"heats", l.heats}, {"most", l.most_heats}});
                 else if (std::any_of(l.from.begin(), l.from.end(), [](const HeatSource& s) { return s.through && s.seconds > 0; }))
-                    say(Severity::note, "print-behind", d, count.size,
-                        "“" + d.name + "” lies behind another design: lay a sheet between when the other side is pressed.", {});
+                    say("print-behind", d, count.size, {});
             }
         }
         for (const Decoration* d : in_order) {
@@ -276,18 +271,13 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
             const double celsius = hottest(order, *d);
             if (style != nullptr && celsius > 120 &&
                 (style->fabric.find("glued") != std::string::npos || style->fabric.find("neoprene") != std::string::npos))
-                say(Severity::note, "glued-seams", *d, "",
-                    "The seams of " + style->name + " are glued and soften in the heat: short presses, and let it cool flat.",
-                    {{"celsius", celsius}});
+                say("glued-seams", *d, "", {{"blank", style->name}});
             for (const SizeFit& s : fit->sizes) {
                 const Ground* ground = find_ground(*fit, s.size);
                 if (ground == nullptr) continue;
                 for (const RaisedBox& raised : ground->raised)
                     if (raised.name.find("snap") != std::string::npos && covers(heated(s), raised.box))
-                        say(Severity::caution, "snaps-under-platen", *d, s.size,
-                            "Snaps lie under the platen of “" + d->name +
-                                "”: they get hot enough to burn and hold the platen up. Use a pad.",
-                            {});
+                        say("snaps-under-platen", *d, s.size, {});
             }
         }
     }

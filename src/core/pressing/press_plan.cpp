@@ -227,13 +227,7 @@ const char* act_name(ActKind kind) {
 
 HandTimes hand_times(Family family) {
     HandTimes t;
-    switch (family_build(family)) {
-    case Build::upper_body: t.load = family == Family::hooded_fleece || family == Family::zip_hooded_fleece ? 22 : 15; break;
-    case Build::cap: t.load = 12; break;
-    case Build::flat: t.load = is_hard(family) ? 4 : 12; break;
-    case Build::wrap: t.load = 8; break;
-    default: break;
-    }
+    t.load = usual_load_seconds(family);
     if (is_hard(family)) {
         t.place = 3;
         t.unload = 2;
@@ -260,9 +254,9 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
         b.out.shop.machines.push_back(std::move(m));
         b.out.presses.push_back(p.id);
     }
-    const auto lacks = [&](const Decoration& d, const std::string& what) {
+    const auto lacks = [&](const Decoration& d, const char* code) {
         b.out.findings.push_back(
-            {Severity::caution, "not-in-press-plan", subject_of("press", d), {}, "“" + d.name + "” is not in the press plan: " + what});
+            finding("not-in-press-plan", subject_of("press", d), {{"design", d.name}, {"why", Phrases{{{code, {}}}}}}));
     };
     for (const RunKey& run : runs_of(order)) {
         const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
@@ -272,12 +266,12 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
             const BlankStyle* style = find_style(order, run.style);
             const Method* method = method_of(order, dec);
             if (find_press(order, dec.press) == nullptr) {
-                lacks(dec, "choose its press on the Fit bench.");
+                lacks(dec, "press-unset");
                 continue;
             }
             const ChosenRecipe recipe = recipe_for(order, dec);
             if (method == nullptr || recipe.steps.empty()) {
-                lacks(dec, "its method has no recipe; give it one on the Press bench.");
+                lacks(dec, "recipe-none");
                 continue;
             }
             const HandTimes times = hand_times(style->family);
@@ -373,14 +367,10 @@ Findings plan_findings(const Order& order, const PressPlan& plan) {
     Findings out;
     const double due = 60.0 * (order.press_run.due - order.press_run.start);
     if (plan.shop.tasks.empty() || plan.schedule.end <= due) return out;
-    Subject about;
-    about.stage = "press";
-    out.push_back({Severity::caution,
-                   "press-late",
-                   about,
-                   {{"late_seconds", plan.schedule.end - due}},
-                   "Pressing ends at " + time_of_day(order.press_run, plan.schedule.end) + ", " + duration_words(plan.schedule.end - due) +
-                       " after it is due: begin earlier, add a hand, or let presses share the work."});
+    out.push_back(finding("press-late", {},
+                          {{"ends", time_of_day(order.press_run, plan.schedule.end)},
+                           {"late", duration_words(plan.schedule.end - due)},
+                           {"late_seconds", Number{plan.schedule.end - due}}}));
     return out;
 }
 

@@ -44,6 +44,7 @@ struct PressPlan {
     std::vector<std::string> stages;  ///< names, by number
     std::vector<int> alone;           ///< the tasks as they would follow without a plan
     Schedule schedule;
+    bool bettered = false;  ///< with time, from the first plan: the next one goes on from it
     double bound = 0;       ///< seconds: no plan is shorter
     double one_by_one = 0;  ///< seconds, each load from load to last peel before the next
     Findings findings;

@@ -252,12 +252,8 @@ void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Sub
     for (const StockItem& item : medium.laying.stock) {
         const auto used = static_cast<int>(std::count_if(sheets.begin(), sheets.end(), [&](const Sheet& s) { return s.stock == item.id; }));
         if (item.on_hand && used > *item.on_hand)
-            findings.push_back({Severity::caution,
-                                "stock-short",
-                                about,
-                                {},
-                                medium.name + ": " + std::to_string(used) + " of “" + item.name + "” are laid out and " +
-                                    std::to_string(*item.on_hand) + " are on hand. Buy more, or settle again."});
+            findings.push_back(
+                finding("stock-short", about, {{"medium", medium.name}, {"stock", item.name}, {"laid", used}, {"held", *item.on_hand}}));
     }
 }
 
@@ -360,32 +356,11 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         m.density = area_of_all > 0 ? used_of_all / area_of_all : 0;
         say_stock(medium, m.sheets, about, plan.findings);
         if (m.placed == 0)
-            plan.findings.push_back({Severity::caution,
-                                     "sheet-empty",
-                                     about,
-                                     {},
-                                     medium.name + ": nothing is laid out yet. Settle the pieces on the Sheets bench."});
+            plan.findings.push_back(finding("sheet-empty", about, {{"medium", medium.name}}));
         else if (m.stale)
-            plan.findings.push_back(
-                {Severity::stop,
-                 "sheet-stale",
-                 about,
-                 {},
-                 medium.name + ": the layout is not for the transfers of now (" + faults.front() + "). Settle it again."});
-        if (m.mixed)
-            plan.findings.push_back({Severity::note,
-                                     "groups-mixed",
-                                     about,
-                                     {},
-                                     medium.name + ": pieces that are wanted together lie among others. Settle again to part the groups."});
-        if (crossing > 0)
-            plan.findings.push_back(
-                {Severity::caution,
-                 "seam-crossed",
-                 about,
-                 {},
-                 medium.name + ": " + std::to_string(crossing) + (crossing == 1 ? " piece crosses" : " pieces cross") +
-                     " the taped seam, where ink breaks. Turn or move what has fine ink there; the lap faces the feed."});
+            plan.findings.push_back(finding("sheet-stale", about, {{"medium", medium.name}, {"fault", faults.front()}}));
+        if (m.mixed) plan.findings.push_back(finding("groups-mixed", about, {{"medium", medium.name}}));
+        if (crossing > 0) plan.findings.push_back(finding("seam-crossed", about, {{"medium", medium.name}, {"n", crossing}}));
         plan.media.push_back(std::move(m));
     }
     return plan;

@@ -16,27 +16,26 @@ bool names(const std::string& fabric, const std::vector<std::string>& words) {
 
 }  // namespace
 
-std::vector<std::string> against(const Method& m, const MethodCase& c) {
-    std::vector<std::string> why;
+std::vector<Words> against(const Method& m, const MethodCase& c) {
+    std::vector<Words> why;
     if (!m.fabrics.empty() && !names(c.fabric, m.fabrics)) {
         std::string takes;
         for (const std::string& f : m.fabrics) takes += (takes.empty() ? "" : ", ") + f;
-        why.push_back((c.fabric.empty() ? "this blank" : c.fabric) + " does not take it (" + takes + ")");
+        why.push_back({"why-fabric", {{"fabric", c.fabric.empty() ? "this blank" : c.fabric}, {"takes", takes}}});
     }
-    if (!m.never.empty() && names(c.fabric, m.never)) why.push_back("not on " + c.fabric);
-    if (m.lightest > 0 && lab_lightness(c.cloth) < m.lightest) why.emplace_back("the cloth is too dark: its ink is transparent");
+    if (!m.never.empty() && names(c.fabric, m.never)) why.push_back({"why-never", {{"fabric", c.fabric}}});
+    if (m.lightest > 0 && lab_lightness(c.cloth) < m.lightest) why.push_back({"why-dark", {}});
     if (m.flat_colours && c.colours > 6)
-        why.emplace_back("the design has tones: it is cut from sheets of one colour");
+        why.push_back({"why-tones", {}});
     else if (m.flat_colours && c.half_transparent > 0.02)
-        why.emplace_back("half-transparent parts cannot be cut");
-    if (c.thin_stroke > 0 && c.thin_stroke < m.min_stroke.mm())
-        why.push_back("strokes of " + mm_text(c.thin_stroke, 1) + " mm are finer than the " + mm_text(m.min_stroke.mm(), 1) +
-                      " mm it holds");
-    if (c.narrow_gap > 0 && c.narrow_gap < m.min_gap.mm())
-        why.push_back("gaps of " + mm_text(c.narrow_gap, 1) + " mm are narrower than the " + mm_text(m.min_gap.mm(), 1) +
-                      " mm it keeps open");
+        why.push_back({"why-half", {}});
+    const auto fine = [&](const char* code, double is, Length least) {
+        if (is > 0 && is < least.mm()) why.push_back({code, {{"is", Fine{is}}, {"least", Fine{least.mm()}}}});
+    };
+    fine("why-stroke", c.thin_stroke, m.min_stroke);
+    fine("why-gap", c.narrow_gap, m.min_gap);
     if (!m.stretches && (c.fabric.find("rib") != std::string::npos || c.fabric.find("knit") != std::string::npos))
-        why.emplace_back("it does not give with a stretching knit");
+        why.push_back({"why-knit", {}});
     return why;
 }
 

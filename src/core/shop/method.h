@@ -7,6 +7,7 @@
 
 #include "core/base/colour.h"
 #include "core/base/length.h"
+#include "core/base/words.h"
 #include "core/shop/layer.h"
 #include "core/shop/recipe.h"
 
@@ -55,7 +56,7 @@ struct MethodCase {
 };
 
 /// Why a method does not suit: a short clause each, "cotton does not take it". Empty: it suits.
-std::vector<std::string> against(const Method& method, const MethodCase& what);
+std::vector<Words> against(const Method& method, const MethodCase& what);
 
 /// Material, ink and work for one piece. `minute` is what a minute of work costs.
 double piece_cost(const Method& method, const Medium& medium, const MethodCase& what, double minute);

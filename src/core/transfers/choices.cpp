@@ -38,7 +38,7 @@ std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d
             if (best == nullptr || piece_cost(m, medium, what, minute_cost) < piece_cost(m, *best, what, minute_cost)) best = &medium;
         }
         if (best == nullptr)
-            choice.against.emplace_back("no medium of it is in the shop");
+            choice.against.push_back({"why-no-medium", {}});
         else {
             choice.medium = best->id;
             choice.cost = piece_cost(m, *best, what, minute_cost);

@@ -7,9 +7,9 @@ namespace orthema {
 
 struct MethodChoice {
     std::string method;
-    std::string medium;                ///< that it would go on; empty: none of this method is there
-    std::vector<std::string> against;  ///< clauses; empty: it suits
-    double cost = 0;                   ///< a piece of the most printed width
+    std::string medium;          ///< that it would go on; empty: none of this method is there
+    std::vector<Words> against;  ///< clauses; empty: it suits
+    double cost = 0;             ///< a piece of the most printed width
 };
 
 constexpr double minute_cost = 0.45;  ///< of work, in the order's currency; a typical figure

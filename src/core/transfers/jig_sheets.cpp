@@ -70,7 +70,6 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
         std::vector<Waiting> units;
         std::string medium;
         Subject about;
-        about.stage = "fit";
         double widest = 0, tallest = 0;
         for (const Decoration& d : order.decorations) {
             if (d.making.jig != jig.id || location_face(d.location) == Face::back) continue;
@@ -81,12 +80,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
                 about.decoration = d.id;
             }
             if (d.medium != medium) {
-                findings.push_back(
-                    {Severity::stop,
-                     "jig-media",
-                     about,
-                     {},
-                     "“" + jig.name + "” holds designs on different media: a board is one sheet. Give them one medium, or a jig each."});
+                findings.push_back(finding("jig-media", about, {{"jig", jig.name}}));
                 continue;
             }
             for (std::size_t i = 0; i < fit->sizes.size(); ++i) {
@@ -98,7 +92,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
         }
         if (units.empty()) continue;
         if (const auto fault = jig_fault(jig, widest, tallest)) {
-            findings.push_back({Severity::stop, "jig-impossible", about, {}, *fault});
+            findings.push_back(finding("jig-impossible", about, {{"fault", *fault}}));
             continue;
         }
         const int slots = jig.rows * jig.columns;
@@ -142,12 +136,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
         }
         for (const Waiting& u : units)
             if (u.left > 0) {
-                findings.push_back(
-                    {Severity::caution,
-                     "jig-left",
-                     about,
-                     {},
-                     std::to_string(u.left) + " of “" + u.decoration->name + "” have no slot in “" + jig.name + "”: assign one to it."});
+                findings.push_back(finding("jig-left", about, {{"n", u.left}, {"design", u.decoration->name}, {"jig", jig.name}}));
                 break;
             }
         for (JigSheet& b : boards) {

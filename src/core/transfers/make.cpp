@@ -50,9 +50,6 @@ double fold_difference(const Region& front, const Region& back, double fold_x) {
 
 namespace {
 
-Finding say(Severity severity, const char* code, std::string sentence) { return {severity, code, {}, {}, std::move(sentence)}; }
-std::string mm1(double v) { return mm_text(v, 1) + " mm"; }
-
 constexpr double register_radius = 1.5;
 constexpr double register_off = 7;  ///< from the ink's edge to the mark's middle
 
@@ -118,19 +115,14 @@ void say_weeding(const Region& shape, const std::string& name, const MakeInput& 
     int slivers = 0, gaps = 0, islands = 0;
     for (const WeedFault& f : weed_faults(shape, in.method.min_stroke.mm(), in.method.min_gap.mm(), in.method.min_island.mm()))
         ++(f.kind == WeedFault::Kind::sliver ? slivers : f.kind == WeedFault::Kind::gap ? gaps : islands);
-    const std::string of = name.empty() ? "" : "the layer “" + name + "” has ";
-    const auto speak = [&](int n, const char* code, const std::string& what) {
-        if (n > 0) out.findings.push_back(say(Severity::caution, code, (name.empty() ? "it has " : of) + std::to_string(n) + what));
+    Phrases of;
+    if (!name.empty()) of.of.push_back({"of-layer", {{"layer", name}}});
+    const auto speak = [&](int n, const char* code, Length least) {
+        if (n > 0) out.findings.push_back(finding(code, {}, {{"of", of}, {"n", n}, {"least", Fine{least.mm()}}}));
     };
-    speak(slivers, "weed-sliver",
-          std::string(slivers == 1 ? " sliver" : " slivers") + " thinner than " + mm1(in.method.min_stroke.mm()) +
-              ": they tear when weeded. Thicken them in the picture.");
-    speak(gaps, "weed-gap",
-          std::string(gaps == 1 ? " gap" : " gaps") + " narrower than " + mm1(in.method.min_gap.mm()) +
-              " that will not weed. Open them, or fill small holes.");
-    speak(islands, "weed-island",
-          std::string(islands == 1 ? " island" : " islands") + " smaller than " + mm1(in.method.min_island.mm()) +
-              " that will be lost. Take them out, or join them by bridges.");
+    speak(slivers, "weed-sliver", in.method.min_stroke);
+    speak(gaps, "weed-gap", in.method.min_gap);
+    speak(islands, "weed-island", in.method.min_island);
 }
 
 /// Whole shapes of the layers, top first.
@@ -142,11 +134,7 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
     std::optional<Separation> colours;
     if (wanted > 0 && facts.picture) {
         colours = separate(facts.picture->view(), 24, 14);
-        if (colours->unsure > 0.25)
-            out.findings.push_back(say(Severity::caution, "colours-tones",
-                                       mm_text(100 * colours->unsure, 0) +
-                                           " % of its ink lies between the colours: it has tones, which cut sheets cannot hold. "
-                                           "Print it, or redraw it in flat colours."));
+        if (colours->unsure > 0.25) out.findings.push_back(finding("colours-tones", {}, {{"share", Share{colours->unsure}}}));
     }
     Region above;  // all that lies on top
     for (const Layer& l : layers) {
@@ -172,14 +160,13 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
             const LayerRule rule{l.grow.mm(), m.corner, m.fill_holes.mm(), m.bridges, m.bridge.mm()};
             const auto grown = layer_shape(above.empty() ? base : above, rule);
             if (!grown) {
-                out.findings.push_back(say(Severity::stop, "layer-swallowed", "the layer “" + l.name + "”: " + grown.sentence()));
+                out.findings.push_back(finding("layer-swallowed", {}, {{"layer", l.name}, {"fault", grown.sentence()}}));
                 return false;
             }
             shape = *grown;
         }
         if (area(shape) < 0.05) {
-            out.findings.push_back(
-                say(Severity::stop, "layer-empty", "the layer “" + l.name + "” has no shape: no part of the picture is near its colour."));
+            out.findings.push_back(finding("layer-empty", {}, {{"layer", l.name}}));
             return false;
         }
         if (!l.printed) say_weeding(shape, l.name, in, out);
@@ -203,19 +190,12 @@ void say_reach(const MakeInput& in, const std::vector<Layer>& layers, Made& out)
         };
         if (layers[i - 1].printed) {
             if (const double by = short_by(out.layers[i], out.layers[i - 1]); by > 0)
-                out.findings.push_back(say(Severity::caution, "layer-short",
-                                           "the layer “" + layers[i].name + "” ends up to " + mm1(by) +
-                                               " inside the print: ink past it does not hold. Grow it by " + mm1(by) + " more."));
+                out.findings.push_back(finding("layer-short", {}, {{"layer", layers[i].name}, {"by", Fine{by}}}));
             else if (in.method.handling == Handling::trimmed)
-                out.findings.push_back(
-                    say(Severity::note, "layers-married",
-                        "marry the print and “" + layers[i].name +
-                            "” by their marks, then trim both along the print's edge in one cut: what stays of it shows."));
+                out.findings.push_back(finding("layers-married", {}, {{"layer", layers[i].name}}));
         } else if (foil && i == 1) {
             if (const double by = short_by(out.layers[0], out.layers[1]); by > 0)
-                out.findings.push_back(say(Severity::caution, "foil-short",
-                                           "the layer “" + layers[1].name + "” reaches up to " + mm1(by) + " past “" + layers[0].name +
-                                               "”: bare adhesive sticks to the cover. Grow the upper layer, or choke the lower one."));
+                out.findings.push_back(finding("foil-short", {}, {{"layer", layers[1].name}, {"upper", layers[0].name}, {"by", Fine{by}}}));
         }
     }
 }
@@ -243,7 +223,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
         }
         auto plan = facts.alpha ? split(*facts.alpha, in.width, rule) : Result<SplitPlan>(Error{"There is no ink to split."});
         if (!plan) {
-            out.findings.push_back(say(Severity::stop, "split-impossible", plan.sentence()));
+            out.findings.push_back(finding("split-impossible", {}, {{"fault", plan.sentence()}}));
             return;
         }
         if (plan->parts.size() > 1) out.split = std::move(*plan);
@@ -278,9 +258,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
                 if (parts > 1) p.picture.emplace_back(ClipMark{});
                 if (m.white) {
                     p.white = m.white->mm() == 0 ? p.shape : offset(p.shape, -m.white->mm());
-                    if (p.white.empty() && part == 0)
-                        out.findings.push_back(say(Severity::stop, "white-swallowed",
-                                                   "choking the white by " + mm1(m.white->mm()) + " leaves nothing of it: choke less."));
+                    if (p.white.empty() && part == 0) out.findings.push_back(finding("white-swallowed", {}, {{"by", Fine{m.white->mm()}}}));
                 }
             } else {
                 p.picture.emplace_back(PathMark{rings_of(p.shape), true, l.tint, Stroke{palette::quiet, 0.15, {}}});
@@ -317,15 +295,13 @@ Panel panel_under(const MakeInput& in) { return panel_for(in.style, in.size, in.
 void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, Made& out) {
     const auto sector = unrolled(wall);
     if (!sector) {
-        out.findings.push_back(say(Severity::stop, "wall-impossible", sector.sentence()));
+        out.findings.push_back(finding("wall-impossible", {}, {{"fault", sector.sentence()}}));
         return;
     }
     out.sector = *sector;
     const Measures& measures = in.style.chart.at(in.size);
     const double gap = measure_mm(measures, Measure::handle_gap), tolerance = in.style.tolerance.mm();
-    if (in.style.family == Family::tapered_tumbler && sector->straight())
-        out.findings.push_back(
-            say(Severity::note, "taper-none", "its diameters are equal: the wall is a cylinder and its sheet a rectangle."));
+    if (is_tapered(in.style.family) && sector->straight()) out.findings.push_back(finding("taper-none", {}, {}));
     ArtMark art = art_in(in.art, in.ink);
     art.bend = *sector;
     Piece p;
@@ -362,16 +338,11 @@ void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, 
         if (gap <= 0) {
             const double lap = span.to - span.from - around;
             if (lap > 0 && lap < tolerance)
-                out.findings.push_back(say(Severity::caution, "lap-short",
-                                           "a lap of " + mm1(lap) + " is less than the blank's tolerance of " + mm1(tolerance) +
-                                               ": some will show a white line. Lap by more."));
+                out.findings.push_back(finding("lap-short", {}, {{"lap", Fine{lap}}, {"tolerance", Fine{tolerance}}}));
             else if (lap > 0)
-                out.findings.push_back(
-                    say(Severity::note, "lap-dark", "the lap of " + mm1(lap) + " prints twice and dark: mask the end that lies below."));
+                out.findings.push_back(finding("lap-dark", {}, {{"lap", Fine{lap}}}));
             else
-                out.findings.push_back(say(Severity::note, "butt-line",
-                                           "the ends meet edge to edge: with a tolerance of " + mm1(tolerance) + " a white line of up to " +
-                                               mm1(tolerance - lap) + " may show."));
+                out.findings.push_back(finding("butt-line", {}, {{"tolerance", Fine{tolerance}}, {"line", Fine{tolerance - lap}}}));
         }
     } else {
         p.picture.emplace_back(art);
@@ -414,9 +385,8 @@ void make_covered(const MakeInput& in, const ArtFacts& facts, Made& out) {
     if (!proof.bare.empty()) out.bare = intersect(offset(proof.bare, in.making.misplaced.mm(), 0.005), panel.outline);
     out.spare = proof.worst;
     if (!proof.bare.empty())
-        out.findings.push_back(say(Severity::caution, "rim-bare",
-                                   "missed by " + mm1(in.making.misplaced.mm()) + " it leaves a bare rim; it stands " +
-                                       mm1(std::max(0.0, proof.worst)) + ". Give it more bleed, or fill the clear parts of the picture."));
+        out.findings.push_back(
+            finding("rim-bare", {}, {{"missed", Fine{in.making.misplaced.mm()}}, {"stands", Fine{std::max(0.0, proof.worst)}}}));
     out.layers.push_back(p.shape);
     out.pieces.push_back(std::move(p));
 }
@@ -448,10 +418,7 @@ void make_two_sided(const MakeInput& in, const ArtFacts& facts, Made& out) {
         const Region own = panel_of(in.style, in.size, Face::back).outline;
         const Rect b = bounds(own), at = bounds(back_outline);
         const double off = fold_difference(panel.outline, mapped(own, Affine::shift(at.x0 - b.x0, at.y0 - b.y0)), fold);
-        if (off > 1)
-            out.findings.push_back(say(Severity::stop, "back-differs",
-                                       "its back does not lie on its front when folded: holes or slanted edges face the wrong way. Check "
-                                       "the blank's features on both faces."));
+        if (off > 1) out.findings.push_back(finding("back-differs", {}, {}));
     }
     out.layers.push_back(p.shape);
     out.pieces.push_back(std::move(p));

@@ -18,7 +18,7 @@ namespace orthema {
 /// Everything that the pieces of one transfer depend on.
 struct MakeInput {
     std::string art;
-    std::shared_ptr<const AlphaMap> alpha;  ///< the same map: the same picture
+    Shared<AlphaMap> alpha;  ///< every pixel of it
     double width = 0;
     Making making;
     Medium medium;

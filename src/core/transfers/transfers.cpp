@@ -61,7 +61,7 @@ namespace {
 /// What lies on a blank depends on it; the rest on its width alone.
 bool made_on_blank(const Decoration& d, const BlankStyle& style) {
     if (d.making.cover || d.making.two_sided) return true;
-    return d.location == Location::wrap_full || (location_face(d.location) == Face::wrap && style.family == Family::tapered_tumbler);
+    return d.location == Location::wrap_full || (location_face(d.location) == Face::wrap && is_tapered(style.family));
 }
 
 Transfer printed_piece(const Piece& p, bool mirrored) {
@@ -106,8 +106,9 @@ Region blank_under(const Decoration& d, const BlankStyle& style, const SizeFit& 
 void say_made(const Order& order, const Decoration& d, const std::string& size, const Made& made, Findings& findings) {
     for (Finding f : made.findings) {
         f.about = about(d, size);
-        f.sentence = who(order, d, "") + ": " + f.sentence;
-        if (std::none_of(findings.begin(), findings.end(), [&](const Finding& o) { return o.sentence == f.sentence; }))
+        f.about.stage = "fit";
+        f.args.emplace_back("who", who(order, d, ""));
+        if (std::none_of(findings.begin(), findings.end(), [&](const Finding& o) { return o.code == f.code && o.args == f.args; }))
             findings.push_back(std::move(f));
     }
 }
@@ -118,14 +119,9 @@ void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, 
     if (method == nullptr) return;
     MethodCase what = method_case(order, d, facts, fit);
     what.thin_stroke = what.narrow_gap = 0;
-    std::string why;
-    for (const std::string& clause : against(*method, what)) why += (why.empty() ? "" : "; ") + clause;
-    if (why.empty()) return;
-    findings.push_back({Severity::caution,
-                        "method-unsuited",
-                        about(d, ""),
-                        {},
-                        who(order, d, "") + ": " + method->name + " does not suit, " + why + ". Choose another method under Making."});
+    const Phrases why{against(*method, what)};
+    if (why.of.empty()) return;
+    findings.push_back(finding("method-unsuited", about(d, ""), {{"who", who(order, d, "")}, {"method", method->name}, {"why", why}}));
 }
 
 /// A medium and its method must agree on who turns the print over.
@@ -134,15 +130,9 @@ void say_mirror(const Order& order, const std::set<std::string>& used, Findings&
         const Method* method = find_method(order, m.method);
         if (!used.contains(m.id) || method == nullptr || times_mirrored(m, *method) % 2 == 0) continue;
         Subject of;
-        of.stage = "sheets";
         of.medium = m.id;
-        findings.push_back({Severity::stop,
-                            "mirror-parity",
-                            of,
-                            {},
-                            m.name + ": it would come out " + (method->read_through ? "mirrored: " : "mirrored, since ") +
-                                (method->read_through ? method->name + " is read through its carrier and nobody mirrors. Say who does."
-                                                      : method->name + " is read as printed. Set its mirror to nobody.")});
+        const Words why{method->read_through ? "mirror-none" : "mirror-twice", {{"method", method->name}}};
+        findings.push_back(finding("mirror-parity", of, {{"medium", m.name}, {"why", Phrases{{why}}}}));
     }
 }
 

@@ -51,7 +51,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         const QStringList paths =
             QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
                                           QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
-        room_.bring_in_art(paths);
+        room_.pictures().bring_in(paths);
     });
 
     panel_ = new FigurePanel;

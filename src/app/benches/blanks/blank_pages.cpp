@@ -437,7 +437,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         BlankStyle next = *bench_.style();
         next.archived = !next.archived;
         if (bench_.keep(next.archived ? QStringLiteral("archive a blank") : QStringLiteral("offer a blank again"), next))
-            room_.keep_in_library(next);
+            room_.library().keep(next);
     });
     auto* chart = push(QStringLiteral("Size chart"), QStringLiteral("Bring in or write the size chart as CSV"));
     auto* chart_menu = new QMenu(chart);
@@ -455,16 +455,16 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     auto* shop = push(QStringLiteral("Shop library"), QStringLiteral("Keep this blank for later orders, or exchange the library as JSON"));
     auto* menu = new QMenu(shop);
     menu->addAction(QStringLiteral("Keep this blank in the library"), this, [this] {
-        if (bench_.style() != nullptr) room_.keep_in_library(*bench_.style());
+        if (bench_.style() != nullptr) room_.library().keep(*bench_.style());
     });
     menu->addAction(QStringLiteral("Write the library to a file…"), this, [this] {
         const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the library"), QStringLiteral("shop-library.json"),
                                                        QStringLiteral("Library (*.json)"));
-        if (!p.isEmpty()) room_.export_library(p);
+        if (!p.isEmpty()) room_.library().export_to(p);
     });
     menu->addAction(QStringLiteral("Bring in a library file…"), this, [this] {
         const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a library"), {}, QStringLiteral("Library (*.json)"));
-        if (!p.isEmpty()) room_.import_library(p);
+        if (!p.isEmpty()) room_.library().import_from(p);
     });
     shop->setMenu(menu);
     side_by_side({chart, shop});

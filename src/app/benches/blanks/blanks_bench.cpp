@@ -174,7 +174,7 @@ void BlanksBench::typed(Measure measure, Length value) {
             const Length likely = value * doubt->factor;
             notice.action = QStringLiteral("Use %1").arg(qt(length_text(likely, room_.order().unit)));
             notice.act = [this, put, likely] {
-                room_.undo();
+                room_.document().undo();
                 put(likely);
             };
         }
@@ -224,7 +224,7 @@ void BlanksBench::bring_in_chart(const QString& path) {
     const BlankStyle* now = style();
     if (now == nullptr) return;
     const BlankStyle like = *now;
-    room_.background([this, path, like]() -> std::function<void()> {
+    room_.jobs().background([this, path, like]() -> std::function<void()> {
         const auto text = read_file(path.toStdString(), 8u << 20);
         const auto table = text ? parse_table(*text) : Result<Table>(text.error());
         const auto chart = table ? import_chart(*table, like) : Result<ChartImport>(table.error());

@@ -400,7 +400,7 @@ void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const Si
     set_items(press_, items, d.press);
     const Press* press = find_press(order, d.press);
     platen_says_->setText(press == nullptr                 ? QStringLiteral("No press is chosen.")
-                          : press->kind == PressKind::flat ? capital(platen_words(on.platen, *press, order.unit)) + "."
+                          : press->kind == PressKind::flat ? capital(worded(platen_words(on.platen, *press), order.unit)) + "."
                           : press->kind == PressKind::wrap ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
                                                            : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
     QStringList pads;

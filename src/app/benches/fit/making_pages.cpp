@@ -137,7 +137,7 @@ void MakingPages::refresh_method(const Decoration& d) {
         method_buttons_[i]->setToolTip(qt(m->care));
         method_buttons_[i]->setChecked(chosen);
         QString says;
-        for (const std::string& a : c.against) says += (says.isEmpty() ? QString() : QStringLiteral("; ")) + qt(a);
+        for (const Words& a : c.against) says += (says.isEmpty() ? QString() : QStringLiteral("; ")) + qt(worded(a, room_.order().unit));
         if (chosen) says += (says.isEmpty() ? QString() : QStringLiteral(". ")) + qt(m->care);
         method_says_[i]->setText(says);
     }

@@ -32,7 +32,7 @@ private:
     void change(const QString& what, const std::function<void(Making&)>& how);
     void change_layer(const QString& what, const std::function<void(Layer&)>& how);
     template <class T>
-    void change_item(const QString& what, std::vector<T> Order::*list, QComboBox* box, const std::function<void(T&)>& how);
+    void change_item(const QString& what, SharedList<T> Order::*list, QComboBox* box, const std::function<void(T&)>& how);
     LengthField* making_length(FigurePanel* page, const QString& name, const QString& why, const QString& what, Length Making::*which,
                                double least, double most);
     QCheckBox* making_flag(FigurePanel* page, const QString& name, const QString& why, bool Making::*which);

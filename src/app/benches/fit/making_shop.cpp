@@ -8,7 +8,7 @@
 namespace orthema::app {
 
 template <class T>
-void MakingPages::change_item(const QString& what, std::vector<T> Order::*list, QComboBox* box, const std::function<void(T&)>& how) {
+void MakingPages::change_item(const QString& what, SharedList<T> Order::*list, QComboBox* box, const std::function<void(T&)>& how) {
     const std::string id = box->currentData().toString().toStdString();
     Order next = room_.order();
     for (T& item : next.*list)
@@ -19,7 +19,7 @@ void MakingPages::change_item(const QString& what, std::vector<T> Order::*list, 
 namespace {
 
 template <class T>
-const T* item_of(const std::vector<T>& list, const QComboBox* box) {
+const T* item_of(const SharedList<T>& list, const QComboBox* box) {
     const std::string id = box->currentData().toString().toStdString();
     for (const T& item : list)
         if (item.id == id) return &item;
@@ -287,7 +287,7 @@ void MakingPages::build_shop() {
         if (const Medium* one = item_of(room_.order().media, shop_medium_); one != nullptr && kind_->choice() == 1)
             own.media.push_back(*one);
         if (const Jig* one = item_of(room_.order().jigs, shop_jig_); one != nullptr && kind_->choice() == 2) own.jigs.push_back(*one);
-        room_.keep_in_library(own);
+        room_.library().keep(own);
     });
 }
 

@@ -309,13 +309,13 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
         const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
         if (path.isEmpty()) return;
-        room_.background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline),
-                          art = room_.art()]() -> std::function<void()> {
+        room_.jobs().background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline),
+                                 art = room_.art()]() -> std::function<void()> {
             std::vector<const Drawing*> pages{&guide.card.drawing};
             for (const GuidePage& p : guide.tiles) pages.push_back(&p.drawing);
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
             return [this, path, done, decoration = guide.decoration, size = guide.size] {
-                if (done) room_.guides_printed(decoration, size);
+                if (done) room_.exporter().guides_printed(decoration, size);
                 room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
             };
         });
@@ -499,8 +499,8 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
         QPageSize(QSizeF(std::min(first.width, first.height), std::max(first.width, first.height)), QPageSize::Millimeter));
     printer->setPageOrientation(first.width > first.height ? QPageLayout::Landscape : QPageLayout::Portrait);
     const bool marks_printed = what_->choice() <= real_size;
-    room_.background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
-                      size = on->size]() -> std::function<void()> {
+    room_.jobs().background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
+                             size = on->size]() -> std::function<void()> {
         QPainter painter;
         const bool taken = painter.begin(printer.get());
         constexpr double k = 300 / 25.4;
@@ -516,7 +516,7 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
         }
         if (taken) painter.end();
         return [this, taken, marks_printed, id, size] {
-            if (taken && marks_printed) room_.guides_printed(id, size);
+            if (taken && marks_printed) room_.exporter().guides_printed(id, size);
             if (!taken)
                 room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
         };

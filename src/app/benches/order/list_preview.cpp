@@ -97,7 +97,7 @@ void ListPreview::read() {
     const int round = ++round_;
     take_->setEnabled(false);
     const QPointer<ListPreview> self(this);
-    room_.background([self, round, columns, table = table_, styles = room_.order().styles]() -> std::function<void()> {
+    room_.jobs().background([self, round, columns, table = table_, styles = room_.order().styles]() -> std::function<void()> {
         const auto import = std::make_shared<LineImport>(import_lines(table, columns, styles));
         return [self, round, import] {
             if (!self || self->round_ != round) return;

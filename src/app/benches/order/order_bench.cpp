@@ -147,7 +147,7 @@ void OrderBench::add_run() {
 }
 
 void OrderBench::bring_in_list(const QString& path) {
-    room_.background([this, path]() -> std::function<void()> {
+    room_.jobs().background([this, path]() -> std::function<void()> {
         const auto text = read_file(path.toStdString(), 64u << 20);
         const auto table = text ? parse_table(*text) : Result<Table>(text.error());
         return [this, path, table] {

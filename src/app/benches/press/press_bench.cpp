@@ -42,10 +42,10 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     auto* second = new QHBoxLayout;
     better_ = push(QStringLiteral("Plan on"), QStringLiteral("Looks for a shorter plan for a few seconds"));
     connect(better_, &QPushButton::clicked, this, [this] {
-        if (room_.planning())
-            room_.stop_planning();
+        if (room_.planner().running())
+            room_.planner().stop();
         else
-            room_.plan_pressing(planning_seconds);
+            room_.planner().better(planning_seconds);
         refresh();
     });
     second->addWidget(better_);
@@ -177,7 +177,7 @@ void PressBench::begin() {
         return show_view(lanes_view);
     }
     const double speed = speed_->currentData().toString().toDouble();
-    room_.stop_planning();
+    room_.planner().stop();
     desk_->begin(speed > 0 ? speed : 1, speed > 0);
     show_view(card_view);
 }
@@ -249,7 +249,7 @@ void PressBench::refresh() {
     take_in_->setText(
         QStringLiteral("Take in %1 %2 more").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
     speed_->setEnabled(!runs);
-    better_->setText(room_.planning() ? QStringLiteral("Stop planning") : QStringLiteral("Plan on"));
+    better_->setText(room_.planner().running() ? QStringLiteral("Stop planning") : QStringLiteral("Plan on"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
     keys_->setVisible(middle_->currentIndex() == card_view);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);

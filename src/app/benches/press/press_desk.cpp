@@ -45,7 +45,9 @@ PressDesk::~PressDesk() {
     keeper_.waitForDone();
 }
 
-QString PressDesk::kept_path(const std::string& order) const { return room_.data_folder() + "/shifts/" + qt(file_stem(order)) + ".json"; }
+QString PressDesk::kept_path(const std::string& order) const {
+    return room_.keeper().data_folder() + "/shifts/" + qt(file_stem(order)) + ".json";
+}
 
 void PressDesk::look_for_kept() {
     keeper_.waitForDone();
@@ -102,17 +104,15 @@ void PressDesk::go_on() {
     if (running() || !kept_) return;
     // the plan as it was split then: trials that have been passed since were loads of their own
     Order order = room_.order();
-    std::erase_if(order.trials, [&](const Trial& t) {
+    erase_if(order.trials, [&](const Trial& t) {
         return std::any_of(kept_->trials.begin(), kept_->trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
     });
-    room_.background([this, kept = *kept_, order, fit = room_.plan(), set = room_.transfer_set(),
-                      before = room_.press_plan()]() -> std::function<void()> {
-        ScheduleOptions quick;
-        quick.tries = 0;
-        return [this, kept, plan = press_plan(order, fit, set, quick, {}, &before)] {
-            if (!running()) begin_on(plan, kept.speed, kept.rehearsal, &kept.record);
-        };
-    });
+    room_.jobs().background(
+        [this, kept = *kept_, order, known = room_.pictures().known(), before = room_.work()]() -> std::function<void()> {
+            return [this, kept, plan = work(order, Shop{}, known, &before).press_plan()] {
+                if (!running()) begin_on(plan, kept.speed, kept.rehearsal, &kept.record);
+            };
+        });
 }
 
 int PressDesk::waiting() const { return shift_ ? int(shift_->missing(room_.press_plan()).size()) : 0; }
@@ -266,19 +266,20 @@ void PressDesk::tick() {
 void PressDesk::plan_anew() {
     if (planning_ || !shift_ || shift_->over()) return;
     planning_ = true;
-    room_.background([this, plan = shift_->plan(), progress = shift_->progress(now()), number = shift_number_]() -> std::function<void()> {
-        ScheduleOptions options;
-        options.tries = 4;
-        begin_like(options, plan, plan);
-        Schedule s = schedule(plan.shop, options, {}, {}, &progress);
-        return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
-            planning_ = false;
-            // a report may have added tasks in between: the next tick plans again
-            if (!shift_ || number != shift_number_ || shift_->plan().shop.tasks.size() != tasks) return;
-            shift_->take(s);
-            emit card_changed();
-        };
-    });
+    room_.jobs().background(
+        [this, plan = shift_->plan(), progress = shift_->progress(now()), number = shift_number_]() -> std::function<void()> {
+            ScheduleOptions options;
+            options.tries = 4;
+            begin_like(options, plan, plan);
+            Schedule s = schedule(plan.shop, options, {}, {}, &progress);
+            return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
+                planning_ = false;
+                // a report may have added tasks in between: the next tick plans again
+                if (!shift_ || number != shift_number_ || shift_->plan().shop.tasks.size() != tasks) return;
+                shift_->take(s);
+                emit card_changed();
+            };
+        });
 }
 
 void PressDesk::next() {

@@ -221,7 +221,7 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
         const Decoration* d = find_decoration(room_.order(), decoration_);
         if (d == nullptr) return;
         Order next = room_.order();
-        std::erase_if(next.trials, [&](const Trial& t) { return is_trial_of(t, room_.order(), *d); });
+        erase_if(next.trials, [&](const Trial& t) { return is_trial_of(t, room_.order(), *d); });
         room_.edit(QStringLiteral("usual recipe"), std::move(next));
     });
     limit_ = note();

@@ -114,7 +114,7 @@ std::string step_caution(const Order& order, const Load& load, ActKind kind) {
     case ActKind::turn: return hard ? "Hot metal and ceramic: gloves, a heat-proof rest." : "Hot platen: gloves.";
     case ActKind::peel: return hard ? "It is still hot: gloves." : "";
     case ActKind::load:
-        return style != nullptr && style->family == Family::infant_bodysuit ? "Infant wear: snaps off the platen; local rules apply." : "";
+        return style != nullptr && is_infant_wear(style->family) ? "Infant wear: snaps off the platen; local rules apply." : "";
     default: return "";
     }
 }

@@ -30,8 +30,8 @@ std::optional<std::pair<Length, Length>> two_lengths(const QString& text, Unit u
 QString two_text(Length a, Length b, Unit unit) { return qt(length_text(a, unit, false) + " × " + length_text(b, unit)); }
 
 /// The medium as the shop's shelf has it; as the order has it where the shelf has none.
-Medium on_the_shelf(const Workroom& room, const Medium& medium) {
-    for (const Medium& m : room.library().media)
+Medium on_the_shelf(Workroom& room, const Medium& medium) {
+    for (const Medium& m : room.library().content().media)
         if (m.id == medium.id) return m;
     return medium;
 }
@@ -329,8 +329,8 @@ void StockPage::keep_left_over() {
             left->name =
                 "Offcut " + length_text(left->width, room_.order().unit, false) + " × " + length_text(left->length, room_.order().unit);
             shelf.laying.stock.push_back(*left);
-            return room_.keep_in_library(LibraryContent{{}, {shelf}, {}, {}, {}},
-                                         qt(left->name) + QStringLiteral(" is kept on the shop's shelf; the next order takes it first."));
+            return room_.library().keep(LibraryContent{{}, {shelf}, {}, {}, {}},
+                                        qt(left->name) + QStringLiteral(" is kept on the shop's shelf; the next order takes it first."));
         }
     room_.say({QStringLiteral("Settle the pieces first: there is no sheet to keep anything of."), true, {}, {}});
 }
@@ -355,7 +355,7 @@ void StockPage::take_off_shelf() {
             }
     std::erase_if(shelf.laying.stock, [](const StockItem& s) { return !s.shape.empty() && s.on_hand == 0; });
     if (taken == 0) return room_.say({QStringLiteral("This layout takes nothing that is counted on the shelf."), false, {}, {}});
-    room_.keep_in_library(LibraryContent{{}, {shelf}, {}, {}, {}}, QStringLiteral("%1 counted down on the shop's shelf.").arg(taken));
+    room_.library().keep(LibraryContent{{}, {shelf}, {}, {}, {}}, QStringLiteral("%1 counted down on the shop's shelf.").arg(taken));
 }
 
 void StockPage::fill() {
@@ -363,7 +363,7 @@ void StockPage::fill() {
     if (m == nullptr) return;
     const MediumLayout layout = layout_of(room_.order(), m->id);
     if (layout.fill.empty()) return room_.say({QStringLiteral("Say first what one of a transfer is worth."), true, {}, {}});
-    room_.fill_sheets(m->id);
+    room_.settler().fill(m->id);
 }
 
 std::vector<std::pair<std::string, QString>> StockPage::fillers() const {

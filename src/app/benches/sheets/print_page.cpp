@@ -33,7 +33,7 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
         PrinterSetup setup;
         setup.mirrors = mirrors_->isChecked();
         if (fails_->isChecked()) setup.fails_after = fails_after_;
-        room_.print_sheet(*s, setup, dpi_->currentData().toString().toDouble());
+        room_.devices().print_sheet(*s, setup, dpi_->currentData().toString().toDouble());
     });
     add(print_);
     printed_ = note();
@@ -48,7 +48,7 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
     head(QStringLiteral("Simulated cutter"));
     cut_ = push(QStringLiteral("Cut this sheet"), QStringLiteral("Follows the plotter's file and looks whether a line crosses ink"));
     connect(cut_, &QPushButton::clicked, this, [this] {
-        if (const Sheet* s = sheet()) room_.cut_sheet(*s);
+        if (const Sheet* s = sheet()) room_.devices().cut_sheet(*s);
     });
     add(cut_);
     rule();
@@ -82,7 +82,7 @@ void PrintPage::refresh() {
     printed_->setText(printed == 0 ? QString() : QStringLiteral("%1 pieces are printed already and not laid out again.").arg(printed));
     printed_->setVisible(printed > 0);
     again_->setVisible(printed > 0);
-    says_->setText(room_.device_says());
+    says_->setText(room_.devices().says());
 }
 
 }  // namespace orthema::app

@@ -166,10 +166,10 @@ bool Ribbon::tiled() const { return glide_.state() != QAbstractAnimation::Runnin
 
 /// Where everything lies along the ribbon; the tiles get it without what is under the hand.
 void Ribbon::lay_items() {
-    if (transfers_number_ != room_.transfers_number()) {
+    if (transfers_number_ != room_.chain().transfers_number()) {
         transfers_.clear();
         for (const Transfer& t : room_.transfer_set().transfers) transfers_[t.id] = std::make_shared<const Transfer>(t);
-        transfers_number_ = room_.transfers_number();
+        transfers_number_ = room_.chain().transfers_number();
     }
     std::vector<StripTiles::Item> items;
     const auto& copies = copies_of(room_);
@@ -494,7 +494,7 @@ void Ribbon::mousePressEvent(QMouseEvent* event) {
     }
     if (!is_chosen(hit)) choose(hit);
     if (hit >= 0) {
-        room_.stop_settling();
+        room_.settler().stop();
         dragging_ = true;
         laid_ = false;
         std::erase(chosen_, hit);  // the one under the pointer leads
@@ -582,7 +582,7 @@ void Ribbon::no_room(const QString& sentence) {
 
 void Ribbon::turn_chosen() {
     if (chosen_.empty()) return;
-    room_.stop_settling();
+    room_.settler().stop();
     room_.end_gesture();
     HandLayout now = hand();
     std::vector<int> turned;
@@ -612,7 +612,7 @@ void Ribbon::lock_chosen() {
 
 void Ribbon::swap_chosen() {
     if (chosen_.size() != 2) return;
-    room_.stop_settling();
+    room_.settler().stop();
     room_.end_gesture();
     if (const auto next = hand().swapped(chosen_[0], chosen_[1]))
         put(chosen_, {next->first, next->second}, QStringLiteral("swap two pieces"), {});
@@ -622,7 +622,7 @@ void Ribbon::swap_chosen() {
 
 void Ribbon::send_chosen(int sheet) {
     if (chosen_.empty()) return;
-    room_.stop_settling();
+    room_.settler().stop();
     room_.end_gesture();
     if (const auto next = hand().sent(chosen_, sheet))
         put(chosen_, *next, QStringLiteral("send to another sheet"), {});

@@ -80,7 +80,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     column->setSpacing(6);
     media_ = new ChipRow(QStringLiteral("Media"));
     media_->chosen = [this](const std::string& id) {
-        room_.stop_settling();
+        room_.settler().stop();
         Selection s = room_.selection();
         s.medium = id;
         room_.select(s);
@@ -126,11 +126,11 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     roll_ = new WholeRoll(room, *ribbon_);
     column->addWidget(roll_);
     connect(settle_, &QPushButton::clicked, this, [this] {
-        if (room_.settling()) {
-            room_.stop_settling();
+        if (room_.settler().running()) {
+            room_.settler().stop();
             refresh();
         } else {
-            room_.settle(room_.selection().medium, settle_seconds_);
+            room_.settler().settle(room_.selection().medium, settle_seconds_);
         }
     });
     connect(turn_, &QPushButton::clicked, ribbon_, &Ribbon::turn_chosen);
@@ -181,7 +181,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     connect(change_over_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
         if (!layout.kept) return;
-        room_.stop_settling();
+        room_.settler().stop();
         std::swap(layout.copies, layout.kept->copies);
         std::swap(layout.stock, layout.kept->stock);
         room_.edit(QStringLiteral("change layouts over"), with_layout(room_.order(), std::move(layout)));
@@ -343,8 +343,8 @@ void SheetsBench::refresh() {
                                                               : QStringLiteral("cut by contour")) +
                     (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
     const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
-    settle_->setText(room_.settling() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
-    settle_->setEnabled(room_.settling() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
+    settle_->setText(room_.settler().running() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
+    settle_->setEnabled(room_.settler().running() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
     ribbon_->refresh_pieces();
     if (!ribbon_->dragging()) {  // in small, a piece under way is not worth a frame
         roll_->refresh();
@@ -376,7 +376,7 @@ void SheetsBench::refresh() {
 }
 
 QString SheetsBench::word() const {
-    if (room_.settling()) return QStringLiteral("settling");
+    if (room_.settler().running()) return QStringLiteral("settling");
     if (room_.catching_up()) return QStringLiteral("working");
     const auto& media = room_.sheets().media;
     if (media.empty()) return QStringLiteral("no pieces");

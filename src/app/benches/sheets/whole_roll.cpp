@@ -92,7 +92,7 @@ Drawing WholeRoll::draw(double width, double height) {
     const Rect plot{width - curve_room, 34, width - 54, height - 22};
     d.text({plot.x0, 19}, "film used", 12, palette::quiet);
     d.line({{plot.x0, plot.y1}, {plot.x1, plot.y1}}, {palette::rule, 1, {}});
-    const auto& curve = room_.settle_curve();
+    const auto& curve = room_.settler().curve();
     if (curve.size() >= 2) {
         double low = 1, high = 0;
         for (const SettlePoint& p : curve) {

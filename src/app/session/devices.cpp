@@ -1,0 +1,54 @@
+#include "app/session/devices.h"
+
+#include <algorithm>
+
+#include "app/widgets/figures.h"
+#include "core/sheets/sheet_drawing.h"
+#include "devices/cutter.h"
+#include "files/page_export.h"
+
+namespace orthema::app {
+
+void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi) {
+    const PrintJob job = print_job(document_.order(), chain_.work().transfer_set(), sheet, dpi);
+    jobs_.background([this, job, setup, dpi, sheet, art = pictures_.art(), order = document_.order(),
+                      set = chain_.work().transfer_set()]() -> std::function<void()> {
+        SimulatedPrinter printer(setup);
+        if (const auto refused = printer.begin(job))
+            return [this, text = qt(*refused)] {
+                says_ = text;
+                emit changed();
+            };
+        const Drawing page = sheet_page(order, sheet, set, sheet_labels(order, sheet, set));
+        const auto drawn = draw_rows(page, art, dpi, [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
+        const PrintReport report = printer.end();
+        return [this, drawn, report, sheet] {
+            says_ = qt(drawn ? report.sentence : drawn.sentence());
+            const MediumLayout layout = layout_of(document_.order(), sheet.medium);
+            std::vector<PlacedCopy> there;
+            for (const PlacedCopy& c : layout.copies)
+                if (c.sheet == sheet.number) there.push_back(c);
+            if (drawn && !report.finished && there == sheet.copies) {
+                document_.end_gesture();
+                document_.edit(QStringLiteral("print, stopped"),
+                               with_layout(document_.order(), after_print(layout, sheet, report.survives)));
+            }
+            emit changed();
+        };
+    });
+    says_ = QStringLiteral("Printing …");
+    emit changed();
+}
+
+void Devices::cut_sheet(const Sheet& sheet) {
+    jobs_.background([this, sheet, set = chain_.work().transfer_set()]() -> std::function<void()> {
+        const std::string path = cut_plt(cut_path(cut_contours(sheet, set)), sheet.length);
+        const auto report = SimulatedCutter({}).cut(path, sheet.width, sheet.length, printed_ink(set, sheet));
+        return [this, text = qt(report ? report->sentence : report.sentence())] {
+            says_ = text;
+            emit changed();
+        };
+    });
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,46 @@
+#include "app/session/exporter.h"
+
+#include <algorithm>
+
+#include "app/widgets/figures.h"
+#include "core/guides/guides.h"
+
+namespace orthema::app {
+
+void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
+    if (running_) return;
+    running_ = true;
+    stop_ = false;
+    jobs_.background(
+        [this, folder, choice, order = document_.order(), art = pictures_.art(), before = chain_.work()]() -> std::function<void()> {
+            Task task;
+            task.cancelled = &stop_;
+            task.report = [this](double share, const std::string& doing) {
+                QMetaObject::invokeMethod(
+                    this, [this, share, doing] { emit progress(share, qt(doing)); }, Qt::QueuedConnection);
+            };
+            const auto report = export_order(folder.toStdString(), order, Shop{}, art, choice, task, &before);
+            return [this, report, guides = choice.guides, made_of = order] {
+                running_ = false;
+                if (report && guides && made_of == document_.order()) guides_printed();
+                if (report &&
+                    std::any_of(report->findings.begin(), report->findings.end(), [](const Finding& f) { return f.code == "guide-stale"; }))
+                    notices_.say(QStringLiteral("Guides printed before were made from other figures: take the old ones away."));
+                QStringList files;
+                if (report)
+                    for (const std::string& f : report->files) files << qt(f);
+                emit finished(files, report ? QString() : qt(report.sentence()));
+            };
+        },
+        [this] {
+            running_ = false;
+            emit finished({}, QStringLiteral("The export ended early."));
+        });
+}
+
+void Exporter::guides_printed(const std::string& decoration, const std::string& size) {
+    Order next = with_guides_printed(document_.order(), chain_.work().plan(), decoration, size);
+    if (next.guide_setup != document_.order().guide_setup) document_.edit(QStringLiteral("guides printed"), std::move(next));
+}
+
+}  // namespace orthema::app

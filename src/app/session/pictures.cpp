@@ -1,0 +1,79 @@
+#include "app/session/pictures.h"
+
+#include <QFileInfo>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+Pictures::Pictures(Document& document, Jobs& jobs, Notices& notices, QObject* parent)
+    : QObject(parent), document_(document), jobs_(jobs), notices_(notices), known_(std::make_shared<const KnownArt>()) {}
+
+void Pictures::take_over(ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known) {
+    bytes_ = std::move(bytes);
+    art_ = std::move(art);
+    known_ = std::move(known);
+}
+
+void Pictures::find_known(Findings faults) { known_ = std::make_shared<const KnownArt>(KnownArt{facts_of(art_), std::move(faults)}); }
+
+void Pictures::bring_in(const QStringList& paths) {
+    for (const QString& path : paths)
+        jobs_.background([this, path]() -> std::function<void()> {
+            const auto fail = [this](const std::string& s) { return [this, s] { notices_.complain(qt(s)); }; };
+            auto text = read_file(path.toStdString());
+            if (!text) return fail(text.sentence());
+            const std::string name = QFileInfo(path).fileName().toStdString();
+            auto file = std::make_shared<const std::string>(std::move(*text));
+            auto loaded = load_art(file, name);
+            if (!loaded) return fail(loaded.sentence());
+            return [this, name, file, art = *loaded] {
+                Order next = document_.order();
+                const std::string id = enrol_art(next, bytes_, *art, file, name);
+                art_[id] = art;
+                find_known(known_->faults);
+                emit brought_in(id);
+                document_.edit(QStringLiteral("bring in %1").arg(qt(name)), std::move(next));
+            };
+        });
+}
+
+void Pictures::clip_anew(const Order& before) {
+    const Order& order = document_.order();
+    for (const Art& art : order.art) {
+        const Art* was = find_art(before, art.id);
+        const BlankStyle* on = art.clip ? find_style(order, art.clip->style) : nullptr;
+        const BlankStyle* on_then = was != nullptr && was->clip ? find_style(before, was->clip->style) : nullptr;
+        const bool same = was != nullptr && was->clip == art.clip && was->subject == art.subject &&
+                          ((on == nullptr) == (on_then == nullptr)) && (on == nullptr || *on == *on_then);
+        auto loaded = art_.find(whole_id(art.id));
+        if (loaded == art_.end()) loaded = art_.find(art.id);
+        if (same || loaded == art_.end()) continue;
+        const LoadedArtPtr whole = loaded->second->whole ? loaded->second->whole : loaded->second;
+        jobs_.background([this, art, whole, order]() -> std::function<void()> {
+            const auto clipped = clipped_art(order, art, whole);
+            return [this, art, whole, clipped] {
+                const Art* now = find_art(document_.order(), art.id);
+                if (now == nullptr || now->clip != art.clip || now->subject != art.subject) return;
+                Findings faults = known_->faults;
+                std::erase_if(faults, [&](const Finding& f) { return f.about.art == art.id && f.code == "art-clip"; });
+                if (clipped) {
+                    art_[art.id] = *clipped;
+                    if (art.clip)
+                        art_[whole_id(art.id)] = whole;
+                    else
+                        art_.erase(whole_id(art.id));
+                } else {
+                    Subject about;
+                    about.art = art.id;
+                    faults.push_back(finding("art-clip", about, {{"fault", clipped.sentence()}}));
+                }
+                find_known(std::move(faults));
+                emit changed();
+            };
+        });
+    }
+}
+
+}  // namespace orthema::app

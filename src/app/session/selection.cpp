@@ -1,0 +1,45 @@
+#include "app/session/selection.h"
+
+#include <algorithm>
+
+namespace orthema::app {
+
+Selection tidied(Selection s, const Order& order, const TransferSet& set) {
+    const auto runs = runs_of(order);
+    if (const Decoration* d = find_decoration(order, s.decoration); d != nullptr && d->run != s.run) {
+        if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = d->run;
+    }
+    if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = runs.empty() ? RunKey{} : runs.front();
+    const Decoration* d = find_decoration(order, s.decoration);
+    if (d == nullptr || d->run != s.run) {
+        s.decoration.clear();
+        for (const Decoration& other : order.decorations)
+            if (other.run == s.run) {
+                s.decoration = other.id;
+                break;
+            }
+    }
+    if (find_style(order, s.style) == nullptr)
+        s.style = !s.run.style.empty() ? s.run.style : order.styles.empty() ? "" : order.styles.front().id;
+    const BlankStyle* style = find_style(order, s.run.style);
+    if (style == nullptr) style = find_style(order, s.style);
+    if (style != nullptr && size_index(*style, s.size) < 0) {
+        const auto counts = counts_of(order, s.run);
+        s.size = counts.empty() ? style->sizes[style->sizes.size() / 2] : counts[counts.size() / 2].size;
+    }
+    if (find_art(order, s.art) == nullptr) s.art = order.art.empty() ? "" : order.art.front().id;
+    const auto used = [&](const std::string& medium) {
+        return std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& t) { return t.medium == medium; });
+    };
+    if (!used(s.medium)) {
+        for (const Transfer& t : set.transfers)
+            if (find_medium(order, t.medium) != nullptr) {
+                s.medium = t.medium;
+                break;
+            }
+        if (find_medium(order, s.medium) == nullptr) s.medium = order.media.empty() ? "" : order.media.front().id;
+    }
+    return s;
+}
+
+}  // namespace orthema::app

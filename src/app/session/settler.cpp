@@ -1,0 +1,94 @@
+#include "app/session/settler.h"
+
+#include <QThread>
+
+#include <algorithm>
+#include <chrono>
+#include <optional>
+
+#include "app/widgets/figures.h"
+#include "core/sheets/lay_out.h"
+
+namespace orthema::app {
+
+void Settler::settle(const std::string& medium_id, double seconds) {
+    const Medium* medium = find_medium(document_.order(), medium_id);
+    if (medium == nullptr || running_ || chain_.catching_up()) return;
+    const MediumLayout now = layout_of(document_.order(), medium_id);
+    // A sound layout is replaced only by a better one; one that mixes groups by any that parts them.
+    std::optional<LaidOut> present;
+    curve_.clear();
+    for (const MediumPlan& plan : chain_.work().sheet_plan().media)
+        if (plan.medium == medium_id && !plan.stale && !plan.mixed && plan.placed == plan.asked) {
+            present = measured(*medium, chain_.work().transfer_set(), {now.copies, now.stock});
+            curve_.push_back({0, present->density});
+        }
+    running_ = true;
+    stop_ = std::make_shared<std::atomic<bool>>(false);
+    document_.end_gesture();
+    const auto begun = std::chrono::steady_clock::now();
+    jobs_.background(
+        [this, medium = *medium, set = chain_.work().transfer_set(), now, begun, seconds, stop = stop_, present,
+         seed = ++seed_]() -> std::function<void()> {
+            NestOptions options;
+            options.seconds = seconds;
+            options.threads = std::max(1, QThread::idealThreadCount());
+            options.seed = seed;
+            const auto passed = [begun] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count(); };
+            bool gained = false;
+            const auto show = [&](const LaidOut& laid) {
+                if (present && !beats(medium, laid, *present)) return;
+                gained = true;
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, stop, id = medium.id, at = passed(), density = laid.density, sheets = laid.sheets] {
+                        if (*stop || !running_) return;
+                        curve_.push_back({at, density});
+                        document_.edit(QStringLiteral("settle"), with_layout(document_.order(), id, sheets), QStringLiteral("settle"));
+                    },
+                    Qt::QueuedConnection);
+            };
+            const auto solution = lay_out(medium, set, now, options, Task{{}, stop.get()}, show);
+            return [this, stop, solution, gained, at = passed()] {
+                if (stop_ == stop) {
+                    running_ = false;
+                    document_.end_gesture();
+                    if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
+                    if (solution && !gained && !*stop)
+                        notices_.say(QStringLiteral("No better layout was found in that time: this one stays."));
+                }
+                if (!solution) notices_.complain(qt(solution.sentence()));
+                emit changed();
+            };
+        },
+        [this] { stop(); });
+    emit changed();
+}
+
+void Settler::stop() {
+    if (!running_) return;
+    *stop_ = true;
+    running_ = false;
+    document_.end_gesture();
+}
+
+void Settler::fill(const std::string& medium_id) {
+    const Medium* medium = find_medium(document_.order(), medium_id);
+    if (medium == nullptr || running_ || chain_.catching_up()) return;
+    document_.end_gesture();
+    jobs_.background([this, medium = *medium, set = chain_.work().transfer_set(),
+                      before = layout_of(document_.order(), medium_id)]() -> std::function<void()> {
+        const MediumLayout after = filled(medium, set, before);
+        return [this, before, after] {
+            if (layout_of(document_.order(), before.medium) != before) return;  // changed in the meantime
+            int more = 0;
+            for (const FillWish& f : after.fill) more += f.copies;
+            document_.edit(QStringLiteral("fill what is left"), with_layout(document_.order(), after));
+            notices_.say(more > 0 ? QStringLiteral("%1 pieces more found room.").arg(more)
+                                  : QStringLiteral("Nothing of that finds room on these sheets."));
+        };
+    });
+    emit changed();
+}
+
+}  // namespace orthema::app

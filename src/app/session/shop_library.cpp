@@ -1,0 +1,90 @@
+#include "app/session/shop_library.h"
+
+#include <QDir>
+#include <QFileInfo>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+void ShopLibrary::open_in(const QString& data_folder) {
+    jobs_.background([this, data_folder]() -> std::function<void()> {
+        QDir().mkpath(data_folder);
+        auto shop = Library::open((data_folder + "/shop.sqlite").toStdString());
+        auto content = shop ? (*shop)->content() : Result<LibraryContent>(shop.error());
+        auto held = std::make_shared<Result<std::unique_ptr<Library>>>(std::move(shop));
+        return [this, held, content = std::move(content)] {
+            if (!content) return notices_.complain(qt(content.sentence()));
+            {
+                const std::scoped_lock lock(guard_);
+                shop_ = std::move(**held);
+            }
+            content_ = *content;
+            emit opened();
+        };
+    });
+}
+
+void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
+    std::string name;
+    const auto first = [&](const auto& list) {
+        if (name.empty() && !list.empty()) name = list.front().name;
+    };
+    first(kept.styles);
+    first(kept.media);
+    first(kept.presses);
+    first(kept.methods);
+    first(kept.jigs);
+    if (name.empty()) return;
+    jobs_.background([this, kept, name, sentence]() -> std::function<void()> {
+        const std::scoped_lock lock(guard_);
+        if (!shop_) return {};
+        const auto done = shop_->merge(kept);
+        const auto content = shop_->content();
+        return [this, name, sentence, done, content] {
+            if (!done) return notices_.say({qt(done.sentence()), true, {}, {}});
+            if (content) content_ = *content;
+            notices_.say({sentence.isEmpty() ? QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence,
+                          false,
+                          {},
+                          {}});
+        };
+    });
+}
+
+void ShopLibrary::export_to(const QString& path) {
+    jobs_.background([this, path, content = content_]() -> std::function<void()> {
+        const auto done = write_file(path.toStdString(), library_json(content));
+        return [this, path, done] {
+            if (done)
+                notices_.say({QStringLiteral("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+            else
+                notices_.say({qt(done.sentence()), true, {}, {}});
+        };
+    });
+}
+
+void ShopLibrary::import_from(const QString& path) {
+    jobs_.background([this, path]() -> std::function<void()> {
+        const auto fail = [this](const std::string& s) { return [this, s] { notices_.say({qt(s), true, {}, {}}); }; };
+        const auto text = read_file(path.toStdString(), 64u << 20);
+        if (!text) return fail(text.sentence());
+        const auto content = library_from_json(*text);
+        if (!content) return fail(content.sentence());
+        const std::scoped_lock lock(guard_);
+        if (!shop_) return fail("The shop library is not open, so nothing was brought in.");
+        if (const auto done = shop_->merge(*content); !done) return fail(done.sentence());
+        const auto now = shop_->content();
+        return [this, now, count = content->styles.size() + content->media.size() + content->presses.size()] {
+            if (now) content_ = *now;
+            Order next = document_.order();
+            adopt_library(next, content_);
+            document_.edit(QStringLiteral("bring in a library"), std::move(next));
+            notices_.say({QStringLiteral("%1 blanks, media and presses were brought in to the shop library.").arg(count), false, {}, {}});
+            emit changed();
+        };
+    });
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,353 @@
+// The fields of an order and of all that it holds, listed once.
+#pragma once
+
+#include "core/base/fields.h"
+#include "core/order/order.h"
+
+namespace orthema {
+
+template <>
+struct FieldsOf<Figure> {
+    static constexpr auto list =
+        std::tuple{Field{"value", &Figure::value}, Field{"source", &Figure::source}, Field{"published", &Figure::published},
+                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date}};
+};
+template <>
+struct FieldsOf<StyleFeature> {
+    static constexpr auto list = std::tuple{
+        Field{"kind", &StyleFeature::kind},     Field{"face", &StyleFeature::face},           Field{"across", &StyleFeature::across},
+        Field{"down", &StyleFeature::down},     Field{"width", &StyleFeature::width},         Field{"height", &StyleFeature::height},
+        Field{"raised", &StyleFeature::raised}, Field{"clearance", &StyleFeature::clearance}, Field{"growth", &StyleFeature::growth}};
+};
+template <>
+struct FieldsOf<BlankColour> {
+    static constexpr auto list = std::tuple{Field{"name", &BlankColour::name}, Field{"ink", &BlankColour::ink}};
+};
+template <>
+struct FieldsOf<BlankStyle> {
+    static constexpr auto list = std::tuple{Field{"id", &BlankStyle::id},
+                                            Field{"name", &BlankStyle::name},
+                                            Field{"family", &BlankStyle::family},
+                                            Field{"fabric", &BlankStyle::fabric},
+                                            Field{"tolerance", &BlankStyle::tolerance},
+                                            Field{"sizes", &BlankStyle::sizes},
+                                            Field{"colours", &BlankStyle::colours},
+                                            Field{"chart", &BlankStyle::chart},
+                                            Field{"sample_size", &BlankStyle::sample_size},
+                                            Field{"features", &BlankStyle::features},
+                                            Field{"tags", &BlankStyle::tags},
+                                            Field{"archived", &BlankStyle::archived}};
+};
+template <>
+struct FieldsOf<Exclusion> {
+    static constexpr auto list =
+        std::tuple{Field{"name", &Exclusion::name}, Field{"along", &Exclusion::along}, Field{"across", &Exclusion::across},
+                   Field{"length", &Exclusion::length}, Field{"breadth", &Exclusion::breadth}};
+};
+template <>
+struct FieldsOf<StockItem> {
+    static constexpr auto list =
+        std::tuple{Field{"id", &StockItem::id},         Field{"name", &StockItem::name},   Field{"width", &StockItem::width},
+                   Field{"length", &StockItem::length}, Field{"price", &StockItem::price}, Field{"on_hand", &StockItem::on_hand},
+                   Field{"shape", &StockItem::shape},   Field{"holes", &StockItem::holes}};
+};
+template <>
+struct FieldsOf<Laying> {
+    static constexpr auto list =
+        std::tuple{Field{"cutting", &Laying::cutting},   Field{"stages", &Laying::stages},     Field{"grain", &Laying::grain},
+                   Field{"fingers", &Laying::fingers},   Field{"together", &Laying::together}, Field{"registers", &Laying::registers},
+                   Field{"excluded", &Laying::excluded}, Field{"stock", &Laying::stock}};
+};
+template <>
+struct FieldsOf<Layer> {
+    static constexpr auto list =
+        std::tuple{Field{"name", &Layer::name},     Field{"medium", &Layer::medium}, Field{"printed", &Layer::printed},
+                   Field{"colour", &Layer::colour}, Field{"tint", &Layer::tint},     Field{"grow", &Layer::grow}};
+};
+template <>
+struct FieldsOf<Jig> {
+    static constexpr auto list = std::tuple{Field{"id", &Jig::id},
+                                            Field{"name", &Jig::name},
+                                            Field{"rows", &Jig::rows},
+                                            Field{"columns", &Jig::columns},
+                                            Field{"pitch_x", &Jig::pitch_x},
+                                            Field{"pitch_y", &Jig::pitch_y},
+                                            Field{"slot_width", &Jig::slot_width},
+                                            Field{"slot_height", &Jig::slot_height},
+                                            Field{"slot_corner", &Jig::slot_corner},
+                                            Field{"backer_width", &Jig::backer_width},
+                                            Field{"backer_height", &Jig::backer_height},
+                                            Field{"margin", &Jig::margin},
+                                            Field{"assigned", &Jig::assigned}};
+};
+template <>
+struct FieldsOf<Medium> {
+    static constexpr auto list = std::tuple{Field{"id", &Medium::id},
+                                            Field{"name", &Medium::name},
+                                            Field{"method", &Medium::method},
+                                            Field{"shape", &Medium::shape},
+                                            Field{"width", &Medium::width},
+                                            Field{"length", &Medium::length},
+                                            Field{"margin", &Medium::margin},
+                                            Field{"gap", &Medium::gap},
+                                            Field{"mirror", &Medium::mirror},
+                                            Field{"quarter_turns", &Medium::quarter_turns},
+                                            Field{"free_turns", &Medium::free_turns},
+                                            Field{"price", &Medium::price},
+                                            Field{"min_stroke", &Medium::min_stroke},
+                                            Field{"min_gap", &Medium::min_gap},
+                                            Field{"cut_width", &Medium::cut_width},
+                                            Field{"cut_length", &Medium::cut_length},
+                                            Field{"taped_at", &Medium::taped_at},
+                                            Field{"taped_lap", &Medium::taped_lap},
+                                            Field{"tint", &Medium::tint},
+                                            Field{"cut_offset", &Medium::cut_offset},
+                                            Field{"laying", &Medium::laying}};
+};
+template <>
+struct FieldsOf<Platen> {
+    static constexpr auto list = std::tuple{Field{"name", &Platen::name}, Field{"width", &Platen::width}, Field{"height", &Platen::height}};
+};
+template <>
+struct FieldsOf<Pad> {
+    static constexpr auto list = std::tuple{Field{"name", &Pad::name}, Field{"width", &Pad::width}, Field{"height", &Pad::height},
+                                            Field{"thickness", &Pad::thickness}};
+};
+template <>
+struct FieldsOf<Press> {
+    static constexpr auto list = std::tuple{Field{"id", &Press::id},
+                                            Field{"name", &Press::name},
+                                            Field{"kind", &Press::kind},
+                                            Field{"platens", &Press::platens},
+                                            Field{"pads", &Press::pads},
+                                            Field{"margin", &Press::margin},
+                                            Field{"heat_rate", &Press::heat_rate},
+                                            Field{"cool_rate", &Press::cool_rate},
+                                            Field{"platen_seconds", &Press::platen_seconds},
+                                            Field{"pressure_seconds", &Press::pressure_seconds},
+                                            Field{"pieces", &Press::pieces}};
+};
+template <>
+struct FieldsOf<RecipeStep> {
+    static constexpr auto list = std::tuple{Field{"kind", &RecipeStep::kind},
+                                            Field{"celsius", &RecipeStep::celsius},
+                                            Field{"seconds", &RecipeStep::seconds},
+                                            Field{"least_seconds", &RecipeStep::least_seconds},
+                                            Field{"pressure", &RecipeStep::pressure},
+                                            Field{"gauge_bar", &RecipeStep::gauge_bar},
+                                            Field{"peel", &RecipeStep::peel},
+                                            Field{"cover", &RecipeStep::cover},
+                                            Field{"base", &RecipeStep::base},
+                                            Field{"pad", &RecipeStep::pad},
+                                            Field{"protect_other", &RecipeStep::protect_other},
+                                            Field{"how", &RecipeStep::how}};
+};
+template <>
+struct FieldsOf<FabricRule> {
+    static constexpr auto list = std::tuple{Field{"fabric", &FabricRule::fabric},     Field{"darker_than", &FabricRule::darker_than},
+                                            Field{"celsius", &FabricRule::celsius},   Field{"longer", &FabricRule::longer},
+                                            Field{"pressure", &FabricRule::pressure}, Field{"most_celsius", &FabricRule::most_celsius},
+                                            Field{"because", &FabricRule::because}};
+};
+template <>
+struct FieldsOf<Trial> {
+    static constexpr auto list = std::tuple{Field{"method", &Trial::method}, Field{"style", &Trial::style},   Field{"press", &Trial::press},
+                                            Field{"steps", &Trial::steps},   Field{"result", &Trial::result}, Field{"date", &Trial::date},
+                                            Field{"note", &Trial::note}};
+};
+template <>
+struct FieldsOf<Method> {
+    static constexpr auto list = std::tuple{Field{"id", &Method::id},
+                                            Field{"name", &Method::name},
+                                            Field{"read_through", &Method::read_through},
+                                            Field{"fabrics", &Method::fabrics},
+                                            Field{"never", &Method::never},
+                                            Field{"lightest", &Method::lightest},
+                                            Field{"flat_colours", &Method::flat_colours},
+                                            Field{"stretches", &Method::stretches},
+                                            Field{"handling", &Method::handling},
+                                            Field{"min_stroke", &Method::min_stroke},
+                                            Field{"min_gap", &Method::min_gap},
+                                            Field{"min_island", &Method::min_island},
+                                            Field{"keeps_days", &Method::keeps_days},
+                                            Field{"ink_cost", &Method::ink_cost},
+                                            Field{"minutes", &Method::minutes},
+                                            Field{"shrink", &Method::shrink},
+                                            Field{"layers", &Method::layers},
+                                            Field{"recipe", &Method::recipe},
+                                            Field{"oven_recipe", &Method::oven_recipe},
+                                            Field{"fabric_rules", &Method::fabric_rules},
+                                            Field{"bears_seconds", &Method::bears_seconds},
+                                            Field{"bears_heats", &Method::bears_heats},
+                                            Field{"care", &Method::care}};
+};
+template <>
+struct FieldsOf<SeamPoint> {
+    static constexpr auto list =
+        std::tuple{Field{"upright", &SeamPoint::upright}, Field{"seam", &SeamPoint::seam}, Field{"at", &SeamPoint::at}};
+};
+template <>
+struct FieldsOf<Making> {
+    static constexpr auto list = std::tuple{
+        Field{"layers", &Making::layers},         Field{"corner", &Making::corner},       Field{"fill_holes", &Making::fill_holes},
+        Field{"bridges", &Making::bridges},       Field{"bridge", &Making::bridge},       Field{"overlap", &Making::overlap},
+        Field{"white", &Making::white},           Field{"shrink", &Making::shrink},       Field{"split", &Making::split},
+        Field{"split_join", &Making::split_join}, Field{"split_lap", &Making::split_lap}, Field{"seam_points", &Making::seam_points},
+        Field{"wrap_join", &Making::wrap_join},   Field{"wrap_lap", &Making::wrap_lap},   Field{"seam_at", &Making::seam_at},
+        Field{"two_sided", &Making::two_sided},   Field{"fold", &Making::fold},           Field{"cover", &Making::cover},
+        Field{"bleed", &Making::bleed},           Field{"misplaced", &Making::misplaced}, Field{"jig", &Making::jig}};
+};
+template <>
+struct FieldsOf<OrderLine> {
+    static constexpr auto list =
+        std::tuple{Field{"style", &OrderLine::style}, Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
+                   Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note}};
+};
+template <>
+struct FieldsOf<RunKey> {
+    static constexpr auto list = std::tuple{Field{"style", &RunKey::style}, Field{"colour", &RunKey::colour}};
+};
+template <>
+struct FieldsOf<SharedWidth> {
+    static constexpr auto list = std::tuple{Field{"first", &SharedWidth::first}, Field{"width", &SharedWidth::width}};
+};
+template <>
+struct FieldsOf<SizingRule> {
+    static constexpr auto list = std::tuple{Field{"school", &SizingRule::school},
+                                            Field{"base_size", &SizingRule::base_size},
+                                            Field{"base_width", &SizingRule::base_width},
+                                            Field{"measure", &SizingRule::measure},
+                                            Field{"exponent", &SizingRule::exponent},
+                                            Field{"step", &SizingRule::step},
+                                            Field{"price", &SizingRule::price},
+                                            Field{"band_count", &SizingRule::band_count},
+                                            Field{"band_starts", &SizingRule::band_starts},
+                                            Field{"shared", &SizingRule::shared},
+                                            Field{"past_platen", &SizingRule::past_platen}};
+};
+template <>
+struct FieldsOf<PlacingRule> {
+    static constexpr auto list =
+        std::tuple{Field{"school", &PlacingRule::school},     Field{"offset", &PlacingRule::offset}, Field{"share", &PlacingRule::share},
+                   Field{"landmark", &PlacingRule::landmark}, Field{"growth", &PlacingRule::growth}, Field{"across", &PlacingRule::across},
+                   Field{"centre", &PlacingRule::centre}};
+};
+template <>
+struct FieldsOf<SizePin> {
+    static constexpr auto list = std::tuple{Field{"size", &SizePin::size}, Field{"width", &SizePin::width}, Field{"down", &SizePin::down},
+                                            Field{"across", &SizePin::across}};
+};
+template <>
+struct FieldsOf<Meeting> {
+    static constexpr auto list = std::tuple{Field{"mark", &Meeting::mark}, Field{"landmark", &Meeting::landmark}};
+};
+template <>
+struct FieldsOf<Decoration> {
+    static constexpr auto list =
+        std::tuple{Field{"id", &Decoration::id},         Field{"name", &Decoration::name},         Field{"art", &Decoration::art},
+                   Field{"run", &Decoration::run},       Field{"location", &Decoration::location}, Field{"medium", &Decoration::medium},
+                   Field{"press", &Decoration::press},   Field{"sizing", &Decoration::sizing},     Field{"placing", &Decoration::placing},
+                   Field{"pins", &Decoration::pins},     Field{"meetings", &Decoration::meetings}, Field{"apart", &Decoration::apart},
+                   Field{"spares", &Decoration::spares}, Field{"making", &Decoration::making}};
+};
+template <>
+struct FieldsOf<NamedMark> {
+    static constexpr auto list = std::tuple{Field{"name", &NamedMark::name}, Field{"at", &NamedMark::at}};
+};
+template <>
+struct FieldsOf<ArtClip> {
+    static constexpr auto list = std::tuple{Field{"word", &ArtClip::word}, Field{"bold", &ArtClip::bold}, Field{"style", &ArtClip::style},
+                                            Field{"size", &ArtClip::size}, Field{"face", &ArtClip::face}, Field{"bleed", &ArtClip::bleed}};
+};
+template <>
+struct FieldsOf<Art> {
+    static constexpr auto list = std::tuple{Field{"id", &Art::id},
+                                            Field{"name", &Art::name},
+                                            Field{"kind", &Art::kind},
+                                            Field{"hash", &Art::hash},
+                                            Field{"marked_centre", &Art::marked_centre},
+                                            Field{"marks", &Art::marks},
+                                            Field{"clip", &Art::clip},
+                                            Field{"subject", &Art::subject}};
+};
+template <>
+struct FieldsOf<PlacedCopy> {
+    static constexpr auto list =
+        std::tuple{Field{"transfer", &PlacedCopy::transfer}, Field{"copy", &PlacedCopy::copy}, Field{"sheet", &PlacedCopy::sheet},
+                   Field{"turn", &PlacedCopy::turn},         Field{"x", &PlacedCopy::x},       Field{"y", &PlacedCopy::y},
+                   Field{"locked", &PlacedCopy::locked}};
+};
+template <>
+struct FieldsOf<FillWish> {
+    static constexpr auto list =
+        std::tuple{Field{"transfer", &FillWish::transfer}, Field{"value", &FillWish::value}, Field{"copies", &FillWish::copies}};
+};
+template <>
+struct FieldsOf<PrintedCopies> {
+    static constexpr auto list = std::tuple{Field{"transfer", &PrintedCopies::transfer}, Field{"copies", &PrintedCopies::copies}};
+};
+template <>
+struct FieldsOf<LaidSheets> {
+    static constexpr auto list = std::tuple{Field{"copies", &LaidSheets::copies}, Field{"stock", &LaidSheets::stock}};
+};
+template <>
+struct FieldsOf<MediumLayout> {
+    static constexpr auto list =
+        std::tuple{Field{"medium", &MediumLayout::medium}, Field{"copies", &MediumLayout::copies},   Field{"stock", &MediumLayout::stock},
+                   Field{"fill", &MediumLayout::fill},     Field{"printed", &MediumLayout::printed}, Field{"kept", &MediumLayout::kept}};
+};
+template <>
+struct FieldsOf<PressBreak> {
+    static constexpr auto list = std::tuple{Field{"from", &PressBreak::from}, Field{"to", &PressBreak::to}};
+};
+template <>
+struct FieldsOf<LoadPin> {
+    static constexpr auto list =
+        std::tuple{Field{"load", &LoadPin::load}, Field{"press", &LoadPin::press}, Field{"start", &LoadPin::start}};
+};
+template <>
+struct FieldsOf<PressRun> {
+    static constexpr auto list = std::tuple{Field{"start", &PressRun::start},   Field{"due", &PressRun::due},
+                                            Field{"hands", &PressRun::hands},   Field{"share_presses", &PressRun::share_presses},
+                                            Field{"trials", &PressRun::trials}, Field{"fahrenheit", &PressRun::fahrenheit},
+                                            Field{"breaks", &PressRun::breaks}, Field{"pins", &PressRun::pins},
+                                            Field{"order", &PressRun::order}};
+};
+template <>
+struct FieldsOf<PrintedGuide> {
+    static constexpr auto list = std::tuple{Field{"decoration", &PrintedGuide::decoration}, Field{"size", &PrintedGuide::size},
+                                            Field{"revision", &PrintedGuide::revision}};
+};
+template <>
+struct FieldsOf<GuideSetup> {
+    static constexpr auto list = std::tuple{Field{"measured", &GuideSetup::measured}, Field{"windows", &GuideSetup::windows},
+                                            Field{"large_paper", &GuideSetup::large_paper}, Field{"label_codes", &GuideSetup::label_codes},
+                                            Field{"printed", &GuideSetup::printed}};
+};
+template <>
+struct FieldsOf<Reprint> {
+    static constexpr auto list = std::tuple{Field{"decoration", &Reprint::decoration}, Field{"size", &Reprint::size},
+                                            Field{"copies", &Reprint::copies}, Field{"cause", &Reprint::cause}};
+};
+template <>
+struct FieldsOf<Order> {
+    static constexpr auto list = std::tuple{Field{"name", &Order::name},
+                                            Field{"due", &Order::due},
+                                            Field{"unit", &Order::unit},
+                                            Field{"paper", &Order::paper},
+                                            Field{"lines", &Order::lines},
+                                            Field{"art", &Order::art},
+                                            Field{"decorations", &Order::decorations},
+                                            Field{"styles", &Order::styles},
+                                            Field{"media", &Order::media},
+                                            Field{"presses", &Order::presses},
+                                            Field{"methods", &Order::methods},
+                                            Field{"jigs", &Order::jigs},
+                                            Field{"layouts", &Order::layouts},
+                                            Field{"trials", &Order::trials},
+                                            Field{"press_run", &Order::press_run},
+                                            Field{"reprints", &Order::reprints},
+                                            Field{"guide_setup", &Order::guide_setup}};
+};
+
+}  // namespace orthema
