@@ -10,7 +10,7 @@ namespace orthema {
 
 namespace {
 
-std::string number(double v) { return mm_text(v, 3); }
+std::string figure_text(double v) { return mm_text(v, 3); }
 
 std::string paint(const char* what, const std::optional<Colour>& c) {
     if (!c) return std::string(" ") + what + "=\"none\"";
@@ -23,16 +23,16 @@ std::string paint(const char* what, const std::optional<Colour>& c) {
 
 std::string drawing_svg(const Drawing& drawing, const Rect& area, const std::string& title) {
     std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
-                      number(area.width()) + "mm\" height=\"" + number(area.height()) + "mm\" viewBox=\"" + number(area.x0) + " " +
-                      number(area.y0) + " " + number(area.width()) + " " + number(area.height()) + "\">\n<title>" + xml_escaped(title) +
-                      "</title>\n";
+                      figure_text(area.width()) + "mm\" height=\"" + figure_text(area.height()) + "mm\" viewBox=\"" + figure_text(area.x0) +
+                      " " + figure_text(area.y0) + " " + figure_text(area.width()) + " " + figure_text(area.height()) + "\">\n<title>" +
+                      xml_escaped(title) + "</title>\n";
     int clips = 0;
     bool clipped = false;
     const auto rings = [](const std::vector<Ring>& all, bool closed) {
         std::string d;
         for (const Ring& r : all)
             for (std::size_t i = 0; i < r.size(); ++i)
-                d += (i == 0 ? "M" : "L") + number(r[i].x) + " " + number(r[i].y) + (closed && i + 1 == r.size() ? "Z" : "");
+                d += (i == 0 ? "M" : "L") + figure_text(r[i].x) + " " + figure_text(r[i].y) + (closed && i + 1 == r.size() ? "Z" : "");
         return d;
     };
     for (const Mark& mark : drawing.marks) {
@@ -40,21 +40,23 @@ std::string drawing_svg(const Drawing& drawing, const Rect& area, const std::str
             out += "<path fill-rule=\"evenodd\" d=\"" + rings(path->rings, path->closed) + "\"" +
                    paint("fill", path->closed ? path->fill : std::nullopt);
             if (path->stroke) {
-                out += paint("stroke", path->stroke->colour) + " stroke-width=\"" + number(path->stroke->width) + "\"";
+                out += paint("stroke", path->stroke->colour) + " stroke-width=\"" + figure_text(path->stroke->width) + "\"";
                 if (!path->stroke->dash.empty()) {
                     out += " stroke-dasharray=\"";
-                    for (const double d : path->stroke->dash) out += number(d) + " ";
+                    for (const double d : path->stroke->dash) out += figure_text(d) + " ";
                     out.back() = '"';
                 }
             }
             out += "/>\n";
         } else if (const auto* text = std::get_if<TextMark>(&mark)) {
-            out += "<text x=\"" + number(text->at.x) + "\" y=\"" + number(text->at.y) + "\" font-family=\"Lato, sans-serif\" font-size=\"" +
-                   number(text->size) + "\"" + (text->bold ? " font-weight=\"bold\"" : "") + paint("fill", text->colour);
+            out += "<text x=\"" + figure_text(text->at.x) + "\" y=\"" + figure_text(text->at.y) +
+                   "\" font-family=\"Lato, sans-serif\" font-size=\"" + figure_text(text->size) + "\"" +
+                   (text->bold ? " font-weight=\"bold\"" : "") + paint("fill", text->colour);
             if (text->align != Align::left)
                 out += std::string(" text-anchor=\"") + (text->align == Align::centre ? "middle" : "end") + "\"";
             if (std::abs(text->degrees) > 1e-9)
-                out += " transform=\"rotate(" + number(text->degrees) + " " + number(text->at.x) + " " + number(text->at.y) + ")\"";
+                out += " transform=\"rotate(" + figure_text(text->degrees) + " " + figure_text(text->at.x) + " " + figure_text(text->at.y) +
+                       ")\"";
             out += ">" + xml_escaped(text->text) + "</text>\n";
         } else if (const auto* clip = std::get_if<ClipMark>(&mark)) {
             if (clipped) out += "</g>\n";

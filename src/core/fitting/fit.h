@@ -112,6 +112,7 @@ Panel panel_for(const BlankStyle& style, const std::string& size, Location locat
 
 const DecorationFit* find_fit(const FitPlan& plan, const std::string& decoration);
 const SizeFit* find_size(const DecorationFit& fit, const std::string& size);
+inline const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[static_cast<std::size_t>(i)]; }
 const Ground* find_ground(const DecorationFit& fit, const std::string& size);
 
 /// The art's outline where a fitted size has it, mm on the panel.

@@ -19,8 +19,6 @@ double nice_step(double span, int about) {
     return raw;
 }
 
-const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[static_cast<std::size_t>(i)]; }
-
 /// The card with its name that every strip begins with.
 Drawing strip(const std::string& name, double name_width, const std::string& under, double width, double height) {
     Drawing d;

@@ -12,7 +12,6 @@ namespace {
 
 constexpr double pill_room = 27, rail_room = 25, head_room = 8;
 
-const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[static_cast<std::size_t>(i)]; }
 const Panel& panel_at(const DecorationFit& fit, int i) { return fit.ground->sizes[static_cast<std::size_t>(i)].panel; }
 
 void draw_handles(Drawing& d, const Rect& ink, const Affine& map) {
