@@ -56,6 +56,7 @@ Decoration read_decoration(const In& in) {
     d.name = in["name"].text();
     d.art = in["art"].text();
     d.run = {in["blank"].text(), in["colour"].text()};
+    if (in.has("lot")) d.run.lot = in["lot"].text();
     const auto location = location_from_key(in["location"].text());
     if (!location) in["location"].fail("is not a print location that is known");
     d.location = *location;
@@ -128,10 +129,12 @@ Order read_order(const In& in) {
     in["lines"].each(20000, [&](const In& e) {
         OrderLine l{e["blank"].text(), e["colour"].text(), e["size"].text(), e["quantity"].whole(0, 100000), {}};
         if (e.has("note")) l.note = e["note"].text();
+        if (e.has("lot")) l.lot = e["lot"].text();
         o.lines.push_back(std::move(l));
     });
+    if (in.has("lots")) in["lots"].each(20000, [&](const In& e) { o.lots.push_back({e["id"].text(), e["name"].text()}); });
     in["art"].each(500, [&](const In& e) { o.art.push_back(read_art(e)); });
-    in["decorations"].each(500, [&](const In& e) { o.decorations.push_back(read_decoration(e)); });
+    in["decorations"].each(20000, [&](const In& e) { o.decorations.push_back(read_decoration(e)); });
     in["blanks"].each(500, [&](const In& e) { o.styles.push_back(read_style(e)); });
     in["media"].each(200, [&](const In& e) { o.media.push_back(read_medium(e)); });
     in["presses"].each(200, [&](const In& e) { o.presses.push_back(read_press(e)); });
@@ -159,8 +162,10 @@ json to_json(const Order& o) {
     for (const OrderLine& l : o.lines) {
         json e{{"blank", l.style}, {"colour", l.colour}, {"size", l.size}, {"quantity", l.quantity}};
         if (!l.note.empty()) e["note"] = l.note;
+        if (!l.lot.empty()) e["lot"] = l.lot;
         j["lines"].push_back(e);
     }
+    for (const Lot& l : o.lots) j["lots"].push_back({{"id", l.id}, {"name", l.name}});
     for (const Art& a : o.art) {
         json e{{"id", a.id}, {"name", a.name}, {"kind", kind_key(a.kind)}, {"hash", a.hash}};
         if (a.marked_centre) e["marked_centre"] = {a.marked_centre->x, a.marked_centre->y};
@@ -214,6 +219,7 @@ json to_json(const Order& o) {
                                     {"apart_mm", d.apart.mm()},
                                     {"spares", d.spares}});
         json& last = j["decorations"].back();
+        if (!d.run.lot.empty()) last["lot"] = d.run.lot;
         if (!p.landmark.empty()) last["placing"]["landmark"] = p.landmark;
         for (const SharedWidth& w : s.shared) last["sizing"]["shared"].push_back({{"first", w.first}, {"width_mm", w.width.mm()}});
         if (!(d.making == Making{})) last["making"] = to_json(d.making);

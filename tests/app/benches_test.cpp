@@ -261,5 +261,44 @@ TEST(GuidesBench, FiguresFollowTheFit) {
     EXPECT_TRUE(text().contains(QStringLiteral("41") + QChar(0xA0) + "mm"));
 }
 
+TEST(OrderBench, ALotIsPartedGetsAnotherPictureAndIsJoinedAgain) {
+    SmallWindow w(1);
+    const RunKey run{"adult-tee", "ash"};
+    const int all = garments_in(w.order(), run);
+    auto* picture = w.bench<app::OrderBench>("order")->picture();
+    w.click(picture, picture->slot_centre(run, "L"));
+    w.choose(w.find<QComboBox>("Part off"), "all of this size");
+    w.click(w.find<QPushButton>("Part"));
+    ASSERT_EQ(w.order().lots.size(), 1U);
+    const RunKey lot{"adult-tee", "ash", w.order().lots[0].id};
+    EXPECT_EQ(w.room().selection().run, lot) << "the new lot is in hand";
+    EXPECT_EQ(garments_in(w.order(), lot), 5);
+    EXPECT_EQ(garments_in(w.order(), run), all - 5);
+    w.type(w.find<QLineEdit>("Lot name"), "Pilots");
+    EXPECT_EQ(run_name(w.order(), lot), "Adult tee, ash · Pilots");
+    // its design is its own: taken off, the other stays
+    w.wait();
+    w.go(4);
+    w.click(w.find<QPushButton>("Figures page/Press"));
+    w.click(w.find<QPushButton>("Take this design off"));
+    ASSERT_EQ(w.order().decorations.size(), 1U);
+    EXPECT_EQ(w.order().decorations[0].run, run);
+    w.undo();
+    w.wait();
+    int cards = 0;
+    for (const DecorationFit& f : w.room().plan().decorations) cards += int(f.sizes.size());
+    EXPECT_EQ(cards, 5) << "four sizes in one lot, one in the other";
+    w.room().keeper().save(QString::fromStdString(w.data("lots.orthema")));
+    w.wait();
+    const Order before = w.order();
+    w.open(w.data("lots.orthema"));
+    EXPECT_EQ(w.order(), before);
+    w.go(1);
+    w.click(picture, picture->slot_centre(lot, "L"));
+    w.click(w.find<QPushButton>("Join again"));
+    EXPECT_EQ(garments_in(w.order(), run), all);
+    EXPECT_TRUE(w.order().lots.empty());
+}
+
 }  // namespace
 }  // namespace orthema

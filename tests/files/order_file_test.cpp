@@ -1,4 +1,5 @@
 // The order on disk: it comes back the same, and what is hostile or damaged is refused with a sentence.
+#include "core/order/lots.h"
 #include "files/order_file.h"
 
 #include <fcntl.h>
@@ -292,6 +293,29 @@ TEST(SafeFile, NamesAreSafeInAnyFolder) {
     EXPECT_EQ(file_stem("../../x"), "x");
     EXPECT_EQ(file_stem("***"), "order");
     EXPECT_LE(file_stem(std::string(500, 'a')).size(), 60u);
+}
+
+TEST(OrderFile, EveryEarlierVersionIsRead) {
+    for (int version = 1; version < order_format_version; ++version) {
+        const auto j = parse_json(test::slurp(test::source("tests/data/order-v" + std::to_string(version) + ".json")), "it");
+        ASSERT_TRUE(j) << version;
+        EXPECT_EQ((*j)["version"], version);
+        const auto order = order_from_json(*j);
+        ASSERT_TRUE(order) << version << ": " << order.sentence();
+        EXPECT_EQ(order->decorations.size(), 2U);
+        EXPECT_EQ(garments_in(*order, {"adult-tee", "ash"}), garments_in(*order));
+        const auto again = order_from_json(to_json(*order));
+        ASSERT_TRUE(again);
+        EXPECT_EQ(*again, *order) << version;
+    }
+}
+
+TEST(OrderFile, LotsComeBack) {
+    const Order order = with_lot_parted(test::small_order(), {"adult-tee", "ash"}, {"Pilots", {{"M", 2}}});
+    ASSERT_EQ(order.lots.size(), 1U);
+    const auto again = order_from_json(to_json(order));
+    ASSERT_TRUE(again);
+    EXPECT_EQ(*again, order);
 }
 
 }  // namespace

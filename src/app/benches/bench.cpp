@@ -12,7 +12,8 @@ void Bench::select_subject(Workroom& room, const Subject& about) {
     if (!about.style.empty()) {
         s.style = about.style;
         for (const RunKey& run : runs_of(room.order()))
-            if (run.style == about.style && (about.colour.empty() || run.colour == about.colour)) {
+            if (run.style == about.style && (about.colour.empty() || run.colour == about.colour) &&
+                (about.lot.empty() || run.lot == about.lot)) {
                 s.run = run;
                 break;
             }

@@ -17,6 +17,7 @@ struct Subject {
     std::string size;        ///< size code
     std::string style;       ///< blank style id
     std::string colour;      ///< colour name of the run
+    std::string lot;         ///< lot id; empty: the usual one
     std::string art;         ///< art id
     std::string medium;      ///< medium id
     bool operator==(const Subject&) const = default;

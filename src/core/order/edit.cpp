@@ -19,7 +19,7 @@ void put(List& list, const Item& item) {
 
 Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity) {
     Order out = order;
-    const auto ours = [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour && l.size == size; };
+    const auto ours = [&](const OrderLine& l) { return run_of(l) == run && l.size == size; };
     int have = 0;
     for (const OrderLine& l : out.lines)
         if (ours(l)) have += l.quantity;
@@ -30,7 +30,7 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
         if (last != out.lines.rend())
             last->quantity += change;
         else
-            out.lines.push_back({run.style, run.colour, size, change, ""});
+            out.lines.push_back({run.style, run.colour, size, change, "", run.lot});
         return out;
     }
     for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {
@@ -45,7 +45,8 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
 
 Order without_run(const Order& order, const RunKey& run) {
     Order out = order;
-    erase_if(out.lines, [&](const OrderLine& l) { return l.style == run.style && l.colour == run.colour; });
+    erase_if(out.lines, [&](const OrderLine& l) { return run_of(l) == run; });
+    if (!run.lot.empty()) std::erase_if(out.lots, [&](const Lot& l) { return l.id == run.lot; });
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });
     return out;
 }

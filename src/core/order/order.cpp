@@ -36,6 +36,8 @@ const MediumLayout* find_layout(const Order& order, const std::string& medium) {
     const auto at = std::find_if(order.layouts.begin(), order.layouts.end(), [&](const MediumLayout& l) { return l.medium == medium; });
     return at == order.layouts.end() ? nullptr : &*at;
 }
+const Lot* find_lot(const Order& order, const std::string& id) { return by_id(order.lots, id); }
+RunKey run_of(const OrderLine& line) { return {line.style, line.colour, line.lot}; }
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
 
@@ -51,6 +53,7 @@ Subject subject_of(const std::string& stage, const Decoration& decoration, const
     about.size = size;
     about.style = decoration.run.style;
     about.colour = decoration.run.colour;
+    about.lot = decoration.run.lot;
     return about;
 }
 SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
@@ -59,7 +62,7 @@ const SizePin* find_pin(const Decoration& d, const std::string& size) { return p
 std::vector<RunKey> runs_of(const Order& order) {
     std::vector<RunKey> runs;
     for (const OrderLine& line : order.lines) {
-        const RunKey key{line.style, line.colour};
+        const RunKey key = run_of(line);
         if (std::find(runs.begin(), runs.end(), key) == runs.end()) runs.push_back(key);
     }
     return runs;
@@ -71,7 +74,7 @@ std::vector<SizeCount> counts_of(const Order& order, const RunKey& run) {
     if (style == nullptr) return counts;
     std::unordered_map<std::string_view, int> ordered;
     for (const OrderLine& line : order.lines)
-        if (line.style == run.style && line.colour == run.colour) ordered[line.size] += line.quantity;
+        if (run_of(line) == run) ordered[line.size] += line.quantity;
     for (const std::string& size : style->sizes)
         if (const auto at = ordered.find(size); at != ordered.end() && at->second > 0) counts.push_back({size, at->second});
     return counts;
@@ -91,7 +94,10 @@ int garments_in(const Order& order, const RunKey& run) {
 
 std::string run_name(const Order& order, const RunKey& run) {
     const BlankStyle* style = find_style(order, run.style);
-    return (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
+    const std::string name = (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
+    if (run.lot.empty()) return name;
+    const Lot* lot = find_lot(order, run.lot);
+    return name + (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
 }
 
 Colour run_colour(const Order& order, const RunKey& run) {
@@ -121,7 +127,7 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
     std::vector<std::string> taken;
     for (const Decoration& other : order.decorations) taken.push_back(other.id);
     d.name = art.name;
-    d.id = fresh_id(art.name + " " + run.style + " " + location_key(location), taken);
+    d.id = fresh_id(art.name + " " + run.style + " " + location_key(location) + (run.lot.empty() ? "" : " " + run.lot), taken);
     d.art = art.id;
     d.run = run;
     d.location = location;

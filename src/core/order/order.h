@@ -25,14 +25,24 @@ struct OrderLine {
     std::string colour;
     std::string size;  ///< size code of that style
     int quantity = 0;
-    std::string note;  ///< whose it is, or the shop's own order number
+    std::string note;      ///< whose it is, or the shop's own order number
+    std::string lot = {};  ///< lot id; empty: the usual one
     bool operator==(const OrderLine&) const = default;
 };
 
-/// A blank in one colour over its sizes: what one set of decorations goes on.
+/// A lot that was parted from the usual one of its blank and colour, with designs of its own. Ids last as long as the order.
+struct Lot {
+    std::string id;
+    std::string name;
+    bool operator==(const Lot&) const = default;
+};
+
+/// The garments of one lot: a blank in one colour over its sizes, which one set of decorations goes on. Nearly always all of
+/// that blank and colour; where they were parted, `lot` says which.
 struct RunKey {
     std::string style;
     std::string colour;
+    std::string lot = {};  ///< lot id; empty: the usual one
     auto operator<=>(const RunKey&) const = default;
 };
 
@@ -241,6 +251,7 @@ struct Order {
     Unit unit = Unit::mm;
     Paper paper = Paper::a4;
     SharedList<OrderLine> lines;
+    std::vector<Lot> lots;  ///< those that were parted
     std::vector<Art> art;
     std::vector<Decoration> decorations;
     SharedList<BlankStyle> styles;
@@ -263,6 +274,9 @@ const Press* find_press(const Order& order, const std::string& id);
 const Method* find_method(const Order& order, const std::string& id);
 const Jig* find_jig(const Order& order, const std::string& id);
 const MediumLayout* find_layout(const Order& order, const std::string& medium);
+const Lot* find_lot(const Order& order, const std::string& id);
+/// The lot that a line belongs to.
+RunKey run_of(const OrderLine& line);
 const Decoration* find_decoration(const Order& order, const std::string& id);
 Decoration* find_decoration(Order& order, const std::string& id);
 /// The method of a decoration's medium; null where either is not there.
@@ -283,7 +297,7 @@ struct SizeCount {
 std::vector<SizeCount> counts_of(const Order& order, const RunKey& run);
 int garments_in(const Order& order);
 int garments_in(const Order& order, const RunKey& run);
-/// "Adult tee, ash"
+/// "Adult tee, ash"; of a parted lot "Coaster, oak · Kite at dusk"
 std::string run_name(const Order& order, const RunKey& run);
 Colour run_colour(const Order& order, const RunKey& run);
 

@@ -200,12 +200,16 @@ struct FieldsOf<Making> {
 template <>
 struct FieldsOf<OrderLine> {
     static constexpr auto list =
-        std::tuple{Field{"style", &OrderLine::style}, Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
-                   Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note}};
+        std::tuple{Field{"style", &OrderLine::style},       Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
+                   Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot}};
+};
+template <>
+struct FieldsOf<Lot> {
+    static constexpr auto list = std::tuple{Field{"id", &Lot::id}, Field{"name", &Lot::name}};
 };
 template <>
 struct FieldsOf<RunKey> {
-    static constexpr auto list = std::tuple{Field{"style", &RunKey::style}, Field{"colour", &RunKey::colour}};
+    static constexpr auto list = std::tuple{Field{"style", &RunKey::style}, Field{"colour", &RunKey::colour}, Field{"lot", &RunKey::lot}};
 };
 template <>
 struct FieldsOf<SharedWidth> {
@@ -331,23 +335,15 @@ struct FieldsOf<Reprint> {
 };
 template <>
 struct FieldsOf<Order> {
-    static constexpr auto list = std::tuple{Field{"name", &Order::name},
-                                            Field{"due", &Order::due},
-                                            Field{"unit", &Order::unit},
-                                            Field{"paper", &Order::paper},
-                                            Field{"lines", &Order::lines},
-                                            Field{"art", &Order::art},
-                                            Field{"decorations", &Order::decorations},
-                                            Field{"styles", &Order::styles},
-                                            Field{"media", &Order::media},
-                                            Field{"presses", &Order::presses},
-                                            Field{"methods", &Order::methods},
-                                            Field{"jigs", &Order::jigs},
-                                            Field{"layouts", &Order::layouts},
-                                            Field{"trials", &Order::trials},
-                                            Field{"press_run", &Order::press_run},
-                                            Field{"reprints", &Order::reprints},
-                                            Field{"guide_setup", &Order::guide_setup}};
+    static constexpr auto list = std::tuple{Field{"name", &Order::name},         Field{"due", &Order::due},
+                                            Field{"unit", &Order::unit},         Field{"paper", &Order::paper},
+                                            Field{"lines", &Order::lines},       Field{"lots", &Order::lots},
+                                            Field{"art", &Order::art},           Field{"decorations", &Order::decorations},
+                                            Field{"styles", &Order::styles},     Field{"media", &Order::media},
+                                            Field{"presses", &Order::presses},   Field{"methods", &Order::methods},
+                                            Field{"jigs", &Order::jigs},         Field{"layouts", &Order::layouts},
+                                            Field{"trials", &Order::trials},     Field{"press_run", &Order::press_run},
+                                            Field{"reprints", &Order::reprints}, Field{"guide_setup", &Order::guide_setup}};
 };
 
 }  // namespace orthema

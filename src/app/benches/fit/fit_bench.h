@@ -80,6 +80,7 @@ private:
     QPushButton *meet_, *meet_now_, *part_;
     // press
     QComboBox *location_, *medium_, *press_;
+    QComboBox* picture_ = nullptr;
     QLabel *platen_says_, *pad_says_;
     QCheckBox* past_platen_;
     std::vector<Location> locations_;

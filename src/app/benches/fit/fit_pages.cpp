@@ -220,6 +220,16 @@ void FitBench::build_place() {
 
 void FitBench::build_press() {
     FigurePanel* p = pages_[2];
+    picture_ = p->choice_row(QStringLiteral("Picture"), QStringLiteral("Another picture in the same place, under the same rule"));
+    connect(picture_, &QComboBox::activated, this, [this](int i) {
+        const Art* art = find_art(room_.order(), picture_->itemData(i).toString().toStdString());
+        if (art == nullptr) return;
+        change(QStringLiteral("picture"), [id = art->id, name = art->name](Decoration& d) {
+            d.art = id;
+            d.name = name;
+            d.meetings.clear();
+        });
+    });
     location_ = p->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
     connect(location_, &QComboBox::activated, this, [this](int i) {
         if (i < 0 || std::size_t(i) >= locations_.size()) return;
@@ -240,6 +250,12 @@ void FitBench::build_press() {
     press_ = p->choice_row(QStringLiteral("Press"), QStringLiteral("Its platens limit the size"));
     connect(press_, &QComboBox::activated, this, [this](int i) {
         change(QStringLiteral("press"), [id = press_->itemData(i).toString().toStdString()](Decoration& d) { d.press = id; });
+    });
+    auto* off = push(QStringLiteral("Take this design off"), QStringLiteral("From this lot alone; undo brings it back"));
+    p->add(off);
+    connect(off, &QPushButton::clicked, this, [this] {
+        const Decoration* d = room_.decoration();
+        if (d != nullptr) room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), d->id));
     });
     p->rule();
     p->head(QStringLiteral("How the platen lies, on this size"));
@@ -392,6 +408,9 @@ void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const Si
         set_items(location_, items, location_key(d.location));
     }
     std::vector<std::pair<std::string, QString>> items;
+    for (const Art& a : order.art) items.emplace_back(a.id, qt(a.name));
+    set_items(picture_, items, d.art);
+    items.clear();
     for (const Medium& m : order.media) items.emplace_back(m.id, qt(m.name));
     set_items(medium_, items, d.medium);
     items.clear();

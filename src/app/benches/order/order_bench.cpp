@@ -12,6 +12,7 @@
 #include "app/benches/order/run_picture.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
+#include "core/order/lots.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
@@ -107,6 +108,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     panel_->add(out);
     connect(out, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
+    build_lots();
     panel_->rule();
     panel_->head(QStringLiteral("Another run"));
     blank_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Which garment"));
@@ -117,6 +119,49 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
     connect(blank_, &QComboBox::currentIndexChanged, this, &OrderBench::show_colours);
     panel_->fill();
+}
+
+/// Garments of one blank and colour that are to carry different art are parted into lots.
+void OrderBench::build_lots() {
+    parting_ = panel_->choice_row(QStringLiteral("Part off"), QStringLiteral("Which pieces get designs of their own"));
+    for (const char* way : {"one of this size", "all of this size", "by whose they are", "every piece alone"})
+        parting_->addItem(QString::fromLatin1(way));
+    part_ = push(QStringLiteral("Part"), QStringLiteral("They become a lot of their own, with the same designs to begin with"));
+    join_ = push(QStringLiteral("Join again"), QStringLiteral("This lot goes back to the others of its blank and colour; its designs go"));
+    panel_->side_by_side({part_, join_});
+    connect(part_, &QPushButton::clicked, this, &OrderBench::part_lot);
+    connect(join_, &QPushButton::clicked, this,
+            [this] { room_.edit(QStringLiteral("join a lot"), with_lot_joined(room_.order(), room_.selection().run)); });
+    lot_name_ = new ValueField(QStringLiteral("Lot name"));
+    lot_name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    lot_name_->setToolTip(QStringLiteral("What this lot is called on cards, labels and lists"));
+    lot_name_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        if (text.trimmed().isEmpty() || text.size() > 60) return QStringLiteral("Give the lot a name of up to 60 letters.");
+        room_.edit(QStringLiteral("lot name"), with_lot_named(room_.order(), room_.selection().run.lot, text.trimmed().toStdString()));
+        return std::nullopt;
+    };
+    panel_->add(lot_name_);
+}
+
+void OrderBench::part_lot() {
+    const Order& order = room_.order();
+    Selection s = room_.selection();
+    int of_size = 0;
+    for (const SizeCount& c : counts_of(order, s.run))
+        if (c.size == s.size) of_size = c.quantity;
+    RunKey made = s.run;
+    Order next = parting_->currentIndex() == 0   ? with_lot_parted(order, s.run, {{}, {{s.size, 1}}}, &made)
+                 : parting_->currentIndex() == 1 ? with_lot_parted(order, s.run, {s.size, {{s.size, of_size}}}, &made)
+                 : parting_->currentIndex() == 2 ? with_lots_by_note(order, s.run)
+                                                 : with_lots_by_piece(order, s.run);
+    if (next == order) {
+        room_.say({QStringLiteral("There is nothing to part so: each lot keeps at least one piece."), false, {}, {}});
+        return;
+    }
+    room_.edit(QStringLiteral("part a lot"), std::move(next));
+    s.run = made;
+    s.decoration.clear();
+    room_.select(s);
 }
 
 QWidget* OrderBench::figures() { return panel_; }
@@ -180,9 +225,14 @@ void OrderBench::refresh() {
     total_->setText(QString::number(garments_in(order, s.run)));
     QStringList notes;
     for (const OrderLine& l : order.lines)
-        if (l.style == s.run.style && l.colour == s.run.colour && l.size == s.size && !l.note.empty() && notes.size() < 6)
+        if (run_of(l) == s.run && l.size == s.size && !l.note.empty() && notes.size() < 6)
             notes << QStringLiteral("%1 for %2").arg(l.quantity).arg(qt(l.note));
     notes_->setText(notes.join(QStringLiteral(", ")));
+    part_->setEnabled(garments_in(order, s.run) > 1);
+    const Lot* lot = find_lot(order, s.run.lot);
+    join_->setEnabled(lot != nullptr);
+    lot_name_->setVisible(lot != nullptr);
+    if (lot != nullptr) lot_name_->show_text(qt(lot->name));
     std::vector<std::pair<std::string, QString>> blanks;
     for (const BlankStyle& style : order.styles)
         if (!style.archived) blanks.emplace_back(style.id, qt(style.name));

@@ -7,6 +7,7 @@
 
 class QComboBox;
 class QLabel;
+class QPushButton;
 
 namespace orthema::app {
 
@@ -34,6 +35,8 @@ public:
 private:
     void add_run();
     void show_colours();
+    void build_lots();
+    void part_lot();
     RunPicture* picture_;
     FigurePanel* panel_;
     ValueField *name_, *due_;
@@ -41,6 +44,9 @@ private:
     QLabel *chosen_, *total_, *notes_;
     NumberField* quantity_;
     QComboBox *blank_, *colour_;
+    QComboBox* parting_ = nullptr;
+    ValueField* lot_name_ = nullptr;
+    QPushButton *part_ = nullptr, *join_ = nullptr;
     QPointer<ListPreview> preview_;
 };
 

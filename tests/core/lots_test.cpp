@@ -1,0 +1,202 @@
+// Lots: two equal blanks with different art.
+#include "core/order/lots.h"
+
+#include <random>
+#include <set>
+
+#include "core/order/edit.h"
+#include "core/pipeline/work.h"
+#include "core/transfers/jig_sheets.h"
+#include "files/library.h"
+#include "support/support.h"
+
+namespace orthema {
+namespace {
+
+ArtFacts square() {
+    ArtFacts f;
+    f.width_px = f.height_px = 1000;
+    f.vector = true;
+    f.ink_px = {0, 0, 1000, 1000};
+    f.outline = box_region({0, 0, 1, 1});
+    f.optical_centre = {0.5, 0.5};
+    return f;
+}
+
+/// So many pieces of one blank, each with a picture of its own on each of these locations.
+struct EachItsOwn {
+    Order order;
+    KnownArt known;
+    std::vector<RunKey> lots;
+    EachItsOwn(const std::string& blank, const std::string& size, int pieces, const std::vector<Location>& where,
+               const std::string& medium) {
+        order = test::small_order();
+        order.lines = {OrderLine{blank, "", size, pieces, ""}};
+        order.decorations.clear();
+        order.art.clear();
+        order = with_lots_by_piece(order, {blank, ""});
+        lots = runs_of(order);
+        for (std::size_t i = 0; i < lots.size(); ++i)
+            for (const Location l : where) {
+                Art a;
+                a.id = a.name = std::string(location_key(l)) + std::to_string(i);
+                order.art.push_back(a);
+                known.facts[a.id] = square();
+                Decoration d = new_decoration(order, lots[i], l, a);
+                d.medium = medium;
+                order.decorations.push_back(d);
+            }
+    }
+    [[nodiscard]] Work work() const { return orthema::work(order, {}, std::make_shared<const KnownArt>(known)); }
+};
+
+bool says(const Work& w, const std::string& code) {
+    return std::any_of(w.findings.begin(), w.findings.end(), [&](const Finding& f) { return f.code == code; });
+}
+
+TEST(Lots, PartingKeepsEveryGarmentAndJoiningBringsTheOrderBack) {
+    std::mt19937 random(5);
+    for (int round = 0; round < 200; ++round) {
+        Order order = test::small_order();
+        for (OrderLine& l : order.lines) l.note = random() % 2 == 0 ? "first" : "second";
+        const RunKey run{"adult-tee", "ash"};
+        const auto before = counts_of(order, run);
+        Parting p{"part", {}, random() % 3 == 0 ? "second" : ""};
+        for (const SizeCount& c : before)
+            if (random() % 2 == 0) p.pieces.push_back({c.size, static_cast<int>(random() % 7)});
+        RunKey made;
+        const Order parted = with_lot_parted(order, run, p, &made);
+        EXPECT_EQ(garments_in(parted), garments_in(order));
+        if (parted == order) continue;
+        EXPECT_GT(garments_in(parted, made), 0);
+        EXPECT_GT(garments_in(parted, run), 0);
+        for (const SizeCount& c : before) {
+            int together = 0;
+            for (const RunKey& r : {run, made})
+                for (const SizeCount& now : counts_of(parted, r))
+                    if (now.size == c.size) together += now.quantity;
+            EXPECT_EQ(together, c.quantity) << c.size;
+        }
+        ASSERT_EQ(parted.decorations.size(), 2U);
+        EXPECT_EQ(parted.decorations[0], order.decorations[0]) << "what is there keeps its id";
+        EXPECT_NE(parted.decorations[1].id, parted.decorations[0].id);
+        const Order joined = with_lot_joined(parted, made);
+        EXPECT_EQ(counts_of(joined, run).size(), before.size());
+        EXPECT_EQ(garments_in(joined, run), garments_in(order, run));
+        EXPECT_EQ(joined.decorations, order.decorations);
+        EXPECT_TRUE(joined.lots.empty());
+    }
+}
+
+TEST(Lots, AQuantityChangesInItsOwnLotAlone) {
+    const RunKey run{"adult-tee", "ash"};
+    RunKey made;
+    const Order parted = with_lot_parted(test::small_order(), run, {"Pilots", {{"M", 1}}}, &made);
+    EXPECT_EQ(run_name(parted, made), "Adult tee, ash · Pilots");
+    const Order more = with_quantity(parted, made, "M", 9);
+    EXPECT_EQ(garments_in(more, made), 9);
+    EXPECT_EQ(garments_in(more, run), garments_in(parted, run));
+    const Order gone = without_run(more, made);
+    EXPECT_EQ(garments_in(gone), garments_in(more, run));
+    EXPECT_EQ(gone.decorations.size(), 1U);
+}
+
+TEST(Lots, ByTheListsOwnNames) {
+    Order order = test::small_order();
+    order.lines = {OrderLine{"adult-tee", "ash", "M", 2, "No. 14"}, OrderLine{"adult-tee", "ash", "L", 1, "No. 15"},
+                   OrderLine{"adult-tee", "ash", "M", 3, "No. 15"}, OrderLine{"adult-tee", "ash", "S", 1, "No. 16"}};
+    const Order parted = with_lots_by_note(order, {"adult-tee", "ash"});
+    const auto runs = runs_of(parted);
+    ASSERT_EQ(runs.size(), 3U);
+    std::map<std::string, int> garments;
+    for (const RunKey& r : runs) garments[r.lot.empty() ? "" : find_lot(parted, r.lot)->name] = garments_in(parted, r);
+    EXPECT_EQ(garments, (std::map<std::string, int>{{"", 2}, {"No. 15", 4}, {"No. 16", 1}}));
+}
+
+TEST(Lots, PartingAloneMakesNoOtherTransfers) {
+    Order order = test::small_order();
+    order.decorations[0].sizing.school = SizingSchool::graded;
+    KnownArt known;
+    known.facts["corner"] = square();
+    const auto art = std::make_shared<const KnownArt>(known);
+    const auto counted = [&](const Order& o) {
+        std::map<long, int> out;
+        const Work w = work(o, {}, art);
+        for (const Transfer& t : w.transfer_set().transfers) out[std::lround(t.width * 10)] += t.quantity;
+        EXPECT_EQ(out.size(), w.transfer_set().transfers.size()) << "equal transfers of different lots are printed as one";
+        return out;
+    };
+    EXPECT_EQ(counted(order), counted(with_lot_parted(order, {"adult-tee", "ash"}, {"part", {{"M", 2}, {"L", 1}}})));
+}
+
+TEST(Lots, EightCoastersWithSixteenPicturesInAJig) {
+    EachItsOwn job("round-coaster", "OS", 8, {Location::whole_front, Location::whole_back}, "sublimation-a3");
+    ASSERT_EQ(job.lots.size(), 8U);
+    Jig jig;
+    jig.id = jig.name = "eight";
+    jig.rows = 2;
+    jig.columns = 4;
+    jig.pitch_x = jig.pitch_y = Length::from_mm(108);
+    jig.backer_width = Length::from_mm(450);
+    jig.backer_height = Length::from_mm(230);
+    job.order.jigs.push_back(jig);
+    for (Decoration& d : job.order.decorations) d.making.jig = "eight";
+    const Work w = job.work();
+    ASSERT_EQ(w.transfer_set().jigs.size(), 1U);
+    const JigSheet& sheet = w.transfer_set().jigs[0];
+    EXPECT_EQ(sheet.count, 1);
+    std::set<std::string> pictures;
+    const auto behind = folded_pairs(jig, sheet);
+    for (std::size_t s = 0; s < 8; ++s) {
+        const Decoration* front = find_decoration(job.order, sheet.front[s].decoration);
+        ASSERT_NE(front, nullptr);
+        ASSERT_GE(behind[s], 0);
+        const Decoration* back = find_decoration(job.order, sheet.back[static_cast<std::size_t>(behind[s])].decoration);
+        ASSERT_NE(back, nullptr);
+        EXPECT_EQ(front->run, back->run) << "its own back lies behind it when the sheet is folded";
+        pictures.insert({front->art, back->art});
+    }
+    EXPECT_EQ(pictures.size(), 16U);
+    EXPECT_FALSE(says(w, "jig-left"));
+    int marks = 0;
+    for (const Mark& m : sheet.piece.picture) marks += std::holds_alternative<ArtMark>(m) ? 1 : 0;
+    EXPECT_EQ(marks, 16);
+}
+
+TEST(Lots, EightCoastersWithSixteenPicturesOnATapedSheetAndAsTrimmedSquares) {
+    for (const Cutting cutting : {Cutting::on_sheet, Cutting::trimmer}) {
+        EachItsOwn job("round-coaster", "OS", 8, {Location::whole_front, Location::whole_back}, "sublimation-super-taped");
+        for (Medium& m : job.order.media)
+            if (m.id == "sublimation-super-taped") m.laying.cutting = cutting;
+        const Work w = job.work();
+        std::map<std::string, int> printed;
+        for (const Transfer& t : w.transfer_set().transfers) printed[t.art] += t.count();
+        EXPECT_EQ(printed.size(), 16U);
+        for (const auto& [art, count] : printed) EXPECT_EQ(count, 1) << art;
+    }
+}
+
+TEST(Lots, FiveFaceCoveringsEachWithADesignOfItsOwn) {
+    EachItsOwn job("face-covering", "", 5, {}, "");
+    job.order = test::small_order();
+    const BlankStyle* style = nullptr;
+    for (const BlankStyle& s : job.order.styles.all())
+        if (s.family == Family::face_covering) style = &s;
+    ASSERT_NE(style, nullptr);
+    EachItsOwn five(style->id, style->sizes.front(), 5, {locations_of(*style).front()}, "film-559");
+    const Work w = five.work();
+    ASSERT_EQ(w.transfer_set().transfers.size(), 5U);
+    for (const Transfer& t : w.transfer_set().transfers) EXPECT_EQ(t.count(), 1);
+    // every lot is dressed on its own at the press, named by its design
+    std::set<std::string> loads;
+    int pieces = 0;
+    for (const Load& l : w.press_plan().loads) {
+        loads.insert(l.id);
+        pieces += l.pieces;
+    }
+    EXPECT_EQ(pieces, 5);
+    EXPECT_EQ(loads.size(), w.press_plan().loads.size());
+}
+
+}  // namespace
+}  // namespace orthema
