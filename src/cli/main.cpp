@@ -173,6 +173,7 @@ int do_fit(const std::string& path, bool as_json) {
                         {"name", dec->name},
                         {"blank", dec->run.style},
                         {"colour", dec->run.colour},
+                        {"lot", dec->run.lot},
                         {"location", location_key(dec->location)},
                         {"sizes", sizes}});
     }

@@ -334,12 +334,19 @@ LineImport import_lines(const Table& table, const std::vector<Column>& columns, 
     return out;
 }
 
+namespace {
+std::string lot_name(const Order& order, const std::string& id) {
+    const Lot* lot = find_lot(order, id);
+    return lot == nullptr ? id : lot->name;
+}
+}  // namespace
+
 std::string lines_csv(const Order& order) {
-    std::string out = "blank,colour,size,quantity,note\r\n";
+    std::string out = "blank,colour,size,quantity,note,lot\r\n";
     for (const OrderLine& l : order.lines) {
         const BlankStyle* style = find_style(order, l.style);
         out += csv_field(style != nullptr ? style->name : l.style) + "," + csv_field(l.colour) + "," + csv_field(l.size) + "," +
-               std::to_string(l.quantity) + "," + csv_field(l.note) + "\r\n";
+               std::to_string(l.quantity) + "," + csv_field(l.note) + "," + csv_field(lot_name(order, l.lot)) + "\r\n";
     }
     return out;
 }
@@ -347,7 +354,7 @@ std::string lines_csv(const Order& order) {
 std::string fit_csv(const Order& order, const FitPlan& plan) {
     std::string out =
         "decoration,blank,colour,location,size,quantity,width_mm,height_mm,ideal_width_mm,limited_by,band,top_to_ink_mm,"
-        "ink_to_pit_line_mm,left_margin_mm,right_margin_mm,ink_to_bottom_mm\r\n";
+        "ink_to_pit_line_mm,left_margin_mm,right_margin_mm,ink_to_bottom_mm,lot\r\n";
     for (const DecorationFit& f : plan.decorations) {
         const Decoration* d = find_decoration(order, f.decoration);
         if (d == nullptr) continue;
@@ -358,7 +365,7 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
                    number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," + csv_field(s.limited_by) + "," +
                    (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.top_to_ink) + "," +
                    (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," + number(s.left_margin) + "," + number(s.right_margin) + "," +
-                   number(s.ink_to_bottom) + "\r\n";
+                   number(s.ink_to_bottom) + "," + csv_field(lot_name(order, d->run.lot)) + "\r\n";
     }
     return out;
 }
@@ -374,7 +381,7 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                 const Decoration* d = find_decoration(order, t->decoration);
                 out += csv_field(medium != nullptr ? medium->name : m.medium) + "," + std::to_string(s.number + 1) + "," +
                        std::to_string(t - set.transfers.data() + 1) + "," + csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," +
-                       csv_field(d != nullptr ? d->name : "") + "," + csv_field(t->sizes) + "," + number(t->width) + "," +
+                       csv_field(d != nullptr ? d->name : "") + "," + csv_field(sizes_text(*t)) + "," + number(t->width) + "," +
                        number(t->height) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
                        (t->mirrored ? "yes" : "no") + "\r\n";
             }

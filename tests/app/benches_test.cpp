@@ -279,6 +279,10 @@ TEST(OrderBench, ALotIsPartedGetsAnotherPictureAndIsJoinedAgain) {
     // its design is its own: taken off, the other stays
     w.wait();
     w.go(4);
+    int chosen = 0;
+    for (const auto* chip : w.window().findChildren<ChipButton*>())
+        if (chip->isVisible() && chip->accessibleName().contains("Adult tee") && chip->accessibleName().endsWith("chosen")) ++chosen;
+    EXPECT_EQ(chosen, 1) << "one lot is in hand, not every lot of the blank";
     w.click(w.find<QPushButton>("Figures page/Press"));
     w.click(w.find<QPushButton>("Take this design off"));
     ASSERT_EQ(w.order().decorations.size(), 1U);

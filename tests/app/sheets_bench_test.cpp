@@ -502,7 +502,7 @@ TEST(SheetsBench, BlanksLieOnTheSheetAndGroupsOneAfterTheOther) {
         const double before = w.copies()[i].sheet * 1e5;
         box.x0 += before;
         box.x1 += before;
-        Rect& all = groups.emplace(find_transfer(w.room().transfer_set(), w.copies()[i].transfer)->sizes, box).first->second;
+        Rect& all = groups.emplace(sizes_text(*find_transfer(w.room().transfer_set(), w.copies()[i].transfer)), box).first->second;
         all = united(all, box);
     }
     for (const auto& [a, ra] : groups)

@@ -31,7 +31,7 @@ struct Shop {
         t.id = t.name = id;
         t.medium = medium.id;
         t.art = t.garment = art;
-        t.sizes = sizes;
+        t.sizes = {{"", {sizes}}};
         t.quantity = count;
         t.contour = box_region({0, 0, along, across})[0];
         t.shape = {t.contour};
@@ -157,7 +157,7 @@ TEST(Groups, LieOneAfterTheOtherSoThatAStraightCutPartsThem) {
         std::map<std::string, Rect> groups;
         for (std::size_t i = 0; i < boxes.size(); ++i) {
             const Transfer& t = *find_transfer(shop.set, laid.sheets.copies[i].transfer);
-            const std::string group = together == Together::sizes ? t.sizes : t.art;
+            const std::string group = together == Together::sizes ? sizes_text(t) : t.art;
             Rect& all = groups.emplace(group, boxes[i]).first->second;
             all = united(all, boxes[i]);
         }

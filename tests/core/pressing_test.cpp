@@ -102,11 +102,13 @@ struct Job_ {
           set(transfers(order, plan, facts)) {}
 };
 
+/// Read and looked at once for all tests.
 Job_ demo() {
-    auto loaded = open_order(test::source("demo/marrow-hill"));
-    EXPECT_TRUE(loaded.ok());
-    Order order = loaded->order;
-    return Job_(std::move(order), loaded->art);
+    static const Job_ kept = [] {
+        auto loaded = open_order(test::source("demo/marrow-hill"));
+        return Job_(loaded->order, loaded->art);
+    }();
+    return kept;
 }
 
 TEST(Recipe, TheFabricThenTheShopsOwnTrialDecide) {

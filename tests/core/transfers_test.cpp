@@ -54,7 +54,7 @@ TEST(Transfers, PinnedSizesOfTheSameWidthShareATransfer) {
     for (const char* size : {"S", "M", "L", "XL", "3XL"}) order.decorations[0].pins.push_back({size, Length::from_mm(180), {}, {}});
     const Made m(order);
     ASSERT_EQ(m.set.transfers.size(), 1u);
-    EXPECT_EQ(m.set.transfers[0].sizes, "S M L XL 3XL");
+    EXPECT_EQ(sizes_text(m.set.transfers[0]), "S M L XL 3XL");
 }
 
 TEST(Transfers, TheContourKeepsItsMarginFromAllInk) {

@@ -28,8 +28,11 @@ struct Job {
         : order(std::move(o)), art(load_all_art(order, bytes, nullptr)), facts(facts_of(art)), plan(fit(order, facts)) {}
     static Job small() { return Job(test::small_order(), test::small_art()); }
     static Job demo() {
-        auto package = open_order(test::source("demo/marrow-hill"));
-        return Job(package->order, package->art);
+        static const Job kept = [] {  // read and looked at once for all tests
+            auto package = open_order(test::source("demo/marrow-hill"));
+            return Job(package->order, package->art);
+        }();
+        return kept;
     }
     [[nodiscard]] PressPlan press() const {
         ScheduleOptions options;

@@ -20,6 +20,12 @@ std::string mm_text(double mm, int digits) {
     return text == "-0" ? "0" : text;
 }
 
+std::string joined(const std::vector<std::string>& items, const std::string& between) {
+    std::string out;
+    for (const std::string& s : items) out += (out.empty() ? "" : between) + s;
+    return out;
+}
+
 std::string length_text(Length length, Unit unit, bool with_unit) {
     if (unit == Unit::mm) return mm_text(std::round(length.mm()), 0) + (with_unit ? " mm" : "");
     const long sixteenths = std::lround(std::abs(length.inches()) * 16.0);

@@ -3,6 +3,7 @@
 
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/base/words.h"
 #include "core/base/length.h"
@@ -13,6 +14,9 @@ namespace orthema {
 /// A length as a tailor's tape reads: inches to the nearest 1/16 ("3 1/16"), or millimetres to the nearest whole
 /// ("78"). Negative lengths carry a minus sign. `with_unit` adds " in" or " mm".
 std::string length_text(Length length, Unit unit, bool with_unit = true);
+
+/// "S M L": the items with this between them.
+std::string joined(const std::vector<std::string>& items, const std::string& between = " ");
 
 /// Millimetres with up to `digits` decimals and no trailing zeros, for files and drawings.
 std::string mm_text(double mm, int digits = 2);

@@ -367,9 +367,10 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
 
 double print_correction(const GuideSetup& setup) { return std::clamp(100 / std::max(1.0, setup.measured.mm()), 0.8, 1.25); }
 
+/// From figures, keys and what the shop typed, never from how the program words it.
 std::string guide_revision(const Order& order, const Decoration& dec, const SizeFit& s) {
     std::string all = dec.id + "|" + dec.art + "|" + dec.run.style + "|" + dec.run.colour + "|" + s.size + "|" +
-                      location_name(dec.location) + "|" + dec.press + "|" + dec.medium;
+                      location_key(dec.location) + "|" + dec.press + "|" + dec.medium;
     const auto tenth = [&](double mm) { all += "|" + std::to_string(std::lround(mm * 10)); };
     for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0, s.top_to_ink, s.left_margin, s.right_margin, s.ink_to_bottom}) tenth(mm);
     all +=
@@ -378,7 +379,12 @@ std::string guide_revision(const Order& order, const Decoration& dec, const Size
         tenth(r.x0);
         tenth(r.y0);
     }
-    all += "|" + recipe_words(recipe_for(order, dec).steps);
+    for (const RecipeStep& step : recipe_for(order, dec).steps) {
+        for (const double v : {static_cast<double>(step.kind), step.celsius, step.seconds, static_cast<double>(step.pressure),
+                               step.gauge_bar, static_cast<double>(step.peel), step.protect_other ? 1.0 : 0.0})
+            tenth(v);
+        all += "|" + step.cover + "|" + step.base + "|" + step.pad + "|" + step.how;
+    }
     return revision_of(all);
 }
 

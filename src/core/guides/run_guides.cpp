@@ -87,7 +87,7 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         double top = 0, bottom = height, left = 0, right = width;
         for (std::size_t i = 0; i < sizes.size(); ++i) {
             const SizeFit& s = *sizes[i];
-            m.sizes += (i == 0 ? "" : " ") + s.size;
+            m.sizes.push_back(s.size);
             const Ground* ground = find_ground(*fit, s.size);
             if (ground == nullptr) continue;
             const Panel& p = ground->panel;
@@ -121,13 +121,13 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         }
         d.region(mapped(outline, Affine{width, 0, 0, width, 0, 0}), {}, Stroke{palette::quiet, 0.2, {}});
         d.rect(ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
-        d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + m.sizes, 4.2, palette::ink, Align::left,
-               true);
+        d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + joined(m.sizes), 4.2, palette::ink,
+               Align::left, true);
         d.text({0, height + 18}, "Lay the size's own collar line on the collar seam; the ink stays where it is.", 3.2, palette::quiet);
         calibration_bar(d, {0, height + 24}, 100, "100 mm");
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
         m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
-        m.tiles = template_tiles(d, m.layout, dec.name + ", master " + m.sizes, dec.name + ", master for " + m.sizes);
+        m.tiles = template_tiles(d, m.layout, dec.name + ", master " + joined(m.sizes), dec.name + ", master for " + joined(m.sizes));
         out.push_back(std::move(m));
     }
     return out;

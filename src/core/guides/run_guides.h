@@ -11,8 +11,8 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
 
 /// A template at real size about the ink of one band: every size of it with a collar line and a pit line of its own.
 struct MasterTemplate {
-    std::string sizes;  ///< "S M L"
-    Drawing whole;      ///< mm, the ink box's top left at the origin
+    std::vector<std::string> sizes;
+    Drawing whole;  ///< mm, the ink box's top left at the origin
     TemplateLayout layout;
     std::vector<GuidePage> tiles;
     std::vector<std::pair<std::string, double>> collar;  ///< by size: how far its collar seam lies above the ink, mm

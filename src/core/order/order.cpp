@@ -192,10 +192,11 @@ void chart_findings(const Order& order, Findings& out) {
             }
         for (const DoubtfulFigure& d : doubtful_figures(style)) out.push_back(doubt_finding(style, d));
         // A design is sized from the smallest garment that it goes on: that one is worth a tape.
+        std::set<std::string> said;
         for (const RunKey& run : runs_of(order)) {
             if (run.style != style.id) continue;
             const auto counts = counts_of(order, run);
-            if (counts.empty()) continue;
+            if (counts.empty() || !said.insert(run.colour + "/" + counts.front().size).second) continue;  // once for all its lots
             const auto& chart = style.chart.at(counts.front().size);
             const auto key = chart.find(main_measure(style.family));
             if (key == chart.end() || key->second.source != Source::published) continue;

@@ -60,9 +60,10 @@ private:
 std::vector<std::string> wordings(const Order& order, const Transfer& t, std::size_t number) {
     const std::string no = std::to_string(number);
     const Decoration* d = find_decoration(order, t.decoration);
+    const std::string piece = t.piece.empty() || t.board > 0 ? "" : " " + t.piece;
     std::vector<std::string> out;
-    if (d != nullptr) out.push_back(no + " " + d->name + " " + t.sizes + (t.piece.empty() ? "" : " " + t.piece));
-    out.push_back(no + " " + t.sizes + (t.piece.empty() ? "" : " " + t.piece));
+    if (d != nullptr) out.push_back(no + " " + d->name + " " + sizes_text(t) + piece);
+    out.push_back(no + " " + sizes_text(t) + piece);
     out.push_back(no);
     return out;
 }
@@ -121,8 +122,8 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
         if (t == nullptr) continue;
         const auto number = static_cast<std::size_t>(t - set.transfers.data()) + 1;
         bool placed = false;
-        if (order.guide_setup.label_codes && !t->decoration.empty()) {
-            const std::string first_size = t->sizes.substr(0, t->sizes.find_first_of(" ;"));
+        if (order.guide_setup.label_codes && !t->decoration.empty() && !t->sizes.empty()) {
+            const std::string& first_size = t->sizes.front().sizes.front();
             placed = place(i, std::to_string(number) + " " + first_size, 2.4, code_text({t->decoration, first_size, ""}));
         }
         for (const double size : {2.4, 1.8}) {

@@ -263,7 +263,7 @@ std::string group_of(const Medium& medium, const Transfer& t) {
     switch (medium.laying.together) {
     case Together::designs: return t.art;
     case Together::garments: return t.garment;
-    case Together::sizes: return t.sizes;
+    case Together::sizes: return sizes_text(t);
     case Together::nothing: break;
     }
     return "";

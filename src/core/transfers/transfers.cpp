@@ -31,6 +31,13 @@ Affine print_map(const Polygon& contour, bool mirrored) {
     return Affine::shift(-box.x0, -box.y0);
 }
 
+std::string sizes_text(const Transfer& t) {
+    if (t.board > 0) return "board " + std::to_string(t.board);
+    std::string out;
+    for (const SizesFor& s : t.sizes) out += out.empty() ? joined(s.sizes) : "; " + s.garment + " " + joined(s.sizes);
+    return out;
+}
+
 const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
     for (const Transfer& t : set.transfers)
         if (t.id == id) return &t;
@@ -41,7 +48,7 @@ const MakingOf* find_making(const TransferSet& set, const std::string& decoratio
     const MakingOf* any = nullptr;
     for (const MakingOf& m : set.makings) {
         if (m.decoration != decoration) continue;
-        if ((" " + m.sizes + " ").find(" " + size + " ") != std::string::npos) return &m;
+        if (std::find(m.sizes.begin(), m.sizes.end(), size) != m.sizes.end()) return &m;
         any = &m;
     }
     return any;
@@ -190,7 +197,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             int quantity = 0;
             for (const SizeFit* s : sizes) {
                 quantity += s->quantity;
-                of.sizes += (of.sizes.empty() ? "" : " ") + s->size;
+                of.sizes.push_back(s->size);
             }
             say_made(order, *d, sizes.front()->size, *made, set.findings);
             std::vector<Transfer> pieces;
@@ -204,7 +211,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 t.height = sizes.front()->height;
                 t.name = d->name + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
                 t.quantity = quantity;
-                t.sizes = of.sizes;
+                t.sizes = {{run_name(order, d->run), of.sizes}};
                 t.garment = run_name(order, d->run);
                 for (const Reprint& r : order.reprints)
                     if (r.decoration == d->id &&
@@ -227,7 +234,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                     shared->quantity += t.quantity;
                     shared->spoiled += t.spoiled;
                     shared->spares = std::max({shared->spares, t.spares, shared->spoiled});
-                    shared->sizes += "; " + run_name(order, d->run) + " " + t.sizes;
+                    shared->sizes.push_back(t.sizes.front());
                     continue;
                 }
                 pieces.push_back(std::move(t));
@@ -256,7 +263,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
         t.width = box.width();
         t.height = box.height();
         t.name = jig->name + ", board " + std::to_string(number);
-        t.sizes = "board " + std::to_string(number);
+        t.board = number;
         t.quantity = sheet.count;
         used.insert(t.medium);
         set.transfers.push_back(std::move(t));

@@ -11,13 +11,20 @@
 
 namespace orthema {
 
+/// The sizes of one garment run that take a transfer.
+struct SizesFor {
+    std::string garment;  ///< for people: "Adult tee, ash"
+    std::vector<std::string> sizes;
+};
+
 struct Transfer {
     std::string id;  ///< decoration and width in 0.1 mm, then layer and part: stable while those stay
     std::string decoration;
     std::vector<std::string> also;  ///< other decorations that share it: the same art, width and medium on another blank
     std::string art;                ///< art id
     std::string name;               ///< for people: "Long-tail kite 290, backing"
-    std::string sizes;              ///< "S M L"
+    std::vector<SizesFor> sizes;    ///< its own garment first, then others that share it
+    int board = 0;                  ///< number of a jig's board, from 1; 0: not a board
     std::string garment;            ///< for people: "Adult tee, ash"; of several blanks the first
     std::string medium;
     std::string piece;             ///< "backing", "part 2 of 4"; empty: the whole
@@ -42,7 +49,7 @@ struct Transfer {
 /// How one distinct transfer came about: the Making bench shows it. In reading frame.
 struct MakingOf {
     std::string decoration;
-    std::string sizes;
+    std::vector<std::string> sizes;
     double width = 0;
     std::shared_ptr<const Made> made;
 };
@@ -53,6 +60,9 @@ struct TransferSet {
     std::vector<JigSheet> jigs;
     Findings findings;
 };
+
+/// "S M L; Adult tee, navy M L", or "board 2": what is written beside the contour.
+std::string sizes_text(const Transfer& transfer);
 
 /// The one place that decides whether this program mirrors.
 bool program_mirrors(const Medium& medium);

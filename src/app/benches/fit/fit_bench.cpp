@@ -14,7 +14,7 @@ namespace orthema::app {
 
 namespace {
 
-std::string run_id(const RunKey& run) { return run.style + "\n" + run.colour; }
+std::string run_id(const RunKey& run) { return run.style + "\n" + run.colour + "\n" + run.lot; }
 
 QPushButton* look_button(const QString& text, const QString& why) {
     auto* b = push(text, why);

@@ -37,7 +37,7 @@ void FitWall::lay_out(double width, double height) {
     wall_ = {};
     if (d == nullptr || fit == nullptr) return;
     // The backdrop is painted again when the blanks under it are others: their grounds are kept while they stay.
-    const std::string key = d->run.style + "/" + d->run.colour + "/" + location_key(d->location);
+    const std::string key = d->run.style + "/" + d->run.colour + "/" + d->run.lot + "/" + location_key(d->location);
     if (key != ground_key_ || fit->ground != ground_) {
         ground_ = fit->ground;
         ground_key_ = key;

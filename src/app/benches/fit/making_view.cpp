@@ -104,7 +104,7 @@ void MakingView::draw_cup(Drawing& d, const Rect& room, const MakingOf& of, Colo
     const int w = int(std::ceil(widest * k)) + 2, h = int(std::ceil(view_height(*wall) * k)) + 1;
     cup_ = {room.centre().x - w / 2.0, room.centre().y - h / 2.0, room.centre().x + w / 2.0, room.centre().y + h / 2.0};
     mm_per_px_ = 1 / k;
-    const std::string key = of.decoration + of.sizes + std::to_string(reinterpret_cast<std::uintptr_t>(of.made.get())) + " " +
+    const std::string key = of.decoration + joined(of.sizes) + std::to_string(reinterpret_cast<std::uintptr_t>(of.made.get())) + " " +
                             std::to_string(k) + " " + std::to_string(turn_) + " " + std::to_string(devicePixelRatioF());
     if (key != cup_key_) {
         const double fine = k * devicePixelRatioF();

@@ -445,7 +445,7 @@ std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const Decor
     case master:
         if (known != room_.facts().end())
             for (MasterTemplate& m : master_templates(order, room_.plan(), d, known->second.outline))
-                if ((" " + m.sizes + " ").find(" " + on.size + " ") != std::string::npos) {
+                if (std::find(m.sizes.begin(), m.sizes.end(), on.size) != m.sizes.end()) {
                     columns = m.layout.columns;
                     return std::move(m.tiles);
                 }

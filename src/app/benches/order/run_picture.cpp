@@ -94,7 +94,8 @@ Drawing RunPicture::draw(double width, double height) {
         const auto comma = name.find(", ");
         d.text({72, y + 26}, name.substr(0, comma), 13.5, palette::ink, Align::left, true);
         d.text({72, y + 44}, comma == std::string::npos ? "no colour" : name.substr(comma + 2), 13, palette::quiet);
-        d.text({14, y + 68}, std::to_string(garments_in(order, run)) + " pieces", 13, palette::ink, Align::left, true);
+        const int pieces = garments_in(order, run);
+        d.text({14, y + 68}, std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces"), 13, palette::ink, Align::left, true);
         int decorations = 0;
         for (const Decoration& dec : order.decorations)
             if (dec.run == run) ++decorations;
@@ -171,7 +172,7 @@ void RunPicture::keyPressEvent(QKeyEvent* event) {
     const Selection& s = room_.selection();
     const auto put = [&](int quantity) {
         room_.edit(QStringLiteral("quantity"), with_quantity(room_.order(), s.run, s.size, quantity),
-                   QStringLiteral("quantity ") + QString::fromStdString(s.run.style + s.run.colour + s.size));
+                   QStringLiteral("quantity ") + QString::fromStdString(s.run.style + s.run.colour + s.run.lot + s.size));
     };
     switch (event->key()) {
     case Qt::Key_Left: return step(-1, 0);

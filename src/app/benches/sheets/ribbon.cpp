@@ -209,7 +209,7 @@ const QImage* Ribbon::ground(double ratio) {
 }
 
 void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const {
-    const std::string label = t.sizes + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
+    const std::string label = sizes_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
     const double need = text_width_guess(label, 10.5) + 8;
     if (box.width() <= need || box.height() <= 30) return;
     const Point p = map(inner_point(t));

@@ -58,7 +58,7 @@ protected:
                    true);
             d.text({40, y + 31},
                    length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
-                       length_text(Length::from_mm(t->height), room_.order().unit) + "  " + t->sizes,
+                       length_text(Length::from_mm(t->height), room_.order().unit) + "  " + sizes_text(*t),
                    11, palette::quiet);
             const bool all = placed[t->id] == t->count();
             d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5,
@@ -311,7 +311,7 @@ void SheetsBench::show_piece() {
     lock_->setText(any && copies[std::size_t(i)].locked ? QStringLiteral("Unlock") : QStringLiteral("Lock"));
     const Transfer* t = any ? find_transfer(room_.transfer_set(), copies[std::size_t(i)].transfer) : nullptr;
     QString text = count > 1      ? QStringLiteral("%1 pieces").arg(count)
-                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(t->sizes)
+                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(sizes_text(*t))
                                   : QString();
     piece_->setToolTip(text);
     piece_->setText(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
