@@ -177,13 +177,9 @@ TEST(Lots, EightCoastersWithSixteenPicturesOnATapedSheetAndAsTrimmedSquares) {
 }
 
 TEST(Lots, FiveFaceCoveringsEachWithADesignOfItsOwn) {
-    EachItsOwn job("face-covering", "", 5, {}, "");
-    job.order = test::small_order();
-    const BlankStyle* style = nullptr;
-    for (const BlankStyle& s : job.order.styles.all())
-        if (s.family == Family::face_covering) style = &s;
-    ASSERT_NE(style, nullptr);
-    EachItsOwn five(style->id, style->sizes.front(), 5, {locations_of(*style).front()}, "film-559");
+    const BlankStyle style = test::library_style("face-covering");
+    ASSERT_EQ(style.family, Family::face_covering);
+    const EachItsOwn five(style.id, style.sizes.front(), 5, {locations_of(style).front()}, "film-559");
     const Work w = five.work();
     ASSERT_EQ(w.transfer_set().transfers.size(), 5U);
     for (const Transfer& t : w.transfer_set().transfers) EXPECT_EQ(t.count(), 1);

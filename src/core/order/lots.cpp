@@ -8,12 +8,6 @@ namespace orthema {
 
 namespace {
 
-int garments_of(const std::vector<SizeCount>& counts) {
-    int n = 0;
-    for (const SizeCount& c : counts) n += c.quantity;
-    return n;
-}
-
 /// Lines that were parted and have become alike stand together again.
 void join_alike(Order& order) {
     std::vector<OrderLine> out;
@@ -55,7 +49,7 @@ Order with_lot_parted(const Order& order, const RunKey& run, const Parting& part
             }
         if (stays.quantity > 0 || line.quantity <= 0) lines.push_back(std::move(stays));
     }
-    if (moved == 0 || moved == garments_of(counts_of(order, run))) return order;
+    if (moved == 0 || moved == garments_in(order, run)) return order;
     out.lines = std::move(lines);
     out.lots.push_back(lot);
     const RunKey key{run.style, run.colour, lot.id};
@@ -86,9 +80,9 @@ Order with_lots_by_note(const Order& order, const RunKey& run) {
 Order with_lots_by_piece(const Order& order, const RunKey& run) {
     Order out = order;
     int number = 2;
-    for (auto counts = counts_of(out, run); garments_of(counts) > 1; counts = counts_of(out, run))
+    while (garments_in(out, run) > 1)
         // the first piece stays; the last size goes first so that it is that of the smallest size
-        out = with_lot_parted(out, run, {std::to_string(number++), {{counts.back().size, 1}}});
+        out = with_lot_parted(out, run, {std::to_string(number++), {{counts_of(out, run).back().size, 1}}});
     return out;
 }
 

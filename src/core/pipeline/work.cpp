@@ -19,24 +19,20 @@ Order without_showing(Order order) {
     return order;
 }
 
-Order for_fit(const Order& order) {
-    Order o = without_showing(order);
-    o.due.clear();
-    o.layouts.clear();
-    o.trials.clear();
-    o.press_run = {};
-    o.reprints.clear();
-    o.methods.clear();
-    o.jigs.clear();
-    return o;
-}
-
 Order for_transfers(const Order& order) {
     Order o = without_showing(order);
     o.due.clear();
     o.layouts.clear();
     o.trials.clear();
     o.press_run = {};
+    return o;
+}
+
+Order for_fit(const Order& order) {
+    Order o = for_transfers(order);
+    o.reprints.clear();
+    o.methods.clear();
+    o.jigs.clear();
     return o;
 }
 
