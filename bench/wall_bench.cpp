@@ -22,14 +22,14 @@ struct Scene {
           art(load_all_art(order, test::small_art(), nullptr)),
           facts(facts_of(art)),
           plan(fit(order, facts)) {}
+    [[nodiscard]] std::vector<app::WallLot> lots() const { return {{order.decorations.data(), plan.decorations.data()}}; }
 };
 
 void drag_step(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));
     QImage image, back;
-    const app::Wall stands = app::wall_of(s.plan.decorations[0], 892, 478);
-    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], stands, 892, 478), s.art, 892, 478,
-                     1);
+    const app::Wall stands = app::wall_of(s.lots(), 892, 478);
+    app::paint_image(back, app::wall_backdrop(s.order, s.lots(), stands, 892, 478), s.art, 892, 478, 1);
     double by = 0.25;
     for (auto _ : state) {
         by = -by;
@@ -38,10 +38,10 @@ void drag_step(benchmark::State& state) {
         const Order before = s.order;
         s.order = with_decoration(s.order, next);
         s.plan = refit(s.order, s.facts, before, s.plan);
-        const app::Wall wall = app::wall_of(s.plan.decorations[0], 892, 478);
+        const app::Wall wall = app::wall_of(s.lots(), 892, 478);
         app::WallLook look;
         look.chosen = s.plan.decorations[0].sizes[0].size;
-        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], wall, look, 892, 478);
+        const Drawing d = app::wall_drawing(s.order, s.plan, s.lots(), wall, look, 892, 478);
         app::paint_image(image, d, s.art, 892, 478, 1, &back);
         benchmark::DoNotOptimize(image.bits());
     }
@@ -96,11 +96,11 @@ BENCHMARK(refit_200x4)->ArgName("new_chart")->Arg(0)->Arg(1)->Unit(benchmark::kM
 
 void paint_only(benchmark::State& state) {
     Scene s(static_cast<int>(state.range(0)));
-    const app::Wall wall = app::wall_of(s.plan.decorations[0], 892, 478);
+    const app::Wall wall = app::wall_of(s.lots(), 892, 478);
     QImage image, back;
-    app::paint_image(back, app::wall_backdrop(s.order, s.order.decorations[0], s.plan.decorations[0], wall, 892, 478), s.art, 892, 478, 1);
+    app::paint_image(back, app::wall_backdrop(s.order, s.lots(), wall, 892, 478), s.art, 892, 478, 1);
     for (auto _ : state) {
-        const Drawing d = app::wall_drawing(s.order, s.plan, s.order.decorations[0], s.plan.decorations[0], wall, {}, 892, 478);
+        const Drawing d = app::wall_drawing(s.order, s.plan, s.lots(), wall, {}, 892, 478);
         app::paint_image(image, d, s.art, 892, 478, 1, &back);
         benchmark::DoNotOptimize(image.bits());
     }

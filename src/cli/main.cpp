@@ -166,7 +166,7 @@ int do_fit(const std::string& path, bool as_json) {
                              {"ink_to_bottom_mm", round3(s.ink_to_bottom)},
                              {"ideal_width_mm", round3(s.ideal)},
                              {"limit_mm", round3(s.limit)},
-                             {"limited_by", s.limited_by},
+                             {"limited_by", binding_text(s.limited_by)},
                              {"band", s.band >= 0 ? json(s.band + 1) : json()},
                              {"pinned", s.pinned}});
         list.push_back({{"decoration", d.decoration},

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/order/rules.h"
 #include "files/art_file.h"
 #include "files/laying_json.h"
 #include "files/pressing_json.h"
@@ -20,11 +21,25 @@ const char* school_key(PlacingSchool s) {
 }
 const char* centre_key(Centre c) { return c == Centre::ink_box ? "ink-box" : c == Centre::optical ? "optical" : "marked"; }
 
-SizingRule read_sizing(const In& in) {
+std::string class_key(const GarmentClass& of) {
+    return of.group == AgeGroup::any ? std::string(family_key(of.family)) : std::string(age_group_name(of.group));
+}
+
+GarmentClass read_class(const In& in) {
+    const std::string key = in.text();
+    for (int i = 0; i < family_count; ++i)
+        if (const GarmentClass of = class_of(static_cast<Family>(i)); class_key(of) == key) return of;
+    in.fail("is not a class of garments that is known");
+}
+
+/// `of_rule`: without base size and base width, which a rule has for each class.
+SizingRule read_sizing(const In& in, bool of_rule) {
     SizingRule r;
     r.school = in["school"].one_of<SizingSchool>(3, [](SizingSchool s) { return school_key(s); });
-    r.base_size = in["base_size"].text();
-    r.base_width = in["base_width_mm"].length(1);
+    if (!of_rule) {
+        r.base_size = in["base_size"].text();
+        r.base_width = in["base_width_mm"].length(1);
+    }
     const auto measure = measure_from_key(in["measure"].text());
     if (!measure) in["measure"].fail("is not a measure that is known");
     r.measure = *measure;
@@ -38,34 +53,59 @@ SizingRule read_sizing(const In& in) {
     return r;
 }
 
-PlacingRule read_placing(const In& in) {
+PlacingRule read_placing(const In& in, bool of_rule) {
     PlacingRule r;
     r.school = in["school"].one_of<PlacingSchool>(placing_school_count, [](PlacingSchool s) { return school_key(s); });
-    r.offset = in["offset_mm"].length();
-    r.share = in["share"].number(-1, 2);
+    if (!of_rule) {
+        r.offset = in["offset_mm"].length();
+        r.share = in["share"].number(-1, 2);
+        r.across = in["across_mm"].length();
+    }
     r.growth = in["growth"].number(-4, 4);
-    r.across = in["across_mm"].length();
     if (in.has("landmark")) r.landmark = in["landmark"].text();
     r.centre = in["centre"].one_of<Centre>(3, centre_key);
+    return r;
+}
+
+/// What a loose decoration and a rule have in common.
+template <class Design>
+void read_design(const In& in, Design& d, bool of_rule) {
+    d.name = in["name"].text();
+    d.art = in["art"].text();
+    const auto location = location_from_key(in["location"].text());
+    if (!location) in["location"].fail("is not a print location that is known");
+    d.location = *location;
+    d.sizing = read_sizing(in["sizing"], of_rule);
+    d.placing = read_placing(in["placing"], of_rule);
+    if (in.has("meetings")) in["meetings"].each(20, [&](const In& e) { d.meetings.push_back({e["mark"].text(), e["landmark"].text()}); });
+    if (in.has("apart_mm")) d.apart = in["apart_mm"].length(0);
+}
+
+DesignRule read_rule(const In& in) {
+    DesignRule r;
+    r.id = in["id"].text();
+    read_design(in, r, true);
+    in["bases"].each(60, [&](const In& e) {
+        ClassBase b{read_class(e["class"]), e["width_mm"].length(1), e["offset_mm"].length(), e["share"].number(-1, 2),
+                    e["across_mm"].length()};
+        if (find_base(r, b.of) != nullptr) e["class"].fail("stands there twice");
+        r.bases.push_back(b);
+    });
+    if (in.has("base_sizes"))
+        in["base_sizes"].each(500, [&](const In& e) { r.base_sizes.push_back({e["blank"].text(), e["size"].text()}); });
     return r;
 }
 
 Decoration read_decoration(const In& in) {
     Decoration d;
     d.id = in["id"].text();
-    d.name = in["name"].text();
-    d.art = in["art"].text();
     d.run = {in["blank"].text(), in["colour"].text()};
     if (in.has("lot")) d.run.lot = in["lot"].text();
-    const auto location = location_from_key(in["location"].text());
-    if (!location) in["location"].fail("is not a print location that is known");
-    d.location = *location;
+    if (in.has("rule")) d.rule = in["rule"].text();
+    if (in.has("departs")) d.departs = in["departs"].flag();
     d.medium = in["medium"].text();
     d.press = in["press"].text();
-    d.sizing = read_sizing(in["sizing"]);
-    d.placing = read_placing(in["placing"]);
-    if (in.has("meetings")) in["meetings"].each(20, [&](const In& e) { d.meetings.push_back({e["mark"].text(), e["landmark"].text()}); });
-    if (in.has("apart_mm")) d.apart = in["apart_mm"].length(0);
+    if (d.rule.empty() || d.departs) read_design(in, d, false);
     if (in.has("pins"))
         in["pins"].each(400, [&](const In& e) {
             SizePin pin{e["size"].text(), {}, {}, {}};
@@ -134,7 +174,17 @@ Order read_order(const In& in) {
     });
     if (in.has("lots")) in["lots"].each(20000, [&](const In& e) { o.lots.push_back({e["id"].text(), e["name"].text()}); });
     in["art"].each(500, [&](const In& e) { o.art.push_back(read_art(e)); });
-    in["decorations"].each(20000, [&](const In& e) { o.decorations.push_back(read_decoration(e)); });
+    if (in.has("rules"))
+        in["rules"].each(2000, [&](const In& e) {
+            o.rules.push_back(read_rule(e));
+            for (std::size_t i = 0; i + 1 < o.rules.size(); ++i)
+                if (o.rules[i].id == o.rules.back().id) e["id"].fail("stands there twice");
+        });
+    in["decorations"].each(20000, [&](const In& e) {
+        o.decorations.push_back(read_decoration(e));
+        if (!o.decorations.back().rule.empty() && find_rule(o, o.decorations.back().rule) == nullptr)
+            e["rule"].fail("names no rule of this order");
+    });
     in["blanks"].each(500, [&](const In& e) { o.styles.push_back(read_style(e)); });
     in["media"].each(200, [&](const In& e) { o.media.push_back(read_medium(e)); });
     in["presses"].each(200, [&](const In& e) { o.presses.push_back(read_press(e)); });
@@ -145,7 +195,77 @@ Order read_order(const In& in) {
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
     if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
-    return o;
+    return followed(std::move(o));
+}
+
+json sizing_json(const SizingRule& s, bool of_rule) {
+    json j{{"school", school_key(s.school)},
+           {"measure", measure_key(s.measure)},
+           {"exponent", s.exponent},
+           {"step_mm", s.step.mm()},
+           {"price", s.price},
+           {"band_count", s.band_count},
+           {"band_starts", s.band_starts}};
+    if (!of_rule) {
+        j["base_size"] = s.base_size;
+        j["base_width_mm"] = s.base_width.mm();
+    }
+    for (const SharedWidth& w : s.shared) j["shared"].push_back({{"first", w.first}, {"width_mm", w.width.mm()}});
+    if (s.past_platen) j["past_platen"] = true;
+    return j;
+}
+
+json placing_json(const PlacingRule& p, bool of_rule) {
+    json j{{"school", school_key(p.school)}, {"growth", p.growth}, {"centre", centre_key(p.centre)}};
+    if (!of_rule) {
+        j["offset_mm"] = p.offset.mm();
+        j["share"] = p.share;
+        j["across_mm"] = p.across.mm();
+    }
+    if (!p.landmark.empty()) j["landmark"] = p.landmark;
+    return j;
+}
+
+template <class Design>
+void write_design(json& j, const Design& d, bool of_rule) {
+    j["name"] = d.name;
+    j["art"] = d.art;
+    j["location"] = location_key(d.location);
+    j["sizing"] = sizing_json(d.sizing, of_rule);
+    j["placing"] = placing_json(d.placing, of_rule);
+    for (const Meeting& m : d.meetings) j["meetings"].push_back({{"mark", m.mark}, {"landmark", m.landmark}});
+    j["apart_mm"] = d.apart.mm();
+}
+
+json to_json(const DesignRule& r) {
+    json j{{"id", r.id}, {"bases", json::array()}};
+    write_design(j, r, true);
+    for (const ClassBase& b : r.bases)
+        j["bases"].push_back({{"class", class_key(b.of)},
+                              {"width_mm", b.width.mm()},
+                              {"offset_mm", b.offset.mm()},
+                              {"share", b.share},
+                              {"across_mm", b.across.mm()}});
+    for (const BlankBase& b : r.base_sizes) j["base_sizes"].push_back({{"blank", b.style}, {"size", b.size}});
+    return j;
+}
+
+json to_json(const Decoration& d) {
+    json j{{"id", d.id},       {"blank", d.run.style}, {"colour", d.run.colour}, {"medium", d.medium},
+           {"press", d.press}, {"spares", d.spares},   {"pins", json::array()}};
+    if (!d.run.lot.empty()) j["lot"] = d.run.lot;
+    if (!d.rule.empty()) j["rule"] = d.rule;
+    if (d.departs) j["departs"] = true;
+    if (d.rule.empty() || d.departs) write_design(j, d, false);
+    for (const SizePin& p : d.pins) {
+        json e{{"size", p.size}};
+        if (p.width) e["width_mm"] = p.width->mm();
+        if (p.down) e["down_mm"] = p.down->mm();
+        if (p.across) e["across_mm"] = p.across->mm();
+        j["pins"].push_back(e);
+    }
+    if (!(d.making == Making{})) j["making"] = to_json(d.making);
+    return j;
 }
 
 }  // namespace
@@ -179,53 +299,8 @@ json to_json(const Order& o) {
         for (const Point& p : a.subject) e["subject"].push_back({{"x", p.x}, {"y", p.y}});
         j["art"].push_back(e);
     }
-    for (const Decoration& d : o.decorations) {
-        json pins = json::array();
-        for (const SizePin& p : d.pins) {
-            json e{{"size", p.size}};
-            if (p.width) e["width_mm"] = p.width->mm();
-            if (p.down) e["down_mm"] = p.down->mm();
-            if (p.across) e["across_mm"] = p.across->mm();
-            pins.push_back(e);
-        }
-        const SizingRule& s = d.sizing;
-        const PlacingRule& p = d.placing;
-        j["decorations"].push_back({{"id", d.id},
-                                    {"name", d.name},
-                                    {"art", d.art},
-                                    {"blank", d.run.style},
-                                    {"colour", d.run.colour},
-                                    {"location", location_key(d.location)},
-                                    {"medium", d.medium},
-                                    {"press", d.press},
-                                    {"sizing",
-                                     {{"school", school_key(s.school)},
-                                      {"base_size", s.base_size},
-                                      {"base_width_mm", s.base_width.mm()},
-                                      {"measure", measure_key(s.measure)},
-                                      {"exponent", s.exponent},
-                                      {"step_mm", s.step.mm()},
-                                      {"price", s.price},
-                                      {"band_count", s.band_count},
-                                      {"band_starts", s.band_starts}}},
-                                    {"placing",
-                                     {{"school", school_key(p.school)},
-                                      {"offset_mm", p.offset.mm()},
-                                      {"share", p.share},
-                                      {"growth", p.growth},
-                                      {"across_mm", p.across.mm()},
-                                      {"centre", centre_key(p.centre)}}},
-                                    {"pins", pins},
-                                    {"apart_mm", d.apart.mm()},
-                                    {"spares", d.spares}});
-        json& last = j["decorations"].back();
-        if (!d.run.lot.empty()) last["lot"] = d.run.lot;
-        if (!p.landmark.empty()) last["placing"]["landmark"] = p.landmark;
-        for (const SharedWidth& w : s.shared) last["sizing"]["shared"].push_back({{"first", w.first}, {"width_mm", w.width.mm()}});
-        if (!(d.making == Making{})) last["making"] = to_json(d.making);
-        if (s.past_platen) last["sizing"]["past_platen"] = true;
-        for (const Meeting& m : d.meetings) last["meetings"].push_back({{"mark", m.mark}, {"landmark", m.landmark}});
-    }
+    for (const DesignRule& r : o.rules) j["rules"].push_back(to_json(r));
+    for (const Decoration& d : o.decorations) j["decorations"].push_back(to_json(d));
     for (const BlankStyle& s : o.styles) j["blanks"].push_back(to_json(s));
     for (const Medium& m : o.media) j["media"].push_back(to_json(m));
     for (const Press& p : o.presses) j["presses"].push_back(to_json(p));

@@ -80,6 +80,12 @@ std::string press_plan_csv(const Order& order, const PressPlan& plan) {
         const Load& load = plan.loads[static_cast<std::size_t>(plan.tasks[i].load)];
         const Decoration* dec = find_decoration(order, load.decoration);
         if (dec == nullptr) continue;
+        std::string designs = dec->name, blanks = run_name(order, dec->run);
+        for (std::size_t k = 1; k < load.parts.size(); ++k)
+            if (const Decoration* more = find_decoration(order, load.parts[k].decoration); more != nullptr) {
+                designs += "; " + more->name;
+                blanks += "; " + run_name(order, more->run);
+            }
         std::string doing;
         for (const ActInfo& a : plan.tasks[i].acts) {
             const std::string words = a.kind == ActKind::press ? step_name(a.step.kind) : act_name(a.kind);
@@ -94,9 +100,9 @@ std::string press_plan_csv(const Order& order, const PressPlan& plan) {
         out += time_of_day(order.press_run, s.start) + "," + time_of_day(order.press_run, s.end) + "," +
                std::to_string(std::lround(s.start)) + "," +
                csv_field(hot ? plan.shop.machines[static_cast<std::size_t>(s.machine)].name : "") + "," + csv_field(load.id) + "," +
-               csv_field(run_name(order, dec->run)) + "," + csv_field(load.size) + "," + csv_field(dec->name) + "," +
-               std::to_string(load.pieces) + "," + csv_field(doing) + "," + (hot ? mm_text(plan.shop.tasks[i].state.celsius, 0) : "") +
-               "," + (hot ? pressure_name(static_cast<Pressure>(plan.shop.tasks[i].state.pressure)) : "") + "," + by + "," +
+               csv_field(blanks) + "," + csv_field(load.size) + "," + csv_field(designs) + "," + std::to_string(load.pieces) + "," +
+               csv_field(doing) + "," + (hot ? mm_text(plan.shop.tasks[i].state.celsius, 0) : "") + "," +
+               (hot ? pressure_name(static_cast<Pressure>(plan.shop.tasks[i].state.pressure)) : "") + "," + by + "," +
                (load.trial ? "yes" : "") + "\r\n";
     }
     return out;

@@ -119,7 +119,7 @@ TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
     w.type(w.find<QLineEdit>("Ink width"), "150", Qt::ControlModifier);
     EXPECT_EQ(w.size("XL").width, 150);
     EXPECT_EQ(w.size("L").ideal, others);
-    EXPECT_EQ(w.size("XL").limited_by, "pinned by hand");
+    EXPECT_EQ(binding_text(w.size("XL").limited_by), "pinned by hand");
     w.click(w.find<QPushButton>("A change is for/this size"));
     w.page("Place");
     w.type(w.find<QLineEdit>("Top to ink"), "99");
@@ -217,7 +217,7 @@ TEST(FitBench, UndoGoesAllTheWayBackAndRedoForth) {
 
 TEST(FitBench, SchoolsAndOverlaysAreOneKey) {
     FitWindow w;
-    w.choose("L");
+    w.choose(w.d().sizing.base_size.c_str());
     EXPECT_FALSE(w.wall()->look().ghosts);
     w.key(w.wall(), Qt::Key_G);
     EXPECT_TRUE(w.wall()->look().ghosts);
@@ -228,11 +228,12 @@ TEST(FitBench, SchoolsAndOverlaysAreOneKey) {
     w.key(w.wall(), Qt::Key_B);
     EXPECT_TRUE(w.wall()->look().platen && w.wall()->look().balance);
     // the ghost of the pit-line school becomes the place itself
-    const double ghost = *w.size("L").school_tops[static_cast<std::size_t>(PlacingSchool::pit_line)];
-    EXPECT_GT(std::abs(ghost - w.size("L").ink.y0), 5);
+    const std::string base = w.d().sizing.base_size;
+    const double ghost = *w.size(base.c_str()).school_tops[static_cast<std::size_t>(PlacingSchool::pit_line)];
+    EXPECT_GT(std::abs(ghost - w.size(base.c_str()).ink.y0), 5);
     w.key(w.wall(), Qt::Key_2);
     EXPECT_EQ(w.d().placing.school, PlacingSchool::pit_line);
-    EXPECT_NEAR(w.size("L").ink.y0, ghost, 1e-6);
+    EXPECT_NEAR(w.size(base.c_str()).ink.y0, ghost, 1e-6);
     w.key(w.wall(), Qt::Key_3);
     EXPECT_EQ(w.d().placing.school, PlacingSchool::body_fraction);
     w.undo();
@@ -285,6 +286,7 @@ TEST(FitBench, OneTransferIsSharedAcrossBlanks) {
     Order order = w.order();
     order.lines.push_back({"crew-fleece", order.styles.front().colours.front().name, "L", 3, ""});
     Decoration other = new_decoration(order, {"crew-fleece", order.lines.back().colour}, Location::full_front, order.art[0]);
+    other.sizing.base_size = "L";
     other.sizing.base_width = Length::from_mm(205);
     order.decorations.push_back(other);
     w.room().edit(QStringLiteral("a second blank"), order);
@@ -360,11 +362,11 @@ TEST(FitBench, ThePressPageSaysHowEachSizeIsLoaded) {
     // larger than any platen: allowed, it is pressed in several
     w.page("Size");
     w.type(w.find<QLineEdit>("Base width"), "460");
-    EXPECT_EQ(w.size("XL").limit_by, "platen");
+    EXPECT_EQ(binding_text(w.size("XL").limit_by), "platen");
     w.page("Press");
     w.click(w.find<QCheckBox>("Past the platen"));
     EXPECT_TRUE(w.d().sizing.past_platen);
-    EXPECT_NE(w.size("XL").limit_by, "platen");
+    EXPECT_NE(binding_text(w.size("XL").limit_by), "platen");
     if (w.size("XL").platen.way == PlatenWay::several) EXPECT_TRUE(says("presses on the"));
     w.undo();
     EXPECT_FALSE(w.d().sizing.past_platen);
@@ -396,7 +398,7 @@ TEST(Wall, FortySizesStandWithoutOverlap) {
     const ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));
     const FitPlan plan = fit(order, facts);
     for (const auto& [width, height] : {std::pair{890.0, 480.0}, std::pair{1500.0, 760.0}, std::pair{640.0, 300.0}}) {
-        const Wall wall = wall_of(plan.decorations[0], width, height);
+        const Wall wall = wall_of({{&order.decorations[0], &plan.decorations[0]}}, width, height);
         ASSERT_EQ(wall.stands.size(), 40u);
         std::vector<Rect> boxes;
         for (const WallSlot& s : wall.stands) {

@@ -282,7 +282,7 @@ TEST(MakingBench, APennantHasItsBackAcrossTheFold) {
     w.click(w.find<QCheckBox>("Ink past every edge"));
     w.wait();
     EXPECT_TRUE(w.d().making.cover);
-    EXPECT_EQ(w.room().fit()->sizes[0].limited_by, "covering the blank");
+    EXPECT_EQ(binding_text(w.room().fit()->sizes[0].limited_by), "covering the blank");
 }
 
 TEST(MakingBench, LettersAreFilledAndTheSubjectStaysInside) {

@@ -4,6 +4,7 @@
 #include <random>
 #include <set>
 
+#include "core/nesting/nest.h"
 #include "core/order/edit.h"
 #include "core/pipeline/work.h"
 #include "core/transfers/jig_sheets.h"
@@ -161,6 +162,22 @@ TEST(Lots, EightCoastersWithSixteenPicturesInAJig) {
     int marks = 0;
     for (const Mark& m : sheet.piece.picture) marks += std::holds_alternative<ArtMark>(m) ? 1 : 0;
     EXPECT_EQ(marks, 16);
+    // the board is pressed as one, front and back, whoever its blanks are for
+    job.order.press_run.trials = false;
+    const Work untried = job.work();
+    const PressPlan& plan = untried.press_plan();
+    ASSERT_EQ(plan.loads.size(), 2U);
+    for (const Load& l : plan.loads) {
+        EXPECT_EQ(l.pieces, 8);
+        EXPECT_EQ(l.parts.size(), 8U);
+    }
+    job.order.press_run.trials = true;
+    std::map<std::string, int> pressed;
+    const Work with_trials = job.work();
+    for (const Load& l : with_trials.press_plan().loads)
+        for (const LoadPart& p : l.parts) pressed[p.decoration] += p.pieces;
+    EXPECT_EQ(pressed.size(), 16U);
+    for (const auto& [decoration, pieces] : pressed) EXPECT_EQ(pieces, 1) << decoration;
 }
 
 TEST(Lots, EightCoastersWithSixteenPicturesOnATapedSheetAndAsTrimmedSquares) {
@@ -173,7 +190,41 @@ TEST(Lots, EightCoastersWithSixteenPicturesOnATapedSheetAndAsTrimmedSquares) {
         for (const Transfer& t : w.transfer_set().transfers) printed[t.art] += t.count();
         EXPECT_EQ(printed.size(), 16U);
         for (const auto& [art, count] : printed) EXPECT_EQ(count, 1) << art;
+        // whatever fits on the platen is pressed together, and no blank twice on one side
+        std::map<std::string, int> pressed;
+        std::size_t loads = 0;
+        for (const Load& l : w.press_plan().loads) {
+            loads += l.trial ? 0 : 1;
+            for (const LoadPart& p : l.parts) pressed[p.decoration] += p.pieces;
+        }
+        EXPECT_EQ(pressed.size(), 16U);
+        for (const auto& [decoration, pieces] : pressed) EXPECT_EQ(pieces, 1) << decoration;
+        EXPECT_LE(loads, 6U) << "not one by one";
     }
+}
+
+TEST(Lots, FiveFaceCoveringsTakeTheFewestSheets) {
+    const BlankStyle style = test::library_style("face-covering");
+    const EachItsOwn five(style.id, style.sizes.front(), 5, {locations_of(style).front()}, "sublimation-a3");
+    const Work w = five.work();
+    const Medium& medium = *find_medium(five.order, "sublimation-a3");
+    const NestProblem problem = sheet_problem({medium, {}}, w.transfer_set(), {});
+    NestOptions options;
+    options.rounds = 4;
+    const auto laid = nest(problem, options);
+    ASSERT_TRUE(laid) << laid.sentence();
+    // counted by hand: rows and columns of the largest piece, upright or across
+    double wide = 0, tall = 0;
+    for (const Transfer& t : w.transfer_set().transfers) {
+        const Rect box = bounds(t.shape);
+        wide = std::max(wide, box.width() + medium.gap.mm());
+        tall = std::max(tall, box.height() + medium.gap.mm());
+    }
+    const double along = medium.length.mm() - 2 * medium.margin.mm() + medium.gap.mm(),
+                 across = medium.width.mm() - 2 * medium.margin.mm() + medium.gap.mm();
+    const auto grid = [](double a, double b, double w1, double h1) { return static_cast<int>(std::floor(a / w1) * std::floor(b / h1)); };
+    const int each = std::max({1, grid(along, across, wide, tall), grid(along, across, tall, wide)});
+    EXPECT_LE(laid->bins, (5 + each - 1) / each) << each << " on a sheet";
 }
 
 TEST(Lots, FiveFaceCoveringsEachWithADesignOfItsOwn) {

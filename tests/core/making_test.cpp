@@ -262,7 +262,7 @@ TEST(Making, ACoveredBlankIsSizedToCoverItAndTheProofSaysBy) {
     ASSERT_FALSE(s.set.makings.empty());
     const Made& made = *s.set.makings[0].made;
     const DecorationFit& fitted = s.plan.decorations[0];
-    EXPECT_EQ(fitted.sizes[0].limited_by, "covering the blank");
+    EXPECT_EQ(binding_text(fitted.sizes[0].limited_by), "covering the blank");
     // the L-shaped mark covers nothing near its notch: the proof sees it, at any size
     const Region blank = panel_of(*find_style(s.order, "round-coaster"), "OS", Face::front).outline;
     const Region ink = made.pieces[0].shape;

@@ -60,7 +60,7 @@ TEST(Order, ANewDecorationBeginsWithUsualFigures) {
     const Order order = test::small_order();
     for (const Location l : locations_of(*find_style(order, "adult-tee"))) {
         const Decoration d = new_decoration(order, ash, l, order.art[0]);
-        EXPECT_EQ(d.sizing.base_size, "L") << "the middle of what is ordered";
+        EXPECT_EQ(d.sizing.base_size, "M") << "of the blank's run, whatever is ordered";
         EXPECT_GT(d.sizing.base_width.mm(), is_sided(l) ? 50 : 80);
         EXPECT_NE(d.id, order.decorations[0].id);
         EXPECT_FALSE(d.medium.empty());

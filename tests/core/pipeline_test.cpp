@@ -25,7 +25,7 @@ std::string told(const Work& w) {
     for (const DecorationFit& d : w.plan().decorations) {
         out += "\n" + d.decoration + ": ";
         for (const SizeFit& s : d.sizes) {
-            out += s.size + " " + s.limited_by + " " + s.limit_by + " ";
+            out += s.size + " " + binding_text(s.limited_by) + " " + binding_text(s.limit_by) + " ";
             for (const double v : {s.width, s.ideal, s.limit, s.ink.x0, s.ink.y0, s.top_to_ink, s.balance, s.platen.shift.x}) add(v);
         }
     }

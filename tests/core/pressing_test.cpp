@@ -231,7 +231,7 @@ TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
     std::map<std::string, std::vector<std::pair<double, double>>> at;
     for (const Load& l : plan.loads) {
         const RunKey run = find_decoration(job.order, l.decoration)->run;
-        for (int piece = l.first; piece < l.first + l.pieces; ++piece)
+        for (int piece = l.parts[0].first; piece < l.parts[0].first + l.pieces; ++piece)
             at[run.style + run.colour + l.size + std::to_string(piece)].emplace_back(
                 plan.schedule.places[static_cast<std::size_t>(l.tasks.front())].start,
                 plan.schedule.places[static_cast<std::size_t>(l.tasks.back())].end);

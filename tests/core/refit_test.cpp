@@ -31,7 +31,7 @@ std::string told(const FitPlan& plan) {
     for (const DecorationFit& d : plan.decorations) {
         out += "\n" + d.decoration + ": ";
         for (const SizeFit& s : d.sizes) {
-            out += "\n  " + s.size + " " + s.limited_by + " " + s.limit_by + " " + s.below + " ";
+            out += "\n  " + s.size + " " + binding_text(s.limited_by) + " " + binding_text(s.limit_by) + " " + s.below + " ";
             for (const double v :
                  {s.width, s.height, s.ideal, s.limit, s.ink.x0, s.ink.y0, s.top_to_ink, s.left_margin, s.right_margin, s.balance,
                   s.platen.shift.x, s.platen.shift.y, static_cast<double>(s.platen.way), static_cast<double>(s.band)})

@@ -21,6 +21,15 @@ const std::vector<Entry> entries = {
     {"decoration-art", stop, "fit", "“{design}” has no artwork: choose one on the Art bench."},
     {"decoration-medium", stop, "fit", "“{design}” has no medium: choose film or paper."},
     {"decoration-run", stop, "fit", "“{design}” is meant for {run}, of which nothing is ordered."},
+    {"rule-hangs-otherwise", note, "fit",
+     "“{design}” hangs from the {what}; {blank} has none, so on {run} it hangs as is usual there. Give it figures of its own, or let it "
+     "be."},
+    {"cannot-blank", note, "", "is not among the order's blanks"},
+    {"cannot-figures", note, "", "its figures are not usable"},
+    {"cannot-location", note, "", "has no {location}"},
+    {"passed-over", note, "", "Passed over: {run} {why}."},
+    {"passed-over-more", note, "", "Passed over: {run} {why}; and {n?one more|more}, as the page Lots says."},
+    {"cannot-press", note, "", "no press here takes a {location}"},
 
     // blanks
     {"blank-figures", stop, "blanks", "{fault}"},
@@ -53,7 +62,24 @@ const std::vector<Entry> entries = {
     {"art-unreadable", stop, "art", "{fault}"},
     {"art-clip", stop, "art", "{fault}"},
 
+    // what holds a width
+    {"binds-nothing", note, "", "nothing"},
+    {"binds-ideal", note, "", "ideal"},
+    {"binds-pinned", note, "", "pinned by hand"},
+    {"binds-covering", note, "", "covering the blank"},
+    {"binds-obstacle", note, "", "{name}"},
+    {"binds-platen", note, "", "platen"},
+    {"binds-medium", note, "", "medium width"},
+    {"binds-cutter", note, "", "cutter"},
+    {"binds-resolution", note, "", "resolution floor"},
+    {"binds-band", note, "", "band ({size})"},
+    {"binds-smallest", note, "", "smallest ({size})"},
+    {"binds-shared", note, "", "shared with another blank"},
+
     // fit: place and size
+    {"same-differs", caution, "fit", "{who} {way} on {other}, and nobody asked for that: bring both under one rule."},
+    {"differs-width", note, "", "is {here} wide, and {there}"},
+    {"differs-place", note, "", "lies {apart} from where it lies"},
     {"ink-over", stop, "fit", "{who} lies over the {feature}: move it by {short}, or make it smaller."},
     {"ink-too-close", caution, "fit", "{who} is {short} too close to the {feature}: move it, or make it smaller."},
     {"ink-hidden", caution, "fit",

@@ -213,6 +213,11 @@ int size_index(const BlankStyle& style, const std::string& size) {
     return at == style.sizes.end() ? -1 : static_cast<int>(at - style.sizes.begin());
 }
 
+std::string usual_base_size(const BlankStyle& style) {
+    if (size_index(style, "M") >= 0) return "M";
+    return style.sizes.empty() ? std::string() : style.sizes[style.sizes.size() / 2];
+}
+
 std::string sample_size(const BlankStyle& style) {
     if (size_index(style, style.sample_size) >= 0) return style.sample_size;
     return style.sizes.empty() ? std::string() : style.sizes[style.sizes.size() / 2];

@@ -85,6 +85,8 @@ BlankStyle with_feature(const BlankStyle& style, StyleFeature feature);
 /// Index of a size in the style's run, or -1.
 int size_index(const BlankStyle& style, const std::string& size);
 std::string sample_size(const BlankStyle& style);
+/// The size that designs are sized from where no other is chosen: M where the run has one, else its middle.
+std::string usual_base_size(const BlankStyle& style);
 
 /// Adds what one more piece measured: the figure becomes the mean of its readings, and the published figures that lie
 /// between two measured sizes are graded anew: each keeps its published place between the two.

@@ -159,6 +159,8 @@ constexpr Colour quiet{0.357, 0.404, 0.439, 1};
 constexpr Colour rule{0.855, 0.835, 0.784, 1};
 constexpr Colour verdigris{0.184, 0.498, 0.475, 1};
 constexpr Colour brick{0.710, 0.333, 0.235, 1};
+constexpr Colour brick_text{0.694, 0.318, 0.231, 1};  // as text on paper
+constexpr Colour verdigris_text{0.176, 0.475, 0.451, 1};
 constexpr Colour ochre{0.773, 0.545, 0.106, 1};
 constexpr Colour ochre_text{0.545, 0.373, 0.02, 1};  // dark enough to read on paper
 constexpr Colour carmine{0.639, 0.125, 0.208, 1};

@@ -34,14 +34,24 @@ struct GroundRun {
     std::vector<Ground> sizes;
 };
 
+/// What holds a width to what it is.
+enum class Binding { nothing, ideal, pinned, covering, obstacle, platen, medium, cutter, resolution, band, smallest, shared };
+struct Bound {
+    Binding what = Binding::nothing;
+    std::string name = {};  ///< of the obstacle; of the size, and its blank where that is another, that sets the band
+    bool operator==(const Bound&) const = default;
+};
+Words binding_words(const Bound& bound);
+std::string binding_text(const Bound& bound);
+
 struct SizeFit {
     std::string size;
     int quantity = 0;
     double ideal = 0;  ///< mm, all
     double limit = 0;
-    std::string limit_by;  ///< what sets the limit: "side seam", "platen", "medium" …
+    Bound limit_by;  ///< what sets the limit
     double width = 0, height = 0;
-    std::string limited_by;            ///< what sets the width: "ideal", a limit, "band (S)", "smallest (S)", "pinned by hand"
+    Bound limited_by;                  ///< what sets the width
     int band = -1;                     ///< index into DecorationFit::bands; -1 when pinned to a width of its own
     bool pinned = false;               ///< width or place set by hand for this size only
     Rect ink;                          ///< the ink box on the panel
@@ -63,9 +73,18 @@ struct SizeFit {
 struct BandFit {
     int first = 0, last = 0;  ///< indices into DecorationFit::sizes, both inclusive
     double width = 0;
-    std::string set_by;  ///< the member whose cap sets the width
+    std::string set_by;        ///< the size whose cap sets the width
+    std::string set_by_blank;  ///< name of that size's blank where several are cut together
     int quantity = 0;
     bool shared = false;  ///< printed at another blank's width
+};
+
+/// How widths were chosen over all lots that follow a rule within one class.
+struct WidthReport {
+    int lots = 0, blanks = 0;
+    int widths = 0, widths_apart = 0;  ///< distinct ones, as cut and with each blank cut by itself
+    double cost = 0, cost_apart = 0;   ///< Σ quantity × ((ideal − width) / ideal)²
+    bool together = false;             ///< blanks share bands
 };
 
 struct DecorationFit {
@@ -73,6 +92,8 @@ struct DecorationFit {
     double aspect = 1;           ///< ink height / ink width
     std::vector<SizeFit> sizes;  ///< smallest first
     std::vector<BandFit> bands;
+    WidthReport cut;
+    std::vector<BandMember> cut_from;         ///< what the bands were cut from, in that order
     Findings findings;                        ///< of this decoration on its blanks
     std::shared_ptr<const GroundRun> ground;  ///< one for each of `sizes`
     Ring hull;                                ///< convex hull of the art, in ink widths
@@ -85,7 +106,8 @@ struct FitPlan {
 };
 
 /// Fits every decoration whose art, blank and garments are there; those that lack one are left out (order_findings
-/// says why). Pure: same input, same output. Of several designs on one panel each keeps clear of those before it.
+/// says why). Pure: same input, same output. Of several designs on one panel each keeps clear of those before it; followers of
+/// one rule count from where the first of them stands.
 /// Method: ideal = base width × (measure / base measure)^exponent; limit by the true shape of the design against the
 /// panel's own edges and features, the platen, the medium and the resolution floor; bands by exact dynamic programming.
 FitPlan fit(const Order& order, const ArtFactsById& facts);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace orthema {
 
@@ -51,8 +52,10 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
             {{"mark", m.mark}, {"landmark", m.landmark}, {"off", Length::from_mm(std::abs(off))}, {"way", Phrases{{{way, {}}}}}});
     }
     if (s.band >= 0 && s.limit < 0.8 * s.ideal)
-        say("short-of-ideal",
-            {{"by", s.limit_by}, {"limit", Length::from_mm(s.limit)}, {"ideal", Length::from_mm(s.ideal)}, {"size", s.size}});
+        say("short-of-ideal", {{"by", Phrases{{binding_words(s.limit_by)}}},
+                               {"limit", Length::from_mm(s.limit)},
+                               {"ideal", Length::from_mm(s.ideal)},
+                               {"size", s.size}});
 }
 
 namespace {
@@ -163,6 +166,48 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
         fit.findings.push_back(finding("art-contrast", about(d, ""), {{"who", who(order, d, "")}, {"share", Share{vanishing}}}));
 }
 
+namespace {
+
+/// The same design on the same blank that differs between lots although nobody pinned it or gave it figures of its own.
+void say_differences(const Order& order, FitPlan& plan) {
+    struct One {
+        const Decoration* d;
+        const DecorationFit* fit;
+    };
+    std::map<std::tuple<std::string, Location, std::string>, std::vector<One>> alike;
+    for (const DecorationFit& f : plan.decorations) {
+        const Decoration* d = find_decoration(order, f.decoration);
+        if (d != nullptr && !d->departs) alike[{d->art, d->location, d->run.style}].push_back({d, &f});
+    }
+    for (const auto& [key, of] : alike)
+        for (std::size_t k = 1; k < of.size(); ++k) {
+            const One &a = of.front(), &b = of[k];
+            if (a.d->run == b.d->run) continue;
+            const SizeFit *worst = nullptr, *there = nullptr;
+            double most = 0.5, placed = 0;
+            for (const SizeFit& s : b.fit->sizes) {
+                const SizeFit* t = find_size(*a.fit, s.size);
+                if (t == nullptr || s.pinned || t->pinned) continue;
+                const double wide = std::abs(s.width - t->width);
+                const double apart = norm(Point{(s.ink.x0 + s.ink.x1 - t->ink.x0 - t->ink.x1) / 2, s.ink.y0 - t->ink.y0});
+                if (std::max(wide, apart) <= most) continue;
+                most = std::max(wide, apart);
+                placed = wide > 0.5 ? 0 : apart;
+                worst = &s;
+                there = t;
+            }
+            if (worst == nullptr) continue;
+            const Words way =
+                placed > 0 ? Words{"differs-place", {{"apart", Length::from_mm(placed)}}}
+                           : Words{"differs-width", {{"here", Length::from_mm(worst->width)}, {"there", Length::from_mm(there->width)}}};
+            plan.findings.push_back(
+                finding("same-differs", about(*b.d, worst->size),
+                        {{"who", who(order, *b.d, worst->size)}, {"other", run_name(order, a.d->run)}, {"way", Phrases{{way}}}}));
+        }
+}
+
+}  // namespace
+
 void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
     std::map<std::string, double> widest;  // of each art
     for (const DecorationFit& one : plan.decorations) {
@@ -171,6 +216,7 @@ void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& pla
         for (const SizeFit& s : one.sizes) most = std::max(most, s.width);
         plan.findings.insert(plan.findings.end(), one.findings.begin(), one.findings.end());
     }
+    say_differences(order, plan);
     for (const Art& art : order.art) {
         const auto at = facts.find(art.id);
         if (at == facts.end()) continue;

@@ -25,43 +25,46 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
     std::vector<PickRow> rows;
     std::map<int, std::size_t> open;  // by machine: the row that goes on
     for (const Begin& b : begins) {
-        const Load& l = plan.loads[static_cast<std::size_t>(b.load)];
-        const auto it = open.find(b.machine);
-        if (it != open.end() && rows[it->second].decoration == l.decoration && rows[it->second].size == l.size &&
-            rows[it->second].trial == l.trial) {
-            PickRow& row = rows[it->second];
-            row.pieces += l.pieces;
-            ++row.loads;
-            row.end = std::max(row.end, b.end);
-            row.load_ids.push_back(b.load);
-            continue;
-        }
-        const Decoration* dec = find_decoration(order, l.decoration);
-        if (dec == nullptr) continue;
-        PickRow row;
-        row.start = b.start;
-        row.end = b.end;
-        row.press = b.machine >= 0 ? plan.shop.machines[static_cast<std::size_t>(b.machine)].name : "table";
-        row.decoration = l.decoration;
-        row.size = l.size;
-        row.blank = run_name(order, dec->run) + " " + l.size;
-        row.transfer = dec->name;
-        if (const DecorationFit* f = find_fit(fit, l.decoration))
-            if (const SizeFit* s = find_size(*f, l.size)) {
-                row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
-                if (b.machine >= 0)
-                    if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)]); press != nullptr) {
-                        const PressState state = plan.shop.tasks[static_cast<std::size_t>(l.tasks.front())].state_on(b.machine);
-                        if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size())
-                            row.platen = press->platens[p].name;
-                    }
+        const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
+        for (const LoadPart& l : load.parts) {
+            const auto it = open.find(b.machine);
+            if (it != open.end() && load.parts.size() == 1 &&
+                plan.loads[static_cast<std::size_t>(rows[it->second].load_ids.back())].parts.size() == 1 &&
+                rows[it->second].decoration == l.decoration && rows[it->second].size == l.size && rows[it->second].trial == load.trial) {
+                PickRow& row = rows[it->second];
+                row.pieces += l.pieces;
+                ++row.loads;
+                row.end = std::max(row.end, b.end);
+                row.load_ids.push_back(b.load);
+                continue;
             }
-        row.pieces = l.pieces;
-        row.loads = 1;
-        row.trial = l.trial;
-        row.load_ids = {b.load};
-        open[b.machine] = rows.size();
-        rows.push_back(std::move(row));
+            const Decoration* dec = find_decoration(order, l.decoration);
+            if (dec == nullptr) continue;
+            PickRow row;
+            row.start = b.start;
+            row.end = b.end;
+            row.press = b.machine >= 0 ? plan.shop.machines[static_cast<std::size_t>(b.machine)].name : "table";
+            row.decoration = l.decoration;
+            row.size = l.size;
+            row.blank = run_name(order, dec->run) + " " + l.size;
+            row.transfer = dec->name;
+            if (const DecorationFit* f = find_fit(fit, l.decoration))
+                if (const SizeFit* s = find_size(*f, l.size)) {
+                    row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
+                    if (b.machine >= 0)
+                        if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)]); press != nullptr) {
+                            const PressState state = plan.shop.tasks[static_cast<std::size_t>(load.tasks.front())].state_on(b.machine);
+                            if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size())
+                                row.platen = press->platens[p].name;
+                        }
+                }
+            row.pieces = l.pieces;
+            row.loads = 1;
+            row.trial = load.trial;
+            row.load_ids = {b.load};
+            open[b.machine] = rows.size();
+            rows.push_back(std::move(row));
+        }
     }
     return rows;
 }

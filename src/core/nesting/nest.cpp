@@ -465,7 +465,11 @@ private:
     }
 
     void back_to_best(Jostle& j) const {
-        j.set_pieces(pieces_of_best(best_->bins));
+        // it goes on with as many pieces as it was made of: what is blocked was counted in each bin that there was then
+        const std::size_t blocked = problem_.blocked.size();
+        const int bins =
+            blocked == 0 ? best_->bins : static_cast<int>((j.pieces().size() - copies_.size() - problem_.locked.size()) / blocked);
+        j.set_pieces(pieces_of_best(bins));
         j.set_room(room_for(best_->bins, best_->last_length));
     }
 

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/order/rules.h"
+
 namespace orthema {
 
 namespace {
@@ -48,7 +50,7 @@ Order without_run(const Order& order, const RunKey& run) {
     erase_if(out.lines, [&](const OrderLine& l) { return run_of(l) == run; });
     if (!run.lot.empty()) std::erase_if(out.lots, [&](const Lot& l) { return l.id == run.lot; });
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });
-    return out;
+    return followed(std::move(out));
 }
 
 Order with_lines(const Order& order, const std::vector<OrderLine>& lines) {
@@ -60,26 +62,28 @@ Order with_lines(const Order& order, const std::vector<OrderLine>& lines) {
 Order with_style(const Order& order, const BlankStyle& style) {
     Order out = order;
     put(out.styles, style);
-    return out;
+    return followed(std::move(out));
 }
 
 Order with_decoration(const Order& order, const Decoration& decoration) {
     Order out = order;
+    const Decoration* before = find_decoration(order, decoration.id);
     put(out.decorations, decoration);
-    return out;
+    if (decoration.rule.empty() || decoration.departs) return out;
+    return with_rule_edited(out, before == nullptr ? decoration : *before, decoration);
 }
 
 Order without_decoration(const Order& order, const std::string& id) {
     Order out = order;
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.id == id; });
-    return out;
+    return followed(std::move(out));
 }
 
 Order without_art(const Order& order, const std::string& id) {
     Order out = order;
     std::erase_if(out.art, [&](const Art& a) { return a.id == id; });
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.art == id; });
-    return out;
+    return followed(std::move(out));
 }
 
 namespace {
@@ -113,18 +117,22 @@ Order with_marks(const Order& order, const std::string& art, const std::vector<N
         if (a.id == art) entry = &a;
     if (entry == nullptr) return out;
     // A mark that kept its place has only been renamed: what watches it follows.
-    for (Decoration& d : out.decorations) {
-        if (d.art != art) continue;
-        for (const NamedMark& was : entry->marks) {
-            const auto same = std::find_if(marks.begin(), marks.end(), [&](const NamedMark& m) { return m.at == was.at; });
-            if (same == marks.end()) {
-                std::erase_if(d.meetings, [&](const Meeting& m) { return m.mark == was.name; });
-            } else {
-                for (Meeting& m : d.meetings)
-                    if (m.mark == was.name) m.mark = same->name;
+    const auto keep_up = [&](auto& watchers) {
+        for (auto& d : watchers) {
+            if (d.art != art) continue;
+            for (const NamedMark& was : entry->marks) {
+                const auto same = std::find_if(marks.begin(), marks.end(), [&](const NamedMark& m) { return m.at == was.at; });
+                if (same == marks.end()) {
+                    std::erase_if(d.meetings, [&](const Meeting& m) { return m.mark == was.name; });
+                } else {
+                    for (Meeting& m : d.meetings)
+                        if (m.mark == was.name) m.mark = same->name;
+                }
             }
         }
-    }
+    };
+    keep_up(out.decorations);
+    keep_up(out.rules);
     entry->marks = marks;
     return out;
 }

@@ -18,7 +18,7 @@ Order with_lines(const Order& order, const std::vector<OrderLine>& lines);
 /// Replaces the blank of the same id, or adds it.
 Order with_style(const Order& order, const BlankStyle& style);
 
-/// Replaces the decoration of the same id, or adds it.
+/// Replaces the decoration of the same id, or adds it. What its rule says goes into the rule, and all who follow it move along.
 Order with_decoration(const Order& order, const Decoration& decoration);
 Order without_decoration(const Order& order, const std::string& id);
 

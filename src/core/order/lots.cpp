@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/order/edit.h"
+#include "core/order/rules.h"
 
 namespace orthema {
 
@@ -94,7 +95,7 @@ Order with_lot_joined(const Order& order, const RunKey& run) {
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });
     std::erase_if(out.lots, [&](const Lot& l) { return l.id == run.lot; });
     join_alike(out);
-    return out;
+    return followed(std::move(out));
 }
 
 Order with_lot_named(const Order& order, const std::string& lot, const std::string& name) {

@@ -139,9 +139,8 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
         const Press* have = find_press(order, d.press);
         if (have == nullptr || (have->kind == PressKind::flat && p.kind != PressKind::flat)) d.press = p.id;
     }
-    const auto counts = counts_of(order, run);
-    if (!counts.empty()) d.sizing.base_size = counts[counts.size() / 2].size;
     const BlankStyle* style = find_style(order, run.style);
+    if (style != nullptr) d.sizing.base_size = usual_base_size(*style);
     if (style == nullptr || !style->chart.contains(d.sizing.base_size)) return d;
     d.sizing.measure = main_measure(style->family);
     const Panel panel = panel_of(*style, d.sizing.base_size, face);

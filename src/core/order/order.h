@@ -99,6 +99,45 @@ struct Meeting {
     bool operator==(const Meeting&) const = default;
 };
 
+/// Garments that share base figures: an age class; among goods without one, a family.
+struct GarmentClass {
+    AgeGroup group = AgeGroup::any;
+    Family family = {};  ///< where there is no age class
+    bool operator==(const GarmentClass&) const = default;
+};
+
+/// What a rule starts from on one class, at the base size of each of its blanks.
+struct ClassBase {
+    GarmentClass of;
+    Length width;
+    Length offset;
+    double share = PlacingRule{}.share;
+    Length across;
+    bool operator==(const ClassBase&) const = default;
+};
+
+/// A base size that was chosen for a blank.
+struct BlankBase {
+    std::string style;
+    std::string size;
+    bool operator==(const BlankBase&) const = default;
+};
+
+/// One art at one location, sized and placed alike on every lot that carries it (core/order/rules.h).
+struct DesignRule {
+    std::string id;
+    std::string name;
+    std::string art;  ///< art id
+    Location location = Location::full_front;
+    SizingRule sizing;                  ///< base size and base width stand in what follows
+    PlacingRule placing;                ///< offset, share and across stand in what follows
+    std::vector<ClassBase> bases;       ///< for each class that it was put on
+    std::vector<BlankBase> base_sizes;  ///< where not the usual one
+    std::vector<Meeting> meetings;
+    Length apart = Length::from_mm(15);
+    bool operator==(const DesignRule&) const = default;
+};
+
 struct Decoration {
     std::string id;
     std::string name;
@@ -114,6 +153,8 @@ struct Decoration {
     Length apart = Length::from_mm(15);  ///< kept from the designs before it on the same panel
     int spares = 0;                      ///< for each distinct transfer
     Making making;
+    std::string rule = {};  ///< id of the rule that its art, location, sizing and placing are of; empty: loose
+    bool departs = false;   ///< has figures of its own for now; the rule is what it can come back to
     bool operator==(const Decoration&) const = default;
 };
 
@@ -253,6 +294,7 @@ struct Order {
     SharedList<OrderLine> lines;
     std::vector<Lot> lots;  ///< those that were parted
     std::vector<Art> art;
+    std::vector<DesignRule> rules;
     std::vector<Decoration> decorations;
     SharedList<BlankStyle> styles;
     SharedList<Medium> media;
@@ -301,7 +343,7 @@ int garments_in(const Order& order, const RunKey& run);
 std::string run_name(const Order& order, const RunKey& run);
 Colour run_colour(const Order& order, const RunKey& run);
 
-/// A decoration with the location's usual starting values, sized from the middle of the run.
+/// A loose decoration with the location's usual starting values, sized from the base size of the blank.
 Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art);
 
 /// Under a placing school with its usual figure for the location on this panel (of the base size).

@@ -246,13 +246,41 @@ struct FieldsOf<Meeting> {
     static constexpr auto list = std::tuple{Field{"mark", &Meeting::mark}, Field{"landmark", &Meeting::landmark}};
 };
 template <>
+struct FieldsOf<GarmentClass> {
+    static constexpr auto list = std::tuple{Field{"group", &GarmentClass::group}, Field{"family", &GarmentClass::family}};
+};
+template <>
+struct FieldsOf<ClassBase> {
+    static constexpr auto list =
+        std::tuple{Field{"of", &ClassBase::of}, Field{"width", &ClassBase::width}, Field{"offset", &ClassBase::offset},
+                   Field{"share", &ClassBase::share}, Field{"across", &ClassBase::across}};
+};
+template <>
+struct FieldsOf<BlankBase> {
+    static constexpr auto list = std::tuple{Field{"style", &BlankBase::style}, Field{"size", &BlankBase::size}};
+};
+template <>
+struct FieldsOf<DesignRule> {
+    static constexpr auto list = std::tuple{Field{"id", &DesignRule::id},
+                                            Field{"name", &DesignRule::name},
+                                            Field{"art", &DesignRule::art},
+                                            Field{"location", &DesignRule::location},
+                                            Field{"sizing", &DesignRule::sizing},
+                                            Field{"placing", &DesignRule::placing},
+                                            Field{"bases", &DesignRule::bases},
+                                            Field{"base_sizes", &DesignRule::base_sizes},
+                                            Field{"meetings", &DesignRule::meetings},
+                                            Field{"apart", &DesignRule::apart}};
+};
+template <>
 struct FieldsOf<Decoration> {
     static constexpr auto list =
-        std::tuple{Field{"id", &Decoration::id},         Field{"name", &Decoration::name},         Field{"art", &Decoration::art},
-                   Field{"run", &Decoration::run},       Field{"location", &Decoration::location}, Field{"medium", &Decoration::medium},
-                   Field{"press", &Decoration::press},   Field{"sizing", &Decoration::sizing},     Field{"placing", &Decoration::placing},
-                   Field{"pins", &Decoration::pins},     Field{"meetings", &Decoration::meetings}, Field{"apart", &Decoration::apart},
-                   Field{"spares", &Decoration::spares}, Field{"making", &Decoration::making}};
+        std::tuple{Field{"id", &Decoration::id},          Field{"name", &Decoration::name},         Field{"art", &Decoration::art},
+                   Field{"run", &Decoration::run},        Field{"location", &Decoration::location}, Field{"medium", &Decoration::medium},
+                   Field{"press", &Decoration::press},    Field{"sizing", &Decoration::sizing},     Field{"placing", &Decoration::placing},
+                   Field{"pins", &Decoration::pins},      Field{"meetings", &Decoration::meetings}, Field{"apart", &Decoration::apart},
+                   Field{"spares", &Decoration::spares},  Field{"making", &Decoration::making},     Field{"rule", &Decoration::rule},
+                   Field{"departs", &Decoration::departs}};
 };
 template <>
 struct FieldsOf<NamedMark> {
@@ -335,15 +363,25 @@ struct FieldsOf<Reprint> {
 };
 template <>
 struct FieldsOf<Order> {
-    static constexpr auto list = std::tuple{Field{"name", &Order::name},         Field{"due", &Order::due},
-                                            Field{"unit", &Order::unit},         Field{"paper", &Order::paper},
-                                            Field{"lines", &Order::lines},       Field{"lots", &Order::lots},
-                                            Field{"art", &Order::art},           Field{"decorations", &Order::decorations},
-                                            Field{"styles", &Order::styles},     Field{"media", &Order::media},
-                                            Field{"presses", &Order::presses},   Field{"methods", &Order::methods},
-                                            Field{"jigs", &Order::jigs},         Field{"layouts", &Order::layouts},
-                                            Field{"trials", &Order::trials},     Field{"press_run", &Order::press_run},
-                                            Field{"reprints", &Order::reprints}, Field{"guide_setup", &Order::guide_setup}};
+    static constexpr auto list = std::tuple{Field{"name", &Order::name},
+                                            Field{"due", &Order::due},
+                                            Field{"unit", &Order::unit},
+                                            Field{"paper", &Order::paper},
+                                            Field{"lines", &Order::lines},
+                                            Field{"lots", &Order::lots},
+                                            Field{"art", &Order::art},
+                                            Field{"rules", &Order::rules},
+                                            Field{"decorations", &Order::decorations},
+                                            Field{"styles", &Order::styles},
+                                            Field{"media", &Order::media},
+                                            Field{"presses", &Order::presses},
+                                            Field{"methods", &Order::methods},
+                                            Field{"jigs", &Order::jigs},
+                                            Field{"layouts", &Order::layouts},
+                                            Field{"trials", &Order::trials},
+                                            Field{"press_run", &Order::press_run},
+                                            Field{"reprints", &Order::reprints},
+                                            Field{"guide_setup", &Order::guide_setup}};
 };
 
 }  // namespace orthema

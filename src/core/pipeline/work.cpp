@@ -5,6 +5,7 @@
 
 #include "core/fitting/fit_findings.h"
 #include "core/guides/guides.h"
+#include "core/order/rules.h"
 
 namespace orthema {
 
@@ -16,6 +17,7 @@ Order without_showing(Order order) {
     order.unit = {};
     order.paper = {};
     order.guide_setup = {};
+    order.rules.clear();  // decorations hold what follows from them
     return order;
 }
 
@@ -52,6 +54,7 @@ Order for_press(const Order& order) {
 Order for_guides(const Order& order) {
     Order o = order;
     o.layouts.clear();
+    o.rules.clear();
     return o;
 }
 
@@ -65,6 +68,7 @@ Kept<In, Out> kept_or(const Kept<In, Out>* before, In in, Make make) {
 
 void gather(const Order& order, const Shared<KnownArt>& art, Work& w) {
     w.findings = order_findings(order);
+    append(w.findings, rule_findings(order));
     if (art) append(w.findings, art->faults);
     append(w.findings, w.plan().findings);
     append(w.findings, w.transfer_set().findings);

@@ -195,16 +195,126 @@ void machines_for(const Building& b, const Decoration& dec, const SizeFit& size,
     }
 }
 
+/// How many pieces lie under the press together. Blanks that are taped to their sheet are pressed as that sheet, as far as the
+/// platen reaches.
 int pieces_at_once(const Order& order, const Decoration& dec, const SizeFit& size, const Ground* ground) {
     const BlankStyle* style = find_style(order, dec.run.style);
     const Press* press = find_press(order, dec.press);
     if (style == nullptr || press == nullptr) return 1;
     if (press->kind == PressKind::oven || press->kind == PressKind::wrap) return std::max(1, press->pieces);
-    if (!is_hard(style->family) || press->kind != PressKind::flat || ground == nullptr || press->platens.empty()) return 1;
+    const Medium* medium = find_medium(order, dec.medium);
+    const bool taped = medium != nullptr && medium->laying.cutting == Cutting::on_sheet && family_build(style->family) == Build::flat;
+    if ((!is_hard(style->family) && !taped) || press->kind != PressKind::flat || ground == nullptr || press->platens.empty()) return 1;
     if (const Jig* jig = find_jig(order, dec.making.jig)) return std::max(1, jig->rows * jig->columns);
     const Rect box = bounds(ground->panel.outline);
-    const auto platen = static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1));
-    return platen_grid(press->platens[platen], press->margin.mm(), box.width(), box.height(), 6).count();
+    Platen platen =
+        press->platens[static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1))];
+    if (!taped) return platen_grid(platen, press->margin.mm(), box.width(), box.height(), 6).count();
+    const double gap = std::max(6.0, medium->laying.fingers.mm());
+    const auto within = [&](Length across, Length along) {
+        Platen both = platen;
+        both.width = std::min(platen.width, across);
+        both.height = std::min(platen.height, along);
+        return platen_grid(both, press->margin.mm(), box.width(), box.height(), gap).count();
+    };
+    return std::max({1, within(medium->width, medium->length), within(medium->length, medium->width)});
+}
+
+/// One design on one size of a lot, as it goes to its press.
+struct Visit {
+    RunKey run;
+    std::size_t turn = 0;  ///< place among the designs on one garment
+    const Decoration* dec = nullptr;
+    const SizeFit* size = nullptr;
+    std::vector<int> machines, platens;
+    std::string method;
+    std::vector<RecipeStep> recipe;
+    std::vector<PlannedStep> steps;
+    HandTimes times;
+    int at_once = 1, extra = 0;
+    bool tried = false, done = false;
+};
+
+/// Whether pieces of two lots can lie under one press together.
+bool lie_together(const Visit& a, const Visit& b) {
+    return a.at_once > 1 && a.at_once == b.at_once && a.turn == b.turn && a.run.style == b.run.style && a.size->size == b.size->size &&
+           a.machines == b.machines && a.platens == b.platens && a.method == b.method && a.recipe == b.recipe &&
+           a.steps.size() == b.steps.size() && a.dec->location == b.dec->location && a.dec->making.jig == b.dec->making.jig &&
+           a.size->platen.presses.size() == b.size->platen.presses.size();
+}
+
+/// Makes the loads of lots that lie together, in the order of the lots.
+void make_loads(Building& b, const std::vector<Visit*>& together) {
+    const Order& order = b.order;
+    const Visit& v = *together.front();
+    const auto tried_key = std::tuple(v.method, v.run.style, v.dec->press);
+    const auto make = [&](std::vector<LoadPart> parts, bool trial, bool replacement) {
+        Load load;
+        load.decoration = parts.front().decoration;
+        load.size = parts.front().size;
+        load.trial = trial;
+        load.replacement = replacement;
+        load.id = load.decoration + "/" + load.size + "/" + std::to_string(parts.front().first + 1);
+        load.pieces = 0;
+        std::vector<int> before;
+        if (const auto check = b.checked.find(tried_key); check != b.checked.end()) before.push_back(check->second);
+        const auto each_piece = [&](const auto& act) {
+            for (const LoadPart& p : parts)
+                for (int piece = p.first; piece < p.first + p.pieces; ++piece)
+                    act(std::tuple(find_decoration(order, p.decoration)->run, p.size, piece));
+        };
+        each_piece([&](const auto& piece) {
+            ++load.pieces;
+            if (const auto it = b.last_task.find(piece); it != b.last_task.end())
+                if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
+        });
+        std::vector<int> on = v.machines, with = v.platens;
+        std::optional<double> fixed;
+        for (const LoadPin& pin : order.press_run.pins)
+            if (pin.load == load.id) {
+                if (pin.start >= 0) fixed = pin.start;
+                for (std::size_t m = 0; m < v.machines.size(); ++m)
+                    if (!pin.press.empty() && b.out.presses[static_cast<std::size_t>(v.machines[m])] == pin.press) {
+                        on = {v.machines[m]};
+                        with = {v.platens[m]};
+                    }
+            }
+        load.parts = parts;
+        const std::string stage = load.decoration + "/" + (trial ? "trial" : load.size);
+        LoadTasks tasks(b, std::move(load), on, with, v.times, place_count(*v.size), stage);
+        tasks.go(v.steps, std::move(before));
+        if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
+        if (trial) b.checked[tried_key] = tasks.last();
+        each_piece([&](const auto& piece) { b.last_task[piece] = tasks.last(); });
+    };
+    std::vector<LoadPart> parts;
+    int lying = 0;
+    const auto close = [&] {
+        if (!parts.empty()) make(parts, false, false);
+        parts.clear();
+        lying = 0;
+    };
+    for (const Visit* w : together) {
+        for (int first = 0; first < w->size->quantity;) {
+            if (order.press_run.trials && !w->tried && !b.checked.contains(tried_key)) {
+                make({{w->dec->id, w->size->size, first, 1}}, true, false);
+                ++first;
+                continue;
+            }
+            const int pieces = std::min(w->at_once - lying, w->size->quantity - first);
+            parts.push_back({w->dec->id, w->size->size, first, pieces});
+            lying += pieces;
+            first += pieces;
+            if (lying == w->at_once) close();
+        }
+    }
+    close();
+    for (const Visit* w : together)
+        for (int first = w->size->quantity; first < w->size->quantity + w->extra;) {
+            const int pieces = std::min(w->at_once, w->size->quantity + w->extra - first);
+            make({{w->dec->id, w->size->size, first, pieces}}, false, true);
+            first += pieces;
+        }
 }
 
 }  // namespace
@@ -258,10 +368,11 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
         b.out.findings.push_back(
             finding("not-in-press-plan", subject_of("press", d), {{"design", d.name}, {"why", Phrases{{{code, {}}}}}}));
     };
+    std::vector<Visit> visits;
     for (const RunKey& run : runs_of(order)) {
         const std::vector<PressTurn> turns = press_turns(order, plan, set, run);
-        for (const PressTurn& turn : turns) {
-            const Decoration& dec = *turn.decoration;
+        for (std::size_t t = 0; t < turns.size(); ++t) {
+            const Decoration& dec = *turns[t].decoration;
             const DecorationFit* fit = find_fit(plan, dec.id);
             const BlankStyle* style = find_style(order, run.style);
             const Method* method = method_of(order, dec);
@@ -274,55 +385,41 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 lacks(dec, "recipe-none");
                 continue;
             }
-            const HandTimes times = hand_times(style->family);
-            const auto tried_key = std::tuple(method->id, run.style, dec.press);
             for (const SizeFit& size : fit->sizes) {
                 const Ground* ground = find_ground(*fit, size.size);
-                std::vector<int> machines, platens;
-                machines_for(b, dec, size, ground, machines, platens);
+                Visit v;
+                v.run = run;
+                v.turn = t;
+                v.dec = &dec;
+                v.size = &size;
+                machines_for(b, dec, size, ground, v.machines, v.platens);
                 const Stack stack = stack_of(dec, set, size.size);
-                const std::vector<PlannedStep> steps = planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds);
-                const int at_once = pieces_at_once(order, dec, size, ground);
-                int extra = 0;
+                v.method = method->id;
+                v.recipe = recipe.steps;
+                v.steps = planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds);
+                v.times = hand_times(style->family);
+                v.at_once = pieces_at_once(order, dec, size, ground);
+                v.tried = recipe.tried;
                 for (const Reprint& r : order.reprints)
-                    if (r.decoration == dec.id && r.size == size.size) extra += r.copies;
-                const int all = size.quantity + extra;
-                for (int first = 0; first < all;) {
-                    Load load;
-                    load.decoration = dec.id;
-                    load.size = size.size;
-                    load.first = first;
-                    load.trial = order.press_run.trials && !recipe.tried && !b.checked.contains(tried_key);
-                    load.replacement = first >= size.quantity;
-                    load.pieces = load.trial ? 1 : std::min(at_once, (load.replacement ? all : size.quantity) - first);
-                    load.id = dec.id + "/" + size.size + "/" + std::to_string(first + 1);
-                    std::vector<int> before;
-                    if (const auto check = b.checked.find(tried_key); check != b.checked.end()) before.push_back(check->second);
-                    for (int piece = first; piece < first + load.pieces; ++piece)
-                        if (const auto it = b.last_task.find({run, size.size, piece}); it != b.last_task.end())
-                            if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
-                    std::vector<int> on = machines, with = platens;
-                    std::optional<double> fixed;
-                    for (const LoadPin& pin : order.press_run.pins)
-                        if (pin.load == load.id) {
-                            if (pin.start >= 0) fixed = pin.start;
-                            for (std::size_t m = 0; m < machines.size(); ++m)
-                                if (!pin.press.empty() && b.out.presses[static_cast<std::size_t>(machines[m])] == pin.press) {
-                                    on = {machines[m]};
-                                    with = {platens[m]};
-                                }
-                        }
-                    const bool trial = load.trial;
-                    const int pieces = load.pieces;
-                    LoadTasks tasks(b, std::move(load), on, with, times, place_count(size), dec.id + "/" + (trial ? "trial" : size.size));
-                    tasks.go(steps, std::move(before));
-                    if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
-                    if (trial) b.checked[tried_key] = tasks.last();
-                    for (int piece = first; piece < first + pieces; ++piece) b.last_task[{run, size.size, piece}] = tasks.last();
-                    first += pieces;
-                }
+                    if (r.decoration == dec.id && r.size == size.size) v.extra += r.copies;
+                visits.push_back(std::move(v));
             }
         }
+    }
+    for (std::size_t i = 0; i < visits.size(); ++i) {
+        if (visits[i].done) continue;
+        std::vector<Visit*> together{&visits[i]};
+        // a later lot comes along where what is pressed on its garments before this is in the plan already
+        for (std::size_t k = i + 1; k < visits.size() && visits[i].at_once > 1; ++k) {
+            Visit& w = visits[k];
+            if (w.done || !lie_together(visits[i], w)) continue;
+            const bool ready = std::none_of(visits.begin(), visits.end(), [&](const Visit& o) {
+                return o.run == w.run && o.size->size == w.size->size && o.turn < w.turn && !o.done;
+            });
+            if (ready) together.push_back(&w);
+        }
+        make_loads(b, together);
+        for (Visit* v : together) v->done = true;
     }
     b.out.stages.resize(b.stages.size());
     for (const auto& [name, number] : b.stages) b.out.stages[static_cast<std::size_t>(number)] = name;
@@ -410,9 +507,20 @@ std::string duration_words(double seconds) {
 std::string load_words(const Order& order, const Load& load) {
     const Decoration* d = find_decoration(order, load.decoration);
     if (d == nullptr) return load.id;
-    std::string out = d->name + ", " + run_name(order, d->run) + " " + load.size;
-    out += load.pieces == 1 ? ", piece " + std::to_string(load.first + 1)
-                            : ", pieces " + std::to_string(load.first + 1) + " to " + std::to_string(load.first + load.pieces);
+    std::string out = d->name;
+    std::set<std::string> others;
+    for (const LoadPart& p : load.parts)
+        if (const Decoration* o = find_decoration(order, p.decoration); o != nullptr && o->name != d->name) others.insert(o->name);
+    if (load.parts.size() == 1) {
+        const LoadPart& p = load.parts.front();
+        out += ", " + run_name(order, d->run) + " " + load.size;
+        out += p.pieces == 1 ? ", piece " + std::to_string(p.first + 1)
+                             : ", pieces " + std::to_string(p.first + 1) + " to " + std::to_string(p.first + p.pieces);
+    } else {
+        if (!others.empty()) out += " and " + std::to_string(others.size()) + (others.size() == 1 ? " more design" : " more designs");
+        const BlankStyle* style = find_style(order, d->run.style);
+        out += ", " + (style == nullptr ? d->run.style : style->name) + " " + load.size + ", " + std::to_string(load.pieces) + " pieces";
+    }
     if (load.trial) out += " (trial)";
     if (load.replacement) out += " (again)";
     return out;

@@ -20,11 +20,18 @@ struct ActInfo {
     int layer = -1, part = -1;
 };
 
-/// Pieces that go through the same presses together.
-struct Load {
-    std::string id;  ///< "crew-kite/M/3", by its first piece: stays while the order does
+/// Neighbouring pieces of one design on one size of a lot.
+struct LoadPart {
     std::string decoration, size;
-    int first = 0, pieces = 1;  ///< of that size of the run, counted from 0
+    int first = 0, pieces = 1;  ///< of that size of the lot, counted from 0
+};
+
+/// Pieces that go through the same presses together: of one lot, or of several whose blanks lie side by side.
+struct Load {
+    std::string id;                ///< "crew-kite/M/3", by its first piece: stays while the order does
+    std::string decoration, size;  ///< of its first part
+    int pieces = 1;                ///< of all its parts
+    std::vector<LoadPart> parts;
     bool trial = false;
     bool replacement = false;
     std::vector<int> tasks;  ///< in order
@@ -86,7 +93,7 @@ std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule);
 std::string time_of_day(const PressRun& run, double seconds);
 /// "1 h 12 min", "48 s".
 std::string duration_words(double seconds);
-/// "Kite on wind, Adult tee ash M, piece 3".
+/// "Kite on wind, Adult tee ash M, piece 3"; of several designs "Kite on wind and 7 more designs, Round coaster OS, 8 pieces".
 std::string load_words(const Order& order, const Load& load);
 
 }  // namespace orthema

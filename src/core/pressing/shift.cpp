@@ -204,7 +204,7 @@ void Shift::resume(double now) {
     tick(now);
 }
 
-std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now) {
+std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now, std::size_t part) {
     std::vector<Reprint> out;
     // the piece that was handled last, or the one in hand
     int task = -1;
@@ -268,13 +268,17 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
         return out;
     }
     const Load load = load_of(plan_, task);
-    const Decoration* dec = find_decoration(order, load.decoration);
+    const LoadPart spoiled = load.parts[std::min(part, load.parts.size() - 1)];
+    const Decoration* dec = find_decoration(order, spoiled.decoration);
     for (const Load& l : plan_.loads) {
-        const Decoration* other = find_decoration(order, l.decoration);
-        if (other == nullptr || dec == nullptr || other->run != dec->run || l.size != load.size) continue;
-        const int from = std::max(l.first, load.first), to = std::min(l.first + l.pieces, load.first + load.pieces);
         const bool begun = !l.tasks.empty() && (live(l.tasks.front()).start >= 0 && !live(l.tasks.front()).skipped);
-        if (to > from && begun) out.push_back({l.decoration, l.size, 1, press_fault_name(fault)});
+        if (!begun || dec == nullptr) continue;
+        for (const LoadPart& p : l.parts) {
+            const Decoration* other = find_decoration(order, p.decoration);
+            if (other == nullptr || other->run != dec->run || p.size != spoiled.size) continue;
+            const int from = std::max(p.first, spoiled.first), to = std::min(p.first + p.pieces, spoiled.first + spoiled.pieces);
+            if (to > from) out.push_back({p.decoration, p.size, 1, press_fault_name(fault)});
+        }
     }
     if (load.pieces == 1) leave_out(load, now);  // of several at once the others go on
     past_.clear();
@@ -469,8 +473,12 @@ std::vector<std::size_t> Shift::missing(const PressPlan& newer) const {
     if (newer.presses != plan_.presses || newer.shop.machines.size() != plan_.shop.machines.size()) return out;
     for (std::size_t i = 0; i < newer.loads.size(); ++i)
         if (const Load& wanted = newer.loads[i]; std::none_of(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) {
-                return l.decoration == wanted.decoration && l.size == wanted.size && l.first < wanted.first + wanted.pieces &&
-                       wanted.first < l.first + l.pieces;
+                return std::any_of(l.parts.begin(), l.parts.end(), [&](const LoadPart& p) {
+                    return std::any_of(wanted.parts.begin(), wanted.parts.end(), [&](const LoadPart& w) {
+                        return p.decoration == w.decoration && p.size == w.size && p.first < w.first + w.pieces &&
+                               w.first < p.first + p.pieces;
+                    });
+                });
             }))
             out.push_back(i);
     return out;

@@ -83,7 +83,7 @@ public:
 
     /// The piece in hand went wrong. Not released: it goes under heat once more and is peeled again. Else the piece is
     /// lost: what is left of its load is left out, and the designs that were on it are to be printed again.
-    std::vector<Reprint> report(PressFault fault, const Order& order, double now);
+    std::vector<Reprint> report(PressFault fault, const Order& order, double now, std::size_t part = 0);
 
     void reading(int machine, double celsius, double now);
     void lost(int machine, double now);

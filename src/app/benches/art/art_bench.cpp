@@ -10,6 +10,7 @@
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
+#include "core/order/rules.h"
 
 namespace orthema::app {
 
@@ -148,7 +149,13 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
     put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
     panel_->add(put_);
-    connect(put_, &QPushButton::clicked, this, &ArtBench::put_on);
+    connect(put_, &QPushButton::clicked, this, [this] { put_on(false); });
+    put_all_ =
+        push(QStringLiteral("Put it on all that can take it"),
+             QStringLiteral(
+                 "On this run and on every other that has this location, under one rule: the same on the same blank in every colour"));
+    panel_->add(put_all_);
+    connect(put_all_, &QPushButton::clicked, this, [this] { put_on(true); });
     panel_->fill();
     out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
     panel_->add(out_);
@@ -267,20 +274,27 @@ void ArtBench::refresh_clip() {
 QWidget* ArtBench::figures() { return panel_; }
 QWidget* ArtBench::first_focus() { return view_; }
 
-void ArtBench::put_on() {
+void ArtBench::put_on(bool everywhere) {
     const auto runs = runs_of(room_.order());
     const Art* art = find_art(room_.order(), room_.selection().art);
     const int r = run_->currentIndex();
     if (art == nullptr || r < 0 || std::size_t(r) >= runs.size()) return;
     const int l = location_->currentIndex();
     if (l < 0 || std::size_t(l) >= locations_.size()) return;
-    const Decoration d = new_decoration(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art);
-    room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), with_decoration(room_.order(), d));
+    std::string made;
+    Order next = with_new_design(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art, &made);
+    std::vector<PassedOver> passed;
+    if (everywhere) next = with_design_on(next, made, runs, &passed);
     Selection s = room_.selection();
-    s.run = d.run;
-    s.decoration = d.id;
-    s.size = d.sizing.base_size;
+    s.run = runs[std::size_t(r)];
+    s.decoration = made;
+    s.size = find_decoration(next, made)->sizing.base_size;
+    const std::size_t lots = next.decorations.size() - room_.order().decorations.size();
+    room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), std::move(next));
     room_.select(s);
+    if (everywhere)
+        room_.notices().say(QStringLiteral("Put on %1 lots. ").arg(lots) +
+                            (passed.empty() ? QString() : qt(worded(passed_words(room_.order(), passed), room_.order().unit))));
     emit wanted(QStringLiteral("fit"));
 }
 
@@ -345,7 +359,7 @@ void ArtBench::refresh() {
     const auto loaded = room_.facts().find(room_.selection().art);
     const bool any = entry != nullptr && loaded != room_.facts().end();
     for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
-    put_->setEnabled(any && !runs_of(order).empty());
+    for (QPushButton* b : {put_, put_all_}) b->setEnabled(any && !runs_of(order).empty());
     title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
     for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {

@@ -28,7 +28,7 @@ public:
     [[nodiscard]] ArtView* view() const { return view_; }
 
 private:
-    void put_on();
+    void put_on(bool everywhere);
     void show_cloth();
     void build_clip();
     void refresh_clip();
@@ -42,7 +42,7 @@ private:
     FigurePanel* panel_;
     QLabel *title_, *kind_, *planned_, *resolution_, *half_, *background_, *optical_, *mark_says_, *says_;
     QLabel *stroke_, *gap_;
-    QPushButton *mark_, *put_, *out_, *another_, *mark_out_;
+    QPushButton *mark_, *put_, *put_all_, *out_, *another_, *mark_out_;
     FigurePanel* marked_;  ///< the marks' names
     QComboBox *cloth_, *run_, *location_, *marks_;
     ValueField* mark_name_;

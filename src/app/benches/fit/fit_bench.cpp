@@ -4,6 +4,7 @@
 
 #include "app/benches/fit/fit_strip.h"
 #include "app/benches/fit/fit_wall.h"
+#include "app/benches/fit/lots_page.h"
 #include "app/benches/fit/making_pages.h"
 #include "app/benches/fit/making_view.h"
 #include "app/widgets/chips.h"
@@ -60,13 +61,16 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     ghosts_ = look_button(QStringLiteral("schools"), QStringLiteral("Where the other placing schools would put it (G); 1 to 4 choose one"));
     platen_look_ = look_button(QStringLiteral("platen"), QStringLiteral("How the platen or pad lies under it, raised parts in ochre (P)"));
     balance_look_ = look_button(QStringLiteral("balance"), QStringLiteral("Where the eye sees its middle, against the ink box (B)"));
-    for (QPushButton* b : {ghosts_, platen_look_, balance_look_}) row->addWidget(b);
+    lots_look_ =
+        look_button(QStringLiteral("all lots"), QStringLiteral("Every lot under this rule, one below the other (L); the wheel goes on"));
+    for (QPushButton* b : {lots_look_, ghosts_, platen_look_, balance_look_}) row->addWidget(b);
     school_ = new QLabel;
     school_->setProperty("brick", true);
     disagree_ = new QLabel;
     disagree_->setProperty("quiet", true);
     disagree_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     disagree_->setWordWrap(true);
+    disagree_->setFixedHeight(34);  // two lines: the wall below stays where it is while a drag changes the words
     row->addSpacing(10);
     row->addWidget(school_);
     row->addWidget(disagree_, 1);
@@ -100,7 +104,10 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     connect_look(ghosts_, &WallLook::ghosts);
     connect_look(platen_look_, &WallLook::platen);
     connect_look(balance_look_, &WallLook::balance);
+    connect(lots_look_, &QPushButton::toggled, this, [this](bool on) { wall_->show_all_lots(on); });
+    wall_->fill_menu = [this](QMenu& menu) { lots_page_->fill(menu); };
     wall_->look_changed = [this] {
+        lots_look_->setChecked(wall_->shows_all_lots());
         ghosts_->setChecked(wall_->look().ghosts);
         platen_look_->setChecked(wall_->look().platen);
         balance_look_->setChecked(wall_->look().balance);
@@ -154,11 +161,14 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     reach_->show_choice(0);
     wall_figures->head(QStringLiteral("A change is for"));
     wall_figures->add(reach_);
-    page_ = new Segments(QStringLiteral("Figures page"), {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press")});
+    page_ = new Segments(QStringLiteral("Figures page"),
+                         {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press"), QStringLiteral("Lots")});
     page_->chosen = [this](int i) { show_page(i); };
     wall_figures->rows()->addSpacing(4);
     wall_figures->add(page_);
     for (FigurePanel*& page : pages_) page = wall_figures->part();
+    lots_page_ = new LotsPage(room);
+    wall_figures->add(lots_page_);
     build_size();
     build_place();
     build_press();
@@ -179,7 +189,7 @@ void FitBench::show_making(bool on) {
     making_->setVisible(on);
     wall_figures_->setVisible(!on);
     making_pages_->setVisible(on);
-    for (QWidget* w : std::initializer_list<QWidget*>{ghosts_, platen_look_, balance_look_, school_}) w->setVisible(!on);
+    for (QWidget* w : std::initializer_list<QWidget*>{lots_look_, ghosts_, platen_look_, balance_look_, school_}) w->setVisible(!on);
     look_->show_choice(on ? 1 : 0);
     refresh();
     first_focus()->setFocus();
@@ -187,6 +197,7 @@ void FitBench::show_making(bool on) {
 
 void FitBench::show_page(int shown) {
     for (int i = 0; i < 3; ++i) pages_[i]->setVisible(i == shown);
+    lots_page_->setVisible(shown == 3);
 }
 
 const SizeFit* FitBench::chosen_size() const { return room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size); }
@@ -233,7 +244,7 @@ void FitBench::refresh() {
         if (d.run != s.run) continue;
         chips.push_back({d.id,
                          qt(d.name),
-                         QString::fromLatin1(location_name(d.location)),
+                         QString::fromLatin1(location_name(d.location)) + (d.departs ? QStringLiteral(", own figures") : QString()),
                          standing_where([&](const Subject& about) { return about.decoration == d.id; }),
                          {}});
     }
@@ -268,6 +279,7 @@ void FitBench::refresh() {
     refresh_size(*d, *fit, *on);
     refresh_place(*d, *fit, *on);
     refresh_press(*d, *fit, *on);
+    lots_page_->refresh();
 }
 
 QString FitBench::word() const {

@@ -15,6 +15,7 @@ class ChipRow;
 class FigurePanel;
 class FitWall;
 class FitStrip;
+class LotsPage;
 class MakingPages;
 class MakingView;
 class LengthField;
@@ -31,6 +32,7 @@ public:
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] FitWall* wall() const { return wall_; }
+    [[nodiscard]] LotsPage* lots_page() const { return lots_page_; }
     [[nodiscard]] FitStrip* strip() const { return strip_; }
     [[nodiscard]] MakingView* making() const { return making_; }
 
@@ -51,7 +53,7 @@ private:
     [[nodiscard]] const Panel* chosen_panel() const;
     ChipRow *runs_, *decorations_;
     QLabel *school_, *disagree_;
-    QPushButton *ghosts_, *platen_look_, *balance_look_;
+    QPushButton *lots_look_, *ghosts_, *platen_look_, *balance_look_;
     FitWall* wall_;
     FitStrip* strip_;
     Segments *strip_choice_, *look_;
@@ -61,6 +63,7 @@ private:
     bool making_shown_ = false;
     FigurePanel* panel_;
     FigurePanel* pages_[3];
+    LotsPage* lots_page_;
     QLabel* title_;
     Segments *reach_, *page_;
     // size
@@ -81,6 +84,7 @@ private:
     // press
     QComboBox *location_, *medium_, *press_;
     QComboBox* picture_ = nullptr;
+    QLabel* follows_ = nullptr;
     QLabel *platen_says_, *pad_says_;
     QCheckBox* past_platen_;
     std::vector<Location> locations_;

@@ -8,9 +8,11 @@
 #include <cmath>
 
 #include "app/benches/fit/fit_wall.h"
+#include "app/benches/fit/lots_page.h"
 #include "app/widgets/figures.h"
 #include "core/fitting/exactness.h"
 #include "core/order/edit.h"
+#include "core/order/rules.h"
 
 namespace orthema::app {
 
@@ -48,6 +50,8 @@ void FitBench::build_size() {
     });
     p->rule();
     p->head(QStringLiteral("Sizing"));
+    follows_ = p->note();
+    follows_->setObjectName(QStringLiteral("Follows"));
     sizing_ = new Segments(QStringLiteral("Sizing"), {QStringLiteral("one size"), QStringLiteral("bands"), QStringLiteral("graded")});
     sizing_->chosen = [this](int i) {
         change(QStringLiteral("sizing school"), [i](Decoration& d) {
@@ -220,28 +224,23 @@ void FitBench::build_place() {
 
 void FitBench::build_press() {
     FigurePanel* p = pages_[2];
-    picture_ = p->choice_row(QStringLiteral("Picture"), QStringLiteral("Another picture in the same place, under the same rule"));
+    picture_ = p->choice_row(QStringLiteral("Picture"),
+                             QStringLiteral("Another picture in the same place on this lot; the page Lots changes it on all"));
     connect(picture_, &QComboBox::activated, this, [this](int i) {
         const Art* art = find_art(room_.order(), picture_->itemData(i).toString().toStdString());
-        if (art == nullptr) return;
-        change(QStringLiteral("picture"), [id = art->id, name = art->name](Decoration& d) {
-            d.art = id;
-            d.name = name;
-            d.meetings.clear();
-        });
+        const Decoration* d = room_.decoration();
+        if (art != nullptr && d != nullptr) room_.edit(QStringLiteral("picture"), with_picture(room_.order(), d->id, *art, false));
     });
-    location_ = p->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    location_ = p->choice_row(QStringLiteral("Location"), QStringLiteral("On every lot that follows the rule. Sides are the wearer's."));
     connect(location_, &QComboBox::activated, this, [this](int i) {
         if (i < 0 || std::size_t(i) >= locations_.size()) return;
         const Decoration* d = room_.decoration();
-        const BlankStyle* style = d == nullptr ? nullptr : find_style(room_.order(), d->run.style);
-        if (style == nullptr || style_fault(*style)) return;
-        Decoration next = *d;
-        next.location = locations_[std::size_t(i)];
-        const std::string base = size_index(*style, next.sizing.base_size) >= 0 ? next.sizing.base_size : style->sizes.front();
-        next.placing.landmark.clear();
-        next = with_usual_place(next, panel_for(*style, base, next.location), family_group(style->family), usual_school(next.location));
-        room_.edit(QStringLiteral("location"), with_decoration(room_.order(), next));
+        if (d == nullptr) return;
+        std::vector<PassedOver> passed;
+        room_.edit(QStringLiteral("location"), with_design_moved(room_.order(), d->id, locations_[std::size_t(i)], &passed));
+        if (!passed.empty())
+            room_.notices().say(QStringLiteral("Moved where it can be. ") +
+                                qt(worded(passed_words(room_.order(), passed), room_.order().unit)));
     });
     medium_ = p->choice_row(QStringLiteral("Medium"), QStringLiteral("What it is printed on"));
     connect(medium_, &QComboBox::activated, this, [this](int i) {
@@ -277,7 +276,7 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
     const auto text = [unit](double mm) { return qt(length_text(Length::from_mm(mm), unit)); };
     width_->show_length(Length::from_mm(on.width), unit);
     height_->setText(text(on.height));
-    held_->setText(qt(on.limited_by));
+    held_->setText(qt(binding_text(on.limited_by)));
     const double lack = on.ideal - on.width;
     short_->setText(lack > 0.5    ? text(lack) + QStringLiteral(" short of ideal ") + text(on.ideal)
                     : lack < -0.5 ? text(-lack) + QStringLiteral(" over ideal ") + text(on.ideal)
@@ -287,7 +286,14 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
     unpin_->setVisible(find_pin(d, on.size) != nullptr);
     sizing_->show_choice(int(d.sizing.school));
     base_width_->show_length(d.sizing.base_width, unit);
-    base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it").arg(qt(d.sizing.base_size)));
+    base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it. Another base size is chosen on the page Lots.")
+                                .arg(qt(d.sizing.base_size)));
+    const auto lots = std::count_if(order.decorations.begin(), order.decorations.end(),
+                                    [&](const Decoration& o) { return !d.rule.empty() && o.rule == d.rule && !o.departs; });
+    follows_->setText(d.departs  ? QStringLiteral("This lot has figures of its own.")
+                      : lots > 1 ? QStringLiteral("%1 lots follow this rule: all move.").arg(lots)
+                                 : QString());
+    follows_->setVisible(!follows_->text().isEmpty());
     const BlankStyle* style = find_style(order, d.run.style);
     std::vector<std::pair<std::string, QString>> items;
     if (style != nullptr)
@@ -322,10 +328,28 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
         says = d.sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
                                                          : QStringLiteral("%1 widths, one for each size").arg(fit.bands.size());
     }
+    if (fit.cut.blanks > 1) {
+        int pieces = 0;
+        for (const BandMember& m : fit.cut_from) pieces += m.quantity;
+        const auto short_of = [&](double cost) {
+            return QStringLiteral("%1 %").arg(100 * std::sqrt(cost / std::max(1, pieces)), 0, 'f', 1);
+        };
+        says = fit.cut.together
+                   ? QStringLiteral(
+                         "%1 widths for %2 blanks together; each by itself they would be %3. Pieces fall about %4 short of their ideal, "
+                         "not %5.")
+                         .arg(fit.cut.widths)
+                         .arg(fit.cut.blanks)
+                         .arg(fit.cut.widths_apart)
+                         .arg(short_of(fit.cut.cost), short_of(fit.cut.cost_apart))
+                   : QStringLiteral("%1 widths over %2 blanks, each cut by itself: together would cost more.")
+                         .arg(fit.cut.widths)
+                         .arg(fit.cut.blanks);
+    }
     bands_says_->setText(says);
     proposal_.reset();
     for (const SharingProposal& s : sharing_proposals(order, room_.plan()))
-        if (s.decoration == d.id) {
+        if (s.decoration == d.id && (d.rule.empty() || lots < 2)) {
             proposal_ = s;
             break;
         }

@@ -1,7 +1,10 @@
 #include "app/benches/fit/fit_wall.h"
 
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
+#include <QWheelEvent>
 
 #include <cmath>
 
@@ -25,32 +28,71 @@ double on_tape(double mm, Unit unit) {
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
     setAccessibleName(
-        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, 1 to 4 choose "
-                       "a placing school, "
+        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, or the design "
+                       "off this lot, 1 to 4 choose a placing school, L shows all lots of the rule, "
                        "G, P and B show the other schools, the platen and the balance."));
     setMouseTracking(true);
 }
 
+void FitWall::show_all_lots(bool on) {
+    all_lots_ = on;
+    followed_.clear();
+    refresh();
+}
+
+std::vector<WallLot> FitWall::standing() const {
+    std::vector<WallLot> out;
+    for (const std::string& id : lots_) {
+        const Decoration* d = find_decoration(room_.order(), id);
+        const DecorationFit* fit = find_fit(room_.plan(), id);
+        if (d != nullptr && fit != nullptr && fit->ground != nullptr) out.push_back({d, fit});
+    }
+    return out.size() == lots_.size() ? out : std::vector<WallLot>{};
+}
+
+int FitWall::chosen_lot() const {
+    const auto at = std::find(lots_.begin(), lots_.end(), room_.selection().decoration);
+    return at == lots_.end() ? 0 : int(at - lots_.begin());
+}
+
 void FitWall::lay_out(double width, double height) {
     const Decoration* d = room_.decoration();
-    const DecorationFit* fit = room_.fit();
     wall_ = {};
-    if (d == nullptr || fit == nullptr) return;
+    lots_.clear();
+    if (d == nullptr || room_.fit() == nullptr) return;
+    if (all_lots_ && !d->rule.empty()) {
+        std::vector<std::string> all;
+        for (const Decoration& o : room_.order().decorations)
+            if (o.rule == d->rule && find_fit(room_.plan(), o.id) != nullptr) all.push_back(o.id);
+        const int most = std::clamp(int(height / 115), 1, 8), n = int(all.size());
+        const int at = int(std::find(all.begin(), all.end(), d->id) - all.begin());
+        if (followed_ != d->id) first_lot_ = std::clamp(first_lot_, at - most + 1, at);
+        followed_ = d->id;
+        first_lot_ = std::clamp(first_lot_, 0, std::max(0, n - most));
+        lots_.assign(all.begin() + first_lot_, all.begin() + std::min(n, first_lot_ + most));
+    } else {
+        lots_ = {d->id};
+    }
     // The backdrop is painted again when the blanks under it are others: their grounds are kept while they stay.
-    const std::string key = d->run.style + "/" + d->run.colour + "/" + d->run.lot + "/" + location_key(d->location);
-    if (key != ground_key_ || fit->ground != ground_) {
-        ground_ = fit->ground;
+    const std::vector<WallLot> stand = standing();
+    std::string key;
+    std::vector<std::shared_ptr<const GroundRun>> grounds;
+    for (const WallLot& l : stand) {
+        const RunKey& run = l.decoration->run;
+        key += run.style + "/" + run.colour + "/" + run.lot + "/" + location_key(l.decoration->location) + ";";
+        grounds.push_back(l.fit->ground);
+    }
+    if (key != ground_key_ || grounds != grounds_) {
+        grounds_ = std::move(grounds);
         ground_key_ = key;
         ++ground_round_;
     }
-    wall_ = wall_of(*fit, width, height);
+    wall_ = wall_of(stand, width, height);
 }
 
 Drawing FitWall::draw(double width, double height) {
     lay_out(width, height);
-    const Decoration* d = room_.decoration();
-    const DecorationFit* fit = room_.fit();
-    if (d == nullptr || fit == nullptr) {
+    if (lots_.empty()) {
         Drawing empty;
         const bool runs = !runs_of(room_.order()).empty();
         empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink, Align::centre,
@@ -61,24 +103,35 @@ Drawing FitWall::draw(double width, double height) {
     }
     WallLook look = look_;
     look.chosen = room_.selection().size;
+    look.chosen_lot = chosen_lot();
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
-    return wall_drawing(room_.order(), room_.plan(), *d, *fit, wall_, look, width, height);
+    return wall_drawing(room_.order(), room_.plan(), standing(), wall_, look, width, height);
 }
 
 Drawing FitWall::draw_backdrop(double width, double height) {
-    const Decoration* d = room_.decoration();
-    const DecorationFit* fit = room_.fit();
-    return d == nullptr || fit == nullptr ? Drawing{} : wall_backdrop(room_.order(), *d, *fit, wall_, width, height);
+    return lots_.empty() ? Drawing{} : wall_backdrop(room_.order(), standing(), wall_, width, height);
 }
 
 const SizeFit* FitWall::size_of(const WallSlot& slot) const {
-    const DecorationFit* fit = room_.fit();
+    const DecorationFit* fit = std::size_t(slot.lot) < lots_.size() ? find_fit(room_.plan(), lots_[std::size_t(slot.lot)]) : nullptr;
     return fit != nullptr && std::size_t(slot.size) < fit->sizes.size() ? &fit->sizes[std::size_t(slot.size)] : nullptr;
+}
+
+void FitWall::choose(int lot, const std::string& size) {
+    Selection s = room_.selection();
+    if (std::size_t(lot) < lots_.size())
+        if (const Decoration* d = find_decoration(room_.order(), lots_[std::size_t(lot)]); d != nullptr && d->id != s.decoration) {
+            s.decoration = followed_ = d->id;  // it is in sight: nothing moves under the pointer
+            s.run = d->run;
+            s.style = d->run.style;
+        }
+    s.size = size;
+    room_.select(s);
 }
 
 QPoint FitWall::design_at(const std::string& size) const {
     for (const WallSlot& s : wall_.stands)
-        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size) {
+        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size && s.lot == chosen_lot()) {
             const Point p = s.map(f->ink.centre());
             return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
         }
@@ -87,7 +140,7 @@ QPoint FitWall::design_at(const std::string& size) const {
 
 QPoint FitWall::corner_at(const std::string& size) const {
     for (const WallSlot& s : wall_.stands)
-        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size) {
+        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size && s.lot == chosen_lot()) {
             const Point p = s.map({f->ink.x1, f->ink.y1});
             return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
         }
@@ -96,27 +149,27 @@ QPoint FitWall::corner_at(const std::string& size) const {
 
 QPoint FitWall::rail_end(int band, bool right) const {
     for (const WallRail& r : wall_.rails)
-        if (r.band == band && (right ? r.ends : r.begins)) return QPoint(int(right ? r.x1 : r.x0), int(r.y));
+        if (r.band == band && r.lot == chosen_lot() && (right ? r.ends : r.begins)) return QPoint(int(right ? r.x1 : r.x0), int(r.y));
     return {};
 }
 
 FitWall::Grip FitWall::grip_at(Point p) const {
     for (const WallRail& r : wall_.rails) {
         if (std::abs(p.y - r.y) > 9) continue;
-        if (r.ends && std::abs(p.x - r.x1) < 8) return {Hold::rail_end, -1, r.band, 0};
-        if (r.begins && std::abs(p.x - r.x0) < 8) return {Hold::rail_start, -1, r.band, 0};
+        if (r.ends && std::abs(p.x - r.x1) < 8) return {Hold::rail_end, -1, r.lot, r.band, 0};
+        if (r.begins && std::abs(p.x - r.x0) < 8) return {Hold::rail_start, -1, r.lot, r.band, 0};
     }
     for (std::size_t i = 0; i < wall_.stands.size(); ++i) {
         const WallSlot& s = wall_.stands[i];
         const SizeFit* f = size_of(s);
         if (f == nullptr) continue;
         const Point a = s.map({f->ink.x0, f->ink.y0}), b = s.map({f->ink.x1, f->ink.y1});
-        if (f->size == room_.selection().size) {
+        if (f->size == room_.selection().size && s.lot == chosen_lot()) {
             const Point corners[] = {a, {b.x, a.y}, {a.x, b.y}, b};
             for (int c = 0; c < 4; ++c)
-                if (norm(p - corners[c]) < 8) return {Hold::corner, int(i), -1, c};
+                if (norm(p - corners[c]) < 8) return {Hold::corner, int(i), s.lot, -1, c};
         }
-        if (Rect{a.x, a.y, b.x, b.y}.grown(2).contains(p)) return {Hold::design, int(i), -1, 0};
+        if (Rect{a.x, a.y, b.x, b.y}.grown(2).contains(p)) return {Hold::design, int(i), s.lot, -1, 0};
     }
     return {};
 }
@@ -134,10 +187,9 @@ void FitWall::mousePressEvent(QMouseEvent* event) {
     if (slot >= 0)
         if (const SizeFit* f = size_of(wall_.stands[std::size_t(slot)])) {
             size_then_ = *f;
-            Selection s = room_.selection();
-            s.size = f->size;
-            room_.select(s);
+            choose(wall_.stands[std::size_t(slot)].lot, f->size);
         }
+    if (slot < 0 && held_.hold != Hold::nothing) choose(held_.lot, room_.selection().size);
     if (room_.decoration() == nullptr || room_.fit() == nullptr) {
         held_ = {};
         return;
@@ -167,13 +219,13 @@ void FitWall::drag_to(Point p, Reach reach) {
         int row = 0;
         double near = 1e9;
         for (const WallSlot& s : wall_.stands)
-            if (const double gap = std::abs(p.y - s.cell.y1); gap < near) {
+            if (const double gap = std::abs(p.y - s.cell.y1); s.lot == held_.lot && gap < near) {
                 near = gap;
                 row = s.row;
             }
         int first = -1, before = 0, last_before = -1;
         for (const WallSlot& s : wall_.stands) {
-            if (s.row != row) continue;
+            if (s.row != row || s.lot != held_.lot) continue;
             if (first < 0) first = s.size;
             if (s.cell.centre().x <= p.x) {
                 ++before;
@@ -241,6 +293,10 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         if (look_changed) look_changed();
     };
     switch (event->key()) {
+    case Qt::Key_L:
+        show_all_lots(!all_lots_);
+        if (look_changed) look_changed();
+        return;
     case Qt::Key_G: return turn_look(&WallLook::ghosts);
     case Qt::Key_P: return turn_look(&WallLook::platen);
     case Qt::Key_B: return turn_look(&WallLook::balance);
@@ -254,8 +310,11 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     default: break;
     }
     if (on == nullptr) return Canvas::keyPressEvent(event);
-    if (event->key() == Qt::Key_Delete)
-        return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
+    if (event->key() == Qt::Key_Delete) {
+        if (find_pin(*d, on->size) != nullptr)
+            return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
+        return room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), d->id));
+    }
     const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
     if (x == 0 && y == 0) return Canvas::keyPressEvent(event);
@@ -264,6 +323,25 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     room_.edit(QStringLiteral("nudge"),
                with_decoration(room_.order(), moved(*d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
                QStringLiteral("nudge ") + qt(d->id));
+}
+
+void FitWall::wheelEvent(QWheelEvent* event) {
+    if (!all_lots_ || event->angleDelta().y() == 0) return event->ignore();
+    first_lot_ -= event->angleDelta().y() > 0 ? 1 : -1;  // kept within what there is when it is laid out
+    refresh();
+}
+
+void FitWall::contextMenuEvent(QContextMenuEvent* event) {
+    const Point p = to_point(QPointF(event->pos()));
+    for (const WallSlot& s : wall_.stands)
+        if (const SizeFit* f = size_of(s); f != nullptr && s.cell.contains(p)) {
+            choose(s.lot, f->size);
+            break;
+        }
+    if (room_.decoration() == nullptr || !fill_menu) return;
+    QMenu menu(this);
+    fill_menu(menu);
+    menu.exec(event->globalPos());
 }
 
 }  // namespace orthema::app

@@ -6,6 +6,8 @@
 #include "app/session/workroom.h"
 #include "core/fitting/adjust.h"
 
+class QMenu;
+
 namespace orthema::app {
 
 class FitWall : public Canvas {
@@ -19,8 +21,15 @@ public:
     [[nodiscard]] WallLook& look() { return look_; }
     std::function<void()> look_changed;
     std::function<void(PlacingSchool)> school_wanted;
+    /// All lots of the rule one below the other, or the chosen lot alone; the key L turns it.
+    void show_all_lots(bool on);
+    [[nodiscard]] bool shows_all_lots() const { return all_lots_; }
+    /// Offers what can be done with the chosen design.
+    std::function<void(QMenu&)> fill_menu;
     [[nodiscard]] const Wall& wall() const { return wall_; }
-    /// Centre of the design on a size, and one end of a band's rail, on the widget.
+    /// Decorations that stand on the wall, a floor line each where there are several.
+    [[nodiscard]] const std::vector<std::string>& lots() const { return lots_; }
+    /// Centre of the chosen lot's design on a size, and one end of a band's rail, on the widget.
     [[nodiscard]] QPoint design_at(const std::string& size) const;
     [[nodiscard]] QPoint corner_at(const std::string& size) const;
     [[nodiscard]] QPoint rail_end(int band, bool right) const;
@@ -33,12 +42,15 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
     enum class Hold { nothing, design, corner, rail_start, rail_end };
     struct Grip {
         Hold hold = Hold::nothing;
         int slot = -1;  ///< into the wall's stands
+        int lot = 0;
         int band = -1;
         int corner = 0;
     };
@@ -46,11 +58,19 @@ private:
     [[nodiscard]] const SizeFit* size_of(const WallSlot& slot) const;
     void drag_to(Point p, Reach reach);
     void lay_out(double width, double height);
+    /// Makes the lot and size that were pointed at the chosen ones.
+    void choose(int lot, const std::string& size);
+    [[nodiscard]] std::vector<WallLot> standing() const;
+    [[nodiscard]] int chosen_lot() const;
     Workroom& room_;
     Reach reach_ = Reach::every_size;
     Wall wall_;
     WallLook look_;
-    std::shared_ptr<const GroundRun> ground_;  ///< that the backdrop was painted from
+    bool all_lots_ = false;
+    int first_lot_ = 0;                                      ///< of those that stand, the topmost in sight
+    std::string followed_;                                   ///< chosen decoration that was last brought into sight
+    std::vector<std::string> lots_;                          ///< decorations in sight
+    std::vector<std::shared_ptr<const GroundRun>> grounds_;  ///< that the backdrop was painted from
     std::string ground_key_;
     int ground_round_ = 0;
     Grip held_;

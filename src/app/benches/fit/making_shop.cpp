@@ -27,7 +27,7 @@ const T* item_of(const SharedList<T>& list, const QComboBox* box) {
 }
 
 /// "cotton, polyester" and back.
-QString joined(const std::vector<std::string>& words) {
+QString as_list(const std::vector<std::string>& words) {
     QStringList out;
     for (const std::string& w : words) out << qt(w);
     return out.join(QStringLiteral(", "));
@@ -140,7 +140,7 @@ void MakingPages::build_shop() {
         m->add(f);
         shop_shown_.push_back([this, f, which] {
             if (const Method* own = item_of(room_.order().methods, shop_method_)) {
-                f->show_text(joined(own->*which));
+                f->show_text(as_list(own->*which));
                 if (!f->hasFocus()) f->setCursorPosition(0);
             }
         });

@@ -88,7 +88,7 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
     key("ideal", {palette::ink, 1.5, {}});
     std::string by;
     for (const SizeFit& s : fit.sizes)
-        if (by.find(s.limit_by) == std::string::npos) by += (by.empty() ? "" : ", ") + s.limit_by;
+        if (const std::string what = binding_text(s.limit_by); by.find(what) == std::string::npos) by += (by.empty() ? "" : ", ") + what;
     if (text_width_guess(by, 12) > width - x - 320) by = "the nearest";
     key("limit: " + by, {palette::carmine, 1.3, {6, 4}});
     key("chosen", {palette::verdigris, 5, {}});

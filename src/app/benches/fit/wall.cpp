@@ -41,77 +41,101 @@ Colour school_colour(PlacingSchool school) {
     return palette::quiet;
 }
 
-Wall wall_of(const DecorationFit& fit, double width, double height) {
-    Wall wall;
-    if (fit.ground == nullptr) return wall;
-    const int n = static_cast<int>(std::min(fit.sizes.size(), fit.ground->sizes.size()));
-    if (n == 0) return wall;
-    double wide = 1, tall = 1;
-    std::vector<Rect> boxes;
+namespace {
+
+int stands_in(const DecorationFit& fit) {
+    return fit.ground == nullptr ? 0 : static_cast<int>(std::min(fit.sizes.size(), fit.ground->sizes.size()));
+}
+
+void stand_lot(Wall& wall, const DecorationFit& fit, int lot, int each, int first_row, double row_height, double cell, double head,
+               const std::vector<Rect>& boxes) {
+    const int n = stands_in(fit);
     for (int i = 0; i < n; ++i) {
-        boxes.push_back(drawn_box(fit.ground->sizes[static_cast<std::size_t>(i)].panel));
-        wide = std::max(wide, boxes.back().width());
-        tall = std::max(tall, boxes.back().height());
-    }
-    int rows = 1;
-    double best = 0;
-    for (int r = 1; r <= std::min(n, 8); ++r) {
-        const int each = (n + r - 1) / r;
-        const double k = std::min((width / each - 12) / wide, (height / r - pill_room - rail_room - head_room) / tall);
-        if (k > best * 1.02) {
-            best = k;
-            rows = r;
-        }
-    }
-    wall.scale = std::max(best, 0.01);
-    const int each = (n + rows - 1) / rows;
-    const double row_height = height / rows, cell = width / each;
-    for (int i = 0; i < n; ++i) {
-        const int row = i / each, column = i % each;
-        const double floor = row * row_height + head_room + (row_height - pill_room - rail_room - head_room);
+        const int row = first_row + i / each, column = i % each;
+        const double floor = (row + 1) * row_height - pill_room - rail_room;
         const Rect& box = boxes[static_cast<std::size_t>(i)];
         const double x = (column + 0.5) * cell;
         WallSlot s;
+        s.lot = lot;
         s.size = i;
         s.row = row;
-        s.cell = {column * cell, row * row_height, (column + 1) * cell, (row + 1) * row_height};
+        s.cell = {column * cell, row * row_height + (head > head_room ? head - head_room : 0), (column + 1) * cell, (row + 1) * row_height};
         s.map = {wall.scale, 0, 0, wall.scale, x - wall.scale * box.centre().x, floor - wall.scale * box.y1};
         const double half = std::max(21.0, text_width_guess(size_at(fit, i).size, 12.5) / 2 + 9);
         s.pill = {x - 17 - half, floor + 4, x - 17 + half, floor + 24};
         wall.stands.push_back(s);
     }
+    const int rows = (n + each - 1) / each;
     for (std::size_t b = 0; b < fit.bands.size(); ++b) {
         const BandFit& band = fit.bands[b];
         for (int row = 0; row < rows; ++row) {
             const int first = std::max(band.first, row * each), last = std::min(band.last, std::min(n, (row + 1) * each) - 1);
             if (first > last) continue;
             WallRail rail;
+            rail.lot = lot;
             rail.band = static_cast<int>(b);
-            rail.x0 = wall.stands[static_cast<std::size_t>(first)].cell.x0 + 12;
-            rail.x1 = wall.stands[static_cast<std::size_t>(last)].cell.x1 - 12;
-            rail.y = (row + 1) * row_height - 7;
+            rail.x0 = (first - row * each) * cell + 12;
+            rail.x1 = (last - row * each + 1) * cell - 12;
+            rail.y = (first_row + row + 1) * row_height - 7;
             rail.begins = first == band.first;
             rail.ends = last == band.last;
             wall.rails.push_back(rail);
         }
     }
+}
+
+}  // namespace
+
+Wall wall_of(const std::vector<WallLot>& lots, double width, double height) {
+    Wall wall;
+    int most = 0;
+    double wide = 1, tall = 1;
+    std::vector<std::vector<Rect>> boxes(lots.size());
+    for (std::size_t l = 0; l < lots.size(); ++l) {
+        const int n = stands_in(*lots[l].fit);
+        most = std::max(most, n);
+        for (int i = 0; i < n; ++i) {
+            boxes[l].push_back(drawn_box(panel_at(*lots[l].fit, i)));
+            wide = std::max(wide, boxes[l].back().width());
+            tall = std::max(tall, boxes[l].back().height());
+        }
+    }
+    if (most == 0) return wall;
+    const bool several = lots.size() > 1;
+    const double head = several ? head_room + 15 : head_room;
+    int rows = several ? static_cast<int>(lots.size()) : 1;
+    double best = 0;
+    for (int r = rows; r <= (several ? rows : std::min(most, 8)); ++r) {
+        const int each = several ? most : (most + r - 1) / r;
+        const double k = std::min((width / each - 12) / wide, (height / r - pill_room - rail_room - head) / tall);
+        if (k > best * 1.02) {
+            best = k;
+            rows = r;
+        }
+    }
+    wall.scale = std::max(best, 0.01);
+    const int each = several ? most : (most + rows - 1) / rows;
+    for (std::size_t l = 0; l < lots.size(); ++l) {
+        const int row = static_cast<int>(l);
+        stand_lot(wall, *lots[l].fit, row, each, row, height / rows, width / each, head, boxes[l]);
+        if (several) wall.names.push_back({10, row * height / rows + 15});
+    }
     return wall;
 }
 
-Drawing wall_backdrop(const Order& order, const Decoration& decoration, const DecorationFit& fit, const Wall& wall, double width,
-                      double height) {
+Drawing wall_backdrop(const Order& order, const std::vector<WallLot>& lots, const Wall& wall, double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
-    const Colour cloth = run_colour(order, decoration.run);
     int floor_row = -1;
     for (const WallSlot& s : wall.stands) {
         if (s.row != floor_row) {
             floor_row = s.row;
             d.line({{0, s.pill.y0 - 4}, {width, s.pill.y0 - 4}}, {palette::rule, 1.2, {}});
         }
-        const Panel& g = panel_at(fit, s.size);
-        draw_panel(d, g, s.map, cloth, 0.9);
+        const WallLot& lot = lots[static_cast<std::size_t>(s.lot)];
+        const Panel& g = panel_at(*lot.fit, s.size);
+        draw_panel(d, g, s.map, run_colour(order, lot.decoration->run), 0.9);
         draw_landmarks(d, g, s.map, 0.9);
     }
     return d;
@@ -159,13 +183,14 @@ void draw_ghosts(Drawing& d, const Panel& g, const Decoration& decoration, const
 
 }  // namespace
 
-Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit, const Wall& wall,
-                     const WallLook& look, double width, double height) {
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<WallLot>& lots, const Wall& wall, const WallLook& look,
+                     double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
     for (const WallSlot& s : wall.stands) {
-        const SizeFit& size = size_at(fit, s.size);
+        const Decoration& decoration = *lots[static_cast<std::size_t>(s.lot)].decoration;
+        const SizeFit& size = size_at(*lots[static_cast<std::size_t>(s.lot)].fit, s.size);
         // what else this blank wears on the same panel
         for (const Decoration& other : order.decorations) {
             if (other.id == decoration.id || !on_one_panel(other, decoration)) continue;
@@ -177,8 +202,10 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
     }
     const double cell_width = wall.stands.empty() ? 0 : wall.stands.front().cell.width();
     for (const WallSlot& s : wall.stands) {
+        const Decoration& decoration = *lots[static_cast<std::size_t>(s.lot)].decoration;
+        const DecorationFit& fit = *lots[static_cast<std::size_t>(s.lot)].fit;
         const SizeFit& size = size_at(fit, s.size);
-        const bool chosen = size.size == look.chosen;
+        const bool chosen = size.size == look.chosen && s.lot == look.chosen_lot;
         if (look.platen && s.size < static_cast<int>(fit.ground->sizes.size()))
             draw_platen(d, size.platen, fit.ground->sizes[static_cast<std::size_t>(s.size)].raised,
                         bounds(panel_at(fit, s.size).outline).grown(6 / wall.scale), s.map, 0.9);
@@ -204,13 +231,16 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
         d.text({s.pill.x1 + 6, s.pill.centre().y + 4.6}, count, 12, size.pinned ? palette::brick : palette::quiet);
     }
     for (const WallRail& r : wall.rails) {
+        const DecorationFit& fit = *lots[static_cast<std::size_t>(r.lot)].fit;
         const Colour colour = band_colour(r.band);
         const BandFit& band = fit.bands[static_cast<std::size_t>(r.band)];
         d.rect({r.x0, r.y - 2.5, r.x1, r.y + 2.5}, colour);
         const auto knob = [&](double x) {
             const Rect box{x - 3.5, r.y - 6.5, x + 3.5, r.y + 6.5};
-            d.marks.emplace_back(
-                PathMark{{round_rect(box, 2)}, true, look.hot_rail == r.band ? colour : palette::white, Stroke{colour, 1.6, {}}});
+            d.marks.emplace_back(PathMark{{round_rect(box, 2)},
+                                          true,
+                                          look.hot_rail == r.band && look.chosen_lot == r.lot ? colour : palette::white,
+                                          Stroke{colour, 1.6, {}}});
         };
         if (r.begins) knob(r.x0);
         if (r.ends) knob(r.x1);
@@ -221,6 +251,14 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& 
             text += ", on to " + size_at(fit, band.last).size;
         if (text_width_guess(text, 11.5) > r.x1 - r.x0 - 12) text = length_text(Length::from_mm(band.width), order.unit, false);
         d.text({r.x0 + 9, r.y - 6}, text, 11.5, Colour{colour.r * 0.8, colour.g * 0.8, colour.b * 0.8, 1}, Align::left, true);
+    }
+    for (std::size_t l = 0; l < wall.names.size(); ++l) {
+        const Decoration& decoration = *lots[l].decoration;
+        const bool chosen = static_cast<int>(l) == look.chosen_lot;
+        const std::string name = run_name(order, decoration.run);
+        d.text(wall.names[l], name, 12.5, chosen ? palette::verdigris_text : palette::ink, Align::left, true);
+        if (decoration.departs)
+            d.text({wall.names[l].x + text_width_guess(name, 12.5) + 10, wall.names[l].y}, "figures of its own", 12, palette::brick_text);
     }
     return d;
 }

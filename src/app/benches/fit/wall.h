@@ -8,8 +8,15 @@
 
 namespace orthema::app {
 
+/// What stands on the wall: one lot, or several that follow one rule.
+struct WallLot {
+    const Decoration* decoration = nullptr;
+    const DecorationFit* fit = nullptr;
+};
+
 struct WallSlot {
-    int size = 0;  ///< index into the fit's sizes
+    int lot = 0;   ///< index into the lots
+    int size = 0;  ///< index into the lot's sizes
     int row = 0;
     Rect cell;   ///< pixels
     Rect pill;   ///< the size's name
@@ -17,6 +24,7 @@ struct WallSlot {
 };
 
 struct WallRail {
+    int lot = 0;
     int band = 0;
     double x0 = 0, x1 = 0, y = 0;
     bool begins = true, ends = true;  ///< false where the band goes on in the row before or after
@@ -26,13 +34,16 @@ struct Wall {
     double scale = 1;  ///< pixels a mm, one for all
     std::vector<WallSlot> stands;
     std::vector<WallRail> rails;
+    std::vector<Point> names;  ///< where each lot's name begins, where several stand
 };
 
-/// Stands the panels of a fit on as many floor lines as give the largest scale.
-Wall wall_of(const DecorationFit& fit, double width, double height);
+/// Stands the panels of a fit on as many floor lines as give the largest scale; several lots one below the other, a floor line
+/// for each.
+Wall wall_of(const std::vector<WallLot>& lots, double width, double height);
 
 struct WallLook {
     std::string chosen;    ///< size whose hand measurements are shown
+    int chosen_lot = 0;    ///< on this lot
     bool ghosts = false;   ///< where the other schools' usual figures would put it
     bool platen = false;   ///< how the platen lies under it
     bool balance = false;  ///< the optical centre against the middle of the ink
@@ -40,12 +51,11 @@ struct WallLook {
 };
 
 /// The panels on their floor lines: what a drag leaves as it is.
-Drawing wall_backdrop(const Order& order, const Decoration& decoration, const DecorationFit& fit, const Wall& wall, double width,
-                      double height);
+Drawing wall_backdrop(const Order& order, const std::vector<WallLot>& lots, const Wall& wall, double width, double height);
 
 /// Designs, figures, names and rails, over the backdrop.
-Drawing wall_drawing(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit, const Wall& wall,
-                     const WallLook& look, double width, double height);
+Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<WallLot>& lots, const Wall& wall, const WallLook& look,
+                     double width, double height);
 
 Colour band_colour(int band);
 Colour school_colour(PlacingSchool school);

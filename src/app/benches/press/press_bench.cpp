@@ -190,7 +190,18 @@ void PressBench::fault_menu() {
     for (int i = 0; i < press_fault_count; ++i) {
         QString name = qt(press_fault_name(PressFault(i)));
         name[0] = name[0].toUpper();
-        menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
+        const auto now = desk_->shift().card();
+        const Load* load = now ? &load_of(desk_->shift().plan(), now->task) : nullptr;
+        if (load == nullptr || load->parts.size() < 2 || PressFault(i) == PressFault::not_released) {
+            menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
+            continue;
+        }
+        // several designs lie under the press: which of them
+        QMenu* which = menu.addMenu(name);
+        for (std::size_t k = 0; k < load->parts.size(); ++k)
+            if (const Decoration* d = find_decoration(room_.order(), load->parts[k].decoration))
+                which->addAction(qt(d->name) + ", " + qt(run_name(room_.order(), d->run)), this,
+                                 [this, i, k] { desk_->report(PressFault(i), k); });
     }
     const auto card = desk_->shift().card();
     if (card && card->machine >= 0 && desk_->rehearses()) {

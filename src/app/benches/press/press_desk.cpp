@@ -332,10 +332,10 @@ void PressDesk::pause() {
     emit card_changed();
 }
 
-void PressDesk::report(PressFault fault) {
+void PressDesk::report(PressFault fault, std::size_t part) {
     if (!shift_) return;
     std::string load_id;
-    const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now());
+    const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now(), part);
     if (!shift_->notes().empty()) load_id = shift_->notes().back().load;
     counting_ = shift_->counting().size();
     for (const Load& l : shift_->plan().loads)

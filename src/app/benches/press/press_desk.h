@@ -48,7 +48,7 @@ public:
     void skip();
     void again();
     void pause();
-    void report(PressFault fault);
+    void report(PressFault fault, std::size_t part = 0);
     /// Asks a simulated press to fail, "overheats" and the like; "none" mends it.
     void trouble(int machine, const QString& which);
     /// Pulls the line to a press out.
