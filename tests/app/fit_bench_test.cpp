@@ -147,7 +147,7 @@ TEST(FitBench, SchoolsAreOneClick) {
     w.page("Size");
     w.type(w.find<QLineEdit>("Extra transfer costs"), "50");
     EXPECT_EQ(w.fit().bands.size(), 1u);
-    w.type(w.find<QLineEdit>("By a power of"), "0");
+    w.type(w.find<QLineEdit>("In proportion, %"), "0");
     for (const SizeFit& s : w.fit().sizes) EXPECT_NEAR(s.ideal, w.d().sizing.base_width.mm(), 1e-9);
     w.page("Place");
     w.click(w.find<QPushButton>("Centred by/optical"));

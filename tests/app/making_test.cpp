@@ -7,6 +7,7 @@
 #include "app/benches/fit/making_view.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
+#include "core/order/rules.h"
 #include "files/order_file.h"
 #include "window.h"
 
@@ -16,10 +17,18 @@ namespace {
 using namespace app;
 using test::Window;
 
-/// The demo order at Fit, with the making of one decoration in view.
+/// The blanks of the demo that wear one decoration, at Fit, with its making in view.
 struct MakingWindow : Window {
     explicit MakingWindow(const char* decoration) {
-        open(test::source("demo/marrow-hill"));
+        auto demo = open_order(test::source("demo/marrow-hill"));
+        Order& o = demo->order;
+        const RunKey run = find_decoration(o, decoration)->run;
+        std::erase_if(o.lines.own(), [&](const OrderLine& l) { return run_of(l) != run; });
+        std::erase_if(o.decorations, [&](const Decoration& d) { return d.run != run; });
+        o.lots.clear();
+        o.layouts.clear();
+        EXPECT_TRUE(save_order(data("one.orthema"), followed(o), demo->art));
+        open(data("one.orthema"));
         go(4);
         Selection s = room().selection();
         s.decoration = decoration;

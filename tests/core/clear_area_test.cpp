@@ -37,7 +37,7 @@ TEST(ClearArea, LargestDesignAgainstARasterOnRandomOutlines) {
     std::mt19937 random(20);
     std::uniform_real_distribution<double> place(-220, 220), size(20, 90);
     int judged = 0;
-    for (int round = 0; round < 30; ++round) {
+    for (int round = 0; round < test::rounds(12, 100); ++round) {
         const Polygon design = random_design(random);
         const StarHull hull({design}, {0.5, 0.5});
         std::vector<Polygon> walls;

@@ -16,7 +16,11 @@ using test::small_order;
 
 struct Bench {
     Order order = small_order();
-    ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+    ArtFactsById facts = traced();
+    static ArtFactsById traced() {
+        static const ArtFactsById once = facts_of(load_all_art(small_order(), test::small_art(), nullptr));
+        return once;
+    }
     Decoration& d() { return order.decorations.front(); }
     [[nodiscard]] DecorationFit fitted() const { return fit(order, facts).decorations.at(0); }
     [[nodiscard]] const Measures& chart(const std::string& size) const { return find_style(order, "adult-tee")->chart.at(size); }

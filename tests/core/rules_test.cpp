@@ -193,7 +193,7 @@ TEST(Rules, AfterAnyRowOfEditsEveryFollowerHasItsRulesFiguresAndTheFileSaysTheSa
     Many m;
     std::string id;
     Order o = with_new_design(m.order, m.navy, Location::full_front, m.order.art[0], &id);
-    for (int round = 0; round < 300; ++round) {
+    for (int round = 0; round < test::rounds(200, 5000); ++round) {
         const auto runs = runs_of(o);
         const RunKey run = runs[pick(runs.size())];
         if (o.decorations.empty()) o = with_new_design(o, m.navy, Location::full_front, o.art[0]);
@@ -251,7 +251,7 @@ double cheapest(const std::vector<BandMember>& of, double step, double price) {
 TEST(Rules, BandsOverAllLotsOfAClassAreWhatBruteForceFinds) {
     std::mt19937 random(11);
     int together = 0;
-    for (int round = 0; round < 150; ++round) {
+    for (int round = 0; round < test::rounds(150, 3000); ++round) {
         // two blanks of up to six sizes each, in one to three lots
         BlankStyle styles[2];
         for (int s = 0; s < 2; ++s) {
@@ -308,7 +308,7 @@ TEST(Rules, BandsOverAllLotsOfAClassAreWhatBruteForceFinds) {
         EXPECT_NEAR(report.cost + rule.sizing.price * report.widths, cheapest(all, rule.sizing.step.mm(), rule.sizing.price), 1e-9);
     }
     EXPECT_GT(together, 30);
-    EXPECT_LT(together, 150);
+    EXPECT_LT(together, test::rounds(150, 3000));
 }
 
 }  // namespace

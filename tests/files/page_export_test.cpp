@@ -142,12 +142,12 @@ TEST(Pdf, AFolderThatIsNotThereIsSaid) {
 TEST(Png, HasItsSizeResolutionAndAlpha) {
     const Folder folder;
     const Laid l;
-    ASSERT_TRUE(write_png(folder / "s.png", l.page(), l.art, 150));
-    EXPECT_NEAR(test::png_dpi(folder / "s.png"), 150, 0.02);
+    ASSERT_TRUE(write_png(folder / "s.png", l.page(), l.art, 90));
+    EXPECT_NEAR(test::png_dpi(folder / "s.png"), 90, 0.02);
     const Canvas c = test::read_png(folder / "s.png");
-    EXPECT_EQ(c.width, std::lround(l.sheet().width / 25.4 * 150));
-    EXPECT_EQ(c.height, std::lround(l.sheet().length / 25.4 * 150));
-    EXPECT_GT(share_that_agrees(l, c, 150, [](const std::uint8_t* p) { return p[3] > 127; }), 0.995);
+    EXPECT_EQ(c.width, std::lround(l.sheet().width / 25.4 * 90));
+    EXPECT_EQ(c.height, std::lround(l.sheet().length / 25.4 * 90));
+    EXPECT_GT(share_that_agrees(l, c, 90, [](const std::uint8_t* p) { return p[3] > 127; }), 0.995);
     EXPECT_EQ(c.at(c.width / 2, c.height - 3)[3], 0) << "film without ink is clear";
 }
 

@@ -351,7 +351,7 @@ TEST(Code, PieceLabelsCarryOneWhereThereIsRoom) {
     }
     ASSERT_GT(codes, 0);
     const test::Folder folder;
-    ASSERT_TRUE(write_png(folder / "sheet.png", sheet_page(laid.order, sheet, laid.set, labels), laid.art, 300).ok());
+    ASSERT_TRUE(write_png(folder / "sheet.png", sheet_page(laid.order, sheet, laid.set, labels), laid.art, 200).ok());
     const std::string read = test::run("zbarimg -q --raw '" + (folder / "sheet.png") + "'").out;
     const std::size_t at = read.find("orthema:front/");
     ASSERT_NE(at, std::string::npos) << read;

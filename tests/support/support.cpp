@@ -49,6 +49,8 @@ Answer run(const std::string& command) {
 
 bool has_program(const std::string& name) { return run("command -v " + name).code == 0; }
 
+int rounds(int few, int many) { return std::getenv("ORTHEMA_SWEEP") != nullptr ? many : few; }
+
 std::string slurp(const std::string& path) {
     std::ifstream in(path, std::ios::binary);
     std::ostringstream out;
@@ -140,7 +142,8 @@ BlankStyle library_style(const std::string& id) {
     return {};
 }
 
-Order small_order() {
+namespace {
+Order made_small_order() {
     Order order;
     order.name = "Small order";
     adopt_library(order, starting_library());
@@ -158,6 +161,12 @@ Order small_order() {
     d.sizing.base_width = Length::from_mm(200);
     order.decorations.push_back(d);
     return order;
+}
+}  // namespace
+
+Order small_order() {
+    static const Order once = made_small_order();
+    return once;
 }
 
 Order ladder_order(int sizes, double step) {

@@ -37,6 +37,9 @@ struct Answer {
 Answer run(const std::string& command);
 bool has_program(const std::string& name);
 
+/// So many rounds of a sweep: the few of every day, or many where a whole campaign was asked for (ORTHEMA_SWEEP).
+int rounds(int few, int many);
+
 std::string slurp(const std::string& path);
 void spill(const std::string& path, const std::string& content);
 /// A file of the source tree.

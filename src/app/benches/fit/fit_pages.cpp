@@ -93,8 +93,11 @@ void FitBench::build_size() {
         if (const auto m = measure_from_key(measure_->itemData(i).toString().toStdString()))
             change(QStringLiteral("measure to grow with"), [m](Decoration& d) { d.sizing.measure = *m; });
     });
-    exponent_ = p->number_row(QStringLiteral("By a power of"), QStringLiteral("0 the same on all, 1 in full proportion"), 0, 2, 2);
-    exponent_->entered = [this](double v) { change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v; }); };
+    exponent_ = p->number_row(QStringLiteral("In proportion, %"), QStringLiteral("100: as much as the measure grows; 0: the same on all"),
+                              0, 200, 1);
+    exponent_->entered = [this](double v) {
+        change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v / 100; });
+    };
     step_ = p->length_row(QStringLiteral("Rounds down to"), QStringLiteral("Widths round down to whole steps"));
     step_->entered = [this](Length l, bool) -> std::optional<QString> {
         if (l.mm() < 0 || l.mm() > 100) return QStringLiteral("A step lies between 0 and 100 mm.");
@@ -300,7 +303,7 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
         for (const Measure m : family_measures(style->family))
             if (!may_be_zero(m) || m == d.sizing.measure) items.emplace_back(measure_key(m), qt(measure_short(m)));
     set_items(measure_, items, measure_key(d.sizing.measure));
-    exponent_->show_number(d.sizing.exponent);
+    exponent_->show_number(100 * d.sizing.exponent);
     price_->show_number(d.sizing.price);
     count_->show_number(d.sizing.band_count);
     step_->show_length(d.sizing.step, unit);
@@ -332,19 +335,15 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
         int pieces = 0;
         for (const BandMember& m : fit.cut_from) pieces += m.quantity;
         const auto short_of = [&](double cost) {
-            return QStringLiteral("%1 %").arg(100 * std::sqrt(cost / std::max(1, pieces)), 0, 'f', 1);
+            return QStringLiteral("%1\u00a0%").arg(100 * std::sqrt(cost / std::max(1, pieces)), 0, 'f', 1);
         };
+        const QString now = short_of(fit.cut.cost), apart = short_of(fit.cut.cost_apart);
+        const QString widths = QStringLiteral("%1 widths for %2 blanks").arg(fit.cut.widths).arg(fit.cut.blanks);
         says = fit.cut.together
-                   ? QStringLiteral(
-                         "%1 widths for %2 blanks together; each by itself they would be %3. Pieces fall about %4 short of their ideal, "
-                         "not %5.")
-                         .arg(fit.cut.widths)
-                         .arg(fit.cut.blanks)
-                         .arg(fit.cut.widths_apart)
-                         .arg(short_of(fit.cut.cost), short_of(fit.cut.cost_apart))
-                   : QStringLiteral("%1 widths over %2 blanks, each cut by itself: together would cost more.")
-                         .arg(fit.cut.widths)
-                         .arg(fit.cut.blanks);
+                   ? widths + QStringLiteral(" together; each by itself they would be %1. Pieces fall about %2 short of their ideal, %3.")
+                                  .arg(fit.cut.widths_apart)
+                                  .arg(now, now == apart ? QStringLiteral("the same as by itself") : QStringLiteral("by itself ") + apart)
+                   : widths + QStringLiteral(", each cut by itself: together would cost more.");
     }
     bands_says_->setText(says);
     proposal_.reset();
