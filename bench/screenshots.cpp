@@ -57,6 +57,17 @@ int main(int argc, char** argv) {
     room.select(s);
     window.go_to(QStringLiteral("fit"));
     take("fit");
+    press(QStringLiteral("Figures page/Lots"));
+    s.decoration = "pilot-letters";
+    s.run = orthema::find_decoration(room.order(), "pilot-letters")->run;
+    room.select(s);
+    press(QStringLiteral("all lots"));
+    take("lots");
+    press(QStringLiteral("all lots"));
+    press(QStringLiteral("Figures page/Size"));
+    s.decoration = "crew-kite";
+    s.run = orthema::find_decoration(room.order(), "crew-kite")->run;
+    room.select(s);
     press(QStringLiteral("schools"));
     press(QStringLiteral("platen"));
     press(QStringLiteral("Strip/drift"));
