@@ -4,6 +4,7 @@
 #include <iostream>
 #include <nlohmann/json.hpp>
 
+#include "core/order/edit.h"
 #include "core/base/units.h"
 #include "core/sheets/lay_out.h"
 #include "files/csv.h"
@@ -81,7 +82,8 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     adopt_library(order, starting_library());
     const auto columns = guess_columns(*table, order.styles);
     const LineImport lines = import_lines(*table, columns, order.styles);
-    order.lines = lines.lines;
+    order.job = new_job_id();
+    order = with_lines(order, lines.lines);
     if (auto saved = save_order(out, order, {}); !saved) return complain(saved.sentence());
     if (as_json) {
         json bad = json::array();

@@ -1,8 +1,17 @@
 #include "files/order_file.h"
 
 #include <filesystem>
+#include <random>
 
 namespace orthema {
+
+std::string new_job_id() {
+    static const char digits[] = "0123456789abcdef";
+    std::random_device dice;
+    std::string id = "job-";
+    for (int i = 0; i < 12; ++i) id += digits[dice() % 16];
+    return id;
+}
 
 std::string autosave_path(const std::string& path) { return path + "~"; }
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/order/pieces.h"
 #include "core/order/rules.h"
 #include "files/art_file.h"
 #include "files/laying_json.h"
@@ -163,6 +164,7 @@ Order read_order(const In& in) {
         throw Fault{"This order was saved by a newer version of the program: update, then open it again."};
     Order o;
     o.name = in["name"].text();
+    if (in.has("job")) o.job = in["job"].text();
     if (in.has("due")) o.due = in["due"].text();
     o.unit = in["unit"].one_of<Unit>(2, [](Unit u) { return u == Unit::inch ? "in" : "mm"; });
     o.paper = in["paper"].one_of<Paper>(2, [](Paper p) { return p == Paper::a4 ? "a4" : "letter"; });
@@ -170,6 +172,7 @@ Order read_order(const In& in) {
         OrderLine l{e["blank"].text(), e["colour"].text(), e["size"].text(), e["quantity"].whole(0, 100000), {}};
         if (e.has("note")) l.note = e["note"].text();
         if (e.has("lot")) l.lot = e["lot"].text();
+        if (e.has("first_piece")) l.first = e["first_piece"].whole(0, 1000000);
         o.lines.push_back(std::move(l));
     });
     if (in.has("lots")) in["lots"].each(20000, [&](const In& e) { o.lots.push_back({e["id"].text(), e["name"].text()}); });
@@ -195,7 +198,7 @@ Order read_order(const In& in) {
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
     if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
-    return followed(std::move(o));
+    return followed(numbered(std::move(o)));
 }
 
 json sizing_json(const SizingRule& s, bool of_rule) {
@@ -274,6 +277,7 @@ json to_json(const Order& o) {
     json j{{"format", "orthema-order"},
            {"version", order_format_version},
            {"name", o.name},
+           {"job", o.job},
            {"due", o.due},
            {"unit", o.unit == Unit::inch ? "in" : "mm"},
            {"paper", o.paper == Paper::a4 ? "a4" : "letter"}};
@@ -283,6 +287,7 @@ json to_json(const Order& o) {
         json e{{"blank", l.style}, {"colour", l.colour}, {"size", l.size}, {"quantity", l.quantity}};
         if (!l.note.empty()) e["note"] = l.note;
         if (!l.lot.empty()) e["lot"] = l.lot;
+        if (l.first > 0) e["first_piece"] = l.first;
         j["lines"].push_back(e);
     }
     for (const Lot& l : o.lots) j["lots"].push_back({{"id", l.id}, {"name", l.name}});

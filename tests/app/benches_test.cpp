@@ -15,7 +15,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -304,5 +304,5 @@ TEST(OrderBench, ALotIsPartedGetsAnotherPictureAndIsJoinedAgain) {
     EXPECT_TRUE(w.order().lots.empty());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

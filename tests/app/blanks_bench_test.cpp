@@ -12,7 +12,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -328,5 +328,5 @@ TEST(BlanksBench, BlanksAreFoundDuplicatedAndArchived) {
     EXPECT_TRUE(shown().contains(QString::fromStdString("chip " + id)));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -14,7 +14,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -320,7 +320,7 @@ TEST(FitBench, HangsFromAFeatureThatIsChosenByName) {
     const std::string base = w.order().decorations[0].sizing.base_size;
     EXPECT_EQ(find_size(w.room().plan().decorations.at(0), base)->below, "pouch seam");
     EXPECT_NEAR(find_size(w.room().plan().decorations.at(0), base)->ink_to_below, 30, 1e-6);
-    w.type(w.find<QLineEdit>("Grows by a power of"), "0");
+    w.type(w.find<QLineEdit>("Grows, %"), "0");
     for (const SizeFit& s : w.room().plan().decorations.at(0).sizes) EXPECT_NEAR(s.ink_to_below, 30, 1e-6) << s.size;
 }
 
@@ -376,9 +376,9 @@ TEST(FitBench, TheStripsAgreeWithThePlan) {
     FitWindow w;
     // with growth in full proportion the top of ink keeps its share of the length, fixed it does not
     w.page("Place");
-    w.type(w.find<QLineEdit>("Grows by a power of"), "1");
+    w.type(w.find<QLineEdit>("Grows, %"), "100");
     EXPECT_NEAR(*drift_of(w.fit(), PlacingSchool::collar_drop), 0, 0.02);
-    w.type(w.find<QLineEdit>("Grows by a power of"), "0");
+    w.type(w.find<QLineEdit>("Grows, %"), "0");
     EXPECT_GT(*drift_of(w.fit(), PlacingSchool::collar_drop), 0.005);
     // the curve falls, and the bands that are chosen cost what it says
     const std::vector<double> curve = cost_curve(w.d(), w.fit());
@@ -434,5 +434,5 @@ TEST(Wall, SaysWhereTheSchoolsDisagree) {
     EXPECT_EQ(schools_disagree(f, PlacingSchool::collar_drop, Unit::mm), "2 pit line 14 to 31 mm higher; 3 body share 12 to 31 mm lower");
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

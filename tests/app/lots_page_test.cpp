@@ -13,7 +13,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -165,5 +165,5 @@ TEST(LotsPage, TheMenuTakesItOffOneLotOrAll) {
     EXPECT_TRUE(w.order().rules.empty());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -12,7 +12,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::Window;
@@ -326,5 +326,5 @@ TEST(MakingBench, LettersAreFilledAndTheSubjectStaysInside) {
     EXPECT_EQ(w.room().facts().at(id).aspect, wide);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

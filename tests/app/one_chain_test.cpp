@@ -16,7 +16,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 
@@ -137,5 +137,5 @@ TEST(OneChain, AThrowOnAThreadIsSaidAndTheOrderStays) {
     EXPECT_NE(w.notice().find("not enough memory"), std::string::npos) << w.notice();
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

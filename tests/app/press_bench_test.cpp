@@ -9,7 +9,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -327,5 +327,5 @@ TEST(PressBench, ALineThatIsPulledOutIsSaidAndNothingIsLost) {
     EXPECT_EQ(w.desk().shift().loads_done(), 2);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -11,7 +11,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
@@ -524,5 +524,5 @@ TEST(SheetsBench, BlanksLieOnTheSheetAndGroupsOneAfterTheOther) {
     for (const Transfer& t : w.room().transfer_set().transfers) EXPECT_FALSE(t.blanks.empty());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -17,7 +17,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::Window;
@@ -164,5 +164,5 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     EXPECT_EQ(copies_of(second.room()).size(), 16u);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -7,7 +7,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::Window;
@@ -186,5 +186,5 @@ TEST(ExportPanel, SaysWhereItCannotWrite) {
     EXPECT_TRUE(panel->findChild<QLabel*>("Export says")->text().contains("cannot be made"));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

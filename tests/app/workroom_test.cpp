@@ -10,7 +10,7 @@
 #include "window.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using namespace app;
 using test::Window;
@@ -266,5 +266,5 @@ TEST(Shell, UnitsAreSwitchedEverywhereAtOnce) {
     EXPECT_EQ(w.find<QLineEdit>("Ink width")->text(), mm);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

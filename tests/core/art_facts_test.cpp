@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::Canvas;
 
@@ -127,5 +127,5 @@ TEST(ArtFacts, ResolutionAtTheLargestUse) {
     EXPECT_FALSE(resolution(look_at(c.view(), true), Length::from_inches(2))) << "vector art has no resolution";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

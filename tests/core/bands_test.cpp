@@ -5,7 +5,7 @@
 #include <random>
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 std::vector<BandMember> random_members(std::mt19937& random, int n) {
     std::uniform_real_distribution<double> step(2, 40), shift(-30, 60);
@@ -110,5 +110,5 @@ TEST(Bands, WidthIsTheLeastOfIdealsAndLimits) {
     EXPECT_DOUBLE_EQ(band_width(members, 1, 2, 5), 310);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -4,7 +4,7 @@
 #include <gtest/gtest.h>
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 bool holds(const Region& shape, const ClipFit& f, double aspect, const std::vector<Point>& subject, double slack) {
     const Rect box = bounds(shape);
@@ -59,5 +59,5 @@ TEST(ClipFit, APictureTooSmallForItsSubjectIsASentence) {
     EXPECT_FALSE(clip_fit({}, 1, {}));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -5,7 +5,7 @@
 #include "files/library.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Panel tee(Face face = Face::front) {
     const BlankStyle& style = starting_library().styles.front();
@@ -91,5 +91,5 @@ TEST(PanelDrawing, AShortDimensionPutsItsFigureAside) {
     EXPECT_TRUE(nothing.marks.empty());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

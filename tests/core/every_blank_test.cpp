@@ -10,7 +10,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Case {
     Order order;
@@ -175,5 +175,5 @@ TEST(EveryBlank, OneMillimetreSmallerAlwaysFitsToo) {
     });
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Scene {
     Order order = test::small_order();
@@ -249,5 +249,5 @@ TEST(Sharing, IsProposedWhereItCostsLittleAndThenPrintedOnce) {
     EXPECT_TRUE(sharing_proposals(s.order, fit(s.order, s.facts)).empty()) << "a transfer that costs nothing is not worth sharing";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

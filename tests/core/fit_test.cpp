@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::ladder_order;
 using test::small_order;
@@ -304,5 +304,5 @@ TEST(Adjust, EveryDraggedPartitionCoversTheRunOnce) {
             }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

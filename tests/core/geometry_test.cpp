@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::random_star;
 using test::winds_around;
@@ -217,5 +217,5 @@ TEST(Geometry, ALineIsSimplifiedBetweenItsEnds) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

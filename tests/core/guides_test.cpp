@@ -8,7 +8,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Guided {
     Order order = test::small_order();
@@ -195,5 +195,5 @@ TEST(Guides, InfantWearCarriesItsOwnCaution) {
     EXPECT_TRUE(has(words(set.guides[0].card.drawing), "Infant wear"));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "core/nesting/trimmer.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 NestPiece box_piece(const std::string& id, double along, double across, int count, bool turns) {
     return {id, count, turns ? std::vector<double>{0, 90} : std::vector<double>{0}, box_region({0, 0, along, across})[0]};
@@ -350,5 +350,5 @@ TEST(Trimmer, TellsWhatCanBePartedAsTryingEveryLineDoes) {
     EXPECT_GT(cannot, 150);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 /// Plain boxes as transfers, so that every answer can be worked out by hand.
 struct Shop {
@@ -444,5 +444,5 @@ TEST(LayOut, AnOffcutTakesPartAndASheetPlanSaysSo) {
     EXPECT_TRUE(sheet_plan(less, shop.set).media[0].stale) << "placed twice";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

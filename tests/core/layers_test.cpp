@@ -10,7 +10,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Region star(unsigned seed, double radius, int arms) {
     std::mt19937 random(seed);
@@ -154,5 +154,5 @@ TEST(Coverage, TheLeastScaleCoversAndAnythingLessDoesNot) {
     EXPECT_FALSE(covering_scale(ring, blank, 0)) << "nothing covers through a hole";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -6,13 +6,14 @@
 
 #include "core/nesting/nest.h"
 #include "core/order/edit.h"
+#include "core/order/pieces.h"
 #include "core/pipeline/work.h"
 #include "core/transfers/jig_sheets.h"
 #include "files/library.h"
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 ArtFacts square() {
     ArtFacts f;
@@ -86,6 +87,41 @@ TEST(Lots, PartingKeepsEveryGarmentAndJoiningBringsTheOrderBack) {
         EXPECT_EQ(garments_in(joined, run), garments_in(order, run));
         EXPECT_EQ(joined.decorations, order.decorations);
         EXPECT_TRUE(joined.lots.empty());
+    }
+}
+
+TEST(Lots, APieceKeepsItsNumberWhateverIsDoneToOthers) {
+    std::mt19937 random(8);
+    Order order = test::small_order();
+    const RunKey usual{"adult-tee", "ash"};
+    for (int round = 0; round < 300; ++round) {
+        const auto runs = runs_of(order);
+        const RunKey run = runs[random() % runs.size()];
+        const auto before = [&](const RunKey& r) { return piece_numbers(order, r, "M"); };
+        Order next = order;
+        RunKey made;
+        switch (random() % 3) {
+        case 0: next = with_quantity(order, run, "M", static_cast<int>(random() % 9)); break;
+        case 1:
+            next = with_lot_parted(order, run, {"part " + std::to_string(round), {{"M", 1 + static_cast<int>(random() % 2)}}}, &made);
+            break;
+        default: next = with_lot_joined(order, run); break;
+        }
+        std::map<int, int> uses;
+        for (const RunKey& r : runs_of(next))
+            for (const int n : piece_numbers(next, r, "M")) ++uses[n];
+        for (const auto& [number, times] : uses) EXPECT_EQ(times, 1) << "piece " << number << " after edit " << round;
+        // lots that were not touched have the pieces that they had; of the others none got a number that another had
+        for (const RunKey& r : runs)
+            if (r != run && r != usual) EXPECT_EQ(piece_numbers(next, r, "M"), before(r)) << "after edit " << round;
+        if (!made.lot.empty()) {
+            std::set<int> then;
+            for (const int n : before(run)) then.insert(n);
+            for (const RunKey& r : {run, made})
+                for (const int n : piece_numbers(next, r, "M")) EXPECT_TRUE(then.contains(n)) << "parting makes no new pieces";
+        }
+        order = std::move(next);
+        if (garments_in(order) == 0 || order.lots.size() > 12) order = test::small_order();
     }
 }
 
@@ -245,5 +281,5 @@ TEST(Lots, FiveFaceCoveringsEachWithADesignOfItsOwn) {
     EXPECT_EQ(loads.size(), w.press_plan().loads.size());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -10,7 +10,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Shop {
     Order order = test::small_order();
@@ -366,5 +366,5 @@ TEST(Making, AnUnchangedMakingIsTakenOver) {
     EXPECT_EQ(area(subtract(changed.transfers[0].white, changed.transfers[0].shape)), 0);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "core/nesting/overlap.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 const std::vector<double> quarters{0, 90, 180, 270};
 
@@ -165,5 +165,5 @@ TEST(Glue, ShardsOfASheetFillItAgain) {
     EXPECT_GT(s->density, 0.98) << "by their edges; without, about 0.8";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -5,7 +5,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Length mm(double v) { return Length::from_mm(v); }
 
@@ -93,5 +93,5 @@ TEST(NewStyle, ContinuesTheRunOfItsPattern) {
     EXPECT_FALSE(matches(test::library_style("canvas-apron"), "apron zip"));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

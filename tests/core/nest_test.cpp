@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::random_star;
 
@@ -256,5 +256,5 @@ TEST(Slide, StopsAGapBeforeItsNeighbour) {
     EXPECT_LT(slide(moving, {&aside}, 5, 1, 0, 100), 20) << "but not past 5";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

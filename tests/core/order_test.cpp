@@ -5,7 +5,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 const RunKey ash{"adult-tee", "ash"};
 
@@ -103,5 +103,5 @@ TEST(Order, ATapedFigureFarFromThePublishedOneIsAFinding) {
         std::any_of(near.begin(), near.end(), [](const Finding& f) { return f.code == "measured-differs" && f.about.size == "S"; }));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -5,7 +5,7 @@
 #include "files/library.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 template <class F>
 void on_every_panel(F check) {
@@ -305,5 +305,5 @@ TEST(Location, AClashSaysByHowMuchAndWhetherItLiesOver) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

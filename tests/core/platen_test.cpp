@@ -5,7 +5,7 @@
 #include <random>
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Platen platen(const char* name, double w, double h) { return {name, Length::from_mm(w), Length::from_mm(h)}; }
 Pad pad(const char* name, double w, double h, double t) { return {name, Length::from_mm(w), Length::from_mm(h), Length::from_mm(t)}; }
@@ -113,5 +113,5 @@ TEST(PlatenFit, LargeDesignsGetPressesThatCoverAllOfThemAndOverlap) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 RecipeStep step(StepKind kind, double celsius, double seconds) {
     RecipeStep s;
@@ -352,5 +352,5 @@ TEST(Recipe, HotMustBePeeledBeforeItGripsAgainAndCoolCanWait) {
     EXPECT_FALSE(cool.most);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

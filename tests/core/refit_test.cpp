@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 ArtFacts star_facts(unsigned seed) {
     std::mt19937 random(seed);
@@ -90,5 +90,5 @@ TEST(Refit, AnyRowOfEditsGivesWhatAFreshFitGives) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

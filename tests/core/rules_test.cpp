@@ -8,12 +8,13 @@
 #include "core/fitting/cutting.h"
 #include "core/order/edit.h"
 #include "core/order/lots.h"
+#include "core/order/pieces.h"
 #include "files/library.h"
 #include "files/order_json.h"
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 ArtFacts plain_facts() {
     ArtFacts f;
@@ -40,6 +41,7 @@ struct Many {
                        {"adult-tee", "ash", "XL", 5, ""}, {"adult-tee", "ash", "2XL", 5, ""}, {"adult-tee", "ash", "M", 1, ""},
                        {"adult-tank", "", "M", 4, ""},    {"adult-tank", "", "L", 4, ""},     {"youth-tee", "", "S", 6, ""},
                        {"youth-tee", "", "L", 6, ""},     {"mug", "", "325 ml", 3, ""},       {"hooded-fleece", "", "L", 3, ""}};
+        order = numbered(order);
         facts[order.art[0].id] = plain_facts();
         Art second = order.art[0];
         second.id = second.name = "second";
@@ -311,5 +313,5 @@ TEST(Rules, BandsOverAllLotsOfAClassAreWhatBruteForceFinds) {
     EXPECT_LT(together, test::rounds(150, 3000));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

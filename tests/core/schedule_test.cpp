@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Job on_press(std::vector<int> machines, PressState state, std::vector<Phase> phases, std::vector<After> after, int stage) {
     Job j;
@@ -232,5 +232,5 @@ TEST(Schedule, FindsWhatIsWrongWithAPlan) {
     EXPECT_FALSE(schedule_faults(w, s).empty());
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/laid_order.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Laid : test::LaidOrder {
     Laid() : LaidOrder("film-559") {}
@@ -312,5 +312,5 @@ TEST(CutPath, InnerRingsComeFirstAndTravelIsNearTheLeast) {
     EXPECT_LE(ours, 1.25 * least_sum) << "with the inner rings first, which the bound need not keep";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

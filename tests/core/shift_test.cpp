@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct AtWork {
     Order order;
@@ -338,5 +338,5 @@ TEST(Shift, SkipBackAndPause) {
     EXPECT_EQ(left_out, 1);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

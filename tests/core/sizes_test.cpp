@@ -2,7 +2,7 @@
 #include "core/blanks/sizes.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Case {
     const char* text;
@@ -67,5 +67,5 @@ TEST(Sizes, CodesReadAsThemselvesAndRiseAlongTheRun) {
     EXPECT_GT(size_rank("Jumbo"), before);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -8,7 +8,7 @@
 #include <random>
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 AlphaMap noise(std::mt19937& random, int w, int h) {
     AlphaMap a{w, h, {}};
@@ -174,5 +174,5 @@ TEST(Split, WhatCannotBeIsASentence) {
     EXPECT_NE(far.sentence().find("must keep between"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

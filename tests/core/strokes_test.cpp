@@ -6,7 +6,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 Rect all(const test::Canvas& c) { return {0, 0, static_cast<double>(c.width), static_cast<double>(c.height)}; }
 
@@ -74,5 +74,5 @@ TEST(Strokes, AFadedEdgeAroundTheInkIsNoGap) {
     EXPECT_NEAR(f.inks[0].colour.r, 200 / 255.0, 1e-9);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -5,7 +5,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 StyleFeature pocket(double across, double width) {
     StyleFeature f;
@@ -92,5 +92,5 @@ TEST(StyleChart, CorrectingWhatWasPublishedKeepsTheTape) {
     EXPECT_EQ(tee.chart.at("M").at(Measure::chest).source, Source::published) << "nothing to grade between any more";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -8,7 +8,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Made {
     Order order;
@@ -155,5 +155,5 @@ TEST(Transfers, TakenOverContoursAreTheSame) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

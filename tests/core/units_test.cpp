@@ -10,7 +10,7 @@
 #include <random>
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 double mm_of(const char* text, Unit unit = Unit::mm) {
     const auto length = parse_length(text, unit);
@@ -118,5 +118,5 @@ TEST(Standing, IsTheWorstThatIsSaidOfTheStage) {
     EXPECT_FALSE(has_stop({all[0], all[1]}));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

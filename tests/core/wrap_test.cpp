@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 TEST(RingSector, IsWhatTheFormulaSays) {
     // by hand: D = 88, d = 61, h = 148: s = 148.614, R = 484.374, angle = 0.570760
@@ -124,5 +124,5 @@ TEST(FittingPanel, ATaperedWallIsFittedOnItsOwnFrame) {
     EXPECT_NEAR(area(p.outline), p.width * p.length, 1e-3);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

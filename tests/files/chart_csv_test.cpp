@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 ChartImport read(const std::string& text, const BlankStyle& like) {
     const auto table = parse_table(text);
@@ -76,5 +76,5 @@ TEST(ChartCsv, BadChartsGetASentenceAndGoodRowsStay) {
     EXPECT_GE(part.said.size(), 4u);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/laid_order.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Printed : test::LaidOrder {
     explicit Printed(MirrorBy mirror = MirrorBy::program) : LaidOrder("film-330", mirror) {}
@@ -111,5 +111,5 @@ TEST(Cutter, FollowsThePathAndFindsALineThroughInk) {
         EXPECT_NE(cutter.cut(broken, 100, 100, {}).sentence().find("cannot read"), std::string::npos) << broken;
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,7 +9,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using nlohmann::json;
 using test::Folder;
@@ -219,5 +219,5 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -3,7 +3,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 TEST(Hash, AgreesWithSha256sum) {
     const test::Folder folder;
@@ -15,5 +15,5 @@ TEST(Hash, AgreesWithSha256sum) {
     }
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

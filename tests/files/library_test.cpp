@@ -6,7 +6,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::Folder;
 
@@ -115,5 +115,5 @@ TEST(ShopLibrary, AnOrderAdoptsWhatItLacksAndKeepsWhatItHas) {
     EXPECT_EQ(order, once);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -13,7 +13,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::Canvas;
 using test::Folder;
@@ -302,5 +302,5 @@ TEST(MakingFiles, TheWhiteIsAPictureOfItsOwnAndHandlesHaveTemplates) {
     EXPECT_EQ(test::run("qpdf --check '" + (folder / "out/small-order_handle-templates.pdf") + "'").code, 0);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -8,7 +8,7 @@
 #include "files/xml_text.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using nlohmann::json;
 
@@ -109,5 +109,5 @@ TEST(NestingFiles, WordsInXmlKeepTheirMeaningAndNoControlCharacters) {
     EXPECT_EQ(safe, all.substr(31)) << "from the space on";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -9,13 +9,16 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/order/pieces.h"
+#include "core/order/rules.h"
 #include "core/sheets/sheets.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
+#include "support/each_field.h"
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using nlohmann::json;
 using test::Folder;
@@ -159,6 +162,39 @@ TEST(OrderFile, ValidatesAgainstItsSchema) {
                   .code,
               0)
         << "the schema must be able to fail";
+}
+
+TEST(OrderFile, EveryFieldIsWrittenAndReadOrRefusedWithASentence) {
+    int kept = 0, refused = 0;
+    const Folder folder;
+    for (int n = 0;; ++n) {
+        Order changed = full_order();
+        test::Nth nth{n, ""};
+        nth.walk(changed, "order");
+        if (nth.path.empty()) break;
+        changed = followed(numbered(std::move(changed)));  // as every edit leaves an order
+        const json written = to_json(changed);
+        const auto read = order_from_json(written);
+        if (!read) {
+            ++refused;
+            EXPECT_FALSE(read.sentence().empty()) << nth.path;
+            continue;
+        }
+        ++kept;
+        // figures of a size that is not in the run, and how a step that is no peel is peeled, mean nothing
+        if (nth.path == "order.styles[].sizes" || nth.path == "order.methods[].recipe[].peel") continue;
+        EXPECT_TRUE(*read == changed) << nth.path << " is not kept in the file";
+        if (nth.path == "order.due") continue;  // made no date by the change, which the schema asks for
+        test::spill(folder / ("order" + std::to_string(n) + ".json"), written.dump());
+    }
+    EXPECT_GT(kept, 200);
+    EXPECT_LT(refused, kept / 4);
+    // what is written is in the schema, too
+    const test::Answer schema = test::run(
+        "python3 -c \"import json,sys,glob,jsonschema\nv=jsonschema.Draft7Validator(json.load(open(sys.argv[1])))\n"
+        "[sys.exit(f+': '+e.message[:300]) for f in glob.glob(sys.argv[2]+'/*.json') for e in v.iter_errors(json.load(open(f)))]\" '" +
+        test::source("docs/order.schema.json") + "' '" + folder.path() + "'");
+    EXPECT_EQ(schema.code, 0) << schema.out;
 }
 
 TEST(OrderFile, HostileArchivesAreRefused) {
@@ -318,5 +354,5 @@ TEST(OrderFile, LotsComeBack) {
     EXPECT_EQ(*again, order);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

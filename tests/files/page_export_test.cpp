@@ -12,7 +12,7 @@
 #include "support/laid_order.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::Canvas;
 using test::Folder;
@@ -261,5 +261,5 @@ TEST(CutLines, StayClearOfTheInkOnThePage) {
             EXPECT_FALSE(should_be_ink(l, (p.outer[i] + p.outer[(i + 1) % p.outer.size()]) * 0.5));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

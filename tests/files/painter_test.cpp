@@ -7,7 +7,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 /// Paints on white; returns how dark each pixel is, 0 … 255.
 struct Painted {
@@ -109,5 +109,5 @@ TEST(Painter, ScreenAndPaperShowTheSamePicture) {
     EXPECT_EQ(Painted(missing, 100, 100, &screen).sum(0, 0, 100, 100), 0) << "a picture that is not there leaves nothing";
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

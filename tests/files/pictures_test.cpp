@@ -15,7 +15,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 using test::Canvas;
 using test::Folder;
@@ -242,5 +242,5 @@ TEST(Pictures, AMissingFontIsSaid) {
     EXPECT_TRUE(std::any_of(said.begin(), said.end(), [](const Finding& f) { return f.code == "art-font-missing"; }));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

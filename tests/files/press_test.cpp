@@ -8,7 +8,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 TEST(PressModel, LagsRecoversAndHolds) {
     PressModel p(30, 6);
@@ -300,5 +300,5 @@ TEST(FaultDrill, AFaultAndAScorchedPieceAtOnce) {
     EXPECT_EQ(scorched, 1);
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

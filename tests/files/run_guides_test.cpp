@@ -17,7 +17,7 @@
 #include "support/support.h"
 
 namespace orthema {
-namespace {
+namespace TESTED {
 
 struct Job {
     Order order;
@@ -440,5 +440,5 @@ TEST(PressTables, PlanPickListAndCalendar) {
     EXPECT_FALSE(press_ics(undated, job.plan, press));
 }
 
-}  // namespace
+}  // namespace TESTED
 }  // namespace orthema

@@ -14,6 +14,7 @@
 #include <sstream>
 #include <stdexcept>
 
+#include "core/order/pieces.h"
 #include "files/library.h"
 #include "files/order_file.h"
 
@@ -160,7 +161,8 @@ Order made_small_order() {
     d.id = "front";
     d.sizing.base_width = Length::from_mm(200);
     order.decorations.push_back(d);
-    return order;
+    order.job = "job-small";
+    return numbered(order);
 }
 }  // namespace
 

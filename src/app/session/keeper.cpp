@@ -89,6 +89,7 @@ void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById a
 void Keeper::start_new() {
     Order fresh;
     fresh.name = "New order";
+    fresh.job = new_job_id();
     fresh.unit = document_.order().unit;
     fresh.paper = document_.order().paper;
     adopt_library(fresh, library_.content());

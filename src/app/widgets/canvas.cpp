@@ -15,6 +15,13 @@ Canvas::Canvas(const LoadedArtById& art, QWidget* parent) : QWidget(parent), art
     setFocusPolicy(Qt::StrongFocus);
 }
 
+std::string Canvas::fitting(const std::string& text, double width, double size, bool bold) const {
+    QFont f = font();
+    f.setPixelSize(int(std::lround(size)));
+    f.setBold(bold);
+    return QFontMetricsF(f).elidedText(QString::fromStdString(text), Qt::ElideRight, width).toStdString();
+}
+
 void Canvas::refresh() {
     stale_ = true;
     update();

@@ -32,6 +32,8 @@ protected:
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
     [[nodiscard]] const LoadedArtById& art() const { return art_; }
+    /// As much of a text as fits, with an ellipsis where some is left out.
+    [[nodiscard]] std::string fitting(const std::string& text, double width, double size, bool bold = false) const;
 
 private:
     const LoadedArtById& art_;

@@ -72,7 +72,7 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     middle->setSpacing(0);
     column->addLayout(middle, 1);
 
-    benches_.assign(stage_count, nullptr);
+    benches_.assign(stages().size(), nullptr);
     QStringList names;
     for (const Stage& s : stages()) names << QString::fromLatin1(s.name);
     line_ = new JobLine(names);

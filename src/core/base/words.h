@@ -55,6 +55,9 @@ inline bool Phrases::operator==(const Phrases& o) const { return joint == o.join
 /// A code or an argument that is not there is a bug and throws.
 std::string worded(const Words& words, Unit unit);
 
+/// The same, of a code and its arguments: words of cards and pages.
+inline std::string phrase(const char* code, Arguments args = {}, Unit unit = Unit::mm) { return worded({code, std::move(args)}, unit); }
+
 /// The figures among arguments: lengths in mm, shares 0 … 1.
 std::map<std::string, double> figures_of(const Arguments& args);
 

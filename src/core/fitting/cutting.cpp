@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <numeric>
 #include <set>
 
@@ -40,6 +41,8 @@ public:
             if (at == blanks_.end()) {
                 blanks_.push_back(id);
                 names_.push_back(lots[l].style->name);
+                ranks_.emplace_back();
+                for (std::size_t k = 0; k < lots[l].style->sizes.size(); ++k) ranks_.back()[lots[l].style->sizes[k]] = static_cast<int>(k);
             }
             for (std::size_t i = 0; i < lots[l].fit->sizes.size(); ++i) take_in(l, i, blank);
         }
@@ -78,14 +81,15 @@ private:
             s.limited_by = {Binding::pinned};
             return;
         }
-        for (Member& m : members_)
-            if (m.blank == blank && m.size == s.size) {
-                m.figures.limit_mm = std::min(m.figures.limit_mm, s.limit);
-                m.figures.quantity += s.quantity;
-                m.uses.push_back({lot, i});
-                return;
-            }
-        members_.push_back({blank, size_index(*lots_[lot].style, s.size), s.size, {s.ideal, s.limit, s.quantity}, {{lot, i}}});
+        const auto [at, fresh] = known_.try_emplace({blank, s.size}, members_.size());
+        if (fresh) {
+            members_.push_back({blank, ranks_[blank].at(s.size), s.size, {s.ideal, s.limit, s.quantity}, {{lot, i}}});
+            return;
+        }
+        Member& m = members_[at->second];
+        m.figures.limit_mm = std::min(m.figures.limit_mm, s.limit);
+        m.figures.quantity += s.quantity;
+        m.uses.push_back({lot, i});
     }
 
     [[nodiscard]] std::vector<BandMember> figures(const std::vector<std::size_t>& of) const {
@@ -262,6 +266,8 @@ private:
     const SizingRule& rule_;
     double step_;
     std::vector<std::string> blanks_, names_;
+    std::vector<std::map<std::string, int>> ranks_;  ///< of each blank's sizes
+    std::map<std::pair<std::size_t, std::string>, std::size_t> known_;
     std::vector<Member> members_;
 };
 

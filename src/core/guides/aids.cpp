@@ -30,17 +30,15 @@ void carry_board(const Panel& p, const SizeFit& size, Aid& out) {
     d.line({{0, out.area.y0}, {0, out.area.y1}}, fold_line);
     if (p.pit_y) {
         d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({-half + 3, *p.pit_y - 1.2}, "pit line", 3.2, palette::brick);
+        d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line"), 3.2, palette::brick);
     }
     d.rect(size.ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
     const double foot = out.area.y1;
     d.marks.emplace_back(PathMark{{round_rect({-45, foot - 32, 45, foot - 12}, 10)}, true, palette::white, cut_line});
     calibration_bar(d, {-50, foot - 40}, 100, "100 mm");
-    d.text({0, foot - 20}, "hand hole", 3.2, palette::quiet, Align::centre);
+    d.text({0, foot - 20}, phrase("page-hand-hole"), 3.2, palette::quiet, Align::centre);
     d.text({-half + 6, size.ink.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
-    wrapped(d, {-half + 6, size.ink.y1 + 12.5},
-            "Slide it between the layers, notch in the collar, centre on the crease; carry it to the platen.", 3.2, 2 * half - 12,
-            palette::ink);
+    wrapped(d, {-half + 6, size.ink.y1 + 12.5}, phrase("page-slide-it-between-the-layers"), 3.2, 2 * half - 12, palette::ink);
 }
 
 /// The backer with its slots as the sheet has them. The sheet is laid on it corner on corner.
@@ -57,11 +55,10 @@ void jig_plate(const Jig& jig, const Panel& blank, Aid& out) {
         d.line({c - Point{0, 2}, c + Point{0, 2}}, pale);
         const std::string behind = std::to_string(slot_behind(jig, s) + 1);
         d.text(c + Point{0, -2.6}, std::to_string(s + 1), 3.4, palette::ink, Align::centre, true);
-        d.text(c + Point{0, 5.4}, "back " + behind, 2.2, palette::quiet, Align::centre);
+        d.text(c + Point{0, 5.4}, phrase("page-back-of", {{"slot", behind}}), 2.2, palette::quiet, Align::centre);
     }
     d.text({0, -11.5}, jig.name + ", plate for the slots", 4.2, palette::ink, Align::left, true);
-    d.text({0, -6.5}, "Lay the sheet on it corner on corner, print up to the blanks. “back 3”: where that blank lies when turned over.",
-           2.8, palette::quiet);
+    d.text({0, -6.5}, phrase("page-lay-the-sheet-on-it"), 2.8, palette::quiet);
     calibration_bar(d, {0, h + 8}, 100, "100 mm");
     const double words = 0.55 * 2.8 * 110;
     out.area = {-4, -18, std::max({w + 4, 104.0, std::min(words, w + 60)}), h + 14};
@@ -80,13 +77,12 @@ void fold_and_border(const Decoration& dec, const Panel& panel, const Medium& me
     d.rect(size.ink, {}, Stroke{palette::quiet, 0.2, {3, 2}});
     d.line({{sheet.fold, frame.y0}, {sheet.fold, frame.y1}}, fold_line);
     const Point front = bounds(panel.outline).centre();
-    d.text({front.x, front.y}, "lay the blank here", 4, palette::brick, Align::centre);
-    d.text({over(front).x, front.y}, "the back folds over from here", 4, palette::quiet, Align::centre);
+    d.text({front.x, front.y}, phrase("page-lay-the-blank-here"), 4, palette::brick, Align::centre);
+    d.text({over(front).x, front.y}, phrase("page-the-back-folds-over-from"), 4, palette::quiet, Align::centre);
     d.text({sheet.fold - 1.5, front.y}, "fold", 3.2, palette::ink, Align::centre, false, -90);
-    d.text({frame.x0 + 4, frame.y0 + 5.5}, "border: the printed sheet lies inside it, edge on edge", 3, palette::verdigris);
+    d.text({frame.x0 + 4, frame.y0 + 5.5}, phrase("page-border-the-printed-sheet-lies"), 3, palette::verdigris);
     d.text({frame.x0, frame.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
-    d.text({frame.x0, frame.y1 + 13},
-           "Sheet inside the border, print up. Blank on the red outline, holes to holes. Fold over, crease, press.", 2.8, palette::ink);
+    d.text({frame.x0, frame.y1 + 13}, phrase("page-sheet-inside-the-border-print"), 2.8, palette::ink);
     calibration_bar(d, {frame.x0, frame.y1 + 22}, 100, "100 mm");
     out.area = {frame.x0 - 3, frame.y0 - 3, std::max(frame.x1, frame.x0 + 150) + 3, frame.y1 + 27};
 }

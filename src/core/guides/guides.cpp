@@ -23,10 +23,10 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
     d.line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
-    d.text({1.5, size.ink.y1 + 9}, g.pit_y ? "centre fold" : "centre line", 3, palette::ink);
+    d.text({1.5, size.ink.y1 + 9}, phrase(g.pit_y ? "page-centre-fold" : "page-centre-line"), 3, palette::ink);
     if (g.pit_y) {
         d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({area.x0 + 2, *g.pit_y - 1}, "pit line", 3, palette::brick);
+        d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line"), 3, palette::brick);
     }
     // collar notch: the collar seam as far as the paper reaches, to be cut out
     for (const double side : {1.0, -1.0}) {
@@ -36,16 +36,16 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     }
     if (g.neck_edge.empty()) {
         d.line({{area.x0, g.top_y}, {area.x1, g.top_y}}, solid);
-        d.text({2, g.top_y - 2}, "lay this line on the " + g.top_name, 3, palette::ink);
+        d.text({2, g.top_y - 2}, phrase("page-lay-this-line", {{"top", g.top_name}}), 3, palette::ink);
     } else {
-        d.text({2, g.top_y - 2}, "cut along the collar seam, lay it in the collar", 3, palette::ink);
+        d.text({2, g.top_y - 2}, phrase("page-cut-along-the-collar-seam"), 3, palette::ink);
     }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
     d.region(ink, {}, thin);
     if (order.guide_setup.windows) {
         const Rect window = size.ink.grown(3);
         d.rect(window, Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
-        d.text({window.x1 - 2, window.y0 + 4}, "cut this window out", 3, palette::brick, Align::right);
+        d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick, Align::right);
         d.region(ink, {}, thin);
     }
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
@@ -64,8 +64,12 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     const Point label{std::max(area.x0 + 4, r.x0), r.y1 + 14};
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
-           std::string(location_name(dec.location)) + ", ink " + length_text(Length::from_mm(size.width), order.unit) + " wide, " +
-               length_text(Length::from_mm(size.top_to_ink), order.unit) + " below the " + g.top_name,
+           phrase("page-template-says",
+                  {{"location", location_name(dec.location)},
+                   {"width", Length::from_mm(size.width)},
+                   {"top", Length::from_mm(size.top_to_ink)},
+                   {"below", g.top_name}},
+                  order.unit),
            3.2, palette::ink);
     calibration_bar(d, label + Point{0, 14}, 100, "100 mm");
     calibration_bar(d, label + Point{0, 22}, 101.6, "4 in");
@@ -109,21 +113,18 @@ double free_on_join(const std::vector<Rect>& words, Point a, Point b, int no) {
 std::string face_words(Family family, Face face) {
     switch (face) {
     case Face::front:
-    case Face::back: return "seen from the " + side_words(family, face);
-    case Face::wrap: return "the wall unrolled, seen from outside, rim up; the ends meet at the handle or seam";
-    default: return "seen from outside: " + std::string(face_name(face));
+    case Face::back: return phrase("page-seen-from", {{"side", side_words(family, face)}});
+    case Face::wrap: return phrase("page-the-wall-unrolled-seen-from");
+    default: return phrase("page-seen-from-outside", {{"face", face_name(face)}});
     }
 }
 
 std::string centre_words(Family family, Face face, Location location) {
-    if (face == Face::wrap) return "Lay the transfer's centre tick opposite the handle or seam, rim up. Tape it so that it cannot turn.";
-    if (location == Location::whole_front || location == Location::whole_back)
-        return "Lay the blank square. Centre the transfer by equal margins left and right.";
+    if (face == Face::wrap) return phrase("page-lay-the-transfer-s-centre");
+    if (location == Location::whole_front || location == Location::whole_back) return phrase("page-lay-the-blank-square-centre");
     if (family_build(family) != Build::upper_body || (face != Face::front && face != Face::back))
-        return "Fold or mark the panel's middle. Lay the transfer's centre tick on the mark.";
-    return is_sided(location) ? "Fold shoulder seam to shoulder seam and crease the centre. Measure from the crease, and down from the "
-                                "collar seam."
-                              : "Fold shoulder seam to shoulder seam and crease the centre. Lay the transfer's centre tick on the crease.";
+        return phrase("page-fold-or-mark-the-panel");
+    return phrase(is_sided(location) ? "page-crease-and-measure" : "page-crease-and-lay");
 }
 
 GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Exactness& exact,
@@ -141,9 +142,9 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     constexpr double code_side = 21;
     draw_code(d, code_text({dec.id, size.size, revision}), {paper.width - x - code_side + 2, 10}, code_side);
     const double beside = paper.width - x - code_side;
-    d.text({beside, 22}, std::to_string(size.quantity) + (size.quantity == 1 ? " piece" : " pieces"), 6, palette::ink, Align::right, true);
+    d.text({beside, 22}, phrase("page-pieces", {{"n", size.quantity}}), 6, palette::ink, Align::right, true);
     d.text({beside, 28}, date_line(order), 3.2, palette::quiet, Align::right);
-    d.text({beside, 32.4}, "revision " + revision, 3, palette::quiet, Align::right);
+    d.text({beside, 32.4}, phrase("page-revision", {{"revision", revision}}), 3, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
     // the garment, as large as it goes, at a stated scale
@@ -158,7 +159,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     style.hair = 0.3;
     style.text_size = 4;
     draw_hand_measurements(d, g, size, map, order.unit, style);
-    d.text({paper.width - x, 184}, "drawn at 1 : " + mm_text(1 / scale, 1), 3, palette::quiet, Align::right);
+    d.text({paper.width - x, 184}, phrase("page-scale", {{"scale", Number{1 / scale, 1}}}), 3, palette::quiet, Align::right);
     d.text({x, 184}, face_words(family, g.face), 3, palette::quiet);
 
     double y = 196;
@@ -182,12 +183,11 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     if (!recipe.steps.empty())
         wrapped(d, {x, paper.height - 29}, recipe_words(recipe.steps, order.press_run.fahrenheit) + " (" + recipe.from + ").", 3,
                 paper.width - 2 * x, palette::ink);
-    std::string caution =
-        "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first.";
+    std::string caution = phrase("caution-card");
     if (is_infant_wear(family))
-        caution += " Infant wear: local rules on snaps, small parts, labels and inks apply.";
+        caution += " " + phrase("caution-card-infant");
     else if (is_hard(family))
-        caution += " Ceramic, glass and metal break under pressure and stay hot: even pressure, gloves, a heat-proof rest.";
+        caution += " " + phrase("caution-card-hard");
     wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
     return page;
 }
@@ -247,25 +247,24 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     // in mm to the tenth, as they were worked out; what is measured by hand has its tolerance beside it
     const auto text = [&](double mm) { return unit == Unit::mm ? mm_text(mm, 1) + " mm" : length_text(Length::from_mm(mm), unit); };
     const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
-    const auto named = [](std::string what, const std::string& rest) {
+    const auto named = [](std::string what) {
         what[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(what[0])));
-        return what + rest;
+        return what;
     };
     std::vector<CardLine> lines;
     if (s.top_to_ink >= 0)
-        lines.push_back({named(p.top_name, " to top of ink"), text(s.top_to_ink), level});
+        lines.push_back({named(phrase("card-top-to-ink", {{"top", p.top_name}})), text(s.top_to_ink), level});
     else
-        lines.push_back({"Top of ink above the " + p.top_name, text(-s.top_to_ink), level});
+        lines.push_back({phrase("card-ink-above-top", {{"top", p.top_name}}), text(-s.top_to_ink), level});
     if (s.ink_to_pit)
-        lines.push_back(
-            {*s.ink_to_pit >= 0 ? "Top of ink above the pit line" : "Top of ink below the pit line", text(std::abs(*s.ink_to_pit)), level});
-    if (is_sided(location)) lines.push_back({"Centre fold to ink", text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
-    lines.push_back({"Ink to " + p.side_name + ", your left", text(s.left_margin), sideways});
-    lines.push_back({"Ink to " + p.side_name + ", your right", text(s.right_margin), sideways});
-    lines.push_back({"Bottom of ink to the " + p.bottom_name, text(s.ink_to_bottom), level});
-    if (!s.below.empty()) lines.push_back({"Bottom of ink to the " + s.below, text(s.ink_to_below), level});
-    lines.push_back({"Ink width", text(s.width), ""});
-    lines.push_back({"Ink height", text(s.height), ""});
+        lines.push_back({phrase(*s.ink_to_pit >= 0 ? "card-above-pit" : "card-below-pit"), text(std::abs(*s.ink_to_pit)), level});
+    if (is_sided(location)) lines.push_back({phrase("card-fold-to-ink"), text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
+    lines.push_back({phrase("card-ink-to-left", {{"side", p.side_name}}), text(s.left_margin), sideways});
+    lines.push_back({phrase("card-ink-to-right", {{"side", p.side_name}}), text(s.right_margin), sideways});
+    lines.push_back({phrase("card-ink-to", {{"what", p.bottom_name}}), text(s.ink_to_bottom), level});
+    if (!s.below.empty()) lines.push_back({phrase("card-ink-to", {{"what", s.below}}), text(s.ink_to_below), level});
+    lines.push_back({phrase("card-width"), text(s.width), ""});
+    lines.push_back({phrase("card-height"), text(s.height), ""});
     return lines;
 }
 

@@ -22,19 +22,17 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         {top >= 0 ? p.top_name + " below the platen's top edge" : p.top_name + " hangs over the platen's top edge by", std::abs(top)});
     const double across = -plate.centre().x;
     if (std::abs(across) < 0.05)
-        out.lines.push_back({"centre line off the platen's middle", 0});
+        out.lines.push_back({phrase("page-centre-line-off-the-platen"), 0});
     else
-        out.lines.push_back(
-            {across > 0 ? "centre line right of the platen's middle" : "centre line left of the platen's middle", std::abs(across)});
+        out.lines.push_back({phrase(across > 0 ? "map-centre-line-right-of-the" : "map-centre-line-left-of-the"), std::abs(across)});
     if (p.pit_y)
-        out.lines.push_back({*p.pit_y >= plate.y0 ? "pit line below the platen's top edge" : "pit line above the platen's top edge",
+        out.lines.push_back({phrase(*p.pit_y >= plate.y0 ? "map-pit-line-below-the-platen" : "map-pit-line-above-the-platen"),
                              std::abs(*p.pit_y - plate.y0)});
     if (p.shoulder_point.x > 0)
-        out.lines.push_back(
-            {p.shoulder_point.x >= plate.x1 ? "shoulder past the platen's right edge" : "shoulder inside the platen's right edge",
-             std::abs(p.shoulder_point.x - plate.x1)});
-    out.lines.push_back({"top of ink below the platen's top edge", size.ink.y0 - plate.y0});
-    out.lines.push_back({"ink right of the platen's left edge", size.ink.x0 - plate.x0});
+        out.lines.push_back({phrase(p.shoulder_point.x >= plate.x1 ? "map-shoulder-past-the-platen-s" : "map-shoulder-inside-the-platen-s"),
+                             std::abs(p.shoulder_point.x - plate.x1)});
+    out.lines.push_back({phrase("page-top-of-ink-below-the"), size.ink.y0 - plate.y0});
+    out.lines.push_back({phrase("page-ink-right-of-the-platen"), size.ink.x0 - plate.x0});
     const BlankStyle* style = find_style(order, dec.run.style);
     if (style != nullptr && is_hard(style->family) && find_jig(order, dec.making.jig) == nullptr) {
         const Rect box = bounds(p.outline);
@@ -46,8 +44,8 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         out.turned = g.turned;
         if (g.count() > 1) {
             out.lines.clear();
-            out.lines.push_back({"from blank to blank across", g.pitch_x});
-            out.lines.push_back({"from blank to blank down", g.pitch_y});
+            out.lines.push_back({phrase("page-from-blank-to-blank-across"), g.pitch_x});
+            out.lines.push_back({phrase("page-from-blank-to-blank-down"), g.pitch_y});
         }
     }
     return out;

@@ -45,10 +45,9 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
             p.title = dec.name + ", platen maps";
             p.drawing.width = paper.width;
             p.drawing.height = paper.height;
-            page_head(p.drawing, order, "Platen map: " + dec.name, run_name(order, dec.run) + " on the " + map.press);
-            p.drawing.text({side, paper.height - 8},
-                           "Load every garment of a size alike. Hot platen: gloves. Supplier's sheet and local rules come first.", 3,
-                           palette::carmine);
+            page_head(p.drawing, order, phrase("page-platen-map", {{"design", dec.name}}),
+                      phrase("page-on-the-press", {{"run", run_name(order, dec.run)}, {"press", map.press}}));
+            p.drawing.text({side, paper.height - 8}, phrase("page-load-every-garment-of-a"), 3, palette::carmine);
             pages.push_back(std::move(p));
             on_page = 0;
         }
@@ -123,7 +122,7 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         d.rect(ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
         d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + joined(m.sizes), 4.2, palette::ink,
                Align::left, true);
-        d.text({0, height + 18}, "Lay the size's own collar line on the collar seam; the ink stays where it is.", 3.2, palette::quiet);
+        d.text({0, height + 18}, phrase("page-lay-the-size-s-own"), 3.2, palette::quiet);
         calibration_bar(d, {0, height + 24}, 100, "100 mm");
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
         m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
@@ -139,8 +138,8 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
     const PaperSize paper = paper_size(order.paper);
     d.width = paper.height;  // across
     d.height = paper.width;
-    page.title = "Wall chart, " + run_name(order, run);
-    page_head(d, order, run_name(order, run), std::to_string(garments_in(order, run)) + " pieces");
+    page.title = phrase("page-wall-chart", {{"run", run_name(order, run)}});
+    page_head(d, order, run_name(order, run), phrase("page-pieces", {{"n", garments_in(order, run)}}));
     const std::vector<SizeCount> counts = counts_of(order, run);
     std::vector<const DecorationFit*> fits;
     for (const Decoration& dec : order.decorations)
@@ -180,13 +179,12 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick, Align::centre);
             d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris, Align::centre);
         }
-        d.text({side, floor + 8.4}, "top of ink", 3, palette::brick);
+        d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick);
         d.text({side, floor + 12.2}, "ink", 3, palette::verdigris);
     }
     d.text({side, d.height - 6},
-           "Drawn at 1 : " + mm_text(1 / scale, 1) + ". Figures are " + fits.front()->ground->sizes.front().panel.top_name +
-               " to top of ink, and the ink's width.",
-           3, palette::quiet);
+           phrase("page-chart-foot", {{"scale", Number{1 / scale, 1}}, {"top", fits.front()->ground->sizes.front().panel.top_name}}), 3,
+           palette::quiet);
     return page;
 }
 

@@ -70,9 +70,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
 }
 
 std::vector<std::string> press_cautions(const Order& order, const PressPlan& plan) {
-    std::vector<std::string> out{
-        "Hot platens and hot goods: gloves, a heat-proof rest. Never leave a press closed unattended. Ventilate.",
-        "The supplier's sheet for film, vinyl, paper, ink, blank and press comes first; so do local codes and trained practice."};
+    std::vector<std::string> out{phrase("caution-hot-platens-and-hot-goods"), phrase("caution-the-supplier-s-sheet-for")};
     bool powder = false, breaks = false, oven = false, infant = false;
     for (const Load& l : plan.loads) {
         const Decoration* d = find_decoration(order, l.decoration);
@@ -85,12 +83,10 @@ std::vector<std::string> press_cautions(const Order& order, const PressPlan& pla
         oven = oven || (press != nullptr && press->kind == PressKind::oven);
         infant = infant || is_infant_wear(style->family);
     }
-    if (powder) out.emplace_back("Adhesive powder: mask and gloves, no dust in the air, the supplier's safety sheet at hand.");
-    if (breaks)
-        out.emplace_back(
-            "Ceramic and glass crack under pressure and uneven heat: even pressure, gloves, let them cool on a heat-proof rest.");
-    if (oven) out.emplace_back("An oven that was used for this never cooks food again.");
-    if (infant) out.emplace_back("Infant wear: local rules on small parts, snaps, labels and inks apply.");
+    if (powder) out.emplace_back(phrase("caution-adhesive-powder-mask-and-gloves"));
+    if (breaks) out.emplace_back(phrase("caution-ceramic-and-glass-crack-under"));
+    if (oven) out.emplace_back(phrase("caution-an-oven-that-was-used"));
+    if (infant) out.emplace_back(phrase("caution-infant-wear-local-rules-on"));
     return out;
 }
 
@@ -103,18 +99,20 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     double y = 0;
     const auto page = [&] {
         GuidePage p;
-        p.title = "Run sheet";
+        p.title = phrase("page-run-sheet");
         p.drawing.width = paper.width;
         p.drawing.height = paper.height;
         Drawing& d = p.drawing;
-        d.text({left, 20}, "Run sheet", 7, palette::ink, Align::left, true);
+        d.text({left, 20}, phrase("page-run-sheet"), 7, palette::ink, Align::left, true);
         d.text({right, 20}, order.name + (order.due.empty() ? "" : ", due " + order.due), 3.6, palette::quiet, Align::right);
         y = 26;
         if (pages.empty()) {
             d.text({left, 27},
-                   "From " + time_of_day(order.press_run, 0) + " to " + time_of_day(order.press_run, plan.schedule.end) + ", " +
-                       duration_words(plan.schedule.end) + "; one after the other " + duration_words(plan.one_by_one) + ". " +
-                       std::to_string(plan.shop.hands) + (plan.shop.hands == 1 ? " pair of hands." : " pairs of hands."),
+                   phrase("page-run-says", {{"from", time_of_day(order.press_run, 0)},
+                                            {"to", time_of_day(order.press_run, plan.schedule.end)},
+                                            {"lasts", duration_words(plan.schedule.end)},
+                                            {"alone", duration_words(plan.one_by_one)},
+                                            {"n", plan.shop.hands}}),
                    3.6, palette::ink);
             y = 32;
             for (const std::string& c : press_cautions(order, plan)) {
@@ -170,8 +168,9 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         y += 1.2;
     }
     for (std::size_t i = 0; i < pages.size(); ++i)
-        pages[i].drawing.text({right, paper.height - 8}, "page " + std::to_string(i + 1) + " of " + std::to_string(pages.size()), 3,
-                              palette::quiet, Align::right);
+        pages[i].drawing.text({right, paper.height - 8},
+                              phrase("page-of", {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3, palette::quiet,
+                              Align::right);
     return pages;
 }
 

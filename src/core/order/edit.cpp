@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/order/pieces.h"
 #include "core/order/rules.h"
 
 namespace orthema {
@@ -20,7 +21,7 @@ void put(List& list, const Item& item) {
 }  // namespace
 
 Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity) {
-    Order out = order;
+    Order out = numbered(order);
     const auto ours = [&](const OrderLine& l) { return run_of(l) == run && l.size == size; };
     int have = 0;
     for (const OrderLine& l : out.lines)
@@ -29,11 +30,15 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
     if (change == 0) return out;
     const auto last = std::find_if(out.lines.rbegin(), out.lines.rend(), ours);
     if (change > 0) {
-        if (last != out.lines.rend())
+        // the last line grows where its numbers are the highest: no piece of another line may get another number
+        const bool highest = last != out.lines.rend() && std::none_of(out.lines.begin(), out.lines.end(), [&](const OrderLine& l) {
+                                 return l.style == run.style && l.colour == run.colour && l.size == size && l.first > last->first;
+                             });
+        if (highest)
             last->quantity += change;
         else
-            out.lines.push_back({run.style, run.colour, size, change, "", run.lot});
-        return out;
+            out.lines.push_back({run.style, run.colour, size, change, last != out.lines.rend() ? last->note : "", run.lot});
+        return numbered(std::move(out));
     }
     for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {
         if (!ours(*line)) continue;
@@ -55,8 +60,11 @@ Order without_run(const Order& order, const RunKey& run) {
 
 Order with_lines(const Order& order, const std::vector<OrderLine>& lines) {
     Order out = order;
-    out.lines.insert(out.lines.end(), lines.begin(), lines.end());
-    return out;
+    for (OrderLine l : lines) {
+        l.first = 0;
+        out.lines.push_back(std::move(l));
+    }
+    return numbered(std::move(out));
 }
 
 Order with_style(const Order& order, const BlankStyle& style) {

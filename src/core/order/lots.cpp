@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/order/edit.h"
+#include "core/order/pieces.h"
 #include "core/order/rules.h"
 
 namespace orthema {
@@ -13,11 +14,14 @@ namespace {
 void join_alike(Order& order) {
     std::vector<OrderLine> out;
     for (const OrderLine& l : order.lines.all()) {
-        const auto same = std::find_if(out.begin(), out.end(),
-                                       [&](const OrderLine& o) { return run_of(o) == run_of(l) && o.size == l.size && o.note == l.note; });
-        if (same != out.end() && l.lot.empty())
+        const auto same = std::find_if(out.begin(), out.end(), [&](const OrderLine& o) {
+            return run_of(o) == run_of(l) && o.size == l.size && o.note == l.note &&
+                   (o.first + o.quantity == l.first || l.first + l.quantity == o.first);
+        });
+        if (same != out.end() && l.lot.empty()) {
+            same->first = std::min(same->first, l.first);
             same->quantity += l.quantity;
-        else
+        } else
             out.push_back(l);
     }
     order.lines = std::move(out);
@@ -25,7 +29,8 @@ void join_alike(Order& order) {
 
 }  // namespace
 
-Order with_lot_parted(const Order& order, const RunKey& run, const Parting& parting, RunKey* made) {
+Order with_lot_parted(const Order& given, const RunKey& run, const Parting& parting, RunKey* made) {
+    const Order order = numbered(given);
     Order out = order;
     Lot lot;
     std::vector<std::string> taken;
@@ -45,12 +50,13 @@ Order with_lot_parted(const Order& order, const RunKey& run, const Parting& part
                 goes.lot = lot.id;
                 stays.quantity -= goes.quantity;
                 w.quantity -= goes.quantity;
+                goes.first = stays.first + stays.quantity;
                 moved += goes.quantity;
                 if (goes.quantity > 0) lines.push_back(std::move(goes));
             }
         if (stays.quantity > 0 || line.quantity <= 0) lines.push_back(std::move(stays));
     }
-    if (moved == 0 || moved == garments_in(order, run)) return order;
+    if (moved == 0 || moved == garments_in(order, run)) return given;
     out.lines = std::move(lines);
     out.lots.push_back(lot);
     const RunKey key{run.style, run.colour, lot.id};
@@ -89,7 +95,7 @@ Order with_lots_by_piece(const Order& order, const RunKey& run) {
 
 Order with_lot_joined(const Order& order, const RunKey& run) {
     if (run.lot.empty()) return order;
-    Order out = order;
+    Order out = numbered(order);
     for (OrderLine& l : out.lines.own())
         if (run_of(l) == run) l.lot.clear();
     std::erase_if(out.decorations, [&](const Decoration& d) { return d.run == run; });

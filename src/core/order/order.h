@@ -27,6 +27,7 @@ struct OrderLine {
     int quantity = 0;
     std::string note;      ///< whose it is, or the shop's own order number
     std::string lot = {};  ///< lot id; empty: the usual one
+    int first = 0;  ///< number of its first piece among all of that blank, colour and size (core/order/pieces.h); 0: not numbered yet
     bool operator==(const OrderLine&) const = default;
 };
 
@@ -288,6 +289,7 @@ struct Reprint {
 
 struct Order {
     std::string name;
+    std::string job;  ///< id of the one job that the order holds; lasts, and no other order has it
     std::string due;  ///< ISO date, or empty
     Unit unit = Unit::mm;
     Paper paper = Paper::a4;

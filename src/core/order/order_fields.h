@@ -201,7 +201,8 @@ template <>
 struct FieldsOf<OrderLine> {
     static constexpr auto list =
         std::tuple{Field{"style", &OrderLine::style},       Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
-                   Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot}};
+                   Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot},
+                   Field{"first", &OrderLine::first}};
 };
 template <>
 struct FieldsOf<Lot> {
@@ -363,25 +364,16 @@ struct FieldsOf<Reprint> {
 };
 template <>
 struct FieldsOf<Order> {
-    static constexpr auto list = std::tuple{Field{"name", &Order::name},
-                                            Field{"due", &Order::due},
-                                            Field{"unit", &Order::unit},
-                                            Field{"paper", &Order::paper},
-                                            Field{"lines", &Order::lines},
-                                            Field{"lots", &Order::lots},
-                                            Field{"art", &Order::art},
-                                            Field{"rules", &Order::rules},
-                                            Field{"decorations", &Order::decorations},
-                                            Field{"styles", &Order::styles},
-                                            Field{"media", &Order::media},
-                                            Field{"presses", &Order::presses},
-                                            Field{"methods", &Order::methods},
-                                            Field{"jigs", &Order::jigs},
-                                            Field{"layouts", &Order::layouts},
-                                            Field{"trials", &Order::trials},
-                                            Field{"press_run", &Order::press_run},
-                                            Field{"reprints", &Order::reprints},
-                                            Field{"guide_setup", &Order::guide_setup}};
+    static constexpr auto list = std::tuple{Field{"name", &Order::name},         Field{"job", &Order::job},
+                                            Field{"due", &Order::due},           Field{"unit", &Order::unit},
+                                            Field{"paper", &Order::paper},       Field{"lines", &Order::lines},
+                                            Field{"lots", &Order::lots},         Field{"art", &Order::art},
+                                            Field{"rules", &Order::rules},       Field{"decorations", &Order::decorations},
+                                            Field{"styles", &Order::styles},     Field{"media", &Order::media},
+                                            Field{"presses", &Order::presses},   Field{"methods", &Order::methods},
+                                            Field{"jigs", &Order::jigs},         Field{"layouts", &Order::layouts},
+                                            Field{"trials", &Order::trials},     Field{"press_run", &Order::press_run},
+                                            Field{"reprints", &Order::reprints}, Field{"guide_setup", &Order::guide_setup}};
 };
 
 }  // namespace orthema

@@ -14,6 +14,7 @@ namespace {
 /// What no stage but the guides reads: how things are shown and printed.
 Order without_showing(Order order) {
     order.name.clear();
+    order.job.clear();
     order.unit = {};
     order.paper = {};
     order.guide_setup = {};
@@ -127,10 +128,10 @@ Work with_press_plan(Work w, const Order& order, std::shared_ptr<const PressPlan
     return w;
 }
 
-const std::array<Stage, stage_count>& stages() {
+const std::vector<Stage>& stages() {
     const auto no_lines = [](const Order& o, const Work&) { return o.lines.empty(); };
     const auto no_fit = [](const Order&, const Work& w) { return w.plan().decorations.empty(); };
-    static const std::array<Stage, stage_count> table = {{
+    static const std::vector<Stage> table = {
         {"order", "Order", false, no_lines},
         {"blanks", "Blanks", false, no_lines},
         {"art", "Art", false, [](const Order& o, const Work&) { return o.art.empty(); }},
@@ -138,12 +139,12 @@ const std::array<Stage, stage_count>& stages() {
         {"sheets", "Sheets", true, [](const Order&, const Work& w) { return w.sheet_plan().media.empty(); }},
         {"guides", "Guides", false, no_fit},
         {"press", "Press", true, [](const Order&, const Work& w) { return w.press_plan().shop.tasks.empty(); }},
-    }};
+    };
     return table;
 }
 
 int stage_index(const std::string& key) {
-    for (std::size_t i = 0; i < stage_count; ++i)
+    for (std::size_t i = 0; i < stages().size(); ++i)
         if (key == stages()[i].key) return static_cast<int>(i);
     return -1;
 }

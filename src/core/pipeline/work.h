@@ -6,7 +6,6 @@
 // it. What a stage reads but its input lacks is therefore wrong at once and everywhere, never stale now and then.
 #pragma once
 
-#include <array>
 #include <memory>
 #include <string>
 
@@ -99,8 +98,7 @@ struct Stage {
     bool follows;                              ///< worked out on a thread of its own, after the fit
     bool (*empty)(const Order&, const Work&);  ///< nothing to say yet
 };
-constexpr std::size_t stage_count = 7;
-const std::array<Stage, stage_count>& stages();
+const std::vector<Stage>& stages();
 /// Index of a stage by its key, -1 where there is none.
 int stage_index(const std::string& key);
 

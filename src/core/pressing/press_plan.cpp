@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "core/base/units.h"
+#include "core/order/pieces.h"
 
 namespace orthema {
 
@@ -254,7 +255,10 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
         load.size = parts.front().size;
         load.trial = trial;
         load.replacement = replacement;
-        load.id = load.decoration + "/" + load.size + "/" + std::to_string(parts.front().first + 1);
+        const std::vector<int> numbers = piece_numbers(order, find_decoration(order, load.decoration)->run, load.size);
+        const auto ordinal = static_cast<std::size_t>(parts.front().first);
+        load.id = load.decoration + "/" + load.size + "/" +
+                  (ordinal < numbers.size() ? std::to_string(numbers[ordinal]) : "again " + std::to_string(ordinal + 1 - numbers.size()));
         load.pieces = 0;
         std::vector<int> before;
         if (const auto check = b.checked.find(tried_key); check != b.checked.end()) before.push_back(check->second);

@@ -28,7 +28,7 @@ struct LoadPart {
 
 /// Pieces that go through the same presses together: of one lot, or of several whose blanks lie side by side.
 struct Load {
-    std::string id;                ///< "crew-kite/M/3", by its first piece: stays while the order does
+    std::string id;                ///< "crew-kite/M/3", by the number of its first piece: lasts; of a replacement "crew-kite/M/again 1"
     std::string decoration, size;  ///< of its first part
     int pieces = 1;                ///< of all its parts
     std::vector<LoadPart> parts;

@@ -5,13 +5,13 @@
 
 namespace orthema {
 
-std::string cut_direction(const TrimCut& cut) { return cut.across ? "across the feed" : "along the feed"; }
+std::string cut_direction(const TrimCut& cut) { return phrase(cut.across ? "cut-across" : "cut-along"); }
 
 std::string part_name(const TrimPlan& plan, int part, const Sheet& sheet, const TransferSet& set) {
     const TrimPart& p = plan.parts[static_cast<std::size_t>(part)];
     if (part == 0) return "sheet";
     if (p.waste) return "waste";
-    if (p.piece < 0) return "part " + std::to_string(part);
+    if (p.piece < 0) return phrase("cut-part", {{"n", part}});
     const PlacedCopy& c = sheet.copies[static_cast<std::size_t>(p.piece)];
     const Transfer* t = find_transfer(set, c.transfer);
     return (t != nullptr ? t->name : c.transfer) + " (" + std::to_string(c.copy + 1) + ")";
@@ -25,7 +25,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         Drawing d;
         d.width = width;
         d.height = height;
-        d.text({edge, edge + 3}, "Cut list", 5.5, palette::ink, Align::left, true);
+        d.text({edge, edge + 3}, phrase("page-cut-list"), 5.5, palette::ink, Align::left, true);
         d.text({width - edge, edge + 3}, std::to_string(pages.size() + 1), 3.6, palette::quiet, Align::right);
         d.text({edge, edge + 9}, sheet_title(order, sheet), 3.2, palette::quiet);
         pages.push_back(std::move(d));
@@ -34,12 +34,8 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
     };
     double y = 0;
     Drawing* page = &begin_page(y);
-    page->text({edge, y},
-               "The fence is measured from the part's near edge: the start of the feed, or the edge the pieces' places are measured from.",
-               3, palette::quiet);
-    page->text({edge, y + 4.5},
-               "Keep fingers and sleeves clear of the blade and lock it between cuts; the machine's own instructions come first.", 3,
-               palette::quiet);
+    page->text({edge, y}, phrase("page-the-fence-is-measured-from"), 3, palette::quiet);
+    page->text({edge, y + 4.5}, phrase("page-keep-fingers-and-sleeves-clear"), 3, palette::quiet);
     y += 10;
     // the sheet lies along the page's width, the feed to the right
     const double k = std::min((width - 2 * edge) / sheet.length, 95 / sheet.width);

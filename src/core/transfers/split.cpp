@@ -231,7 +231,7 @@ Seams best_seams(const AlphaMap& alpha, bool upright, const Comb& comb, const st
     return best;
 }
 
-constexpr double far_out = 60;  ///< shares of the plane reach this far past the ink box, mm
+constexpr double far_away = 60;  ///< shares of the plane reach this far past the ink box, mm
 
 /// The part of the plane between two seams; nothing stands for the edge.
 Region between(const Seam* a, const Seam* b, const Rect& all, bool upright) {
@@ -333,7 +333,7 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
     if (!best) return Error{fault};
 
     const Rect ink{0, 0, width, height};
-    const Rect all = ink.grown(far_out);
+    const Rect all = ink.grown(far_away);
     const auto seam = [&](bool upright, int i) -> const Seam* {
         const int n = upright ? best->columns : best->rows;
         if (i < 0 || i + 1 >= n) return nullptr;

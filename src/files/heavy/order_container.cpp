@@ -37,6 +37,8 @@ Result<Order> parse_order(const std::string& text) {
     auto order = order_from_json(*json);
     // files of before version 3 have no methods: they take the ones that the program starts with
     if (order && order->methods.empty()) order->methods = starting_library().methods;
+    // and files of before jobs had ids take one from what they hold
+    if (order && order->job.empty()) order->job = "job-" + content_hash(text).substr(0, 12);
     return order;
 }
 

@@ -166,8 +166,11 @@ void FitBench::build_place() {
         change(QStringLiteral("the rule's figure"), [l](Decoration& d) { d.placing.offset = l; });
         return std::nullopt;
     };
-    growth_ = p->number_row(QStringLiteral("Grows by a power of"), QStringLiteral("0 fixed, 1 in proportion to the length"), 0, 2, 2);
-    growth_->entered = [this](double v) { change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v; }); };
+    growth_ = p->number_row(QStringLiteral("Grows, %"), QStringLiteral("The offset with the length: 100 in proportion, 0 the same on all"),
+                            0, 200, 1);
+    growth_->entered = [this](double v) {
+        change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v / 100; });
+    };
     apart_ = p->length_row(QStringLiteral("From other designs"), QStringLiteral("Kept from the designs before it on the same panel"));
     apart_->entered = [this](Length l, bool) -> std::optional<QString> {
         if (l.mm() < 0 || l.mm() > 500) return QStringLiteral("Designs keep between 0 and 500 mm apart.");
@@ -393,7 +396,7 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
         offset_->show_text(QStringLiteral("%1 %").arg(d.placing.share * 100, 0, 'f', 1));
     else
         offset_->show_length(d.placing.offset, unit);
-    growth_->show_number(d.placing.growth);
+    growth_->show_number(100 * d.placing.growth);
     apart_->show_length(d.apart, unit);
     centre_->show_choice(int(d.placing.centre));
     balance_->setText(std::abs(on.balance) < 0.5

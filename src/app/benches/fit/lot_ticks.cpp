@@ -5,8 +5,6 @@
 #include <QMouseEvent>
 #include <QToolTip>
 
-#include <cmath>
-
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/rules.h"
@@ -16,14 +14,6 @@ namespace orthema::app {
 namespace {
 
 constexpr double row_height = 38;
-
-/// As much of a text as fits, with an ellipsis where some is left out.
-std::string fitting(const QFont& font, const std::string& text, double width, double size, bool bold) {
-    QFont f = font;
-    f.setPixelSize(int(std::lround(size)));
-    f.setBold(bold);
-    return QFontMetricsF(f).elidedText(qt(text), Qt::ElideRight, width).toStdString();
-}
 
 }  // namespace
 
@@ -88,8 +78,7 @@ Drawing LotTicks::draw(double width, double height) {
             const SizeFit* at = fit == nullptr ? nullptr : find_size(*fit, size);
             if (at != nullptr) draw_design(d, has->art, at->ink, map);
         }
-        d.text({62, middle - 2}, fitting(font(), run_name(order, runs[i]), width - 64, 12, has != nullptr), 12, ink, Align::left,
-               has != nullptr);
+        d.text({62, middle - 2}, fitting(run_name(order, runs[i]), width - 64, 12, has != nullptr), 12, ink, Align::left, has != nullptr);
         const int pieces = garments_in(order, runs[i]);
         std::string under = std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces");
         Colour colour = palette::quiet;
@@ -102,7 +91,7 @@ Drawing LotTicks::draw(double width, double height) {
             under += has->pins.size() == 1 ? ", one size pinned" : ", " + std::to_string(has->pins.size()) + " sizes pinned";
             colour = palette::brick_text;
         }
-        d.text({62, middle + 13}, fitting(font(), under, width - 64, 11.5, false), 11.5, colour);
+        d.text({62, middle + 13}, fitting(under, width - 64, 11.5), 11.5, colour);
     }
     return d;
 }

@@ -57,8 +57,9 @@ protected:
             d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left,
                    true);
             d.text({40, y + 31},
-                   length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
-                       length_text(Length::from_mm(t->height), room_.order().unit) + "  " + sizes_text(*t),
+                   fitting(length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
+                               length_text(Length::from_mm(t->height), room_.order().unit) + "  " + sizes_text(*t),
+                           width - 46, 11),
                    11, palette::quiet);
             const bool all = placed[t->id] == t->count();
             d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5,
