@@ -17,8 +17,9 @@ struct OrderPackage {
 /// An id for a new job, that no other order has.
 std::string new_job_id();
 
-/// Opens a container or a folder. An order of before jobs had ids gets one from its content, the same each time. Refuses with a sentence: paths that climb out, more than 2,000 entries, more than
-/// 1 GiB unpacked, art whose bytes do not match its hash, missing art, anything truncated.
+/// Opens a container or a folder. An order of before jobs had ids gets one from its content, the same each time. Refuses with a sentence:
+/// paths that climb out, more than 2,000 entries, more than 1 GiB unpacked, art whose bytes do not match its hash, missing art, anything
+/// truncated.
 Result<OrderPackage> open_order(const std::string& path);
 
 /// Writes the container atomically. Art that no longer belongs to the order is left out.
