@@ -309,6 +309,9 @@ LineImport import_lines(const Table& table, const std::vector<Column>& columns, 
                                       : "“" + blank_text + "” in size " + size->code + " matches no blank, or more than one");
             continue;
         }
+        if (size_index(*style, size->code) < 0)  // a tote's “small” is no S
+            for (const std::string& s : style->sizes)
+                if (lower(s) == lower(size_text)) size->code = s;
         if (size_index(*style, size->code) < 0) {
             refuse(style->name + " has no size " + size->code);
             continue;

@@ -184,6 +184,7 @@ TEST(Rules, MovedToAnotherPlaceWhatLacksItStays) {
     EXPECT_EQ(m.on(o, m.navy)->location, Location::left_sleeve);
     EXPECT_EQ(m.on(o, m.ash)->location, Location::left_sleeve);
     EXPECT_EQ(m.on(o, m.tank)->location, Location::full_front);
+    EXPECT_LT(m.on(o, m.navy)->sizing.base_width.mm(), 0.75 * m.on(o, m.tank)->sizing.base_width.mm()) << "a sleeve takes less";
     ASSERT_EQ(passed.size(), 1U);
     EXPECT_EQ(passed[0].run, m.tank);
     EXPECT_EQ(followed(o), o);

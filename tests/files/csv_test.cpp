@@ -118,6 +118,13 @@ TEST(Csv, FieldsAreQuotedAndNeverRunAsFormulas) {
     EXPECT_EQ(csv_field("@x"), "'@x");
 }
 
+TEST(Csv, ASizeThatOnlyTheBlankHasIsTakenAsItIsWritten) {
+    const LineImport in = import_text("blank,colour,size,quantity\nCotton tote,natural,Small,12\nAdult tee,navy,small,2\n");
+    ASSERT_EQ(in.lines.size(), 2U);
+    EXPECT_EQ(in.lines[0].size, "small");
+    EXPECT_EQ(in.lines[1].size, "S");
+}
+
 TEST(Csv, LinesWrittenReadBackTheSame) {
     Order order = test::small_order();
     order.lines.push_back({"youth-tee", "sun", "XS", 4, "stall, \"front\""});

@@ -366,6 +366,7 @@ Order with_design_moved(const Order& order, const std::string& decoration, Locat
         find_decoration(out, id)->departs = departs;
     }
     DesignRule& r = *rule_in(out, moving);
+    const Location from = r.location;
     r.location = location;
     r.placing = common(PlacingRule{});
     r.placing.growth = find_rule(order, moving) != nullptr ? find_rule(order, moving)->placing.growth : 0.5;
@@ -374,6 +375,13 @@ Order with_design_moved(const Order& order, const std::string& decoration, Locat
         const BlankStyle* style = style_of_class(out, moving, b.of);
         const auto panel = style == nullptr ? std::nullopt : panel_at(*style, base_size_of(r, *style), location);
         if (!panel) continue;
+        // as much of the new place as it took of the old one
+        if (const auto old = panel_at(*style, base_size_of(r, *style), from); old && old->width > 0) {
+            const double share = usual_width_share(location) * panel->width / (usual_width_share(from) * old->width);
+            const double step = std::max(0.1, r.sizing.step.mm());
+            if (std::abs(share - 1) > 0.02)
+                b.width = Length::from_mm(std::max(step, std::floor(b.width.mm() * share / step + 1e-9) * step));
+        }
         Decoration usual;
         usual.location = location;
         usual = with_usual_place(usual, *panel, family_group(style->family), usual_school(location));
