@@ -13,7 +13,8 @@ for pch in "$build"/CMakeFiles/*.dir/cmake_pch.hxx; do
   target=$(basename "$(dirname "$pch")" .dir)
   cmp -s "$pch" "$stamps/$target.hxx" || cp "$pch" "$stamps/$target.hxx"
 done
-sed -E "s#-Winvalid-pch -include [^ ]*/CMakeFiles/([^/ ]*)\\.dir/cmake_pch\\.hxx#-include $PWD/$stamps/\\1.hxx#" \
+sed -E -e "s#-Winvalid-pch -include [^ ]*/CMakeFiles/([^/ ]*)\\.dir/cmake_pch\\.hxx#-include $PWD/$stamps/\\1.hxx#" \
+  -e 's#"command": "[^"]*/ccache #"command": "#; s# -fpch-preprocess##' \
   "$build/compile_commands.json" > "$stamps/compile_commands.json"
 base=$(cat .clang-tidy packaging/tidy.sh | sha256sum | cut -c1-16)
 export stamps base

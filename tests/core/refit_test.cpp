@@ -3,6 +3,7 @@
 
 #include "core/fitting/fit.h"
 #include "core/order/edit.h"
+#include "core/order/rules.h"
 #include "files/library.h"
 #include "support/support.h"
 
@@ -84,6 +85,52 @@ TEST(Refit, AnyRowOfEditsGivesWhatAFreshFitGives) {
         case 7: d.apart = mm(0, 40); break;
         default: d.location = pick(2) == 0 ? Location::full_front : Location::full_back; break;
         }
+        plan = refit(next, facts, order, plan);
+        order = next;
+        ASSERT_EQ(told(plan), told(fit(order, facts))) << "after edit " << round;
+    }
+}
+
+TEST(Refit, UnderRulesToo) {
+    std::mt19937 random(29);
+    const auto pick = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
+    Order order = test::small_order();
+    order.styles = starting_library().styles;
+    order.decorations.clear();
+    ArtFactsById facts{{order.art[0].id, star_facts(3)}};
+    Art second = order.art[0];
+    second.id = second.name = "second";
+    order.art.push_back(second);
+    facts["second"] = star_facts(4);
+    for (const char* colour : {"navy", "white"})
+        for (const char* size : {"S", "M", "XL"}) order.lines.push_back({"adult-tee", colour, size, 2 + static_cast<int>(pick(5)), ""});
+    for (const char* size : {"M", "L"}) order.lines.push_back({"crew-fleece", "moss", size, 3, ""});
+    for (const char* size : {"S", "L"}) order.lines.push_back({"youth-tee", "ash", size, 3, ""});
+    const auto runs = runs_of(order);
+    for (const Location l : {Location::full_front, Location::left_chest, Location::upper_back}) {
+        std::string id;
+        order = with_new_design(order, runs[pick(runs.size())], l, order.art[pick(2)], &id);
+        order = with_design_on(order, id, runs);
+    }
+    ASSERT_EQ(order.decorations.size(), 3 * runs.size());
+    FitPlan plan = fit(order, facts);
+    for (int round = 0; round < test::rounds(60, 1000); ++round) {
+        Order next = order;
+        const Decoration chosen = order.decorations[pick(order.decorations.size())];
+        Decoration d = chosen;
+        switch (random() % 9) {
+        case 0: d.sizing.base_width = Length::from_mm(40 + static_cast<double>(pick(260))); break;
+        case 1: d.placing.offset = Length::from_mm(20 + static_cast<double>(pick(120))); break;
+        case 2: d.sizing.school = static_cast<SizingSchool>(pick(3)); break;
+        case 3: d.pins = {{counts_of(order, d.run).front().size, Length::from_mm(60 + static_cast<double>(pick(90))), {}, {}}}; break;
+        case 4: next = with_quantity(order, d.run, "M", static_cast<int>(pick(9))); break;
+        case 5: next = d.departs ? with_return(order, d.id) : with_departure(order, d.id); break;
+        case 6: next = with_design_off(order, d.id, {d.run}); break;
+        case 7: next = with_design_on(order, d.id, runs); break;
+        default: std::swap(next.decorations.front(), next.decorations[pick(next.decorations.size())]); break;
+        }
+        if (d != chosen) next = with_decoration(order, d);
+        if (next.decorations.size() < 4) next = with_design_on(next, next.decorations.front().id, runs);
         plan = refit(next, facts, order, plan);
         order = next;
         ASSERT_EQ(told(plan), told(fit(order, facts))) << "after edit " << round;

@@ -229,6 +229,151 @@ TEST(Rules, AfterAnyRowOfEditsEveryFollowerHasItsRulesFiguresAndTheFileSaysTheSa
     }
 }
 
+TEST(Rules, BaseFiguresAreOfAClassAndOfABaseSizeThatCanBeChosen) {
+    Many m;
+    std::string id;
+    Order o = with_new_design(m.order, m.navy, Location::full_front, m.order.art[0], &id);
+    o = with_design_on(o, id, {m.ash, m.tank, m.youth});
+    ClassBase adult = *find_base(o.rules[0], {AgeGroup::adult, {}});
+    adult.width = Length::from_mm(240);
+    o = with_class_base(o, o.rules[0].id, adult);
+    for (const RunKey& run : {m.navy, m.ash, m.tank}) EXPECT_EQ(m.on(o, run)->sizing.base_width.mm(), 240);
+    EXPECT_NE(m.on(o, m.youth)->sizing.base_width.mm(), 240);
+    // another base size for tees: for both colours, and not for the tank
+    Decoration d = *m.on(o, m.ash);
+    d.sizing.base_size = "XL";
+    o = with_decoration(o, d);
+    EXPECT_EQ(m.on(o, m.navy)->sizing.base_size, "XL");
+    EXPECT_EQ(m.on(o, m.tank)->sizing.base_size, "M");
+    d.sizing.base_size = "M";
+    o = with_decoration(o, d);
+    EXPECT_TRUE(o.rules[0].base_sizes.empty()) << "the usual one needs no entry";
+}
+
+TEST(Rules, WhatALotCannotHangFromIsSaidAndItHangsAsUsual) {
+    Many m;
+    std::string id;
+    Order o = with_new_design(m.order, m.hood, Location::full_front, m.order.art[0], &id);
+    Decoration d = *m.on(o, m.hood);
+    d.placing.school = PlacingSchool::feature;
+    d.placing.landmark = "pouch seam";
+    d.placing.offset = Length::from_mm(40);
+    o = with_decoration(o, d);
+    o = with_design_on(o, id, {m.navy});
+    EXPECT_EQ(m.on(o, m.navy)->placing.school, PlacingSchool::collar_drop);
+    EXPECT_TRUE(says(rule_findings(o), "rule-hangs-otherwise"));
+    // dragged there, it has figures of its own: the fleece stays where it is
+    d = *m.on(o, m.navy);
+    d.placing.offset = Length::from_mm(99);
+    o = with_decoration(o, d);
+    EXPECT_TRUE(m.on(o, m.navy)->departs);
+    EXPECT_EQ(m.on(o, m.navy)->placing.offset.mm(), 99);
+    EXPECT_EQ(m.on(o, m.hood)->placing.landmark, "pouch seam");
+    EXPECT_FALSE(says(rule_findings(o), "rule-hangs-otherwise"));
+}
+
+TEST(Rules, PinsAreOfOneLotAndStayWhenTheRuleChanges) {
+    Many m;
+    std::string id;
+    Order o = with_new_design(m.order, m.navy, Location::full_front, m.order.art[0], &id);
+    o = with_design_on(o, id, {m.ash});
+    Decoration d = *m.on(o, m.ash);
+    d.pins = {{"M", Length::from_mm(111), {}, {}}};
+    o = with_decoration(o, d);
+    EXPECT_TRUE(m.on(o, m.navy)->pins.empty());
+    d = *m.on(o, m.navy);
+    d.sizing.base_width = Length::from_mm(222);
+    o = with_decoration(o, d);
+    EXPECT_EQ(m.on(o, m.ash)->sizing.base_width.mm(), 222);
+    ASSERT_EQ(m.on(o, m.ash)->pins.size(), 1U);
+    EXPECT_EQ(m.width(o, m.ash, "M"), 111);
+    EXPECT_NE(m.width(o, m.navy, "M"), 111);
+    EXPECT_FALSE(says(fit(o, m.facts).findings, "same-differs")) << "it was asked for";
+}
+
+TEST(Rules, ARuleGoesWithItsLastDesignAndAPartedLotKeepsIt) {
+    Many m;
+    std::string id;
+    Order o = with_new_design(m.order, m.navy, Location::full_front, m.order.art[0], &id);
+    RunKey made;
+    o = with_lot_parted(o, m.navy, {"late", {{"M", 2}}}, &made);
+    ASSERT_NE(m.on(o, made), nullptr);
+    EXPECT_EQ(m.on(o, made)->rule, m.on(o, m.navy)->rule);
+    EXPECT_EQ(m.width(o, made, "M"), m.width(o, m.navy, "M"));
+    o = without_decoration(o, m.on(o, m.navy)->id);
+    EXPECT_EQ(o.rules.size(), 1U);
+    EXPECT_TRUE(with_lot_joined(o, made).rules.empty());
+    EXPECT_TRUE(without_art(o, o.art[0].id).rules.empty());
+    EXPECT_TRUE(without_run(o, made).rules.empty());
+}
+
+/// Two blanks with these ideals and no limit within reach.
+struct TwoBlanks {
+    BlankStyle tee, tank;
+    Decoration rule;
+    DecorationFit fits[2];
+    TwoBlanks(const std::vector<double>& a, const std::vector<double>& b) {
+        tee.id = tee.name = "tee";
+        tank.id = tank.name = "tank";
+        const auto fill = [](BlankStyle& style, DecorationFit& fit, const std::vector<double>& ideals) {
+            for (const double ideal : ideals) {
+                style.sizes.push_back("s" + std::to_string(style.sizes.size()));
+                SizeFit s;
+                s.size = style.sizes.back();
+                s.quantity = 5;
+                s.ideal = ideal;
+                s.limit = 900;
+                fit.sizes.push_back(s);
+            }
+        };
+        fill(tee, fits[0], a);
+        fill(tank, fits[1], b);
+        rule.sizing.step = Length::from_mm(1);
+    }
+    void cut() { cut_widths({{&rule, &tee, &fits[0]}, {&rule, &tank, &fits[1]}}); }
+    [[nodiscard]] std::vector<double> widths(int which) const {
+        std::vector<double> out;
+        for (const SizeFit& s : fits[which].sizes) out.push_back(s.width);
+        return out;
+    }
+};
+
+TEST(Rules, OneSizeIsTheSmallestOfAllAndGradedKeepsEachItsOwn) {
+    TwoBlanks one({200, 220, 240}, {180, 230});
+    one.rule.sizing.school = SizingSchool::one_size;
+    one.cut();
+    EXPECT_EQ(one.widths(0), (std::vector<double>{180, 180, 180}));
+    EXPECT_EQ(one.widths(1), (std::vector<double>{180, 180}));
+    EXPECT_EQ(binding_text(one.fits[0].sizes[0].limited_by), "smallest (tank s0)");
+    TwoBlanks graded({200, 220, 240}, {180, 230});
+    graded.rule.sizing.school = SizingSchool::graded;
+    graded.cut();
+    EXPECT_EQ(graded.widths(0), (std::vector<double>{200, 220, 240}));
+    EXPECT_EQ(graded.fits[0].cut.widths, 5);
+}
+
+TEST(Rules, CutByHandTheNamedSizesPartTheBandsOnEveryBlank) {
+    TwoBlanks t({200, 220, 240}, {195, 223, 238});
+    t.rule.sizing.band_starts = {"s2"};
+    t.cut();
+    EXPECT_EQ(t.widths(0), (std::vector<double>{195, 195, 238}));
+    EXPECT_EQ(t.widths(1), (std::vector<double>{195, 195, 238}));
+    EXPECT_EQ(t.fits[0].bands.size(), 2U);
+    EXPECT_EQ(t.fits[1].bands[0].last, 1);
+}
+
+TEST(Rules, SoManyBandsAreSoManyWidthsForAllTogether) {
+    TwoBlanks t({200, 220, 240}, {201, 222, 239});
+    t.rule.sizing.band_count = 2;
+    t.cut();
+    std::set<double> widths;
+    for (int k = 0; k < 2; ++k)
+        for (const double w : t.widths(k)) widths.insert(w);
+    EXPECT_EQ(widths.size(), 2U);
+    EXPECT_TRUE(t.fits[0].cut.together);
+    EXPECT_EQ(t.fits[0].cut.widths_apart, 4);
+}
+
 /// Every contiguous partition of the members in the order of their ideals.
 double cheapest(const std::vector<BandMember>& of, double step, double price) {
     const auto n = static_cast<unsigned>(of.size());

@@ -1,10 +1,12 @@
 // Lengths as people read and type them.
 #include "core/base/units.h"
 
+#include <filesystem>
 #include <set>
 #include <stdexcept>
 
 #include "core/base/catalogue.h"
+#include "support/support.h"
 
 #include <cmath>
 #include <random>
@@ -116,6 +118,24 @@ TEST(Standing, IsTheWorstThatIsSaidOfTheStage) {
     EXPECT_EQ(standing_of(all, "order"), Standing::blocked);
     EXPECT_TRUE(has_stop(all));
     EXPECT_FALSE(has_stop({all[0], all[1]}));
+}
+
+TEST(Words, EveryCodeThatIsSaidStandsInTheCatalogueAndNoneStandsThereUnsaid) {
+    std::string all;
+    for (const auto& file : std::filesystem::recursive_directory_iterator(test::source("src")))
+        if ((file.path().extension() == ".cpp" || file.path().extension() == ".h") && file.path().filename() != "catalogue.cpp")
+            all += test::slurp(file.path().string());
+    std::set<std::string> codes;
+    for (const Entry& e : catalogue()) {
+        EXPECT_TRUE(codes.insert(std::string(e.code)).second) << e.code << " stands there twice";
+        EXPECT_NE(all.find("\"" + std::string(e.code) + "\""), std::string::npos) << e.code << " is never said";
+    }
+    for (const char* said : {"finding(\"", "phrase(\"", "Words{\""})
+        for (std::size_t at = all.find(said); at != std::string::npos; at = all.find(said, at + 1)) {
+            const std::size_t from = at + std::string(said).size();
+            const std::string code = all.substr(from, all.find('"', from) - from);
+            EXPECT_TRUE(codes.contains(code)) << code << " is not in the catalogue";
+        }
 }
 
 }  // namespace TESTED
