@@ -138,6 +138,7 @@ void set_widths(std::vector<Draft>& drafts) {
         return;
     }
     std::vector<CutLot> lots;
+    lots.reserve(drafts.size());
     for (Draft& d : drafts) lots.push_back({d.decoration, d.style, &d.fit});
     cut_widths(lots);
 }

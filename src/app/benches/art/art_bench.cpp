@@ -131,6 +131,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         another_->setChecked(false);
         change_marks(QStringLiteral("set a mark"), [p](std::vector<NamedMark>& all) {
             std::vector<std::string> taken;
+            taken.reserve(all.size());
             for (const NamedMark& m : all) taken.push_back(m.name);
             std::string name = "mark 1";
             for (int n = 2; std::find(taken.begin(), taken.end(), name) != taken.end(); ++n) name = "mark " + std::to_string(n);

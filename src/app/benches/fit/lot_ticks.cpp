@@ -100,7 +100,7 @@ void LotTicks::turn(int row) {
     const auto runs = runs_of(room_.order());
     const Decoration* design = room_.decoration();
     if (design == nullptr || row < 0 || std::size_t(row) >= runs.size()) return;
-    const RunKey run = runs[std::size_t(row)];
+    const RunKey& run = runs[std::size_t(row)];
     const bool on = same_design_on(room_.order(), *design, run) == nullptr;
     if (on && why_not(room_.order(), run, design->location)) return;
     if (ticked) ticked(run, on);

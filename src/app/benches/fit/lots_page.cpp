@@ -6,6 +6,7 @@
 #include <QScrollArea>
 
 #include "app/benches/fit/lot_ticks.h"
+#include "core/fitting/adjust.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
 

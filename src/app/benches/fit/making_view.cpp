@@ -73,7 +73,8 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
     const double w = room.width() / columns, h = room.height() / rows;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const Transfer& t = *pieces[i];
-        const Rect cell{room.x0 + double(int(i) % columns) * w, room.y0 + double(int(i) / columns) * h, 0, 0};
+        const int row = int(i) / columns, column = int(i) % columns;
+        const Rect cell{room.x0 + column * w, room.y0 + row * h, 0, 0};
         const Medium* medium = find_medium(room_.order(), t.medium);
         const std::string title = t.piece.empty() ? "the whole" : t.piece;
         d.text({cell.x0 + 4, cell.y0 + 15}, shortened(title + ", × " + std::to_string(t.count()), w - 12, 12.5), 12.5, palette::ink,
@@ -110,7 +111,8 @@ void MakingView::draw_cup(Drawing& d, const Rect& room, const MakingOf& of, Colo
         const double fine = k * devicePixelRatioF();
         const Drawing flat = wall_picture(made, cloth, fine);
         QImage atlas;
-        paint_image(atlas, flat, art(), int(std::ceil(flat.width)), int(std::ceil(flat.height)), 1);
+        const int across = int(std::ceil(flat.width)), down = int(std::ceil(flat.height));
+        paint_image(atlas, flat, art(), across, down, 1.0);
         cup_image_ = QImage(int(w * devicePixelRatioF()), int(h * devicePixelRatioF()), QImage::Format_ARGB32_Premultiplied);
         cup_image_.setDevicePixelRatio(devicePixelRatioF());
         rolled_view({reinterpret_cast<const std::uint32_t*>(atlas.constBits()), int(atlas.bytesPerLine() / 4), atlas.height()}, fine, *wall,

@@ -155,10 +155,10 @@ void GuideView::draw_pages(Drawing& d, double width, double height) {
         return;
     }
     const double total = k * pw * columns + gap * (columns - 1);
-    for (std::size_t i = 0; i < pages_.size(); ++i)
-        draw_page(
-            d, pages_[i].drawing,
-            {k, 0, 0, k, (width - total) / 2 + double(int(i) % columns) * (k * pw + gap), 6 + double(int(i) / columns) * (k * ph + gap)});
+    for (std::size_t i = 0; i < pages_.size(); ++i) {
+        const int row = int(i) / columns, column = int(i) % columns;
+        draw_page(d, pages_[i].drawing, {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
+    }
 }
 
 void GuideView::draw_tiles(Drawing& d, double width, double height) {

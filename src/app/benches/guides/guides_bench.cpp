@@ -314,7 +314,8 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
             Drawing at_print;
             for (const Mark& m : page.marks) at_print.marks.push_back(mapped(m, Affine{k, 0, 0, k, 0, 0}));
             QImage image;
-            paint_image(image, at_print, art, int(page.width * k), int(page.height * k), 1);
+            const int across = int(page.width * k), down = int(page.height * k);
+            paint_image(image, at_print, art, across, down, 1.0);
             const double dot = printer->resolution() / 25.4;
             painter.drawImage(QRectF(0, 0, image.width() / k * dot, image.height() / k * dot), image);
         }
