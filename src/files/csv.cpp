@@ -270,6 +270,14 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
     return tie ? nullptr : found;
 }
 
+namespace {
+/// A size in the blank's own words; null where it has none so called.
+const std::string* own_size(const BlankStyle& style, const std::string& text) {
+    const auto at = std::find_if(style.sizes.begin(), style.sizes.end(), [&](const std::string& s) { return lower(s) == lower(text); });
+    return at == style.sizes.end() ? nullptr : &*at;
+}
+}  // namespace
+
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles) {
     LineImport out;
     const auto column = [&](Column c) { return std::find(columns.begin(), columns.end(), c) - columns.begin(); };
@@ -293,11 +301,10 @@ LineImport import_lines(const Table& table, const std::vector<Column>& columns, 
         const BlankStyle* style = nullptr;
         if (!size) {  // a size that only this blank has: "325 ml", "small square"
             if (const BlankStyle* own = match_style(blank_text, nullptr, styles))
-                for (const std::string& s : own->sizes)
-                    if (lower(s) == lower(size_text)) {
-                        size = SizeName{s, AgeGroup::any};
-                        style = own;
-                    }
+                if (const std::string* s = own_size(*own, size_text)) {
+                    size = SizeName{*s, AgeGroup::any};
+                    style = own;
+                }
         }
         if (!size) {
             refuse(size_text.empty() ? "the size is empty" : "“" + size_text + "” is not a size that is known");
@@ -310,8 +317,7 @@ LineImport import_lines(const Table& table, const std::vector<Column>& columns, 
             continue;
         }
         if (size_index(*style, size->code) < 0)  // a tote's “small” is no S
-            for (const std::string& s : style->sizes)
-                if (lower(s) == lower(size_text)) size->code = s;
+            if (const std::string* s = own_size(*style, size_text)) size->code = *s;
         if (size_index(*style, size->code) < 0) {
             refuse(style->name + " has no size " + size->code);
             continue;

@@ -42,15 +42,13 @@ ArtFactsById facts_of(const LoadedArtById& art) {
 }
 
 std::string enrol_art(Order& order, ArtBytes& bytes, const LoadedArt& loaded, const Bytes& file, const std::string& file_name) {
-    std::vector<std::string> taken;
-    for (const Art& a : order.art) taken.push_back(a.id);
     Art art;
     art.name = std::filesystem::path(file_name).stem().string();
     for (char& c : art.name)
         if (c == '-' || c == '_') c = ' ';
-    if (!art.name.empty()) art.name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(art.name[0])));
+    art.name = capitalised(std::move(art.name));
     // The content is part of the id: an id that undo gave free never comes to mean another picture.
-    art.id = fresh_id(art.name + " " + loaded.hash.substr(0, 6), taken);
+    art.id = fresh_id(art.name + " " + loaded.hash.substr(0, 6), order.art);
     art.kind = loaded.kind;
     art.hash = loaded.hash;
     bytes[art.hash] = file;

@@ -15,16 +15,6 @@
 namespace orthema {
 namespace TESTED {
 
-ArtFacts square() {
-    ArtFacts f;
-    f.width_px = f.height_px = 1000;
-    f.vector = true;
-    f.ink_px = {0, 0, 1000, 1000};
-    f.outline = box_region({0, 0, 1, 1});
-    f.optical_centre = {0.5, 0.5};
-    return f;
-}
-
 /// So many pieces of one blank, each with a picture of its own on each of these locations.
 struct EachItsOwn {
     Order order;
@@ -43,7 +33,7 @@ struct EachItsOwn {
                 Art a;
                 a.id = a.name = std::string(location_key(l)) + std::to_string(i);
                 order.art.push_back(a);
-                known.facts[a.id] = square();
+                known.facts[a.id] = test::plain_facts();
                 Decoration d = new_decoration(order, lots[i], l, a);
                 d.medium = medium;
                 order.decorations.push_back(d);
@@ -154,7 +144,7 @@ TEST(Lots, PartingAloneMakesNoOtherTransfers) {
     Order order = test::small_order();
     order.decorations[0].sizing.school = SizingSchool::graded;
     KnownArt known;
-    known.facts["corner"] = square();
+    known.facts["corner"] = test::plain_facts();
     const auto art = std::make_shared<const KnownArt>(known);
     const auto counted = [&](const Order& o) {
         std::map<long, int> out;

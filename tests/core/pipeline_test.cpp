@@ -44,12 +44,7 @@ std::string told(const Work& w) {
 }
 
 ArtFacts square_facts(double aspect) {
-    ArtFacts f;
-    f.width_px = f.height_px = 1000;
-    f.vector = true;
-    f.aspect = aspect;
-    f.ink_px = {0, 0, 1000, 1000 * aspect};
-    f.outline = box_region({0, 0, 1, aspect});
+    ArtFacts f = test::plain_facts(aspect);
     f.optical_centre = {0.45, aspect / 2};
     f.inks = {{{1, 1, 1, 1}, 1}};
     return f;

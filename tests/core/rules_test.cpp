@@ -16,17 +16,6 @@
 namespace orthema {
 namespace TESTED {
 
-ArtFacts plain_facts() {
-    ArtFacts f;
-    f.width_px = f.height_px = 1000;
-    f.vector = true;
-    f.aspect = 0.6;
-    f.ink_px = {0, 0, 1000, 600};
-    f.outline = box_region({0, 0, 1, 0.6});
-    f.optical_centre = {0.5, 0.3};
-    return f;
-}
-
 /// Tees in two colours of which other sizes are ordered, a tank, youth tees, and things that lack most locations.
 struct Many {
     Order order = test::small_order();
@@ -42,11 +31,11 @@ struct Many {
                        {"adult-tank", "", "M", 4, ""},    {"adult-tank", "", "L", 4, ""},     {"youth-tee", "", "S", 6, ""},
                        {"youth-tee", "", "L", 6, ""},     {"mug", "", "325 ml", 3, ""},       {"hooded-fleece", "", "L", 3, ""}};
         order = numbered(order);
-        facts[order.art[0].id] = plain_facts();
+        facts[order.art[0].id] = test::plain_facts(0.6);
         Art second = order.art[0];
         second.id = second.name = "second";
         order.art.push_back(second);
-        facts["second"] = plain_facts();
+        facts["second"] = test::plain_facts(0.6);
     }
     [[nodiscard]] const Decoration* on(const Order& o, const RunKey& run) const {
         for (const Decoration& d : o.decorations)

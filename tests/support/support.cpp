@@ -166,6 +166,17 @@ Order made_small_order() {
 }
 }  // namespace
 
+ArtFacts plain_facts(double aspect) {
+    ArtFacts f;
+    f.width_px = f.height_px = 1000;
+    f.vector = true;
+    f.aspect = aspect;
+    f.ink_px = {0, 0, 1000, 1000 * aspect};
+    f.outline = box_region({0, 0, 1, aspect});
+    f.optical_centre = {0.5, aspect / 2};
+    return f;
+}
+
 Order small_order() {
     static const Order once = made_small_order();
     return once;

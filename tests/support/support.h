@@ -73,6 +73,9 @@ Order small_order();
 ArtBytes small_art();
 extern const char* const corner_svg;
 
+/// What is known of a picture that fills its box, so many times as high as wide.
+ArtFacts plain_facts(double aspect = 1);
+
 /// An order with one decoration over `sizes` sizes whose chest grows by `step` mm.
 Order ladder_order(int sizes, double step);
 

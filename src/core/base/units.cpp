@@ -20,6 +20,11 @@ std::string mm_text(double mm, int digits) {
     return text == "-0" ? "0" : text;
 }
 
+std::string capitalised(std::string text) {
+    if (!text.empty()) text.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(text.front())));
+    return text;
+}
+
 std::string joined(const std::vector<std::string>& items, const std::string& between) {
     std::string out;
     for (const std::string& s : items) out += (out.empty() ? "" : between) + s;

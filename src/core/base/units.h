@@ -17,6 +17,8 @@ std::string length_text(Length length, Unit unit, bool with_unit = true);
 
 /// "S M L": the items with this between them.
 std::string joined(const std::vector<std::string>& items, const std::string& between = " ");
+/// With a capital at its beginning, where that is a plain letter.
+std::string capitalised(std::string text);
 
 /// Millimetres with up to `digits` decimals and no trailing zeros, for files and drawings.
 std::string mm_text(double mm, int digits = 2);

@@ -247,13 +247,9 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     // in mm to the tenth, as they were worked out; what is measured by hand has its tolerance beside it
     const auto text = [&](double mm) { return unit == Unit::mm ? mm_text(mm, 1) + " mm" : length_text(Length::from_mm(mm), unit); };
     const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
-    const auto named = [](std::string what) {
-        what[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(what[0])));
-        return what;
-    };
     std::vector<CardLine> lines;
     if (s.top_to_ink >= 0)
-        lines.push_back({named(phrase("card-top-to-ink", {{"top", p.top_name}})), text(s.top_to_ink), level});
+        lines.push_back({capitalised(phrase("card-top-to-ink", {{"top", p.top_name}})), text(s.top_to_ink), level});
     else
         lines.push_back({phrase("card-ink-above-top", {{"top", p.top_name}}), text(-s.top_to_ink), level});
     if (s.ink_to_pit)

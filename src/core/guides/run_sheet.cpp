@@ -8,11 +8,44 @@
 
 namespace orthema {
 
+namespace {
+
+/// When a load begins and ends, and on which machine.
+struct Begin {
+    double start, end;
+    int load, machine;
+};
+
+PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan, const Begin& b, const LoadPart& part,
+                  const Decoration& dec) {
+    const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
+    PickRow row;
+    row.start = b.start;
+    row.end = b.end;
+    row.press = b.machine >= 0 ? plan.shop.machines[static_cast<std::size_t>(b.machine)].name : "table";
+    row.decoration = part.decoration;
+    row.size = part.size;
+    row.blank = run_name(order, dec.run) + " " + part.size;
+    row.transfer = dec.name;
+    row.pieces = part.pieces;
+    row.loads = 1;
+    row.trial = load.trial;
+    row.load_ids = {b.load};
+    const DecorationFit* f = find_fit(fit, part.decoration);
+    const SizeFit* s = f == nullptr ? nullptr : find_size(*f, part.size);
+    if (s == nullptr) return row;
+    row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
+    if (b.machine < 0) return row;
+    if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)])) {
+        const PressState state = plan.shop.tasks[static_cast<std::size_t>(load.tasks.front())].state_on(b.machine);
+        if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size()) row.platen = press->platens[p].name;
+    }
+    return row;
+}
+
+}  // namespace
+
 std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const PressPlan& plan) {
-    struct Begin {
-        double start, end;
-        int load, machine;
-    };
     std::vector<Begin> begins;
     for (std::size_t i = 0; i < plan.loads.size(); ++i) {
         const Load& l = plan.loads[i];
@@ -23,47 +56,26 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
     }
     std::stable_sort(begins.begin(), begins.end(), [](const Begin& a, const Begin& b) { return a.start < b.start; });
     std::vector<PickRow> rows;
-    std::map<int, std::size_t> open;  // by machine: the row that goes on
+    std::map<int, std::size_t> open;  // by machine: the row that goes on, of loads of one part
     for (const Begin& b : begins) {
         const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
-        for (const LoadPart& l : load.parts) {
-            const auto it = open.find(b.machine);
-            if (it != open.end() && load.parts.size() == 1 &&
-                plan.loads[static_cast<std::size_t>(rows[it->second].load_ids.back())].parts.size() == 1 &&
-                rows[it->second].decoration == l.decoration && rows[it->second].size == l.size && rows[it->second].trial == load.trial) {
-                PickRow& row = rows[it->second];
-                row.pieces += l.pieces;
+        const bool one = load.parts.size() == 1;
+        if (const auto it = open.find(b.machine); one && it != open.end()) {
+            PickRow& row = rows[it->second];
+            if (row.decoration == load.decoration && row.size == load.size && row.trial == load.trial) {
+                row.pieces += load.pieces;
                 ++row.loads;
                 row.end = std::max(row.end, b.end);
                 row.load_ids.push_back(b.load);
                 continue;
             }
-            const Decoration* dec = find_decoration(order, l.decoration);
+        }
+        if (!one) open.erase(b.machine);
+        for (const LoadPart& part : load.parts) {
+            const Decoration* dec = find_decoration(order, part.decoration);
             if (dec == nullptr) continue;
-            PickRow row;
-            row.start = b.start;
-            row.end = b.end;
-            row.press = b.machine >= 0 ? plan.shop.machines[static_cast<std::size_t>(b.machine)].name : "table";
-            row.decoration = l.decoration;
-            row.size = l.size;
-            row.blank = run_name(order, dec->run) + " " + l.size;
-            row.transfer = dec->name;
-            if (const DecorationFit* f = find_fit(fit, l.decoration))
-                if (const SizeFit* s = find_size(*f, l.size)) {
-                    row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
-                    if (b.machine >= 0)
-                        if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)]); press != nullptr) {
-                            const PressState state = plan.shop.tasks[static_cast<std::size_t>(load.tasks.front())].state_on(b.machine);
-                            if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size())
-                                row.platen = press->platens[p].name;
-                        }
-                }
-            row.pieces = l.pieces;
-            row.loads = 1;
-            row.trial = load.trial;
-            row.load_ids = {b.load};
-            open[b.machine] = rows.size();
-            rows.push_back(std::move(row));
+            if (one) open[b.machine] = rows.size();
+            rows.push_back(begun_row(order, fit, plan, b, part, *dec));
         }
     }
     return rows;

@@ -33,9 +33,7 @@ Order with_lot_parted(const Order& given, const RunKey& run, const Parting& part
     const Order order = numbered(given);
     Order out = order;
     Lot lot;
-    std::vector<std::string> taken;
-    for (const Lot& l : order.lots) taken.push_back(l.id);
-    lot.id = fresh_id(parting.name.empty() ? "lot" : parting.name, taken);
+    lot.id = fresh_id(parting.name.empty() ? "lot" : parting.name, order.lots);
     lot.name = parting.name.empty() ? "lot " + std::to_string(order.lots.size() + 2) : parting.name;
     std::vector<OrderLine> lines;
     int moved = 0;
@@ -62,10 +60,8 @@ Order with_lot_parted(const Order& given, const RunKey& run, const Parting& part
     const RunKey key{run.style, run.colour, lot.id};
     for (const Decoration& d : order.decorations) {
         if (d.run != run) continue;
-        std::vector<std::string> ids;
-        for (const Decoration& other : out.decorations) ids.push_back(other.id);
         Decoration copy = d;
-        copy.id = fresh_id(d.id + " " + lot.id, ids);
+        copy.id = fresh_id(d.id + " " + lot.id, out.decorations);
         copy.run = key;
         out.decorations.push_back(std::move(copy));
     }

@@ -37,6 +37,8 @@ const MediumLayout* find_layout(const Order& order, const std::string& medium) {
     return at == order.layouts.end() ? nullptr : &*at;
 }
 const Lot* find_lot(const Order& order, const std::string& id) { return by_id(order.lots, id); }
+const DesignRule* find_rule(const Order& order, const std::string& id) { return by_id(order.rules, id); }
+DesignRule* find_rule(Order& order, const std::string& id) { return by_id(order.rules, id); }
 RunKey run_of(const OrderLine& line) { return {line.style, line.colour, line.lot}; }
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
@@ -124,10 +126,8 @@ std::string fresh_id(const std::string& stem, const std::vector<std::string>& ta
 
 Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art) {
     Decoration d;
-    std::vector<std::string> taken;
-    for (const Decoration& other : order.decorations) taken.push_back(other.id);
     d.name = art.name;
-    d.id = fresh_id(art.name + " " + run.style + " " + location_key(location) + (run.lot.empty() ? "" : " " + run.lot), taken);
+    d.id = fresh_id(art.name + " " + run.style + " " + location_key(location) + (run.lot.empty() ? "" : " " + run.lot), order.decorations);
     d.art = art.id;
     d.run = run;
     d.location = location;

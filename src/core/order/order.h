@@ -319,6 +319,8 @@ const Method* find_method(const Order& order, const std::string& id);
 const Jig* find_jig(const Order& order, const std::string& id);
 const MediumLayout* find_layout(const Order& order, const std::string& medium);
 const Lot* find_lot(const Order& order, const std::string& id);
+const DesignRule* find_rule(const Order& order, const std::string& id);
+DesignRule* find_rule(Order& order, const std::string& id);
 /// The lot that a line belongs to.
 RunKey run_of(const OrderLine& line);
 const Decoration* find_decoration(const Order& order, const std::string& id);
@@ -353,6 +355,14 @@ Decoration with_usual_place(const Decoration& decoration, const Panel& panel, Ag
 
 /// `stem`, or `stem-2`, `stem-3` … whichever `taken` does not hold.
 std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken);
+/// The same, of a list of things with ids.
+template <class List>
+requires requires(const List& list) { list.begin()->id; }
+std::string fresh_id(const std::string& stem, const List& list) {
+    std::vector<std::string> taken;
+    for (const auto& item : list) taken.push_back(item.id);
+    return fresh_id(stem, taken);
+}
 
 /// Findings of the order itself and of its size charts: lines of an unknown blank, size or colour, decorations
 /// without art, measured figures that differ from the published ones, art without a decoration.

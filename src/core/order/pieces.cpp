@@ -46,8 +46,4 @@ std::vector<int> piece_numbers(const Order& order, const RunKey& run, const std:
     return out;
 }
 
-std::string piece_id(const RunKey& run, const std::string& size, int number) {
-    return run.style + "/" + run.colour + "/" + size + "/" + std::to_string(number);
-}
-
 }  // namespace orthema

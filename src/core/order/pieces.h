@@ -12,7 +12,4 @@ Order numbered(Order order);
 /// The numbers of a lot's pieces in one size, in the order of its lines; counted up from 1 where lines are not numbered.
 std::vector<int> piece_numbers(const Order& order, const RunKey& run, const std::string& size);
 
-/// "adult-tee/ash/M/3": lasts as long as the order's job.
-std::string piece_id(const RunKey& run, const std::string& size, int number);
-
 }  // namespace orthema

@@ -21,11 +21,6 @@ PlacingRule common(PlacingRule p) {
     return p;
 }
 
-DesignRule* rule_in(Order& order, const std::string& id) {
-    const auto at = std::find_if(order.rules.begin(), order.rules.end(), [&](const DesignRule& r) { return r.id == id; });
-    return at == order.rules.end() ? nullptr : &*at;
-}
-
 ClassBase& base_in(DesignRule& rule, const GarmentClass& of) {
     for (ClassBase& b : rule.bases)
         if (b.of == of) return b;
@@ -92,9 +87,7 @@ void drop_orphans(Order& order) {
 std::string found_rule(Order& order, const std::string& decoration) {
     Decoration& d = *find_decoration(order, decoration);
     DesignRule r;
-    std::vector<std::string> taken;
-    for (const DesignRule& other : order.rules) taken.push_back(other.id);
-    r.id = fresh_id(d.name + " " + location_key(d.location), taken);
+    r.id = fresh_id(d.name + " " + location_key(d.location), order.rules);
     r.name = d.name;
     r.art = d.art;
     r.location = d.location;
@@ -122,6 +115,22 @@ const BlankStyle* style_of_class(const Order& order, const std::string& rule, co
     return nullptr;
 }
 
+/// Rounded down to whole steps of the rule, but to one at least.
+Length in_steps(const DesignRule& rule, double mm) {
+    const double step = std::max(0.1, rule.sizing.step.mm());
+    return Length::from_mm(std::max(step, std::floor(mm / step + 1e-9) * step));
+}
+
+/// An offset that holds on one blank in the proportion of the usual ones on another, to the millimetre.
+Length carried_offset(const DesignRule& rule, Length offset, const BlankStyle& from, const std::optional<Panel>& there,
+                      const BlankStyle& to, const Panel& here) {
+    const auto usual = [&](const BlankStyle& style, const Panel& panel) {
+        return usual_offset(rule.location, rule.placing.school, family_group(style.family), panel);
+    };
+    const double theirs = there ? usual(from, *there) : 0, ours = usual(to, here);
+    return Length::from_mm(std::round(std::abs(theirs) > 1 ? ours * offset.mm() / theirs : ours));
+}
+
 /// Base figures for a class that the rule comes to for the first time: those of a class that it has, in proportion to the measure that
 /// designs are sized by and to the usual offsets of the two.
 void give_base(const Order& order, DesignRule& rule, const BlankStyle& style, const Decoration& usual) {
@@ -138,16 +147,12 @@ void give_base(const Order& order, DesignRule& rule, const BlankStyle& style, co
         const auto theirs = panel_at(*from, their_size, rule.location);
         if (has_measure(style, m) && has_measure(*from, m) && from->chart.contains(their_size)) {
             const double ratio = measure_mm(style.chart.at(size), m) / std::max(1.0, measure_mm(from->chart.at(their_size), m));
-            const double step = std::max(0.1, rule.sizing.step.mm());
-            base.width = Length::from_mm(std::max(step, std::floor(known->width.mm() * ratio / step + 1e-9) * step));
+            base.width = in_steps(rule, known->width.mm() * ratio);
             base.across = Length::from_mm(std::round(known->across.mm() * ratio));
         }
         base.share = known->share;
-        const PlacingSchool school = rule.placing.school;
-        const double here = usual_offset(rule.location, school, family_group(style.family), *panel);
-        const double there = theirs ? usual_offset(rule.location, school, family_group(from->family), *theirs) : 0;
-        if (school != PlacingSchool::body_fraction)
-            base.offset = Length::from_mm(std::round(std::abs(there) > 1 ? known->offset.mm() * here / there : here));
+        if (rule.placing.school != PlacingSchool::body_fraction)
+            base.offset = carried_offset(rule, known->offset, *from, theirs, style, *panel);
     }
     rule.bases.push_back(base);
 }
@@ -163,9 +168,7 @@ void carry_school(const Order& order, DesignRule& rule, const GarmentClass& but)
         const auto panel = style == nullptr ? std::nullopt : panel_at(*style, base_size_of(rule, *style), rule.location);
         b.share = chosen.share;
         if (!panel || !my_panel || rule.placing.school == PlacingSchool::body_fraction) continue;
-        const double usual = usual_offset(rule.location, rule.placing.school, family_group(style->family), *panel);
-        const double my_usual = usual_offset(rule.location, rule.placing.school, family_group(mine->family), *my_panel);
-        b.offset = Length::from_mm(std::round(std::abs(my_usual) > 1 ? usual * chosen.offset.mm() / my_usual : usual));
+        b.offset = carried_offset(rule, chosen.offset, *mine, my_panel, *style, *panel);
     }
 }
 
@@ -179,14 +182,7 @@ GarmentClass class_of(Family family) {
 
 std::string class_name(const GarmentClass& of) {
     if (of.group == AgeGroup::any) return family_name(of.family);
-    std::string name = age_group_name(of.group);
-    name.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(name.front())));
-    return name;
-}
-
-const DesignRule* find_rule(const Order& order, const std::string& id) {
-    const auto at = std::find_if(order.rules.begin(), order.rules.end(), [&](const DesignRule& r) { return r.id == id; });
-    return at == order.rules.end() ? nullptr : &*at;
+    return capitalised(age_group_name(of.group));
 }
 
 const DesignRule* rule_of(const Order& order, const Decoration& d) {
@@ -217,7 +213,7 @@ Order followed(Order order) {
 
 Order with_rule_edited(const Order& order, const Decoration& before, const Decoration& d) {
     Order out = order;
-    DesignRule* r = rule_in(out, d.rule);
+    DesignRule* r = find_rule(out, d.rule);
     const BlankStyle* style = find_style(order, d.run.style);
     if (r == nullptr || style == nullptr) return out;
     const Decoration was = following(order, *r, before);
@@ -297,7 +293,7 @@ Order with_design_on(const Order& order, const std::string& decoration, const st
     if (find_decoration(out, decoration) == nullptr) return out;
     if (find_decoration(out, decoration)->rule.empty()) found_rule(out, decoration);
     const Decoration pattern = *find_decoration(out, decoration);
-    DesignRule* r = rule_in(out, pattern.rule);
+    DesignRule* r = find_rule(out, pattern.rule);
     const Art* art = r == nullptr ? nullptr : find_art(order, r->art);
     if (art == nullptr) return order;
     for (const RunKey& run : runs) {
@@ -341,8 +337,7 @@ Order with_design_moved(const Order& order, const std::string& decoration, Locat
     Order out = order;
     Decoration* d = find_decoration(out, decoration);
     if (d == nullptr || d->location == location) return out;
-    const bool alone = rule_of(out, *d) == nullptr;
-    if (alone) found_rule(out, decoration);  // also where it has parted: another place is another design
+    if (rule_of(out, *d) == nullptr) found_rule(out, decoration);  // also where it has parted: another place is another design
     const std::string moving = find_decoration(out, decoration)->rule;
     std::vector<std::string> stay;
     for (const Decoration& o : out.decorations) {
@@ -354,18 +349,14 @@ Order with_design_moved(const Order& order, const std::string& decoration, Locat
     }
     std::string left_rule;
     for (const std::string& id : stay) {
-        const bool departs = find_decoration(out, id)->departs;
         if (left_rule.empty()) {
             DesignRule left = *find_rule(out, moving);
-            std::vector<std::string> taken;
-            for (const DesignRule& other : out.rules) taken.push_back(other.id);
-            left_rule = left.id = fresh_id(left.id, taken);
+            left_rule = left.id = fresh_id(left.id, out.rules);
             out.rules.push_back(left);
         }
         find_decoration(out, id)->rule = left_rule;
-        find_decoration(out, id)->departs = departs;
     }
-    DesignRule& r = *rule_in(out, moving);
+    DesignRule& r = *find_rule(out, moving);
     const Location from = r.location;
     r.location = location;
     r.placing = common(PlacingRule{});
@@ -378,9 +369,7 @@ Order with_design_moved(const Order& order, const std::string& decoration, Locat
         // as much of the new place as it took of the old one
         if (const auto old = panel_at(*style, base_size_of(r, *style), from); old && old->width > 0) {
             const double share = usual_width_share(location) * panel->width / (usual_width_share(from) * old->width);
-            const double step = std::max(0.1, r.sizing.step.mm());
-            if (std::abs(share - 1) > 0.02)
-                b.width = Length::from_mm(std::max(step, std::floor(b.width.mm() * share / step + 1e-9) * step));
+            if (std::abs(share - 1) > 0.02) b.width = in_steps(r, b.width.mm() * share);
         }
         Decoration usual;
         usual.location = location;
@@ -398,7 +387,7 @@ Order with_picture(const Order& order, const std::string& decoration, const Art&
     Order out = order;
     Decoration* d = find_decoration(out, decoration);
     if (d == nullptr || d->art == art.id) return out;
-    DesignRule* r = d->departs ? nullptr : rule_in(out, d->rule);
+    DesignRule* r = d->departs ? nullptr : find_rule(out, d->rule);
     if (r == nullptr) {
         d->art = art.id;
         d->name = art.name;
@@ -421,9 +410,7 @@ Order with_picture(const Order& order, const std::string& decoration, const Art&
         d->rule = same->id;
     } else {
         DesignRule own = *r;
-        std::vector<std::string> taken;
-        for (const DesignRule& other : out.rules) taken.push_back(other.id);
-        own.id = fresh_id(art.name + " " + location_key(own.location), taken);
+        own.id = fresh_id(art.name + " " + location_key(own.location), out.rules);
         own.name = art.name;
         own.art = art.id;
         own.meetings.clear();
@@ -460,7 +447,7 @@ Order with_one_rule(const Order& order, const std::string& decoration) {
 
 Order with_class_base(const Order& order, const std::string& rule, const ClassBase& base) {
     Order out = order;
-    if (DesignRule* r = rule_in(out, rule)) {
+    if (DesignRule* r = find_rule(out, rule)) {
         base_in(*r, base.of) = base;
         follow(out, rule);
     }

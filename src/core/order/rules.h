@@ -11,7 +11,6 @@ GarmentClass class_of(Family family);
 /// "Adult", "Tote"
 std::string class_name(const GarmentClass& of);
 
-const DesignRule* find_rule(const Order& order, const std::string& id);
 /// The rule that a decoration follows now; null where it has figures of its own.
 const DesignRule* rule_of(const Order& order, const Decoration& decoration);
 /// Null where the rule was never put on that class.

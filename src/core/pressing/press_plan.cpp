@@ -233,6 +233,7 @@ struct Visit {
     std::vector<PlannedStep> steps;
     HandTimes times;
     int at_once = 1, extra = 0;
+    std::vector<int> numbers;  ///< of its pieces
     bool tried = false, done = false;
 };
 
@@ -255,7 +256,8 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
         load.size = parts.front().size;
         load.trial = trial;
         load.replacement = replacement;
-        const std::vector<int> numbers = piece_numbers(order, find_decoration(order, load.decoration)->run, load.size);
+        const std::vector<int>& numbers =
+            (*std::find_if(together.begin(), together.end(), [&](const Visit* w) { return w->dec->id == load.decoration; }))->numbers;
         const auto ordinal = static_cast<std::size_t>(parts.front().first);
         load.id = load.decoration + "/" + load.size + "/" +
                   (ordinal < numbers.size() ? std::to_string(numbers[ordinal]) : "again " + std::to_string(ordinal + 1 - numbers.size()));
@@ -404,6 +406,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 v.times = hand_times(style->family);
                 v.at_once = pieces_at_once(order, dec, size, ground);
                 v.tried = recipe.tried;
+                v.numbers = piece_numbers(order, run, size.size);
                 for (const Reprint& r : order.reprints)
                     if (r.decoration == dec.id && r.size == size.size) v.extra += r.copies;
                 visits.push_back(std::move(v));

@@ -425,11 +425,9 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     connect(copy, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
-        std::vector<std::string> taken;
-        for (const BlankStyle& s : room_.order().styles) taken.push_back(s.id);
         BlankStyle next = *style;
         next.name += " copy";
-        next.id = fresh_id(next.name, taken);
+        next.id = fresh_id(next.name, room_.order().styles);
         if (bench_.keep(QStringLiteral("duplicate a blank"), next)) bench_.choose_style(next.id);
     });
     connect(archive_, &QPushButton::clicked, this, [this] {

@@ -208,10 +208,8 @@ void BlanksBench::new_blank(Family family) {
             break;
         }
     if (pattern == nullptr) return;
-    std::vector<std::string> taken;
-    for (const BlankStyle& s : room_.order().styles) taken.push_back(s.id);
     const std::string name = (QStringLiteral("New ") + QString::fromLatin1(family_name(family)).toLower()).toStdString();
-    BlankStyle next = new_style(*pattern, fresh_id(name, taken), name, pattern->sizes);
+    BlankStyle next = new_style(*pattern, fresh_id(name, room_.order().styles), name, pattern->sizes);
     next.features.clear();
     if (!keep(QStringLiteral("new blank"), next)) return;
     search_->clear();

@@ -15,6 +15,8 @@ namespace orthema::app {
 
 namespace {
 
+constexpr int lots_page_index = 3;
+
 std::string run_id(const RunKey& run) { return run.style + "\n" + run.colour + "\n" + run.lot; }
 
 QPushButton* look_button(const QString& text, const QString& why) {
@@ -197,7 +199,8 @@ void FitBench::show_making(bool on) {
 
 void FitBench::show_page(int shown) {
     for (int i = 0; i < 3; ++i) pages_[i]->setVisible(i == shown);
-    lots_page_->setVisible(shown == 3);
+    lots_page_->setVisible(shown == lots_page_index);
+    if (shown == lots_page_index) lots_page_->refresh();
 }
 
 const SizeFit* FitBench::chosen_size() const { return room_.fit() == nullptr ? nullptr : find_size(*room_.fit(), room_.selection().size); }
@@ -279,7 +282,7 @@ void FitBench::refresh() {
     refresh_size(*d, *fit, *on);
     refresh_place(*d, *fit, *on);
     refresh_press(*d, *fit, *on);
-    lots_page_->refresh();
+    if (page_->choice() == lots_page_index) lots_page_->refresh();
 }
 
 QString FitBench::word() const {

@@ -7,23 +7,14 @@
 
 #include <cmath>
 
+#include "app/benches/fit/fit_deeds.h"
 #include "app/benches/fit/fit_wall.h"
-#include "app/benches/fit/lots_page.h"
 #include "app/widgets/figures.h"
 #include "core/fitting/exactness.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
 
 namespace orthema::app {
-
-namespace {
-
-QString capital(std::string text) {
-    if (!text.empty()) text[0] = char(std::toupper(static_cast<unsigned char>(text[0])));
-    return qt(text);
-}
-
-}  // namespace
 
 void FitBench::build_size() {
     FigurePanel* p = pages_[0];
@@ -32,7 +23,7 @@ void FitBench::build_size() {
         const Decoration* d = room_.decoration();
         const SizeFit* on = chosen_size();
         if (d == nullptr || on == nullptr) return std::nullopt;
-        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+        if (auto why = width_refused(l)) return why;
         const Reach reach = pin ? Reach::this_size : wall_->reach();
         room_.edit(QStringLiteral("ink width"), with_decoration(room_.order(), widened(*d, *on, l, reach)));
         return std::nullopt;
@@ -44,10 +35,7 @@ void FitBench::build_size() {
     short_->setProperty("caution", true);
     unpin_ = push(QStringLiteral("Take the pin away"), QStringLiteral("This size follows the rule again (Delete)"));
     p->add(unpin_);
-    connect(unpin_, &QPushButton::clicked, this, [this] {
-        if (const Decoration* d = room_.decoration())
-            room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, room_.selection().size)));
-    });
+    connect(unpin_, &QPushButton::clicked, this, [this] { take_pin_away(room_); });
     p->rule();
     p->head(QStringLiteral("Sizing"));
     follows_ = p->note();
@@ -84,7 +72,7 @@ void FitBench::build_size() {
     };
     base_width_ = p->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size; others grow from it"));
     base_width_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+        if (auto why = width_refused(l)) return why;
         change(QStringLiteral("base width"), [l](Decoration& d) { d.sizing.base_width = l; });
         return std::nullopt;
     };
@@ -258,10 +246,7 @@ void FitBench::build_press() {
     });
     auto* off = push(QStringLiteral("Take this design off"), QStringLiteral("From this lot alone; undo brings it back"));
     p->add(off);
-    connect(off, &QPushButton::clicked, this, [this] {
-        const Decoration* d = room_.decoration();
-        if (d != nullptr) room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), d->id));
-    });
+    connect(off, &QPushButton::clicked, this, [this] { take_design_off(room_); });
     p->rule();
     p->head(QStringLiteral("How the platen lies, on this size"));
     platen_says_ = p->note();
@@ -375,7 +360,7 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
     if (ground == nullptr) return;
     const Panel& panel = ground->panel;
     top_->show_length(Length::from_mm(on.top_to_ink), unit);
-    top_->setToolTip(capital(panel.top_name) + QStringLiteral(" down to the top of ink"));
+    top_->setToolTip(qt(capitalised(panel.top_name)) + QStringLiteral(" down to the top of ink"));
     pit_->setEnabled(on.ink_to_pit.has_value());
     if (on.ink_to_pit)
         pit_->show_length(Length::from_mm(*on.ink_to_pit), unit);
@@ -446,7 +431,7 @@ void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const Si
     set_items(press_, items, d.press);
     const Press* press = find_press(order, d.press);
     platen_says_->setText(press == nullptr                 ? QStringLiteral("No press is chosen.")
-                          : press->kind == PressKind::flat ? capital(worded(platen_words(on.platen, *press), order.unit)) + "."
+                          : press->kind == PressKind::flat ? qt(capitalised(worded(platen_words(on.platen, *press), order.unit))) + "."
                           : press->kind == PressKind::wrap ? QStringLiteral("Wrapped round the blank in the %1.").arg(qt(press->name))
                                                            : QStringLiteral("Stretched over the %1.").arg(qt(press->platens.front().name)));
     QStringList pads;

@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/benches/fit/fit_deeds.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
 
@@ -311,9 +312,7 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     }
     if (on == nullptr) return Canvas::keyPressEvent(event);
     if (event->key() == Qt::Key_Delete) {
-        if (find_pin(*d, on->size) != nullptr)
-            return room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*d, on->size)));
-        return room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), d->id));
+        return find_pin(*d, on->size) != nullptr ? take_pin_away(room_) : take_design_off(room_);
     }
     const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;

@@ -5,8 +5,8 @@
 #include <QMenu>
 #include <QScrollArea>
 
+#include "app/benches/fit/fit_deeds.h"
 #include "app/benches/fit/lot_ticks.h"
-#include "core/fitting/adjust.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
 
@@ -37,11 +37,7 @@ LotsPage::LotsPage(Workroom& room, QWidget* parent) : FigurePanel(parent), room_
     says_->setObjectName(QStringLiteral("Rule says"));
     own_ = tick(QStringLiteral("Figures of its own on this lot"),
                 QStringLiteral("This lot no longer follows the rule, until the tick is taken away: then it has the rule's figures again"));
-    connect(own_, &QCheckBox::clicked, this, [this](bool on) {
-        if (const Decoration* d = room_.decoration())
-            room_.edit(on ? QStringLiteral("part from the rule") : QStringLiteral("back to the rule"),
-                       on ? with_departure(room_.order(), d->id) : with_return(room_.order(), d->id));
-    });
+    connect(own_, &QCheckBox::clicked, this, [this](bool on) { set_own_figures(room_, on); });
     picture_ =
         choice_row(QStringLiteral("Picture"), QStringLiteral("Another picture in the same place, on every lot that follows the rule"));
     picture_->setObjectName(QStringLiteral("Picture on all lots"));
@@ -105,10 +101,7 @@ LotsPage::LotsPage(Workroom& room, QWidget* parent) : FigurePanel(parent), room_
     });
     off_ = push(QStringLiteral("Take it off this lot"), QStringLiteral("From this lot alone (Delete); undo brings it back"));
     add(off_);
-    connect(off_, &QPushButton::clicked, this, [this] {
-        if (const Decoration* d = room_.decoration())
-            room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), d->id));
-    });
+    connect(off_, &QPushButton::clicked, this, [this] { take_design_off(room_); });
 }
 
 void LotsPage::put_on(Which which) {
@@ -141,20 +134,14 @@ void LotsPage::fill(QMenu& menu) {
     const QString name = qt(d->name), run = qt(run_name(order, d->run));
     const int lots = lots_under(order, *d);
     if (find_pin(*d, room_.selection().size) != nullptr)
-        menu.addAction(QStringLiteral("Take the pin of %1 away").arg(qt(room_.selection().size)), this, [this, id] {
-            if (const Decoration* now = find_decoration(room_.order(), id))
-                room_.edit(QStringLiteral("take the pin away"), with_decoration(room_.order(), unpinned(*now, room_.selection().size)));
-        });
+        menu.addAction(QStringLiteral("Take the pin of %1 away").arg(qt(room_.selection().size)), this, [this] { take_pin_away(room_); });
     if (d->departs)
-        menu.addAction(QStringLiteral("Back to the rule's figures"), this,
-                       [this, id] { room_.edit(QStringLiteral("back to the rule"), with_return(room_.order(), id)); });
+        menu.addAction(QStringLiteral("Back to the rule's figures"), this, [this] { set_own_figures(room_, false); });
     else if (lots > 1)
-        menu.addAction(QStringLiteral("Figures of its own on this lot"), this,
-                       [this, id] { room_.edit(QStringLiteral("part from the rule"), with_departure(room_.order(), id)); });
+        menu.addAction(QStringLiteral("Figures of its own on this lot"), this, [this] { set_own_figures(room_, true); });
     menu.addAction(QStringLiteral("Put it on all lots that can take it"), this, [this] { put_on(Which::all); });
     menu.addSeparator();
-    menu.addAction(QStringLiteral("Take “%1” off %2").arg(name, run), this,
-                   [this, id] { room_.edit(QStringLiteral("take a design off"), without_decoration(room_.order(), id)); });
+    menu.addAction(QStringLiteral("Take “%1” off %2").arg(name, run), this, [this] { take_design_off(room_); });
     if (lots > 1)
         menu.addAction(QStringLiteral("Take “%1” off all %2 lots").arg(name).arg(lots), this, [this, id] {
             room_.edit(QStringLiteral("take a design off all lots"), with_design_off(room_.order(), id, runs_of(room_.order())));
@@ -173,7 +160,7 @@ void LotsPage::show_bases(const DesignRule* rule, const Decoration& d) {
             auto* field = rows_now->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size"));
             field->setObjectName(QStringLiteral("Base width of the lot"));
             field->entered = [this](Length l, bool) -> std::optional<QString> {
-                if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+                if (auto why = width_refused(l)) return why;
                 const Decoration* now = room_.decoration();
                 if (now == nullptr) return std::nullopt;
                 Decoration next = *now;
@@ -188,7 +175,7 @@ void LotsPage::show_bases(const DesignRule* rule, const Decoration& d) {
             auto* field = rows_now->length_row(QStringLiteral("%1, width").arg(name),
                                                QStringLiteral("On the base size of every %1 blank that carries it").arg(name.toLower()));
             field->entered = [this, of](Length l, bool) -> std::optional<QString> {
-                if (l.mm() < 5 || l.mm() > 3000) return QStringLiteral("A design is between 5 mm and 3 m wide.");
+                if (auto why = width_refused(l)) return why;
                 const Decoration* now = room_.decoration();
                 const DesignRule* r = now == nullptr ? nullptr : find_rule(room_.order(), now->rule);
                 const ClassBase* base = r == nullptr ? nullptr : find_base(*r, of);

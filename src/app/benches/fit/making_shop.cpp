@@ -111,10 +111,8 @@ void MakingPages::build_shop() {
         connect(b, &QPushButton::clicked, this, [this, what, list, box] {
             const T* own = item_of(room_.order().*list, box);
             Order next = room_.order();
-            std::vector<std::string> taken;
-            for (const T& o : next.*list) taken.push_back(o.id);
             T copy = own != nullptr ? *own : T{};
-            copy.id = fresh_id(what.toStdString(), taken);
+            copy.id = fresh_id(what.toStdString(), next.*list);
             copy.name = what.left(1).toUpper().toStdString() + what.mid(1).toStdString() + " " + std::to_string((next.*list).size() + 1);
             (next.*list).push_back(copy);
             room_.edit(QStringLiteral("another ") + what, std::move(next));

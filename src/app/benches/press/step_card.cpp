@@ -47,8 +47,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
     case ActKind::load: return "Load";
     case ActKind::place: return "Place the transfer";
     case ActKind::press: {
-        std::string verb = info == nullptr ? "press" : step_name(info->step.kind);
-        verb[0] = char(std::toupper(static_cast<unsigned char>(verb[0])));
+        const std::string verb = capitalised(info == nullptr ? "press" : step_name(info->step.kind));
         return verb + " " + mm_text(info == nullptr ? 0 : info->step.seconds, 1) + " s";
     }
     case ActKind::wait: return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";

@@ -248,10 +248,8 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     side_by_side({add_, remove_});
     connect(add_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("one more size"), [this](Medium& m) {
-            std::vector<std::string> taken;
-            for (const StockItem& s : m.laying.stock) taken.push_back(s.id);
             StockItem s;
-            s.id = item_ = fresh_id("size", taken);
+            s.id = item_ = fresh_id("size", m.laying.stock);
             s.name = "Another size";
             s.width = m.width;
             s.length = m.length;
@@ -323,9 +321,7 @@ void StockPage::keep_left_over() {
             if (!left) return room_.say({QStringLiteral("No piece of 40 × 40 mm is left on this sheet."), false, {}, {}});
             // on the shelf for the next order, and not for the sheet that it comes from
             Medium shelf = on_the_shelf(room_, *m);
-            std::vector<std::string> taken;
-            for (const StockItem& item : shelf.laying.stock) taken.push_back(item.id);
-            left->id = fresh_id("offcut", taken);
+            left->id = fresh_id("offcut", shelf.laying.stock);
             left->name =
                 "Offcut " + length_text(left->width, room_.order().unit, false) + " × " + length_text(left->length, room_.order().unit);
             shelf.laying.stock.push_back(*left);
