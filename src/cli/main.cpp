@@ -7,7 +7,7 @@
 #include "core/order/edit.h"
 #include "core/base/units.h"
 #include "core/sheets/lay_out.h"
-#include "files/csv.h"
+#include "files/list.h"
 #include "files/export_order.h"
 #include "files/library.h"
 #include "files/nest_json.h"
@@ -75,8 +75,9 @@ Result<Run> run_order(const std::string& path) {
 int do_import(const std::string& csv, const std::string& out, bool as_json) {
     const auto text = read_file(csv, 64u << 20);
     if (!text) return complain(text.sentence());
-    const auto table = parse_table(*text);
-    if (!table) return complain(table.sentence());
+    const auto tables = read_list(*text);
+    if (!tables) return complain(tables.sentence());
+    const Table* table = &tables->front().table;  // of a spreadsheet its first sheet
     Order order;
     order.name = std::filesystem::path(csv).stem().string();
     adopt_library(order, starting_library());
@@ -84,6 +85,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     const LineImport lines = import_lines(*table, columns, order.styles);
     order.job = new_job_id();
     order = with_lines(order, lines.lines);
+    for (const BadRow& b : lines.bad) order.kept_out.push_back({b.row, b.text, b.reason});
     if (auto saved = save_order(out, order, {}); !saved) return complain(saved.sentence());
     if (as_json) {
         json bad = json::array();
@@ -91,10 +93,17 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
         json mapped = json::object();
         for (std::size_t i = 0; i < columns.size(); ++i)
             if (columns[i] != Column::none) mapped[column_name(columns[i])] = table->header[i];
-        std::cout << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}}.dump(1)
-                  << "\n";
+        json totals = json::array();
+        for (const TotalRow& t : lines.totals) totals.push_back({{"row", t.row}, {"says", t.says}, {"sum", t.sum}});
+        std::cout
+            << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}, {"totals", totals},
+                    {"filled", lines.filled}}
+                   .dump(1)
+            << "\n";
     } else {
         std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
+        for (const TotalRow& t : lines.totals)
+            if (t.says != t.sum) std::cout << "row " << t.row << " gives " << t.says << " in all, and what came in is " << t.sum << "\n";
         for (const BadRow& b : lines.bad) std::cout << "row " << b.row << " kept out: " << b.reason << " (" << b.text << ")\n";
     }
     return lines.lines.empty() ? 1 : 0;

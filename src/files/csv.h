@@ -1,4 +1,4 @@
-// Comma, semicolon or tab separated tables, and the import of order lines from what a web shop exports.
+// Comma, semicolon or tab separated tables, read and written.
 #pragma once
 
 #include <map>
@@ -12,45 +12,30 @@
 
 namespace orthema {
 
+/// What a column of an order's list means. `of_size`: the header is a size, and under it stand quantities.
+enum class Column { none, blank, colour, size, quantity, note, reference, of_size };
+
 struct Table {
     std::vector<std::string> header;
     std::vector<std::vector<std::string>> rows;
+    std::vector<int> lines;          ///< of the file, on which each row begins; empty: one after the other, the header on the first
+    std::vector<std::string> above;  ///< what stood over the header
     char separator = ',';
 };
 
 /// Reads RFC 4180 with the separator guessed (comma, semicolon, tab), quotes, CRLF, a byte order mark. Latin-1 bytes
 /// are read as such when the text is not UTF-8. Fails on an empty file or one without a second line.
-Result<Table> parse_table(const std::string& text);
+Result<Table> parse_table(const std::string& text, bool seek_header = false);
+
+/// Rows as they stand in a file, with their numbers. The header is the first row; where it is sought, the row of the first fifteen
+/// with most words for the columns of a list.
+Result<Table> table_of(std::vector<std::vector<std::string>> rows, std::vector<int> lines, bool seek_header);
 
 /// A field quoted where it must be. Fields that a spreadsheet would run as a formula get a leading apostrophe.
 std::string csv_field(const std::string& text);
 
-enum class Column { none, blank, colour, size, quantity, note };
-const char* column_name(Column column);
-
-/// Which column means what, by header first and content second.
-std::vector<Column> guess_columns(const Table& table, const std::vector<BlankStyle>& styles);
-
-struct BadRow {
-    int row = 0;  ///< as a spreadsheet counts, the header being 1
-    std::string text;
-    std::string reason;
-};
-
-struct LineImport {
-    std::vector<OrderLine> lines;
-    std::vector<BadRow> bad;
-    int garments = 0;
-};
-
-/// Reads order lines. Blanks are matched by id, name or words ("Youth Tee - Navy" finds the youth tee), sizes are
-/// normalised, unknown colours are kept as they are written. A row that cannot be read whole is listed with its
-/// reason and kept out.
-LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles);
-
-/// The style that a shop's words mean: exact id or name, else the one whose words all appear, with the size's age
-/// group as a tie-break. Null when none or several fit.
-const BlankStyle* match_style(const std::string& words, const SizeName* size, const std::vector<BlankStyle>& styles);
+/// What a column's header names; none where it names nothing known.
+Column heading_of(const std::string& header);
 
 std::string lines_csv(const Order& order);
 std::string fit_csv(const Order& order, const FitPlan& plan);

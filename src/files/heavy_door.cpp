@@ -40,4 +40,6 @@ Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi
     return door().draw_rows(page, art, dpi, take, task);
 }
 
+Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes) { return door().read_spreadsheet(bytes); }
+
 }  // namespace orthema

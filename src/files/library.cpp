@@ -23,13 +23,14 @@ std::string library_json(const LibraryContent& c) {
     for (const Press& p : c.presses) j["presses"].push_back(to_json(p));
     for (const Method& m : c.methods) j["methods"].push_back(to_json(m));
     for (const Jig& g : c.jigs) j["jigs"].push_back(to_json(g));
+    if (!c.words.empty()) j["words"] = {{"blanks", c.words.blanks}, {"sizes", c.words.sizes}};
     return j.dump(1);
 }
 
 namespace {
 
 template <class T, class Read>
-std::optional<Error> read_list(const json& j, const char* key, std::vector<T>& to, Read read) {
+std::optional<Error> read_items(const json& j, const char* key, std::vector<T>& to, Read read) {
     if (!j.contains(key)) return std::nullopt;
     if (!j[key].is_array() || j[key].size() > 2000)
         return Error{std::string("The library's “") + key + "” is not a list that can be used."};
@@ -58,11 +59,23 @@ Result<LibraryContent> library_from_json(const std::string& text) {
     if (!j->is_object() || j->value("format", json()) != json("orthema-library"))
         return Error{"This is not a library file of this program."};
     LibraryContent c;
-    if (auto e = read_list(*j, "blanks", c.styles, style_from_json)) return *e;
-    if (auto e = read_list(*j, "media", c.media, medium_from_json)) return *e;
-    if (auto e = read_list(*j, "presses", c.presses, press_from_json)) return *e;
-    if (auto e = read_list(*j, "methods", c.methods, method_from_json)) return *e;
-    if (auto e = read_list(*j, "jigs", c.jigs, jig_from_json)) return *e;
+    if (auto e = read_items(*j, "blanks", c.styles, style_from_json)) return *e;
+    if (auto e = read_items(*j, "media", c.media, medium_from_json)) return *e;
+    if (auto e = read_items(*j, "presses", c.presses, press_from_json)) return *e;
+    if (auto e = read_items(*j, "methods", c.methods, method_from_json)) return *e;
+    if (auto e = read_items(*j, "jigs", c.jigs, jig_from_json)) return *e;
+    if (j->contains("words")) {
+        const json& words = (*j)["words"];
+        const auto take = [&](const char* key, std::map<std::string, std::string>& to) {
+            if (!words.contains(key)) return true;
+            if (!words[key].is_object()) return false;
+            for (const auto& [wording, means] : words[key].items())
+                if (means.is_string() && wording.size() <= 400) to[wording] = means.get<std::string>();
+            return true;
+        };
+        if (!words.is_object() || !take("blanks", c.words.blanks) || !take("sizes", c.words.sizes))
+            return Error{"The library's words are not in pairs."};
+    }
     for (const BlankStyle& s : c.styles)
         if (const auto fault = style_fault(s)) return Error{*fault};
     return c;
@@ -189,6 +202,10 @@ Result<Done> Library::put_all(const LibraryContent& c) {
     each(c.presses);
     each(c.methods);
     each(c.jigs);
+    for (const auto& [wording, style] : c.words.blanks)
+        if (done) done = put_row("word for a blank", wording, wording, json(style).dump());
+    for (const auto& [wording, size] : c.words.sizes)
+        if (done) done = put_row("word for a size", wording, wording, json(size).dump());
     return done;
 }
 
@@ -200,7 +217,7 @@ Result<Done> Library::merge(const LibraryContent& c) {
 Result<LibraryContent> Library::content() const {
     LibraryContent c;
     sqlite3_stmt* s = nullptr;
-    if (sqlite3_prepare_v2(db_, "SELECT kind, json FROM item ORDER BY rowid", -1, &s, nullptr) != SQLITE_OK)
+    if (sqlite3_prepare_v2(db_, "SELECT kind, json, id FROM item ORDER BY rowid", -1, &s, nullptr) != SQLITE_OK)
         return Error{"The shop library is damaged: move it away to start a new one."};
     std::optional<Error> fault;
     while (!fault && sqlite3_step(s) == SQLITE_ROW) {
@@ -226,6 +243,9 @@ Result<LibraryContent> Library::content() const {
             take(method_from_json, c.methods);
         else if (kind == "jig")
             take(jig_from_json, c.jigs);
+        else if (kind.rfind("word for a ", 0) == 0 && j->is_string())
+            (kind == "word for a size" ? c.words.sizes : c.words.blanks)[reinterpret_cast<const char*>(sqlite3_column_text(s, 2))] =
+                j->get<std::string>();
     }
     sqlite3_finalize(s);
     if (fault) return *fault;

@@ -7,6 +7,7 @@
 
 #include "core/base/result.h"
 #include "core/order/order.h"
+#include "core/shop/shop_words.h"
 
 struct sqlite3;
 
@@ -18,6 +19,7 @@ struct LibraryContent {
     std::vector<Press> presses;
     std::vector<Method> methods;
     std::vector<Jig> jigs;
+    ShopWords words = {};
     bool operator==(const LibraryContent&) const = default;
 };
 

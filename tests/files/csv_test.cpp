@@ -1,5 +1,5 @@
 // Lists from web shops: tables, columns, rows kept out, and what is written back.
-#include "files/csv.h"
+#include "files/list.h"
 
 #include "files/library.h"
 #include "support/support.h"
@@ -48,7 +48,7 @@ TEST(Table, RefusesWhatIsNoListWithASentence) {
 TEST(Columns, AreFoundByHeaderAndByContent) {
     const auto t = parse_table("Order,Product,Colour,Size,Qty,Name\n1,Adult Tee,Ash,M,2,x\n");
     EXPECT_EQ(guess_columns(*t, styles()),
-              (std::vector<Column>{Column::note, Column::blank, Column::colour, Column::size, Column::quantity, Column::none}));
+              (std::vector<Column>{Column::reference, Column::blank, Column::colour, Column::size, Column::quantity, Column::note}));
     const auto nameless = parse_table("A,B,C,D\nYouth Tee,Yth M,3,navy\nAdult Tee,XXL,4,ash\nHooded Fleece,S,1,moss\n");
     EXPECT_EQ(guess_columns(*nameless, styles()), (std::vector<Column>{Column::blank, Column::size, Column::quantity, Column::colour}));
 }

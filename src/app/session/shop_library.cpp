@@ -53,6 +53,21 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
     });
 }
 
+void ShopLibrary::learn(const ShopWords& words) {
+    if (words.empty()) return;
+    jobs_.background([this, words]() -> std::function<void()> {
+        const std::scoped_lock lock(guard_);
+        LibraryContent more;
+        more.words = words;
+        const auto done = shop_ ? shop_->merge(more) : Result<Done>(Error{"The shop library is not open: the wordings are not kept."});
+        return [this, words, done] {
+            if (!done) return notices_.complain(qt(done.sentence()));
+            content_.words.blanks.insert(words.blanks.begin(), words.blanks.end());
+            content_.words.sizes.insert(words.sizes.begin(), words.sizes.end());
+        };
+    });
+}
+
 void ShopLibrary::export_to(const QString& path) {
     jobs_.background([this, path, content = content_]() -> std::function<void()> {
         const auto done = write_file(path.toStdString(), library_json(content));

@@ -24,6 +24,8 @@ public:
     /// Adds or replaces by id; says what it kept, or the sentence.
     void keep(const LibraryContent& content, const QString& sentence = {});
     void keep(const BlankStyle& style) { keep(LibraryContent{{style}, {}, {}, {}, {}}); }
+    /// What wordings of lists mean, from now on.
+    void learn(const ShopWords& words);
     void export_to(const QString& path);
     void import_from(const QString& path);
 

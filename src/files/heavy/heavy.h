@@ -2,6 +2,7 @@
 // is loaded when the first of these is wanted, since loading them takes longer than showing the window.
 #pragma once
 
+#include "files/list.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
 
@@ -15,6 +16,7 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
 Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
 Result<Done> write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
 Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task);
+Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes);
 
 /// The module's one door.
 struct Door {
@@ -25,6 +27,7 @@ struct Door {
     decltype(&heavy::write_png) write_png;
     decltype(&heavy::write_tiff) write_tiff;
     decltype(&heavy::draw_rows) draw_rows;
+    decltype(&heavy::read_spreadsheet) read_spreadsheet;
 };
 
 }  // namespace orthema::heavy

@@ -137,6 +137,9 @@ bool png_begin(PngState& s, SafeFile& file, int width, int height, double dpi) {
             if (!static_cast<SafeFile*>(png_get_io_ptr(png))->write(data, size)) png_error(png, "write");
         },
         [](png_structp) {});
+    // one filter and a short search: about a third of the time, for files some four tenths larger
+    png_set_filter(s.png, PNG_FILTER_TYPE_BASE, PNG_FILTER_UP);
+    png_set_compression_level(s.png, 3);
     png_set_user_limits(s.png, 0x7fffffff, 0x7fffffff);
     png_set_IHDR(s.png, s.info, static_cast<png_uint_32>(width), static_cast<png_uint_32>(height), 8, PNG_COLOR_TYPE_RGB_ALPHA,
                  PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);

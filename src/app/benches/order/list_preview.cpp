@@ -3,90 +3,144 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QTableWidget>
 
 #include "app/widgets/figures.h"
-#include "core/order/edit.h"
 
 namespace orthema::app {
 
 namespace {
 
-constexpr std::array<Column, 6> meanings = {Column::none, Column::blank, Column::colour, Column::size, Column::quantity, Column::note};
+constexpr std::array<Column, 8> meanings = {Column::none,     Column::blank, Column::colour,    Column::size,
+                                            Column::quantity, Column::note,  Column::reference, Column::of_size};
 constexpr int rows_shown = 40;
+constexpr std::size_t bad_shown = 500, changes_shown = 6;
 
 QTableWidgetItem* item(const std::string& text) {
     auto* i = new QTableWidgetItem(qt(text));
     i->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+    i->setToolTip(qt(text));
     return i;
+}
+
+/// A box that says something once: keys and the wheel open it rather than step through what it offers.
+class OpeningBox : public QComboBox {
+protected:
+    void keyPressEvent(QKeyEvent* event) override {
+        const bool steps =
+            event->key() == Qt::Key_Up || event->key() == Qt::Key_Down || event->key() == Qt::Key_Space || event->key() == Qt::Key_Return;
+        steps ? showPopup() : event->ignore();
+    }
+    void wheelEvent(QWheelEvent* event) override { event->ignore(); }
+};
+
+/// "Adult tee, ash M 12 → 14".
+QString change_text(const Order& order, const CountChange& c) {
+    return qt(run_name(order, c.run)) + " " + qt(c.size) + QStringLiteral(" %1\u00a0→\u00a0%2").arg(c.before).arg(c.after);
 }
 
 }  // namespace
 
-ListPreview::ListPreview(Workroom& room, const QString& file, Table table, QWidget* parent)
-    : QDialog(parent), room_(room), table_(std::move(table)) {
+ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedTable> tables, QWidget* parent)
+    : QDialog(parent), room_(room), file_(file), tables_(std::move(tables)), words_(room.library().content().words) {
     setObjectName(QStringLiteral("List preview"));
     setWindowTitle(QStringLiteral("Bring in %1").arg(file));
-    resize(860, 620);
+    resize(900, 640);
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(18, 14, 18, 14);
+    auto* head = new QHBoxLayout;
     auto* title = new QLabel(QStringLiteral("What each column means"));
     title->setProperty("head", true);
-    rows->addWidget(title);
-
-    auto* grid = new QTableWidget(std::min(rows_shown, int(table_.rows.size())) + 1, int(table_.header.size()));
-    QStringList header;
-    for (const std::string& h : table_.header) header << qt(h);
-    grid->setHorizontalHeaderLabels(header);
-    grid->verticalHeader()->hide();
-    grid->setAccessibleName(QStringLiteral("The list's first rows"));
-    const auto guess = guess_columns(table_, room.order().styles);
-    for (int c = 0; c < int(table_.header.size()); ++c) {
-        auto* choice = new QComboBox;
-        for (const Column m : meanings) choice->addItem(QString::fromLatin1(column_name(m)));
-        choice->setAccessibleName(QStringLiteral("Meaning of column %1").arg(header[c]));
-        choice->setCurrentIndex(int(std::find(meanings.begin(), meanings.end(), guess[std::size_t(c)]) - meanings.begin()));
-        connect(choice, &QComboBox::currentIndexChanged, this, &ListPreview::read);
-        grid->setCellWidget(0, c, choice);
-        choices_.push_back(choice);
-        for (int r = 1; r < grid->rowCount(); ++r) {
-            const auto& row = table_.rows[std::size_t(r - 1)];
-            if (std::size_t(c) < row.size()) grid->setItem(r, c, item(row[std::size_t(c)]));
-        }
+    head->addWidget(title);
+    head->addStretch(1);
+    if (tables_.size() > 1) {
+        auto* sheet = new QComboBox;
+        sheet->setObjectName(QStringLiteral("Sheet of the list"));
+        sheet->setAccessibleName(QStringLiteral("Sheet of the list"));
+        for (const NamedTable& t : tables_) sheet->addItem(qt(t.name));
+        connect(sheet, &QComboBox::currentIndexChanged, this, [this](int i) {
+            sheet_ = i;
+            show_columns();
+        });
+        head->addWidget(sheet);
     }
-    grid->setRowHeight(0, 30);
-    grid->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    rows->addWidget(grid, 3);
+    rows->addLayout(head);
+    grid_ = new QTableWidget;
+    grid_->verticalHeader()->hide();
+    grid_->setAccessibleName(QStringLiteral("The list's first rows"));
+    rows->addWidget(grid_, 3);
 
-    says_ = new QLabel;
-    says_->setObjectName(QStringLiteral("Import says"));
-    says_->setProperty("strong", true);
-    rows->addWidget(says_);
-    out_ = new QLabel;
-    out_->setProperty("caution", true);
-    rows->addWidget(out_);
-    bad_ = new QTableWidget(0, 3);
-    bad_->setHorizontalHeaderLabels({QStringLiteral("Row"), QStringLiteral("Why it is kept out"), QStringLiteral("What it says")});
+    how_ = new Segments(QStringLiteral("Taking in"),
+                        {QStringLiteral("Add to the order"), QStringLiteral("In place of its lines"), QStringLiteral("Bring up to date")});
+    how_->button(0)->setToolTip(QStringLiteral("Behind what is there"));
+    how_->button(1)->setToolTip(QStringLiteral("All lines go that are there now; designs stay"));
+    how_->button(2)->setToolTip(QStringLiteral("By the list's order numbers, or names: what changed changes, what was taken back goes"));
+    how_->chosen = [this](int) { show_result(); };
+    how_->setVisible(!room.order().lines.empty());
+    how_->show_choice(0);
+    rows->addWidget(how_);
+    const auto label = [&](const char* name, const char* property) {
+        auto* l = new QLabel;
+        l->setObjectName(QString::fromLatin1(name));
+        l->setProperty(property, true);
+        l->setWordWrap(true);
+        rows->addWidget(l);
+        return l;
+    };
+    says_ = label("Import says", "strong");
+    changes_ = label("Import changes", "quiet");
+    out_ = label("Import keeps out", "caution");
+    bad_ = new QTableWidget(0, 4);
+    bad_->setObjectName(QStringLiteral("Rows kept out"));
+    bad_->setHorizontalHeaderLabels(
+        {QStringLiteral("Row"), QStringLiteral("Why it is kept out"), QStringLiteral("What it says"), QStringLiteral("What it means")});
     bad_->verticalHeader()->hide();
     bad_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
-    bad_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
-    bad_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+    for (const int c : {1, 2}) bad_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Stretch);
+    bad_->horizontalHeader()->setSectionResizeMode(3, QHeaderView::Fixed);
+    bad_->setColumnWidth(3, 190);
     bad_->setAccessibleName(QStringLiteral("Rows kept out"));
     rows->addWidget(bad_, 2);
 
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
     auto* leave = push(QStringLiteral("Leave it"), QStringLiteral("Close without bringing anything in"));
-    take_ = push(QStringLiteral("Bring in"), QStringLiteral("Adds the lines to the order; undo takes them out again"), true);
+    take_ = push(QStringLiteral("Bring in"), QStringLiteral("The lines come into the order; undo takes them out again"), true);
     buttons->addWidget(leave);
     buttons->addWidget(take_);
     rows->addLayout(buttons);
     connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-    connect(take_, &QPushButton::clicked, this, [this, file] {
-        room_.edit(QStringLiteral("bring in %1").arg(file), with_lines(room_.order(), import_.lines));
-        accept();
-    });
+    connect(take_, &QPushButton::clicked, this, &ListPreview::take);
+    show_columns();
+}
+
+void ListPreview::show_columns() {
+    const Table& t = table();
+    choices_.clear();
+    grid_->clear();
+    grid_->setRowCount(std::min(rows_shown, int(t.rows.size())) + 1);
+    grid_->setColumnCount(int(t.header.size()));
+    QStringList header;
+    for (const std::string& h : t.header) header << qt(h);
+    grid_->setHorizontalHeaderLabels(header);
+    const auto guess = guess_columns(t, room_.order().styles);
+    for (int c = 0; c < int(t.header.size()); ++c) {
+        auto* choice = new QComboBox;
+        for (const Column m : meanings) choice->addItem(QString::fromLatin1(column_name(m)));
+        choice->setAccessibleName(QStringLiteral("Meaning of column %1").arg(header[c]));
+        choice->setCurrentIndex(int(std::find(meanings.begin(), meanings.end(), guess[std::size_t(c)]) - meanings.begin()));
+        connect(choice, &QComboBox::currentIndexChanged, this, &ListPreview::read);
+        grid_->setCellWidget(0, c, choice);
+        choices_.push_back(choice);
+        for (int r = 1; r < grid_->rowCount(); ++r) {
+            const auto& row = t.rows[std::size_t(r - 1)];
+            if (std::size_t(c) < row.size()) grid_->setItem(r, c, item(row[std::size_t(c)]));
+        }
+    }
+    grid_->setRowHeight(0, 30);
+    grid_->horizontalHeader()->setSectionResizeMode(t.header.size() > 9 ? QHeaderView::ResizeToContents : QHeaderView::Stretch);
     read();
 }
 
@@ -97,27 +151,117 @@ void ListPreview::read() {
     const int round = ++round_;
     take_->setEnabled(false);
     const QPointer<ListPreview> self(this);
-    room_.jobs().background([self, round, columns, table = table_, styles = room_.order().styles]() -> std::function<void()> {
-        const auto import = std::make_shared<LineImport>(import_lines(table, columns, styles));
+    room_.jobs().background([self, round, columns, table = table(), styles = room_.order().styles, words = words_,
+                             quantities = quantities_]() -> std::function<void()> {
+        const auto import = std::make_shared<LineImport>(import_lines(table, columns, styles, words, quantities));
         return [self, round, import] {
             if (!self || self->round_ != round) return;
             self->import_ = std::move(*import);
-            const LineImport& in = self->import_;
-            self->says_->setText(QStringLiteral("%1 lines come in, %2 garments.").arg(in.lines.size()).arg(in.garments));
-            self->out_->setText(in.bad.empty() ? QStringLiteral("No row is kept out.")
-                                               : QStringLiteral("%1 rows are kept out:").arg(in.bad.size()));
-            const int n = int(std::min<std::size_t>(in.bad.size(), 500));
-            self->bad_->setRowCount(n);
-            for (int r = 0; r < n; ++r) {
-                const BadRow& b = in.bad[std::size_t(r)];
-                self->bad_->setItem(r, 0, item(std::to_string(b.row)));
-                self->bad_->setItem(r, 1, item(b.reason));
-                self->bad_->setItem(r, 2, item(b.text));
-            }
-            self->take_->setEnabled(!in.lines.empty());
-            self->take_->setText(QStringLiteral("Bring in %1 lines").arg(in.lines.size()));
+            // a list with numbers that the order knows is its newer state
+            const auto& lines = self->room_.order().lines.all();
+            const bool known = std::any_of(self->import_.lines.begin(), self->import_.lines.end(), [&](const OrderLine& in) {
+                return !in.ref.empty() && std::any_of(lines.begin(), lines.end(), [&](const OrderLine& l) { return l.ref == in.ref; });
+            });
+            if (known && round == 1) self->how_->show_choice(2);
+            self->show_result();
+            self->show_bad();
         };
     });
+}
+
+void ListPreview::show_result() {
+    QString says = QStringLiteral("%1 in, %2.")
+                       .arg(counted(import_.lines.size(), "line comes", "lines come"), counted(std::size_t(import_.garments), "garment"));
+    if (import_.filled > 0)
+        says +=
+            QStringLiteral(" %1 blank from the row above.").arg(counted(std::size_t(import_.filled), "row takes its", "rows take their"));
+    QStringList off;
+    for (const TotalRow& t : import_.totals)
+        if (t.says != t.sum) off << QStringLiteral("row %1 gives %2 in all, and %3 came in").arg(t.row).arg(t.says).arg(t.sum);
+    if (!import_.totals.empty() && off.empty()) says += QStringLiteral(" The list's own total agrees.");
+    if (!off.empty()) says += QStringLiteral(" It does not add up: %1.").arg(off.join(QStringLiteral("; ")));
+    says_->setText(says);
+    QStringList changes;
+    const Order& order = room_.order();
+    std::size_t more = 0;
+    if (!order.lines.empty()) {
+        for (const CountChange& c : list_changes(order, with_list(order, import_.lines, Intake(how_->choice())))) {
+            if (changes.size() < int(changes_shown))
+                changes << change_text(order, c);
+            else
+                ++more;
+        }
+    }
+    changes_->setVisible(!order.lines.empty());
+    changes_->setText(changes.isEmpty() ? QStringLiteral("Nothing changes.")
+                                        : QStringLiteral("Changes: ") + changes.join(QStringLiteral(" · ")) +
+                                              (more > 0 ? QStringLiteral(" · and %1 more").arg(more) : QString()));
+    take_->setEnabled(!import_.lines.empty());
+    take_->setText(QStringLiteral("Bring in %1").arg(counted(import_.lines.size(), "line")));
+}
+
+void ListPreview::show_bad() {
+    out_->setText(import_.bad.empty() ? QStringLiteral("No row is kept out.")
+                                      : QStringLiteral("%1 kept out. Choose what it means, or bring in the others:")
+                                            .arg(counted(import_.bad.size(), "row is", "rows are")));
+    bad_->setVisible(!import_.bad.empty());
+    const int n = int(std::min(import_.bad.size(), bad_shown));
+    bad_->setRowCount(n);
+    for (int r = 0; r < n; ++r) {
+        const BadRow& b = import_.bad[std::size_t(r)];
+        bad_->setItem(r, 0, item(std::to_string(b.row)));
+        bad_->setItem(r, 1, item(b.reason));
+        bad_->setItem(r, 2, item(b.text));
+        bad_->removeCellWidget(r, 3);
+        if (QWidget* w = mending(b)) bad_->setCellWidget(r, 3, w);
+    }
+}
+
+QWidget* ListPreview::mend(int row) const { return bad_->cellWidget(row, 3); }
+
+QWidget* ListPreview::mending(const BadRow& b) {
+    // what is chosen reads the list anew, and this box goes with its row: not while it still speaks
+    const auto later = [this] { QMetaObject::invokeMethod(this, &ListPreview::read, Qt::QueuedConnection); };
+    if (b.lacks == BadRow::Lacks::quantity) {
+        auto* field = new NumberField(QStringLiteral("Quantity of row %1").arg(b.row), 1, 100000, 0);
+        field->setPlaceholderText(QStringLiteral("how many"));
+        field->entered = [this, later, row = b.row](double q) {
+            quantities_[row] = int(q);
+            later();
+        };
+        return field;
+    }
+    if (b.wording.empty() || b.lacks == BadRow::Lacks::nothing) return nullptr;
+    const bool blank = b.lacks == BadRow::Lacks::blank;
+    auto* box = new OpeningBox;
+    box->setAccessibleName(QStringLiteral("What row %1 means").arg(b.row));
+    box->addItem(blank ? QStringLiteral("choose its blank …") : QStringLiteral("choose its size …"));
+    for (const BlankStyle& s : room_.order().styles) {
+        if (blank && !s.archived) box->addItem(qt(s.name), qt(s.id));
+        if (!blank && s.id == b.style)
+            for (const std::string& size : s.sizes) box->addItem(qt(size), qt(size));
+    }
+    if (box->count() < 2) {
+        delete box;
+        return nullptr;
+    }
+    connect(box, &QComboBox::activated, this, [this, box, later, blank, wording = said_as(b.wording)](int i) {
+        if (i == 0) return;
+        const std::string means = box->itemData(i).toString().toStdString();
+        for (ShopWords* w : {&words_, &learned_}) (blank ? w->blanks : w->sizes)[wording] = means;
+        later();
+    });
+    return box;
+}
+
+void ListPreview::take() {
+    Order next = with_list(room_.order(), import_.lines, room_.order().lines.empty() ? Intake::add : Intake(how_->choice()));
+    next.kept_out.clear();
+    for (const BadRow& b : import_.bad)
+        if (next.kept_out.size() < bad_shown) next.kept_out.push_back({b.row, b.text, b.reason});
+    room_.edit(QStringLiteral("bring in %1").arg(file_), std::move(next));
+    room_.library().learn(learned_);
+    accept();
 }
 
 }  // namespace orthema::app

@@ -40,7 +40,8 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     title->setProperty("head", true);
     head->addWidget(title);
     head->addStretch(1);
-    auto* bring = push(QStringLiteral("Bring in a list…"), QStringLiteral("Order lines as CSV or TSV, as a web shop exports them"), true);
+    auto* bring = push(QStringLiteral("Bring in a list…"),
+                       QStringLiteral("Order lines as CSV, XLSX or ODS, as a web shop or a club keeps them"), true);
     head->addWidget(bring);
     column->addLayout(head);
     picture_ = new RunPicture(room);
@@ -51,7 +52,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     column->addWidget(scroll, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
-                                                          QStringLiteral("Lists (*.csv *.tsv *.txt);;All files (*)"));
+                                                          QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
         if (!path.isEmpty()) bring_in_list(path);
     });
 
@@ -109,6 +110,15 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     connect(out, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
     build_lots();
+    kept_out_ = panel_->part();
+    kept_out_says_ = kept_out_->note();
+    auto* dismiss = push(QStringLiteral("Dismiss"), QStringLiteral("These rows of the list are not wanted"));
+    kept_out_->add(dismiss);
+    connect(dismiss, &QPushButton::clicked, this, [this] {
+        Order next = room_.order();
+        next.kept_out.clear();
+        room_.edit(QStringLiteral("dismiss rows of the list"), std::move(next));
+    });
     panel_->rule();
     panel_->head(QStringLiteral("Another run"));
     blank_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Which garment"));
@@ -194,15 +204,15 @@ void OrderBench::add_run() {
 void OrderBench::bring_in_list(const QString& path) {
     room_.jobs().background([this, path]() -> std::function<void()> {
         const auto text = read_file(path.toStdString(), 64u << 20);
-        const auto table = text ? parse_table(*text) : Result<Table>(text.error());
-        return [this, path, table] {
+        auto tables = text ? read_list(*text) : Result<std::vector<NamedTable>>(text.error());
+        return [this, path, tables = std::move(tables)] {
             const QString name = QFileInfo(path).fileName();
-            if (!table) {
-                room_.say({QStringLiteral("%1: %2").arg(name, qt(table.sentence())), true, {}, {}});
+            if (!tables) {
+                room_.say({QStringLiteral("%1: %2").arg(name, qt(tables.sentence())), true, {}, {}});
                 return;
             }
             if (preview_) preview_->reject();
-            preview_ = new ListPreview(room_, name, *table, window());
+            preview_ = new ListPreview(room_, name, *tables, window());
             preview_->setAttribute(Qt::WA_DeleteOnClose);
             preview_->open();
         };
@@ -233,6 +243,12 @@ void OrderBench::refresh() {
     join_->setEnabled(lot != nullptr);
     lot_name_->setVisible(lot != nullptr);
     if (lot != nullptr) lot_name_->show_text(qt(lot->name));
+    kept_out_->setVisible(!order.kept_out.empty());
+    QStringList rows;
+    for (const KeptOut& k : order.kept_out)
+        if (rows.size() < 4) rows << QStringLiteral("row %1: %2").arg(k.row).arg(qt(k.reason));
+    if (order.kept_out.size() > 4) rows << QStringLiteral("and %1 more").arg(order.kept_out.size() - 4);
+    kept_out_says_->setText(QStringLiteral("Not come in from the list: ") + rows.join(QStringLiteral("; ")) + ".");
     std::vector<std::pair<std::string, QString>> blanks;
     for (const BlankStyle& style : order.styles)
         if (!style.archived) blanks.emplace_back(style.id, qt(style.name));

@@ -47,6 +47,8 @@ private:
     QComboBox* parting_ = nullptr;
     ValueField* lot_name_ = nullptr;
     QPushButton *part_ = nullptr, *join_ = nullptr;
+    FigurePanel* kept_out_ = nullptr;
+    QLabel* kept_out_says_ = nullptr;
     QPointer<ListPreview> preview_;
 };
 
