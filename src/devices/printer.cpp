@@ -124,4 +124,16 @@ MediumLayout after_print(const MediumLayout& layout, const Sheet& sheet, const s
     return out;
 }
 
+Order all_printed(const Order& order, const SheetPlan& plan) {
+    Order out = order;
+    for (const MediumPlan& m : plan.media) {
+        MediumLayout layout = layout_of(order, m.medium);
+        if (m.stale || m.placed < m.asked || !layout.printed.empty()) continue;
+        for (std::size_t k = m.sheets.size(); k-- > 0;)  // from the last: those before it keep their numbers
+            layout = after_print(layout, m.sheets[k], std::vector<char>(m.sheets[k].copies.size(), 1));
+        out = with_layout(out, layout);
+    }
+    return out;
+}
+
 }  // namespace orthema

@@ -72,4 +72,7 @@ private:
 /// others lie on no sheet any more, and the sheets behind it move up. What is left can be settled again by itself.
 MediumLayout after_print(const MediumLayout& layout, const Sheet& sheet, const std::vector<char>& survives);
 
+/// With all sheets counted as printed whose layout is whole and of which nothing was said to be printed before.
+Order all_printed(const Order& order, const SheetPlan& plan);
+
 }  // namespace orthema

@@ -1,6 +1,8 @@
 // Recipes, heat ledger and press plan, against figures worked out by hand and against their own rules.
 #include "core/pressing/press_plan.h"
 
+#include "core/guides/run_sheet.h"
+
 #include <random>
 #include <set>
 
@@ -90,6 +92,8 @@ TEST(Recipe, StepsForStacksAndParts) {
     EXPECT_EQ(warmings, 1);
 }
 
+int place_count_of(const SizeFit& size) { return std::max(1, static_cast<int>(size.platen.presses.size())); }
+
 struct Job_ {
     Order order;
     ArtFactsById facts;
@@ -109,6 +113,66 @@ Job_ demo() {
         return Job_(loaded->order, loaded->art);
     }();
     return kept;
+}
+
+TEST(Recipe, NoPressOfARecipeIsLostAndPlanLedgerAndListsAreOne) {
+    std::mt19937 random(12);
+    for (int round = 0; round < test::rounds(12, 80); ++round) {
+        Order order = test::small_order();
+        order.press_run.trials = round % 2 == 0;
+        Method& method = order.methods.at(0);
+        method.fabric_rules.clear();
+        method.bears_seconds = method.bears_heats = 0;
+        method.recipe.clear();
+        // any row of steps that ends in a press: "press, turn, press" among them
+        const StepKind kinds[] = {StepKind::pre_press, StepKind::tack, StepKind::press,        StepKind::turn,
+                                  StepKind::wait,      StepKind::peel, StepKind::second_press, StepKind::hover_cure};
+        if (round == 0) method.recipe = {step(StepKind::press, 150, 7), step(StepKind::turn, 0, 0)};
+        for (int k = 0; round > 0 && k < 5; ++k)
+            method.recipe.push_back(step(kinds[random() % 8], random() % 2 == 0 ? 150 : 165, 4.0 + static_cast<double>(random() % 9)));
+        method.recipe.push_back(step(StepKind::press, 150, 11));
+        for (RecipeStep& s : method.recipe)
+            if (!heats(s)) s.celsius = 0;
+        const Job_ job(order);
+        ScheduleOptions quick;
+        quick.tries = 0;
+        const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+        ASSERT_FALSE(plan.loads.empty());
+        double wanted = 0, kept = 0;  // seconds under heat of the recipe without the tacks that one layer can do without
+        int putting = 0;
+        for (const RecipeStep& s : method.recipe) putting += applies(s) ? 1 : 0;
+        for (const RecipeStep& s : method.recipe) {
+            const bool spared = s.kind == StepKind::tack && putting > 1;
+            if (spared) --putting;
+            if (heats(s) && !spared) wanted += s.seconds;
+        }
+        for (const RecipeStep& s : steps_done(job.order, job.order.decorations[0]))
+            if (heats(s)) kept += s.seconds;
+        EXPECT_DOUBLE_EQ(kept, wanted) << "what the card says";
+        for (const Load& load : plan.loads) {
+            double pressed = 0;
+            const int places = place_count_of(*find_size(job.plan.decorations[0], load.size));
+            for (const int t : load.tasks)
+                for (std::size_t k = 0; k < plan.tasks[static_cast<std::size_t>(t)].acts.size(); ++k)
+                    if (plan.tasks[static_cast<std::size_t>(t)].acts[k].kind == ActKind::press)
+                        pressed += plan.shop.tasks[static_cast<std::size_t>(t)].phases[k].seconds;
+            EXPECT_EQ(places, 1);
+            EXPECT_DOUBLE_EQ(pressed, wanted) << "what the plan does";
+            double said = 0;
+            for (const PlannedStep& p : load.steps)
+                if (heats(p.step)) said += p.step.seconds;
+            EXPECT_DOUBLE_EQ(said, wanted) << "what the run sheet says";
+        }
+        const std::string size = plan.loads[0].size;
+        double before = 0;  // heat before the design lies there is none of its own
+        for (const PlannedStep& p : plan.loads[0].steps) {
+            if (p.layer >= 0) break;
+            if (heats(p.step)) before += p.step.seconds;
+        }
+        const auto ledger = heat_ledger(job.order, job.plan, job.set, size, {&job.order.decorations[0]});
+        ASSERT_EQ(ledger.size(), 1u);
+        EXPECT_DOUBLE_EQ(ledger[0].seconds, wanted - before) << "what the ledger counts";
+    }
 }
 
 TEST(Recipe, TheFabricThenTheShopsOwnTrialDecide) {
@@ -198,6 +262,44 @@ TEST(Heat, SmallBeforeLargeAndAsTheArtistSaysOtherwise) {
     job.order.press_run.order = {"crew-kite", "crew-badge"};
     turns = press_turns(job.order, job.plan, job.set, crew);
     EXPECT_EQ(turns[0].decoration->id, "crew-kite");
+}
+
+TEST(PressPlan, AnAcceptedPlanIsThatPlanUntilSomethingInItChanges) {
+    Job_ job = demo();
+    ScheduleOptions long_search, quick;
+    long_search.tries = 40;
+    quick.tries = 0;
+    const PressPlan found = press_plan(job.order, job.plan, job.set, long_search);
+    const PressPlan at_once = press_plan(job.order, job.plan, job.set, quick);
+    ASSERT_NE(found.revision, at_once.revision) << "or there is nothing to show";
+    const auto other = [](const PressPlan& p) {
+        return std::any_of(p.findings.begin(), p.findings.end(), [](const Finding& f) { return f.code == "press-plan-other"; });
+    };
+    job.order.press_run.accepted = accepted_from(found);
+    const PressPlan again = press_plan(job.order, job.plan, job.set, quick);
+    EXPECT_DOUBLE_EQ(again.schedule.end, found.schedule.end);
+    EXPECT_EQ(again.revision, found.revision);
+    EXPECT_FALSE(other(again));
+    // what is not pressed changes nothing; a hand less does, and is said
+    job.order.name = "another name";
+    job.order.guide_setup.windows = true;
+    EXPECT_EQ(press_plan(job.order, job.plan, job.set, quick).revision, found.revision);
+    job.order.press_run.hands = job.order.press_run.hands == 1 ? 2 : 1;
+    EXPECT_TRUE(other(press_plan(job.order, job.plan, job.set, quick)));
+}
+
+TEST(PressPlan, WhatATrialIsLookedAtIsNoPartOfItsRow) {
+    const Job_ job = demo();
+    ScheduleOptions quick;
+    quick.tries = 0;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+    int trials = 0;
+    for (const PickRow& r : pick_rows(job.order, job.plan, plan)) {
+        if (!r.trial) continue;
+        ++trials;
+        EXPECT_LT(r.end - r.start, 45 * 60) << r.transfer;
+    }
+    EXPECT_GT(trials, 0);
 }
 
 TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {

@@ -1,5 +1,7 @@
 #include "app/session/planner.h"
 
+#include <utility>
+
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -14,15 +16,10 @@ void Planner::better(double seconds) {
             ScheduleOptions options;
             options.seconds = seconds;
             options.seed = seed;
-            begin_like(options, *plan, *plan);
-            const auto show = [&](Schedule s) {
-                auto next = std::make_shared<PressPlan>(*plan);
-                next->schedule = std::move(s);
-                next->bettered = true;
-                std::erase_if(next->findings, [](const Finding& f) { return f.code == "press-late"; });
-                for (Finding& f : plan_findings(order, *next)) next->findings.push_back(std::move(f));
-                return next;
-            };
+            begin_like(options, *plan, accepted_from(*plan));
+            Order open = order;  // nothing is agreed to while it is still looked for
+            open.press_run.accepted = {};
+            const auto show = [&](Schedule s) { return std::make_shared<const PressPlan>(with_schedule(*plan, std::move(s), open)); };
             double told = plan->schedule.end;
             Schedule best = schedule(plan->shop, options, Task{{}, stop.get()}, [&](const Schedule& s) {
                 if (s.end > told - 1) return;  // a second or more
@@ -31,6 +28,7 @@ void Planner::better(double seconds) {
                     this,
                     [this, stop, next = show(s)] {
                         if (*stop || !running_) return;
+                        found_ = next;
                         chain_.better(next);
                         emit changed();
                     },
@@ -40,7 +38,11 @@ void Planner::better(double seconds) {
             return [this, stop, last, before = plan->schedule.end] {
                 if (stop_ != stop) return;
                 running_ = false;
-                if (last->schedule.end <= before + 1e-6) chain_.better(last);
+                found_ = nullptr;
+                if (last->schedule.end <= before + 1e-6) {
+                    chain_.better(last);
+                    accept();
+                }
                 emit changed();
             };
         },
@@ -48,10 +50,27 @@ void Planner::better(double seconds) {
     emit changed();
 }
 
+void Planner::accept() {
+    const PressPlan& plan = chain_.work().press_plan();
+    if (chain_.catching_up() || plan.shop.tasks.empty()) return;
+    AcceptedPlan agreed = accepted_from(plan);
+    if (agreed == document_.order().press_run.accepted) return;
+    Order next = document_.order();
+    next.press_run.accepted = std::move(agreed);
+    document_.edit(QStringLiteral("press plan"), std::move(next), QStringLiteral("press plan"));
+    document_.end_gesture();
+}
+
 void Planner::stop() {
     if (stop_) *stop_ = true;
     stop_ = nullptr;
     running_ = false;
+    if (const auto found = std::exchange(found_, nullptr)) {
+        // what was found by then is kept, also where an edit ended the search: its turns hold for all that is still pressed
+        Order next = document_.order();
+        next.press_run.accepted = accepted_from(*found);
+        document_.edit(QStringLiteral("press plan"), std::move(next));
+    }
 }
 
 }  // namespace orthema::app

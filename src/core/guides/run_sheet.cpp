@@ -1,6 +1,8 @@
 #include "core/guides/run_sheet.h"
 
 #include <algorithm>
+#include <array>
+#include <cmath>
 #include <map>
 #include <set>
 
@@ -51,8 +53,10 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
         const Load& l = plan.loads[i];
         if (l.tasks.empty() || plan.schedule.places.size() <= static_cast<std::size_t>(l.tasks.back())) continue;
         const Slot& first = plan.schedule.places[static_cast<std::size_t>(l.tasks.front())];
-        begins.push_back(
-            {first.start, plan.schedule.places[static_cast<std::size_t>(l.tasks.back())].end, static_cast<int>(i), first.machine});
+        double end = first.end;  // when it leaves the press; of a trial, which is finished when there is time, for the first time
+        for (const int t : l.tasks)
+            if (const Slot& s = plan.schedule.places[static_cast<std::size_t>(t)]; s.machine >= 0 && !l.trial) end = std::max(end, s.end);
+        begins.push_back({first.start, end, static_cast<int>(i), first.machine});
     }
     std::stable_sort(begins.begin(), begins.end(), [](const Begin& a, const Begin& b) { return a.start < b.start; });
     std::vector<PickRow> rows;
@@ -109,6 +113,17 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     constexpr double left = 14, foot = 16;
     const double right = paper.width - left;
     double y = 0;
+    // the columns of words share what the figures leave of the page, by what they have to say; what is longer takes more lines
+    constexpr double size_of_words = 3.3, gap = 4, first = left + 28, pieces_wide = 14;
+    const auto said = [](const PickRow& r) {
+        return std::array{r.press + (r.platen.empty() ? "" : ", " + r.platen), r.blank, (r.trial ? "TRIAL " : "") + r.transfer};
+    };
+    std::array<double, 3> wide{20, 20, 20};
+    for (const PickRow& r : rows)
+        for (std::size_t k = 0; k < 3; ++k) wide[k] = std::max(wide[k], text_width_guess(said(r)[k], size_of_words));
+    const double room = right - first - pieces_wide - 2 * gap;
+    while (wide[0] + wide[1] + wide[2] > room) *std::max_element(wide.begin(), wide.end()) -= 0.5;
+    const double blank_at = first + wide[0] + gap, pieces_at = blank_at + wide[1] + pieces_wide - 2, transfer_at = pieces_at + gap;
     const auto page = [&] {
         GuidePage p;
         p.title = phrase("page-run-sheet");
@@ -124,7 +139,8 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
                                             {"to", time_of_day(order.press_run, plan.schedule.end)},
                                             {"lasts", duration_words(plan.schedule.end)},
                                             {"alone", duration_words(plan.one_by_one)},
-                                            {"n", plan.shop.hands}}),
+                                            {"n", plan.shop.hands},
+                                            {"revision", plan.revision}}),
                    3.6, palette::ink);
             y = 32;
             for (const std::string& c : press_cautions(order, plan)) {
@@ -136,10 +152,10 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         const auto head = [&](double x, const char* words, Align align = Align::left) { d.text({x, y}, words, 3, palette::quiet, align); };
         head(left, "from");
         head(left + 14, "to");
-        head(left + 28, "press and platen");
-        head(left + 72, "blank");
-        head(left + 122, "pieces", Align::right);
-        head(left + 126, "transfer");
+        head(first, "press and platen");
+        head(blank_at, "blank");
+        head(pieces_at, "pieces", Align::right);
+        head(transfer_at, "transfer");
         y += 1.5;
         d.line({{left, y}, {right, y}}, {palette::rule, 0.3, {}});
         y += 5;
@@ -148,21 +164,25 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     page();
     std::map<std::string, std::string> recipes;  // each recipe once, at its first row
     for (const PickRow& r : rows) {
-        const Decoration* dec = find_decoration(order, r.decoration);
-        const ChosenRecipe recipe = recipe_for(order, *dec);
-        const std::string words = recipe_words(recipe.steps, order.press_run.fahrenheit);
+        std::vector<RecipeStep> steps;  // as they are planned, not as the method has them
+        for (const PlannedStep& p : plan.loads[static_cast<std::size_t>(r.load_ids.front())].steps) steps.push_back(p.step);
+        const std::string words = recipe_words(steps, order.press_run.fahrenheit);
         const bool say = recipes[r.decoration] != words;
-        if (y > paper.height - foot - (say ? 12 : 6)) page();
+        const auto texts = said(r);
+        const std::array<double, 3> at{first, blank_at, transfer_at};
+        double lines = 1;
+        for (std::size_t k = 0; k < 3; ++k) lines = std::max(lines, std::ceil(text_width_guess(texts[k], size_of_words) / wide[k] * 0.98));
+        if (y > paper.height - foot - 4.2 * lines - (say ? 8 : 2)) page();
         recipes[r.decoration] = words;
         Drawing& d = pages.back().drawing;
         d.text({left, y}, time_of_day(order.press_run, r.start), 3.6, palette::ink, Align::left, true);
         d.text({left + 14, y}, time_of_day(order.press_run, r.end), 3.6, palette::ink);
-        d.text({left + 28, y}, shortened(r.press + (r.platen.empty() ? "" : ", " + r.platen), 42, 3.2), 3.2, palette::ink);
-        d.text({left + 72, y}, shortened(r.blank, 42, 3.4), 3.4, palette::ink);
-        d.text({left + 122, y}, std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
-        d.text({left + 126, y}, shortened((r.trial ? "TRIAL " : "") + r.transfer, right - left - 126, 3.4), 3.4,
-               r.trial ? palette::brick : palette::ink);
-        y += 5.2;
+        d.text({pieces_at, y}, std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
+        double below = y;
+        for (std::size_t k = 0; k < 3; ++k)
+            below = std::max(
+                below, wrapped(d, {at[k], y}, texts[k], size_of_words, wide[k] + 0.5, k == 2 && r.trial ? palette::brick : palette::ink));
+        y = below + 0.9;
         if (!say) continue;
         // the recipe on as many lines as it takes
         std::string line;
@@ -171,7 +191,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
             y += 4;
             line.clear();
         };
-        for (const RecipeStep& s : recipe.steps) {
+        for (const RecipeStep& s : steps) {
             const std::string part = step_words(s, order.press_run.fahrenheit);
             if (!line.empty() && text_width_guess(line + " · " + part, 2.9) > right - left - 28) flush();
             line += (line.empty() ? "" : " · ") + part;

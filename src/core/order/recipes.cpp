@@ -74,20 +74,24 @@ std::optional<std::vector<double>> tack_times(const std::vector<LayerNeed>& laye
 }
 
 std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, int layers, int parts, double bears) {
-    // the steps that put a layer on; with fewer of them than layers the first is repeated, with more it is left out
-    int putting = 0;
-    for (const RecipeStep& s : recipe) putting += applies(s) ? 1 : 0;
-    const int extra = putting == 0 ? 0 : layers - putting;
+    // the steps that put a layer on; with fewer of them than layers the first is repeated, with more a tack is left out,
+    // and a press that no layer is left for presses what lies there once more
+    int tacks = 0, putting = 0;
+    for (const RecipeStep& s : recipe) {
+        putting += applies(s) ? 1 : 0;
+        tacks += s.kind == StepKind::tack ? 1 : 0;
+    }
+    const int extra = putting == 0 ? 0 : layers - putting, surplus = std::min(std::max(0, -extra), tacks);
     std::vector<PlannedStep> once;
     int layer = 0, skipped = 0;
     for (std::size_t i = 0; i < recipe.size(); ++i) {
-        if (!applies(recipe[i])) {
-            once.push_back({recipe[i], -1, -1});
-            continue;
-        }
-        if (extra < 0 && skipped < -extra) {  // with what belongs to it
+        if (recipe[i].kind == StepKind::tack && skipped < surplus) {  // with what belongs to it
             ++skipped;
             while (i + 1 < recipe.size() && (recipe[i + 1].kind == StepKind::peel || recipe[i + 1].kind == StepKind::wait)) ++i;
+            continue;
+        }
+        if (!applies(recipe[i]) || layer >= layers) {
+            once.push_back({recipe[i], -1, -1});
             continue;
         }
         std::size_t end = i + 1;
@@ -126,6 +130,18 @@ std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, in
             if (s.layer >= 0 || s.step.kind == StepKind::peel) mine.part = part;
             out.push_back(mine);
         }
+    return out;
+}
+
+std::vector<RecipeStep> steps_done(const Order& order, const Decoration& dec) {
+    const Method* method = method_of(order, dec);
+    const std::vector<RecipeStep> recipe = recipe_for(order, dec).steps;
+    if (method == nullptr) return recipe;
+    const bool married =
+        std::any_of(method->recipe.begin(), method->recipe.end(), [](const RecipeStep& s) { return s.kind == StepKind::marry; });
+    const int layers = married ? 1 : std::max(1, static_cast<int>(dec.making.layers.size()));
+    std::vector<RecipeStep> out;
+    for (const PlannedStep& p : planned_steps(recipe, layers, 1, method->bears_seconds)) out.push_back(p.step);
     return out;
 }
 

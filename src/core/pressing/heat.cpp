@@ -250,8 +250,8 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
                 const bool beside = std::any_of(l.from.begin(), l.from.end(), [&](const HeatSource& s) { return s.decoration != d.id; });
                 if (l.most_celsius > 0 && l.celsius > l.most_celsius)
                     say("too-hot-for-cloth", d, count.size,
-                        {{"celsius", Number{l.celsius}},
-                         {"most", Number{l.most_celsius}},
+                        {{"heat", heat_words(l.celsius, order.press_run.fahrenheit)},
+                         {"most", heat_words(l.most_celsius, order.press_run.fahrenheit)},
                          {"fabric", style != nullptr ? style->fabric : "this blank"},
                          {"because", recipe.because}});
                 if (l.limit > 0 && l.seconds > l.limit + 1e-9)

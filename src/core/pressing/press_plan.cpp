@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "core/base/units.h"
+#include "core/drawing/code2d.h"
 #include "core/order/pieces.h"
 
 namespace orthema {
@@ -46,6 +47,7 @@ public:
 
     void go(const std::vector<PlannedStep>& steps, std::vector<int> before) {
         before_ = std::move(before);
+        load_.steps = steps;
         for (std::size_t i = 0; i < steps.size(); ++i) {
             const PlannedStep& p = steps[i];
             const RecipeStep& s = p.step;
@@ -80,7 +82,7 @@ public:
                 break;
             default:
                 visit(s);
-                if (applies(s)) phase({ActKind::place, s, p.layer, p.part}, times_.place * load_.pieces, true);
+                if (p.layer >= 0) phase({ActKind::place, s, p.layer, p.part}, times_.place * load_.pieces, true);
                 press(p);
             }
         }
@@ -433,49 +435,83 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
     return std::move(b.out);
 }
 
-void begin_like(ScheduleOptions& options, const PressPlan& plan, const PressPlan& before) {
-    if (before.schedule.order.empty()) return;
+bool begin_like(ScheduleOptions& options, const PressPlan& plan, const AcceptedPlan& accepted) {
+    if (accepted.turns.empty()) return false;
     std::map<std::string, int> number;
     for (std::size_t i = 0; i < plan.stages.size(); ++i) number[plan.stages[i]] = static_cast<int>(i);
     std::vector<char> there(plan.stages.size(), 0);
     options.order.clear();
     options.choice.assign(plan.stages.size(), -1);
-    for (const int old : before.schedule.order) {
-        const auto was = static_cast<std::size_t>(old);
-        if (was >= before.stages.size()) continue;
-        const auto it = number.find(before.stages[was]);
-        if (it == number.end()) continue;
+    for (const PlanTurn& turn : accepted.turns) {
+        const auto it = number.find(turn.stage);
+        if (it == number.end() || there[static_cast<std::size_t>(it->second)] != 0) continue;
         const auto now = static_cast<std::size_t>(it->second);
         there[now] = 1;
         options.order.push_back(it->second);
-        if (was < before.schedule.choice.size() && before.presses == plan.presses) options.choice[now] = before.schedule.choice[was];
+        const auto press = std::find(plan.presses.begin(), plan.presses.end(), turn.press);
+        if (press != plan.presses.end()) options.choice[now] = static_cast<int>(press - plan.presses.begin());
     }
+    const bool all_known = options.order.size() == there.size();
     for (std::size_t i = 0; i < there.size(); ++i)
         if (there[i] == 0) options.order.push_back(static_cast<int>(i));
+    return all_known;
 }
 
-PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& set, const ScheduleOptions& asked, const Task& task,
-                     const PressPlan* before) {
-    PressPlan plan = press_problem(order, fit, set);
-    ScheduleOptions options = asked;
-    if (before != nullptr) begin_like(options, plan, *before);
-    plan.bound = lower_bound(plan.shop);
-    plan.one_by_one = one_by_one(plan.shop, plan.alone);
-    plan.schedule = schedule(plan.shop, options, task);
-    for (Finding& f : heat_findings(order, fit, set)) plan.findings.push_back(std::move(f));
-    for (Finding& f : plan_findings(order, plan)) plan.findings.push_back(std::move(f));
+AcceptedPlan accepted_from(const PressPlan& plan) {
+    AcceptedPlan out;
+    out.revision = plan.revision;
+    for (const int stage : plan.schedule.order) {
+        const auto at = static_cast<std::size_t>(stage);
+        const int machine = at < plan.schedule.choice.size() ? plan.schedule.choice[at] : -1;
+        out.turns.push_back({plan.stages[at], machine >= 0 ? plan.presses[static_cast<std::size_t>(machine)] : std::string()});
+    }
+    return out;
+}
+
+namespace {
+
+/// From what is done when and where, to the second.
+std::string revision_of_plan(const PressPlan& plan) {
+    std::string all;
+    for (const Load& load : plan.loads) {
+        all += load.id;
+        for (const int task : load.tasks) {
+            const Slot& s = plan.schedule.places[static_cast<std::size_t>(task)];
+            all += "|" + std::to_string(std::lround(s.start)) + " " + std::to_string(std::lround(s.end)) + " " + std::to_string(s.machine);
+        }
+        for (const PlannedStep& p : load.steps) all += "|" + step_words(p.step);
+    }
+    return all.empty() ? "" : revision_of(all);
+}
+
+}  // namespace
+
+PressPlan with_schedule(PressPlan plan, Schedule schedule, const Order& order) {
+    plan.schedule = std::move(schedule);
+    plan.revision = revision_of_plan(plan);
+    std::erase_if(plan.findings, [](const Finding& f) { return f.code == "press-late" || f.code == "press-plan-other"; });
+    const double due = 60.0 * (order.press_run.due - order.press_run.start);
+    if (plan.shop.tasks.empty()) return plan;
+    if (plan.schedule.end > due)
+        plan.findings.push_back(finding("press-late", {},
+                                        {{"ends", time_of_day(order.press_run, plan.schedule.end)},
+                                         {"late", duration_words(plan.schedule.end - due)},
+                                         {"late_seconds", Number{plan.schedule.end - due}}}));
+    const std::string& agreed = order.press_run.accepted.revision;
+    if (!agreed.empty() && agreed != plan.revision)
+        plan.findings.push_back(finding("press-plan-other", {}, {{"agreed", agreed}, {"revision", plan.revision}}));
     return plan;
 }
 
-Findings plan_findings(const Order& order, const PressPlan& plan) {
-    Findings out;
-    const double due = 60.0 * (order.press_run.due - order.press_run.start);
-    if (plan.shop.tasks.empty() || plan.schedule.end <= due) return out;
-    out.push_back(finding("press-late", {},
-                          {{"ends", time_of_day(order.press_run, plan.schedule.end)},
-                           {"late", duration_words(plan.schedule.end - due)},
-                           {"late_seconds", Number{plan.schedule.end - due}}}));
-    return out;
+PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& set, const ScheduleOptions& asked, const Task& task) {
+    PressPlan plan = press_problem(order, fit, set);
+    ScheduleOptions options = asked;
+    const bool agreed = begin_like(options, plan, order.press_run.accepted) && options.tries == 0;
+    plan.bound = lower_bound(plan.shop);
+    plan.one_by_one = one_by_one(plan.shop, plan.alone);
+    for (Finding& f : heat_findings(order, fit, set)) plan.findings.push_back(std::move(f));
+    Schedule best = agreed ? put(plan.shop, options.order, options.choice) : schedule(plan.shop, options, task);
+    return with_schedule(std::move(plan), std::move(best), order);
 }
 
 std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule) {
@@ -507,8 +543,10 @@ std::string time_of_day(const PressRun& run, double seconds) {
 std::string duration_words(double seconds) {
     const long s = std::lround(seconds);
     if (s < 60) return std::to_string(s) + " s";
-    if (s < 3600) return std::to_string(s / 60) + " min" + (s < 600 && s % 60 != 0 ? " " + std::to_string(s % 60) + " s" : "");
-    return std::to_string(s / 3600) + " h" + (s % 3600 >= 60 ? " " + std::to_string(s % 3600 / 60) + " min" : "");
+    if (s < 600) return std::to_string(s / 60) + " min" + (s % 60 != 0 ? " " + std::to_string(s % 60) + " s" : "");
+    const long minutes = std::lround(seconds / 60);  // as the time of day is rounded, so that they add up
+    if (minutes < 60) return std::to_string(minutes) + " min";
+    return std::to_string(minutes / 60) + " h" + (minutes % 60 != 0 ? " " + std::to_string(minutes % 60) + " min" : "");
 }
 
 std::string load_words(const Order& order, const Load& load) {

@@ -32,6 +32,7 @@ struct Load {
     std::string decoration, size;  ///< of its first part
     int pieces = 1;                ///< of all its parts
     std::vector<LoadPart> parts;
+    std::vector<PlannedStep> steps;  ///< all that is done to it, in order: what plan, cards and run sheet speak from
     bool trial = false;
     bool replacement = false;
     std::vector<int> tasks;  ///< in order
@@ -51,7 +52,7 @@ struct PressPlan {
     std::vector<std::string> stages;  ///< names, by number
     std::vector<int> alone;           ///< the tasks as they would follow without a plan
     Schedule schedule;
-    bool bettered = false;  ///< with time, from the first plan: the next one goes on from it
+    std::string revision;   ///< of what is pressed when and where
     double bound = 0;       ///< seconds: no plan is shorter
     double one_by_one = 0;  ///< seconds, each load from load to last peel before the next
     Findings findings;
@@ -71,14 +72,16 @@ HandTimes hand_times(Family family);
 /// finding.
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set);
 
-/// The same with a schedule, found in the time given and beginning with that of `before`, and the findings on heat and due
+/// The same with a schedule, found in the time given and beginning with the accepted one, and the findings on heat and due
 /// time.
-PressPlan press_plan(const Order& order, const FitPlan& plan, const TransferSet& set, const ScheduleOptions& options, const Task& task = {},
-                     const PressPlan* before = nullptr);
-/// The stage order and choices of an earlier plan for this one's stages; new stages come where they stand.
-void begin_like(ScheduleOptions& options, const PressPlan& plan, const PressPlan& before);
-/// Findings on a schedule: past the due time.
-Findings plan_findings(const Order& order, const PressPlan& plan);
+PressPlan press_plan(const Order& order, const FitPlan& plan, const TransferSet& set, const ScheduleOptions& options,
+                     const Task& task = {});
+/// The plan with this schedule, its revision, and what is to be said of it.
+PressPlan with_schedule(PressPlan plan, Schedule schedule, const Order& order);
+/// The turns of an accepted plan for this one's stages; new stages come where they stand. Whether there were none new.
+bool begin_like(ScheduleOptions& options, const PressPlan& plan, const AcceptedPlan& accepted);
+/// What a plan is accepted by: put by it without a search it comes out the same.
+AcceptedPlan accepted_from(const PressPlan& plan);
 
 /// What happens, in time order: each phase of each task, and the changes of presses before them.
 struct Act {

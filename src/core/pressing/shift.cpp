@@ -34,7 +34,7 @@ const char* press_fault_name(PressFault f) {
     return "";
 }
 
-Shift::Shift(PressPlan plan) : plan_(std::move(plan)) {
+Shift::Shift(PressPlan plan, bool fahrenheit) : plan_(std::move(plan)), fahrenheit_(fahrenheit) {
     live_.resize(plan_.shop.tasks.size());
     readings_.resize(plan_.shop.machines.size());
     asked_since_.assign(plan_.shop.machines.size(), -1);
@@ -53,22 +53,36 @@ bool Shift::is_done(const Act& a) const {
 
 bool Shift::heats_up(const Act& a) const { return a.kind == ActKind::load && !hot(a.machine, asked(a)); }
 
+bool Shift::blocked(const Act& a) const {
+    const Live& l = live(a.task);
+    const bool counts = std::any_of(counting_.begin(), counting_.end(), [&](const Countdown& c) { return c.task == a.task; });
+    if (a.phase > l.done + (counts ? 1 : 0)) return true;  // a task's phases in their order
+    if (l.done > 0 || counts) return false;
+    if (a.phase >= 0)
+        for (const After& after : job(a.task).after)
+            if (live(after.task).end < 0 && !live(after.task).skipped) return true;
+    if (a.machine < 0) return false;
+    for (std::size_t t = 0; t < live_.size() && t < plan_.schedule.places.size(); ++t) {  // something else lies on that press
+        const Live& other = live_[t];
+        if (static_cast<int>(t) != a.task && plan_.schedule.places[t].machine == a.machine && other.start >= 0 && other.end < 0)
+            return true;
+    }
+    return false;
+}
+
 std::optional<Act> Shift::card() const {
     std::optional<Act> cold;
     std::size_t seen = 0;
     for (const Act& a : acts_) {
-        if (is_done(a)) continue;
+        // a press may be changed for a task before what that task waits for is over: then that comes first
+        if (is_done(a) || blocked(a)) continue;
         if (!cold && !heats_up(a)) return a;
         if (!cold) {  // while that press heats, another may be ready for what comes soon
             cold = a;
             continue;
         }
         if (++seen > look_ahead) break;
-        const int done = live(a.task).done;
-        if (a.task == cold->task || heats_up(a) || (a.phase >= 0 && a.phase != done)) continue;  // a task's phases in their order
-        const bool free = std::all_of(job(a.task).after.begin(), job(a.task).after.end(),
-                                      [&](const After& after) { return live(after.task).end >= 0 || live(after.task).skipped; });
-        if (done > 0 || free) return a;
+        if (a.task != cold->task && !heats_up(a)) return a;
     }
     return cold;
 }
@@ -103,16 +117,14 @@ std::string Shift::waits_for(double now) const {
     if (!a) return counting_.empty() ? "All is pressed." : "The last load is still under heat.";
     for (const Countdown& c : counting_)
         if (c.task == a->task) {
-            if (c.began < 0) return "It counts once the plate is at " + mm_text(asked(*a), 0) + " °C.";
+            if (c.began < 0) return "It counts once the plate is at " + heat(asked(*a)) + ".";
             return "It opens in " + duration_words(std::max(1.0, std::ceil(left(c, now)))) + ".";
         }
     const int done = live(a->task).done;
-    if (a->phase <= 0 && done == 0)
+    if (a->phase == 0 && done == 0)
         for (const After& after : job(a->task).after) {
             const Live& before = live(after.task);
             if (before.skipped) continue;
-            if (before.end < 0)
-                return "It waits for “" + std::string(act_name(plan_.tasks[static_cast<std::size_t>(after.task)].acts.back().kind)) + "”.";
             if (const double least = before.end + after.least - now; least > 1e-6)
                 return "It cools for " + duration_words(std::max(1.0, std::ceil(least))) + " more.";
         }
@@ -120,7 +132,7 @@ std::string Shift::waits_for(double now) const {
         const PressReading& r = readings_[static_cast<std::size_t>(a->machine)];
         if (r.known && r.lost && a->kind != ActKind::unload && a->kind != ActKind::peel)
             return plan_.shop.machines[static_cast<std::size_t>(a->machine)].name + " does not answer: see to its power and line.";
-        if (heats_up(*a)) return "The plate is at " + mm_text(r.celsius, 0) + " °C and must be at " + mm_text(asked(*a), 0) + ".";
+        if (heats_up(*a)) return "The plate is at " + heat(r.celsius) + " and must be at " + heat(asked(*a)) + ".";
     }
     return "";
 }
@@ -308,19 +320,16 @@ std::string Shift::press_fault(double now) const {
             if (c.machine != static_cast<int>(m)) continue;
             const double want = job(c.task).state.celsius;
             if (r.celsius > want + too_hot_by)
-                return name + " is at " + mm_text(r.celsius, 0) + " °C, " + mm_text(r.celsius - want, 0) + " too hot: open it now.";
+                return name + " is at " + heat(r.celsius) + " and was set to " + heat(want) + ", too hot: open it now.";
             if (c.began < 0 && r.celsius < want && asked_since_[m] >= 0 && now - asked_since_[m] > patience)
-                return name + " does not reach " + mm_text(want, 0) + " °C; it stands at " + mm_text(r.celsius, 0) +
-                       ": look at its plate and power.";
+                return name + " does not reach " + heat(want) + "; it stands at " + heat(r.celsius) + ": look at its plate and power.";
         }
         if (const auto a = card(); a && a->machine == static_cast<int>(m) && a->kind == ActKind::load) {
             const double want = asked(*a);
             if (r.celsius > want + too_hot_by && asked_since_[m] >= 0 && now - asked_since_[m] > cooling_patience)
-                return name + " stays at " + mm_text(r.celsius, 0) + " °C and is asked for " + mm_text(want, 0) +
-                       ": look at its controller.";
+                return name + " stays at " + heat(r.celsius) + " and was set to " + heat(want) + ": look at its controller.";
             if (r.celsius < want - reached_within && asked_since_[m] >= 0 && now - asked_since_[m] > heating_patience)
-                return name + " does not reach " + mm_text(want, 0) + " °C; it stands at " + mm_text(r.celsius, 0) +
-                       ": look at its plate and power.";
+                return name + " does not reach " + heat(want) + "; it stands at " + heat(r.celsius) + ": look at its plate and power.";
         }
     }
     return "";

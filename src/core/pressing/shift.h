@@ -53,7 +53,7 @@ struct ShiftRecord {
 
 class Shift {
 public:
-    explicit Shift(PressPlan plan);
+    explicit Shift(PressPlan plan, bool fahrenheit = false);
     /// Goes on where a record stops; the plan is split into loads as the record's was. Returns a sentence on each load that needs a look:
     /// what lay under heat, and what was begun by another recipe and begins anew.
     std::vector<std::string> restore(const ShiftRecord& record);
@@ -111,12 +111,15 @@ public:
     [[nodiscard]] const std::vector<ShiftNote>& notes() const { return notes_; }
 
 private:
+    /// As the reader has it.
+    [[nodiscard]] std::string heat(double celsius) const { return heat_words(celsius, fahrenheit_); }
     struct Live {
         int done = 0;  ///< phases
         bool changed = false, skipped = false;
         double start = -1, end = -1;
     };
     PressPlan plan_;
+    bool fahrenheit_;
     std::vector<Act> acts_;
     std::vector<Live> live_;
     std::vector<Countdown> counting_;
@@ -128,6 +131,8 @@ private:
 
     [[nodiscard]] bool runs(int task, int phase) const;
     [[nodiscard]] bool is_done(const Act& act) const;
+    /// Something else that is still to be done stands before it: that is offered first.
+    [[nodiscard]] bool blocked(const Act& act) const;
     [[nodiscard]] bool heats_up(const Act& act) const;  ///< a load that waits for its plate
     [[nodiscard]] bool hot(int machine, double celsius) const;
     void finish(int task, double now);

@@ -9,6 +9,7 @@
 #include <utility>
 
 #include "app/widgets/figures.h"
+#include "devices/printer.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
@@ -98,7 +99,11 @@ double PressDesk::now() const {
     return double(clock_.elapsed()) / 1000 * speed_ - lost_;
 }
 
-void PressDesk::begin(double speed, bool simulated) { begin_on(room_.press_plan(), speed, simulated); }
+void PressDesk::begin(double speed, bool simulated) {
+    const PressPlan plan = room_.press_plan();
+    room_.planner().accept();  // what is pressed by is what was agreed to
+    begin_on(plan, speed, simulated);
+}
 
 void PressDesk::go_on() {
     if (running() || !kept_) return;
@@ -135,7 +140,7 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     said_unkept_ = false;
     order_ = room_.order().name;
     kept_.reset();
-    shift_.emplace(std::move(plan));
+    shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);
     if (from != nullptr)
         for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
     const std::size_t machines = shift_->plan().shop.machines.size();
@@ -270,7 +275,7 @@ void PressDesk::plan_anew() {
         [this, plan = shift_->plan(), progress = shift_->progress(now()), number = shift_number_]() -> std::function<void()> {
             ScheduleOptions options;
             options.tries = 4;
-            begin_like(options, plan, plan);
+            begin_like(options, plan, accepted_from(plan));
             Schedule s = schedule(plan.shop, options, {}, {}, &progress);
             return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
                 planning_ = false;
@@ -344,7 +349,8 @@ void PressDesk::report(PressFault fault, std::size_t part) {
                           : fault == PressFault::lifted ? TrialResult::lifted
                                                         : TrialResult::crooked);
     if (!lost.empty()) {
-        Order next = room_.order();
+        // whoever presses has printed: only what was spoiled is laid out again
+        Order next = all_printed(room_.order(), room_.work().sheet_plan());
         for (const Reprint& r : lost) {
             const auto same = std::find_if(next.reprints.begin(), next.reprints.end(), [&](const Reprint& o) {
                 return o.decoration == r.decoration && o.size == r.size && o.cause == r.cause;

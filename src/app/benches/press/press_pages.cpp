@@ -368,6 +368,7 @@ void HeatPage::show_garment(const Decoration* d, const std::string& wanted) {
     const DecorationFit* fit = find_fit(room_.plan(), d->id);
     if (fit != nullptr && find_size(*fit, size) == nullptr && !fit->sizes.empty()) size = fit->sizes.front().size;
     QString rows = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    const auto heat = [&](double celsius) { return qt(heat_words(celsius, room_.order().press_run.fahrenheit)); };
     for (const HeatLine& l : heat_ledger(room_.order(), room_.plan(), room_.transfer_set(), size, in_order)) {
         const QString colour = l.holds() ? QStringLiteral("#4F6D2F") : QStringLiteral("#A32035");
         rows += table_row(QStringLiteral("<b>%1</b>").arg(qt(l.name).toHtmlEscaped()),
@@ -378,8 +379,7 @@ void HeatPage::show_garment(const Decoration* d, const std::string& wanted) {
         rows += table_row(QStringLiteral("times"),
                           l.most_heats > 0 ? QStringLiteral("%1 of %2").arg(l.heats).arg(l.most_heats) : QString::number(l.heats));
         rows += table_row(QStringLiteral("hottest"),
-                          l.most_celsius > 0 ? QStringLiteral("%1 of %2 °C").arg(std::lround(l.celsius)).arg(std::lround(l.most_celsius))
-                                             : QStringLiteral("%1 °C").arg(std::lround(l.celsius)));
+                          l.most_celsius > 0 ? QStringLiteral("%1, bears %2").arg(heat(l.celsius), heat(l.most_celsius)) : heat(l.celsius));
     }
     lines_->setText(QStringLiteral("Size %1").arg(qt(size)) + rows + QStringLiteral("</table>"));
 }

@@ -75,6 +75,8 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         return s + ". It goes to " + heat_words(want.celsius, order.press_run.fahrenheit) + ". Gloves: the platen is hot.";
     }
     case ActKind::load:
+        if (info != nullptr && info->step.kind == StepKind::marry)
+            return "The sheets of the transfer on one another, marks on marks, between two cover sheets. No blank yet.";
         if (in_oven(order, dec)) return "Upright on the tray, standing apart, so that the air goes round each.";
         return load.pieces > 1 ? "Fill the platen about its middle, for even pressure." : load_how(order, dec);
     case ActKind::place: {
@@ -85,13 +87,15 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         if (info->part > 0) s = "Lay part " + std::to_string(info->part + 1) + " against the last, tick to tick.";
         return s;
     }
-    case ActKind::press: return step_words(info->step) + ".";
+    case ActKind::press: return step_words(info->step, order.press_run.fahrenheit) + ".";
     case ActKind::peel: {
         std::string s = "Low and rolled back, not upward.";
         if (!info->step.how.empty() && info->step.how != "low and rolled back") s = "Peel " + info->step.how + ".";
         return s + " Not released? Report it: it goes back for a few seconds.";
     }
-    case ActKind::turn: return "To the other place, as on the map.";
+    case ActKind::turn:
+        if (info == nullptr || info->step.kind != StepKind::turn) return "To the other place, as on the map.";
+        return "Turn the blank over" + (info->step.how.empty() ? std::string(".") : ": " + info->step.how + ".");
     case ActKind::unload: return "Onto the cooling place, flat; nothing on top of it.";
     case ActKind::check: return "Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.";
     case ActKind::wait: return "Leave it where it is.";
