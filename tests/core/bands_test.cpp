@@ -110,5 +110,44 @@ TEST(Bands, WidthIsTheLeastOfIdealsAndLimits) {
     EXPECT_DOUBLE_EQ(band_width(members, 1, 2, 5), 310);
 }
 
+TEST(Bands, TheFewestThatKeepWithinAgainstBruteForce) {
+    std::mt19937 random(43);
+    std::uniform_real_distribution<double> share(0.02, 0.3);
+    for (int round = 0; round < 120; ++round) {
+        const int n = 1 + round % 12;
+        const auto members = random_members(random, n);
+        const double step = round % 2 == 0 ? 5 : 6.35, within = share(random);
+        const auto width = [&](int first, int last) {
+            double w = 1e9;
+            for (int i = first; i < last; ++i)
+                w = std::min({w, members[static_cast<std::size_t>(i)].ideal_mm, members[static_cast<std::size_t>(i)].limit_mm});
+            return std::floor(w / step + 1e-9) * step;
+        };
+        int fewest = n + 1;
+        double least = 1e18;
+        for (unsigned cuts = 0; cuts < 1u << (n - 1); ++cuts) {
+            bool keeps = true;
+            for (int first = 0; first < n && keeps;) {
+                int last = first + 1;
+                while (last < n && (cuts >> (last - 1) & 1u) == 0) ++last;
+                for (int i = first; i < last; ++i)
+                    keeps = keeps && (width(first, last) >= (1 - within) * members[static_cast<std::size_t>(i)].ideal_mm - 1e-9 ||
+                                      width(first, last) >= width(i, i + 1) - 1e-9);
+                first = last;
+            }
+            const int bands = __builtin_popcount(cuts) + 1;
+            const double cost = cost_of(members, cuts, step);
+            if (keeps && (bands < fewest || (bands == fewest && cost < least))) {
+                fewest = bands;
+                least = cost;
+            }
+        }
+        const Partition p = within_partition(BandCosts(members, step), within);
+        EXPECT_EQ(static_cast<int>(p.starts.size()), fewest) << round;
+        EXPECT_NEAR(p.cost, least, 1e-9) << round;
+        EXPECT_GE(shortfall(members, p, step).worst, shortfall(members, p, step).mean);
+    }
+}
+
 }  // namespace TESTED
 }  // namespace orthema

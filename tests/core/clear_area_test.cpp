@@ -169,5 +169,33 @@ TEST(ClearArea, HullsHoldWhatTheyAreOf) {
     }
 }
 
+TEST(ClearArea, TheMoveOfARemedyEndsItsFindingAndALittleLessDoesNot) {
+    std::mt19937 random(31);
+    std::uniform_real_distribution<double> place(-70, 70), size(20, 60), need(0, 25);
+    int judged = 0;
+    for (int round = 0; round < test::rounds(60, 600); ++round) {
+        const auto shape = [&](double scale, Point at) {
+            Polygon p = test::random_star(random, scale, 8 + static_cast<int>(random() % 9));
+            for (Point& q : p.outer) q = q + at;
+            return Region{p};
+        };
+        const Region ink = shape(size(random), {place(random), place(random)});
+        const ClearArea area{obstacle_of("pocket", shape(size(random), {0, 0}), round % 4 == 0 ? 0 : need(random))};
+        const auto said = clashes(area, ink);
+        if (said.empty()) continue;
+        ASSERT_TRUE(said[0].move);
+        const Point by = *said[0].move;
+        EXPECT_TRUE(by.x == 0 || by.y == 0);
+        const auto after = [&](double share, double slack) {
+            return clashes(area, mapped(ink, Affine::shift(by.x * share, by.y * share)), slack);
+        };
+        EXPECT_TRUE(after(1, 0.2).empty());
+        if (norm(by) < 3) continue;
+        ++judged;
+        EXPECT_FALSE(after(1 - 1.0 / norm(by), 0).empty()) << "a millimetre less";
+    }
+    EXPECT_GT(judged, 20);
+}
+
 }  // namespace TESTED
 }  // namespace orthema

@@ -69,7 +69,7 @@ TEST(PanelDrawing, HandMeasurementsStandBetweenWhatTheyMeasure) {
     std::vector<std::string> figures;
     for (const Mark& m : d.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) figures.push_back(t->text);
-    EXPECT_EQ(figures, (std::vector<std::string>{"80", "150", "150", "200"}));
+    EXPECT_EQ(figures, (std::vector<std::string>{"80", "149.6", "149.6", "200"}));
     // the first dimension runs from the collar seam to the top of ink
     const auto& first = std::get<PathMark>(d.marks.front());
     EXPECT_EQ(first.rings[0], (Ring{{0, g.top_y}, {0, g.top_y + 80}}));

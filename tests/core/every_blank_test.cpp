@@ -78,11 +78,68 @@ TEST(EveryBlank, HandMeasurementsAddUpToThePanel) {
         for (const SizeFit& s : fit->sizes) {
             const Panel& p = find_ground(*fit, s.size)->panel;
             EXPECT_NEAR(s.top_to_ink + s.height + s.ink_to_bottom, p.bottom_y - p.top_y, 1e-6) << s.size;
-            const double y = std::clamp(s.ink.centre().y, p.pit_y.value_or(p.right_edge.front().y), p.right_edge.back().y);
-            EXPECT_NEAR(s.left_margin + s.width + s.right_margin, right_edge_x(p, y) - left_edge_x(p, y), 1e-6) << s.size;
             EXPECT_EQ(s.ink_to_pit.has_value(), p.pit_y.has_value());
         }
     });
+}
+
+/// The first edge or seam that a tape meets from a point to the viewer's right: every drawn line that runs down the panel's
+/// side, crossed by hand. Knows nothing of the panel's own edge.
+double tape_to_the_right(const Panel& p, const Measures& m, Family family, Point from) {
+    double nearest = 1e9;
+    const auto cross = [&](Point a, Point b) {
+        if ((a.y > from.y) == (b.y > from.y)) return;
+        const double x = a.x + (b.x - a.x) * (from.y - a.y) / (b.y - a.y);
+        if (x >= from.x - 1e-6) nearest = std::min(nearest, x - from.x);
+    };
+    for (const Polygon& part : p.outline)
+        for (std::size_t i = 0; i < part.outer.size(); ++i) cross(part.outer[i], part.outer[(i + 1) % part.outer.size()]);
+    for (const Ring& seam : p.seams) {
+        const Rect box = bounds(seam);
+        const bool armhole = p.pit_y && std::abs(box.y1 - *p.pit_y) < 1e-6 && box.x1 > 0;
+        const bool wall_end = p.face == Face::wrap && box.width() < 1e-6;
+        if (!armhole && !wall_end) continue;
+        for (std::size_t i = 0; i + 1 < seam.size(); ++i) cross(seam[i], seam[i + 1]);
+    }
+    // a sleeve hides the upper end of the side seam, which runs straight from the pit to the hem
+    if (p.pit_y && family != Family::infant_bodysuit)
+        cross({measure_mm(m, Measure::chest) / 2, *p.pit_y},
+              {measure_mm(m, Measure::hem_width) / 2, measure_mm(m, Measure::body_length) - measure_mm(m, Measure::hem_curve)});
+    return nearest;
+}
+
+TEST(EveryBlank, WhatTheHandMeasuresOnTheCardIsThereOnTheGarment) {
+    std::mt19937 random(44);
+    std::uniform_real_distribution<double> small(0.25, 0.8), offset(-30, 140);
+    int judged = 0;
+    each_case([&](Case& c) {
+        if (c.style().family == Family::pennant) return;  // a pennant's edges are aslant: its margins are taken at its hoist
+        for (int round = 0; round < 2; ++round) {
+            c.d().sizing.base_width = c.d().sizing.base_width * small(random);
+            c.d().placing.offset = Length::from_mm(std::max(2.0, c.d().placing.offset.mm() + offset(random)));
+            const auto fit = fit_decoration(c.order, c.d(), c.facts);
+            ASSERT_TRUE(fit);
+            const SizeFit& s = fit->sizes[random() % fit->sizes.size()];
+            const Panel& p = find_ground(*fit, s.size)->panel;
+            if (s.ink.centre().y < p.right_edge.front().y || s.ink.centre().y > p.right_edge.back().y) continue;
+            if (!inside(p.outline, {s.ink.x1, s.ink.centre().y})) continue;  // over an edge: nothing to measure to
+            ++judged;
+            const auto lines = card_lines(p, s, c.d().location, {}, Unit::mm);
+            const auto of = [&](const std::string& what) {
+                for (const CardLine& l : lines)
+                    if (l.what.find(what) != std::string::npos) return parse_length(l.figure, Unit::mm)->mm();
+                return -1e9;
+            };
+            EXPECT_NEAR(of("your right"), tape_to_the_right(p, c.style().chart.at(s.size), c.style().family, {s.ink.x1, s.ink.centre().y}),
+                        0.5)
+                << s.size << " " << lines[2].what;
+            const Rect box = bounds(Ring{{s.ink.x0, s.ink.y0}, {s.ink.x1, s.ink.y1}});
+            EXPECT_NEAR(of("to top of ink") > -1e8 ? of("to top of ink") : -of("Top of ink above the " + p.top_name), box.y0 - p.top_y,
+                        0.5);
+            if (p.pit_y) EXPECT_NEAR(std::max(of("above the pit line"), of("below the pit line")), std::abs(*p.pit_y - box.y0), 0.5);
+        }
+    });
+    EXPECT_GT(judged, 200);
 }
 
 TEST(EveryBlank, AGhostLiesWhereItsSchoolPutsTheDesign) {

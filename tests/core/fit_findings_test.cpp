@@ -150,6 +150,13 @@ TEST(FitFindings, InkThatVanishesOnTheCloth) {
     EXPECT_NEAR(figure_of(said[0], "share"), 0.6, 1e-9);
     says_what_to_do(said);
     EXPECT_EQ(vanishing_share(s.art(), {0.1, 0.2, 0.4, 1}), 0.4);
+    // black on navy is as good as gone, and a white backing is what its ink lies on, not the cloth
+    s.art().inks = {{{0, 0, 0, 1}, 1}};
+    EXPECT_EQ(vanishing_share(s.art(), {0.17, 0.21, 0.31, 1}), 1);
+    EXPECT_EQ(vanishing_share(s.art(), {0.7, 0.1, 0.1, 1}), 0);
+    s.art().inks = {{{0.86, 0.84, 0.80, 1}, 1}};
+    s.d().making.layers = {{"print", "", true, {}, {}, {}}, {"backing", "", false, {}, {0.1, 0.1, 0.2, 1}, Length::from_mm(1.5)}};
+    EXPECT_TRUE(s.said("art-contrast").empty());
     EXPECT_LT(colour_difference({1, 1, 1, 1}, {1, 1, 1, 1}), 1e-9);
     EXPECT_NEAR(colour_difference({0, 0, 0, 1}, {1, 1, 1, 1}), 100, 0.1);  // L* from 0 to 100
 }

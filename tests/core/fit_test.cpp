@@ -93,7 +93,7 @@ TEST(Fit, HandMeasurementsAddUp) {
         b.d().sizing.base_width = Length::from_mm(80);
         for (const SizeFit& s : b.fitted().sizes) {
             const Panel g = b.panel(s.size);
-            const double y = std::clamp(s.ink.centre().y, g.pit_y.value_or(g.right_edge.front().y), g.right_edge.back().y);
+            const double y = margin_height(g, s.ink);
             EXPECT_NEAR(s.left_margin + s.width + s.right_margin, right_edge_x(g, y) - left_edge_x(g, y), 1e-9);
             if (g.pit_y) EXPECT_NEAR(s.top_to_ink + *s.ink_to_pit, *g.pit_y - g.top_y, 1e-9);
             EXPECT_NEAR(g.top_y + s.top_to_ink + s.height + s.ink_to_bottom, g.bottom_y, 1e-9);

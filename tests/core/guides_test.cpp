@@ -195,5 +195,37 @@ TEST(Guides, InfantWearCarriesItsOwnCaution) {
     EXPECT_TRUE(has(words(set.guides[0].card.drawing), "Infant wear"));
 }
 
+TEST(Guides, ATaperedWallsTemplateIsBentAsTheWallIs) {
+    Guided g;
+    const BlankStyle style = test::library_style("tapered-tumbler");
+    const std::string size = style.sizes.front();
+    g.order.lines = {{style.id, style.colours.front().name, size, 2, ""}};
+    g.order.decorations = {new_decoration(g.order, {style.id, style.colours.front().name}, Location::wrap_front, g.order.art[0])};
+    g.plan = fit(g.order, g.facts);
+    const SizeFit& s = *find_size(g.plan.decorations[0], size);
+    const RingSector wall = *unrolled(*wall_of(style.family, style.chart.at(size)));
+    ASSERT_FALSE(wall.straight());
+    const Drawing whole = guides(g.order, g.plan, g.facts).guides.at(0).whole;
+    int corners = 0, rim = 0;
+    for (const Mark& m : whole.marks) {
+        const auto* path = std::get_if<PathMark>(&m);
+        if (path == nullptr || path->rings.empty() || !path->stroke) continue;
+        const Ring& line = path->rings[0];
+        if (path->stroke->colour == palette::verdigris && path->stroke->width == 0.5 && line.size() > 5) {
+            ++corners;  // a bracket follows the ink's box on the wall
+            for (const Point& q : line) {
+                const Point on = wall.unbent(q);
+                const double off = std::min({std::abs(on.x - s.ink.x0), std::abs(on.x - s.ink.x1), std::abs(on.y - s.ink.y0),
+                                             std::abs(on.y - s.ink.y1), std::abs(on.x - s.ink.centre().x)});
+                EXPECT_LT(off, 0.05);
+            }
+        }
+        if (line.size() > 10 && std::all_of(line.begin(), line.end(), [&](const Point& q) { return std::abs(wall.unbent(q).y) < 0.05; }))
+            ++rim;
+    }
+    EXPECT_GE(corners, 4);
+    EXPECT_EQ(rim, 1) << "the line to lay on the rim is the rim's arc";
+}
+
 }  // namespace TESTED
 }  // namespace orthema

@@ -52,8 +52,29 @@ TEST(Units, ShowsSixteenthsReduced) {
     EXPECT_EQ(inches(-1.25), "-1 1/4 in");
     EXPECT_EQ(inches(2.999), "3 in");
     EXPECT_EQ(inches(-0.001), "0 in");
-    EXPECT_EQ(length_text(Length::from_mm(77.6), Unit::mm), "78 mm");
-    EXPECT_EQ(length_text(Length::from_mm(-0.2), Unit::mm, false), "0");
+    EXPECT_EQ(length_text(Length::from_mm(77.6), Unit::mm), "77.6 mm");
+    EXPECT_EQ(length_text(Length::from_mm(-0.04), Unit::mm, false), "0");
+}
+
+TEST(Units, ALimitIsNeverPassedAndARemedyIsEnough) {
+    std::mt19937 random(8);
+    std::uniform_real_distribution<double> any(0, 900);
+    for (int i = 0; i < 2000; ++i) {
+        const Length length = Length::from_mm(any(random));
+        for (const Unit unit : {Unit::mm, Unit::inch}) {
+            EXPECT_LE(parse_length(length_text(length, unit, true, Rounding::down), unit)->mm(), length.mm() + 0.001);
+            EXPECT_GE(parse_length(length_text(length, unit, true, Rounding::up), unit)->mm(), length.mm() - 0.001);
+        }
+    }
+    EXPECT_EQ(length_text(Length::from_mm(50.96), Unit::mm, true, Rounding::down), "50.9 mm");
+    EXPECT_EQ(length_text(Length::from_inches(2), Unit::inch, true, Rounding::down), "2 in") << "a whole figure stays what it is";
+}
+
+TEST(Units, WhatWasTypedComesBackAsPreciselyAsItWasTyped) {
+    for (const char* typed : {"238.5", "2.5", "236", "0.35", "-12.75", "0"})
+        EXPECT_EQ(stored_text(*parse_length(typed, Unit::mm), Unit::mm), typed);
+    for (const char* typed : {"3.06", "3 1/8", "7/64", "-2 3/32", "12", "0.3", "11.337"})
+        EXPECT_EQ(stored_text(*parse_length(typed, Unit::inch), Unit::inch), typed);
 }
 
 TEST(Units, WhatIsShownReadsBackToTheNearestTick) {
@@ -64,7 +85,7 @@ TEST(Units, WhatIsShownReadsBackToTheNearestTick) {
         for (const Unit unit : {Unit::mm, Unit::inch}) {
             const auto back = parse_length(length_text(length, unit), unit);
             ASSERT_TRUE(back);
-            EXPECT_NEAR(back->mm(), length.mm(), unit == Unit::mm ? 0.5 + 1e-9 : 25.4 / 32 + 1e-9);
+            EXPECT_NEAR(back->mm(), length.mm(), unit == Unit::mm ? 0.05 + 1e-9 : 25.4 / 32 + 1e-9);
         }
     }
 }
@@ -83,12 +104,12 @@ TEST(Words, LengthsAreSaidInTheReadersUnitAndPluralsByTheirNumber) {
     const Finding shortened = finding("short-of-ideal", {},
                                       {{"who", Phrases{{{"who", {{"design", "Kite"}, {"run", "Tee, ash"}}}}}},
                                        {"by", "side seam"},
-                                       {"limit", Length::from_mm(25.4)},
+                                       {"limit", AtMost{25.49}},
                                        {"ideal", Length::from_mm(50.8)},
-                                       {"size", "S"}});
+                                       {"mend", Phrases{{{"mend-place", {}}}}}});
     EXPECT_EQ(finding_text(shortened, Unit::inch),
-              "“Kite” on Tee, ash: the side seam holds it to 1 in, ideal 2 in. Move it, or leave S to a band of its own.");
-    EXPECT_NE(finding_text(shortened, Unit::mm).find("to 25 mm, ideal 51 mm"), std::string::npos);
+              "“Kite” on Tee, ash: the side seam holds it to 1 in, ideal 2 in. Move it, or ask for less.");
+    EXPECT_NE(finding_text(shortened, Unit::mm).find("to 25.4 mm, ideal 50.8 mm"), std::string::npos);
     EXPECT_EQ(figure_of(shortened, "ideal"), 50.8);
     EXPECT_EQ(worded({"why-stroke", {{"is", Fine{0.254, 2}}, {"least", Fine{0.508}}}}, Unit::inch),
               "strokes of 0.01 in are finer than the 0.02 in it holds");

@@ -158,9 +158,11 @@ double colour_difference(Colour a, Colour b) {
 double lab_lightness(Colour c) { return lab(c)[0]; }
 
 double vanishing_share(const ArtFacts& facts, Colour cloth) {
+    // in the dark the eye sees lightness, hardly hue: black on navy is as good as gone
+    const auto both_dark = [&](Colour ink) { return lab_lightness(ink) < 30 && lab_lightness(cloth) < 30; };
     double share = 0;
     for (const ArtFacts::Ink& ink : facts.inks)
-        if (colour_difference(ink.colour, cloth) < 16) share += ink.share;
+        if (colour_difference(ink.colour, cloth) < 16 || both_dark(ink.colour)) share += ink.share;
     return share;
 }
 

@@ -133,7 +133,15 @@ double right_edge_x(const Panel& p, double y) { return edge_x(p.right_edge, y); 
 double left_edge_x(const Panel& p, double y) { return edge_x(p.left_edge, y); }
 
 double margin_height(const Panel& p, const Rect& ink) {
-    return std::clamp(ink.centre().y, p.pit_y.value_or(p.right_edge.front().y), p.right_edge.back().y);
+    if (p.right_edge.empty()) return ink.centre().y;
+    return std::clamp(ink.centre().y, p.right_edge.front().y, p.right_edge.back().y);
+}
+
+const std::string& side_name_at(const Panel& p, double y) {
+    const std::string* name = &p.side_name;
+    for (const auto& [from, part] : p.side_parts)
+        if (y >= from) name = &part;
+    return *name;
 }
 
 Rect drawn_box(const Panel& panel) {

@@ -5,6 +5,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/blanks/style.h"
@@ -55,6 +56,8 @@ struct Panel {
     std::string bottom_name = "hem";
     double bottom_y = 0;
     std::string side_name = "side seam";
+    /// Where the side edge is called otherwise: from this height down, from the top down; upper bodies only.
+    std::vector<std::pair<double, std::string>> side_parts;
     double width = 0;      ///< the measure that its designs are usually sized from, laid flat
     double length = 0;     ///< heights may be a share of this, from y = 0
     Point hps;             ///< on the viewer's right; upper bodies only
@@ -81,8 +84,10 @@ Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face)
 double right_edge_x(const Panel& panel, double y);
 double left_edge_x(const Panel& panel, double y);
 
-/// Where the side margins of this ink are taken: at its middle, but not above the pit line or past the panel's ends.
+/// Where the side margins of this ink are taken: at its middle, but not past the ends of the panel's edge.
 double margin_height(const Panel& panel, const Rect& ink);
+/// What the panel's edge is called at that height: "armhole seam" above the pit line.
+const std::string& side_name_at(const Panel& panel, double y);
 
 /// Of all that is drawn: the outline, and what stands out from it (straps, ties, loops).
 Rect drawn_box(const Panel& panel);

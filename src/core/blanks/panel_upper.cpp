@@ -228,7 +228,10 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
     curve_to(armhole, {in, p.shoulder_point.y + (pit.y - p.shoulder_point.y) * 0.45}, {in, pit.y - 12}, pit);
     // from the pit down to the centre of the hem
     const Ring below = bodysuit ? bodysuit_bottom(m) : hem_line(mm(M::hem_width) / 2, p.bottom_y, mm(M::hem_curve));
-    p.right_edge = armhole;
+    p.right_edge = {p.hps};
+    p.right_edge.insert(p.right_edge.end(), armhole.begin(), armhole.end());
+    p.side_parts = {{0, "shoulder seam"}, {p.shoulder_point.y, "armhole seam"}, {pit.y, "side seam"}};
+    if (bodysuit) p.side_parts.emplace_back(below.front().y, "leg seam");
     if (bodysuit)
         p.right_edge.insert(p.right_edge.end(), below.begin(), below.end() - 1);
     else
@@ -268,11 +271,7 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
     p.features.push_back(
         {"shoulder seam", {Polygon{shoulder, {}}, Polygon{mirrored_ring(shoulder), {}}}, 1.5, 13, 13, Feature::Kind::edge});
     add_side_edges(p, "armhole seam", armhole, 25, 13, 1.5);
-    const std::size_t side_ends = armhole.size() + (bodysuit ? 1 : 0);
-    add_side_edges(p, "side seam",
-                   {p.right_edge.begin() + static_cast<long>(armhole.size()) - 1,
-                    p.right_edge.begin() + static_cast<long>(std::max(side_ends, armhole.size() + 1))},
-                   25, 13, 1);
+    add_side_edges(p, "side seam", {pit, below.front()}, 25, 13, 1);
     if (bodysuit) add_side_edges(p, "leg seam", {below.begin(), below.end() - 1}, 20, 13, 1);
     const double hem_clear = fleece ? rib + 20 : 45;  // a sewn hem's own seam lies about 18 mm up
     Ring hem(below.rbegin(), below.rend());

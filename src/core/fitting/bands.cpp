@@ -103,4 +103,58 @@ Partition best_partition(const BandCosts& costs, double price) {
     return p;
 }
 
+bool BandCosts::keeps(int first, int last, double within) const {
+    const double w = width(first, last);
+    for (int i = first; i < last; ++i) {
+        const BandMember& m = members_[static_cast<std::size_t>(i)];
+        if (w < (1 - within) * m.ideal_mm - slack && w < width(i, i + 1) - slack) return false;
+    }
+    return true;
+}
+
+Partition within_partition(const BandCosts& costs, double within) {
+    const int n = costs.size();
+    struct State {
+        int bands = std::numeric_limits<int>::max(), from = 0;
+        double cost = 0;
+    };
+    std::vector<State> best(static_cast<std::size_t>(n + 1));
+    best[0] = {0, 0, 0};
+    for (int j = 1; j <= n; ++j)
+        for (int i = j - 1; i >= 0; --i) {
+            // taking in more at the small end only narrows it: what does not keep here keeps in no wider band
+            if (!costs.keeps(i, j, within)) break;
+            const State& before = best[static_cast<std::size_t>(i)];
+            State& here = best[static_cast<std::size_t>(j)];
+            const double cost = before.cost + costs.cost(i, j);
+            if (before.bands + 1 < here.bands || (before.bands + 1 == here.bands && cost < here.cost - 1e-12))
+                here = {before.bands + 1, i, cost};
+        }
+    Partition p;
+    if (n == 0) return p;
+    p.cost = best.back().cost;
+    for (int end = n; end > 0; end = best[static_cast<std::size_t>(end)].from) p.starts.push_back(best[static_cast<std::size_t>(end)].from);
+    std::reverse(p.starts.begin(), p.starts.end());
+    return p;
+}
+
+Shortfall shortfall(const std::vector<BandMember>& members, const Partition& partition, double step_mm) {
+    Shortfall out;
+    double pieces = 0;
+    for (std::size_t b = 0; b < partition.starts.size(); ++b) {
+        const int first = partition.starts[b];
+        const int last = b + 1 < partition.starts.size() ? partition.starts[b + 1] : static_cast<int>(members.size());
+        const double w = band_width(members, first, last, step_mm);
+        for (int i = first; i < last; ++i) {
+            const BandMember& m = members[static_cast<std::size_t>(i)];
+            const double lack = std::max(0.0, 1 - w / m.ideal_mm);
+            out.worst = std::max(out.worst, lack);
+            out.mean += lack * m.quantity;
+            pieces += m.quantity;
+        }
+    }
+    if (pieces > 0) out.mean /= pieces;
+    return out;
+}
+
 }  // namespace orthema

@@ -32,6 +32,8 @@ public:
     [[nodiscard]] int size() const { return n_; }
     [[nodiscard]] double cost(int first, int last) const { return cost_[at(first, last)]; }  ///< of [first, last)
     [[nodiscard]] double width(int first, int last) const { return band_width(members_, first, last, step_mm_); }
+    /// Whether no member of [first, last) is short by more than `within` for the sake of the others.
+    [[nodiscard]] bool keeps(int first, int last, double within) const;
 
 private:
     [[nodiscard]] std::size_t at(int first, int last) const {
@@ -52,5 +54,15 @@ std::vector<Partition> optimal_partitions(const BandCosts& costs, int most);
 
 /// The cheapest partition with `price` added for each band, of any count; ties go to fewer bands. Exact, O(n²).
 Partition best_partition(const BandCosts& costs, double price);
+
+/// The fewest bands in which no member is short of its ideal by more than `within` (0 … 1), but for what its own limit or step
+/// takes from it in any band; of those the one with the least cost. Exact, O(n²) bands looked at.
+Partition within_partition(const BandCosts& costs, double within);
+
+/// How far the members of a partition are short of their ideals, as shares.
+struct Shortfall {
+    double worst = 0, mean = 0;  ///< the mean by quantity
+};
+Shortfall shortfall(const std::vector<BandMember>& members, const Partition& partition, double step_mm);
 
 }  // namespace orthema

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/fitting/escape.h"
+
 namespace orthema {
 
 namespace {
@@ -336,6 +338,11 @@ double depth(const Region& of, const Region& within) {
     return most;
 }
 
+constexpr double farthest_move = 400;  ///< mm: nobody moves a design farther to part it from something
+
+/// What the ink must not reach into.
+Region kept_clear(const Obstacle& o) { return o.clearance > 0 ? offset(o.place, o.clearance, 0.05, Corner::round) : o.place; }
+
 }  // namespace
 
 std::vector<Clash> clashes(const ClearArea& area, const Region& ink, double slack) {
@@ -347,13 +354,9 @@ std::vector<Clash> clashes(const ClearArea& area, const Region& ink, double slac
         if (!near) continue;
         const double apart = distance(o.place, ink);
         if (apart >= o.clearance - slack && !(apart == 0 && o.clearance <= slack)) continue;
-        if (apart > 0) {
-            out.push_back({o.name, o.clearance - apart, false});
-            continue;
-        }
-        const double deep = std::max(depth(ink, o.place), depth(o.place, ink));
+        const double deep = apart > 0 ? -apart : std::max(depth(ink, o.place), depth(o.place, ink));
         if (deep + o.clearance <= slack) continue;  // they touch where nothing need be kept
-        out.push_back({o.name, deep + o.clearance, deep > slack});
+        out.push_back({o.name, deep + o.clearance, deep > slack, escape(ink, kept_clear(o), farthest_move)});
     }
     return out;
 }

@@ -7,6 +7,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -77,9 +78,10 @@ ClearLimit widest_clear(const StarHull& hull, const ClearArea& area, Point ancho
 
 /// One thing that the ink comes too close to, or lies over.
 struct Clash {
-    std::string with;     ///< "side seam", "armhole seam", "collar seam", "hem", "centre line", or a feature's name
-    double short_by = 0;  ///< mm by which the clearance is not kept
-    bool over = false;    ///< the ink lies on it
+    std::string with;           ///< "side seam", "armhole seam", "collar seam", "hem", "centre line", or a feature's name
+    double short_by = 0;        ///< mm by which the clearance is not kept
+    bool over = false;          ///< the ink lies on it
+    std::optional<Point> move;  ///< the least straight move that keeps the whole clearance; nothing where none is in reach
 };
 
 /// Everything that ink of this true outline (mm, on the panel) comes too close to, by more than `slack`.

@@ -44,4 +44,13 @@ std::optional<double> covering_scale(const Region& ink, const Region& blank, dou
     return high;
 }
 
+bool fills_its_sides(const Region& ink) {
+    const Rect box = bounds(ink);
+    const double strip = box.width() * 0.01;
+    const auto filled = [&](double x0) {
+        return area(intersect(ink, box_region({x0, box.y0, x0 + strip, box.y1}))) >= 0.5 * strip * box.height();
+    };
+    return !ink.empty() && filled(box.x0) && filled(box.x1 - strip);
+}
+
 }  // namespace orthema

@@ -20,4 +20,8 @@ Coverage coverage(const Region& ink, const Region& blank, double misplaced);
 /// Nothing where no scale up to 64 does: the ink has a hole or is clear in the middle.
 std::optional<double> covering_scale(const Region& ink, const Region& blank, double reach);
 
+/// Whether the ink stands along both upright sides of its box, for half their height and more: a picture that is meant to
+/// meet itself on a wall, not a motif.
+bool fills_its_sides(const Region& ink);
+
 }  // namespace orthema

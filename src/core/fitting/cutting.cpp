@@ -62,7 +62,8 @@ public:
         const bool by_price = rule_.school == SizingSchool::bands && rule_.band_count == 0 && rule_.band_starts.empty();
         const auto dear = [&](double cost, int widths) { return cost + rule_.price * widths; };
         const double gain = dear(report.cost_apart, report.widths_apart) - dear(report.cost, report.widths);
-        const bool fewer = by_price ? report.widths <= report.widths_apart && gain > 1e-9 : report.widths < report.widths_apart;
+        const bool fewer =
+            by_price && rule_.within <= 0 ? report.widths <= report.widths_apart && gain > 1e-9 : report.widths < report.widths_apart;
         if (!fewer && rule_.school != SizingSchool::one_size) {
             report.widths = report.widths_apart;
             report.cost = report.cost_apart;
@@ -133,6 +134,7 @@ private:
         } else {
             const BandCosts costs(figures(order), step_);
             starts = rule_.band_count > 0 ? optimal_partitions(costs, std::min(rule_.band_count, n)).back().starts
+                     : rule_.within > 0   ? within_partition(costs, rule_.within).starts
                                           : best_partition(costs, rule_.price).starts;
         }
         for (std::size_t b = 0; b < starts.size(); ++b) {

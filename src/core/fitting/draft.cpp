@@ -88,6 +88,37 @@ void lower(Draft& r, double mm, Binding what) {
     }
 }
 
+/// What the sheet of a layer takes past the ink: its contour, what it is grown by, and the marks of a stack.
+struct LayerSheet {
+    const Medium* medium;
+    double beside, above;  ///< of both sides together, mm
+    double grown = 1;      ///< cut larger by this, since it shrinks in the heat
+};
+
+std::vector<LayerSheet> layer_sheets(const Order& order, const Decoration& d) {
+    std::vector<LayerSheet> out;
+    const Method* method = method_of(order, d);
+    double grow = 0, widest = 0;  // each layer is grown from the one above it
+    for (const Layer& l : d.making.layers) {
+        grow = l.printed || l.colour ? 0 : grow + l.grow.mm();
+        widest = std::max(widest, grow);
+    }
+    grow = 0;
+    for (const Layer& l : d.making.layers) {
+        grow = l.printed || l.colour ? 0 : grow + l.grow.mm();
+        const Medium* medium = find_medium(order, l.medium.empty() ? d.medium : l.medium);
+        if (medium == nullptr) continue;
+        const double edge = medium->cut_offset.mm();
+        const double mark = d.making.layers.size() > 1 ? widest + stack_mark_off + stack_mark_radius : 0;
+        const double shrink = d.making.shrink > 0 ? d.making.shrink : method == nullptr ? 0 : method->shrink;
+        out.push_back({medium, 2 * (std::max(mark, std::max(0.0, grow)) + edge), 2 * (std::max(0.0, grow) + edge),
+                       l.printed ? 1 : shrink_factor(shrink)});
+    }
+    if (const Medium* medium = find_medium(order, d.medium); out.empty() && medium != nullptr)
+        out.push_back({medium, 2 * medium->cut_offset.mm(), 2 * medium->cut_offset.mm()});
+    return out;
+}
+
 /// The limits that no panel has a say in.
 void find_other_limit(Draft& r) {
     const Decoration& d = *r.decoration;
@@ -98,17 +129,14 @@ void find_other_limit(Draft& r) {
             most = std::max(most, std::min(p.width.mm() - 2 * press->margin.mm(), (p.height.mm() - 2 * press->margin.mm()) / r.fit.aspect));
         lower(r, most, Binding::platen);
     }
-    if (const Medium* medium = find_medium(*r.order, d.medium); whole && medium != nullptr) {
+    for (const LayerSheet& sheet : whole ? layer_sheets(*r.order, d) : std::vector<LayerSheet>{}) {
+        const Medium& m = *sheet.medium;
         const auto within = [&](double across, double along) {
-            const double upright = std::min(across, along / r.fit.aspect);
-            const double turned = medium->quarter_turns ? std::min(along, across / r.fit.aspect) : 0;
-            return std::max(upright, turned);
+            const auto most = [&](double wide, double high) { return std::min(wide - sheet.beside, (high - sheet.above) / r.fit.aspect); };
+            return std::max(most(across, along), m.quarter_turns ? most(along, across) : 0) / sheet.grown;
         };
-        // A couple of millimetres each side for the cutting contour round the ink.
-        lower(r, within(medium->width.mm() - 2 * medium->margin.mm() - 4, medium->length.mm() - 2 * medium->margin.mm() - 4),
-              Binding::medium);
-        if (medium->cut_width.mm() > 0 && medium->cut_length.mm() > 0)
-            lower(r, within(medium->cut_width.mm() - 4, medium->cut_length.mm() - 4), Binding::cutter);
+        lower(r, within(m.width.mm() - 2 * m.margin.mm(), m.length.mm() - 2 * m.margin.mm()), Binding::medium);
+        if (m.cut_width.mm() > 0 && m.cut_length.mm() > 0) lower(r, within(m.cut_width.mm(), m.cut_length.mm()), Binding::cutter);
     }
     if (const auto dpi = resolution(*r.facts, Length::from_inches(1))) lower(r, *dpi / resolution_floor_dpi * 25.4, Binding::resolution);
 }
@@ -187,6 +215,29 @@ void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& orde
         o.place = {Polygon{hull, {}}};
         area.push_back(std::move(o));
     }
+}
+
+}  // namespace
+
+namespace {
+
+constexpr double round_over = 0.2;  ///< mm that a wrap's picture runs over itself, so that no hairline opens where it meets
+
+/// All round a wall, or from one side of its handle to the other, on the middle of the slant.
+double wall_width(const Draft& r, std::size_t size) {
+    const Measures& m = r.style->chart.at(r.fit.sizes[size].size);
+    if (measure_mm(m, Measure::handle_gap) > 0) return fitting_panel(*r.style, r.fit.sizes[size].size, Face::wrap).width;
+    return wall_of(r.style->family, m).value_or(CupWall{}).middle_circumference();
+}
+
+/// A picture that stands along both its sides and all but meets itself: the figure that it misses by.
+void say_bare_seam(const Draft& r, std::size_t size, Findings& findings) {
+    const SizeFit& s = r.fit.sizes[size];
+    if (measure_mm(r.style->chart.at(s.size), Measure::handle_gap) > 0) return;
+    const double around = wall_width(r, size), gap = around - s.width;
+    if (gap < 0.05 || gap > 0.1 * around || !fills_its_sides(r.facts->outline)) return;
+    findings.push_back(finding("wrap-bare", about(*r.decoration, s.size),
+                               {{"who", who(*r.order, *r.decoration, s.size)}, {"gap", AtLeast{gap}}, {"around", AtLeast{around}}}));
 }
 
 }  // namespace
@@ -272,13 +323,14 @@ void cover_blank(Draft& r) {
     for (Polygon& p : ink) p.outer = simplified(p.outer, 0.001);
     const Point middle = bounds(ink).centre();
     const double bleed = r.decoration->making.bleed.mm();
+    const bool right_round = r.decoration->location == Location::wrap_full;
     for (std::size_t i = 0; i < r.fit.sizes.size(); ++i) {
         SizeFit& s = r.fit.sizes[i];
         const Region& outline = r.fit.ground->sizes[i].panel.outline;
         const SizePin* pin = find_pin(*r.decoration, s.size);
         const bool pinned = pin != nullptr && pin->width;
         const Rect box = bounds(outline);
-        const auto least = covering_scale(ink, outline, bleed);
+        const std::optional<double> least = right_round ? wall_width(r, i) + round_over : covering_scale(ink, outline, bleed);
         s.width = s.ideal = s.limit = pinned ? pin->width->mm() : least.value_or(box.width() + 2 * bleed);
         s.limited_by = s.limit_by = {pinned ? Binding::pinned : Binding::covering};
         s.band = static_cast<int>(r.fit.bands.size());
@@ -288,6 +340,7 @@ void cover_blank(Draft& r) {
         band.set_by = s.size;
         band.quantity = s.quantity;
         r.fit.bands.push_back(band);
+        if (right_round) continue;  // it hangs as its rule says, and its middle is the wall's
         r.places[i] = {box.centre() + Point{(r.centre_x - middle.x) * s.width, 0}, middle.y / r.fit.aspect};
         if (pin != nullptr)
             r.places[i].anchor = r.places[i].anchor + Point{pin->across.value_or(Length{}).mm(), pin->down.value_or(Length{}).mm()};
@@ -307,6 +360,7 @@ DecorationFit finished(Draft r) {
         if (pressed && !d.making.split) s.platen = platen_fit(*press, s.ink, ground.raised);
         std::vector<Clash> found;
         // What is within its limit keeps clear of everything: only the rest needs a closer look.
+        if (d.location == Location::wrap_full && !d.making.cover) say_bare_seam(r, i, r.fit.findings);
         if (d.making.cover) {
             // it is meant to reach past every edge
         } else if (s.width > r.clear[i].width + 1e-6 || !r.clear[i].anyway.empty()) {

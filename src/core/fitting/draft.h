@@ -32,7 +32,8 @@ struct Draft {
 std::optional<Draft> draft_of(const Order& order, const Decoration& decoration, const ArtFacts& facts,
                               std::vector<const DecorationFit*> ahead, std::shared_ptr<const GroundRun> known, bool same_style);
 
-/// The widths of a design that covers its blank: the least at which the ink reaches past all edges by the bleed, middle on middle.
+/// The widths of a design that covers its blank: the least at which the ink reaches past all edges by the bleed, middle on middle;
+/// on a full wrap as wide as the wall, and nothing of it rounded.
 void cover_blank(Draft& draft);
 
 /// The fit, once the widths are there: place, hand measurements, platen and findings.

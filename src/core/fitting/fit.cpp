@@ -161,6 +161,14 @@ std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit
     return out;
 }
 
+std::vector<Shortfall> shortfall_curve(const Decoration& decoration, const DecorationFit& fit) {
+    std::vector<Shortfall> out;
+    const double step = decoration.sizing.step.mm();
+    for (const Partition& p : optimal_partitions(BandCosts(fit.cut_from, step), curve_length))
+        out.push_back(shortfall(fit.cut_from, p, step));
+    return out;
+}
+
 FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before, const FitPlan& then) {
     const bool same_styles = order.styles == before.styles;
     const bool same_ground = same_styles && order.lines == before.lines && order.media == before.media && order.presses == before.presses &&

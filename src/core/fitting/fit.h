@@ -125,6 +125,8 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
 /// What the optimal partition into 1, 2 … bands would cost (Σ quantity × relative shortfall², without the price), as many
 /// as are worth showing.
 std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit);
+/// The same partitions by how far sizes fall short in them.
+std::vector<Shortfall> shortfall_curve(const Decoration& decoration, const DecorationFit& fit);
 
 /// Whether two decorations lie on the same panel of the same blank.
 bool on_one_panel(const Decoration& a, const Decoration& b);

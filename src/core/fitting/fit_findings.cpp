@@ -18,14 +18,35 @@ Subject about(const Decoration& d, const std::string& size) {
     return s;
 }
 
+namespace {
+
+/// What lifts a limit.
+const char* limit_remedy(Binding by) {
+    switch (by) {
+    case Binding::platen: return "mend-platen";
+    case Binding::medium: return "mend-medium";
+    case Binding::cutter: return "mend-cutter";
+    case Binding::resolution: return "mend-picture";
+    default: return "mend-place";
+    }
+}
+
+}  // namespace
+
 void say_size(const Order& order, const Decoration& d, const Panel& panel, const std::vector<Clash>& clashes, const SizeFit& s,
               Findings& findings) {
     const auto say = [&](const char* code, Arguments args) {
         args.emplace_back("who", who(order, d, s.size));
         findings.push_back(finding(code, about(d, s.size), std::move(args)));
     };
-    for (const Clash& c : clashes)
-        say(c.over ? "ink-over" : "ink-too-close", {{"feature", c.with}, {"short", Length::from_mm(c.short_by)}});
+    for (const Clash& c : clashes) {
+        Words mend{"mend-smaller", {}};
+        if (c.move && norm(*c.move) > 0) {
+            const Point by = *c.move;
+            mend = {by.y < 0 ? "mend-up" : by.y > 0 ? "mend-down" : by.x < 0 ? "mend-left" : "mend-right", {{"by", AtLeast{norm(by)}}}};
+        }
+        say(c.over ? "ink-over" : "ink-too-close", {{"feature", c.with}, {"short", AtLeast{c.short_by}}, {"mend", Phrases{{mend}}}});
+    }
     for (const Feature& f : panel.features) {
         if (f.kind != Feature::Kind::cover) continue;
         double hidden = 0;
@@ -53,9 +74,9 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
     }
     if (s.band >= 0 && s.limit < 0.8 * s.ideal)
         say("short-of-ideal", {{"by", Phrases{{binding_words(s.limit_by)}}},
-                               {"limit", Length::from_mm(s.limit)},
+                               {"limit", AtMost{s.limit}},
                                {"ideal", Length::from_mm(s.ideal)},
-                               {"size", s.size}});
+                               {"mend", Phrases{{{limit_remedy(s.limit_by.what), {}}}}}});
 }
 
 namespace {
@@ -74,7 +95,7 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
             const double over =
                 std::max(s.width + 2 * press->margin.mm() - p.width.mm(), s.height + 2 * press->margin.mm() - p.height.mm());
             if (over <= 0.5) continue;
-            const Words way{"way-too-large", {{"over", Length::from_mm(over)}, {"press", press->name}}};
+            const Words way{"way-too-large", {{"over", AtLeast{over}}, {"press", press->name}}};
             findings.push_back(
                 finding("off-platen", about(d, s.size), {{"who", who(order, d, "")}, {"sizes", s.size}, {"way", Phrases{{way}}}}));
         }
@@ -126,6 +147,18 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
     }
 }
 
+/// The layer that reaches out from under the ink; null where the cloth shows round it.
+const Layer* backing_of(const Decoration& d) {
+    double grown = 0;
+    bool under = false;
+    for (const Layer& l : d.making.layers) {
+        grown += under && !l.printed && !l.colour ? l.grow.mm() : 0;
+        if (under && !l.printed && !l.colour && grown > 0) return &l;
+        under = under || l.printed || l.colour;
+    }
+    return nullptr;
+}
+
 /// What must be laid aside before the press closes, once for the whole run.
 void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
     if (fit.ground == nullptr) return;
@@ -161,9 +194,14 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
         if (facts.thin_stroke > 0 && stroke < medium->min_stroke.mm() - 1e-6) say("thin-stroke", stroke, medium->min_stroke);
         if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6) say("narrow-gap", gap, medium->min_gap);
     }
-    const double vanishing = vanishing_share(facts, run_colour(order, d.run));
+    const Layer* backing = backing_of(d);
+    const double vanishing = vanishing_share(facts, backing != nullptr ? backing->tint : run_colour(order, d.run));
     if (vanishing >= 0.2)
-        fit.findings.push_back(finding("art-contrast", about(d, ""), {{"who", who(order, d, "")}, {"share", Share{vanishing}}}));
+        fit.findings.push_back(
+            finding("art-contrast", about(d, ""),
+                    {{"who", who(order, d, "")},
+                     {"share", Share{vanishing}},
+                     {"ground", Phrases{{backing == nullptr ? Words{"the-cloth", {}} : Words{"the-layer", {{"layer", backing->name}}}}}}}));
 }
 
 namespace {

@@ -180,7 +180,7 @@ PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<Rais
 Words platen_words(const PlatenFit& f, const Press& press) {
     Phrases moves{{}, " and "};
     const auto add = [&](double mm, const char* code) {
-        if (std::abs(mm) > 0.05) moves.of.push_back({code, {{"by", Length::from_mm(std::abs(mm))}}});
+        if (std::abs(mm) > 0.05) moves.of.push_back({code, {{"by", AtLeast{std::abs(mm)}}}});
     };
     add(f.shift.y, f.shift.y > 0 ? "moved-lower" : "moved-higher");
     add(f.shift.x, f.shift.x > 0 ? "moved-right" : "moved-left");

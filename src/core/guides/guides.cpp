@@ -15,14 +15,29 @@ namespace {
 constexpr double paper_margin = 10;
 constexpr double overlap = 12;
 
-/// The template in the garment's frame, mm.
+/// A line on the wall as it lies on the flat sheet.
+Ring bent_line(const RingSector& wall, const Ring& through) {
+    if (wall.straight()) return through;
+    Ring out;
+    for (std::size_t i = 0; i < through.size(); ++i) {
+        const Point a = through[i], b = through[std::min(i + 1, through.size() - 1)];
+        const int steps = std::max(1, static_cast<int>(norm(b - a) / 2));
+        for (int k = 0; k < steps; ++k) out.push_back(wall.bent(a + (b - a) * (static_cast<double>(k) / steps)));
+    }
+    return out;
+}
+
+Region bent_box(const RingSector& wall, const Rect& box) { return wall.straight() ? box_region(box) : wall.bent(box_region(box)); }
+
+/// The template in the garment's frame, mm; on a tapered wall bent as the wall is.
 Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Region& outline,
-                         const Rect& area) {
+                         const RingSector& wall, const Rect& area) {
     Drawing d;
+    const auto line = [&](const Ring& through, const Stroke& stroke) { d.line(bent_line(wall, through), stroke); };
     const Affine same;
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
-    d.line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
+    line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
     d.text({1.5, size.ink.y1 + 9}, phrase(g.pit_y ? "page-centre-fold" : "page-centre-line"), 3, palette::ink);
     if (g.pit_y) {
         d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
@@ -35,23 +50,24 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
         d.line(seam, solid);
     }
     if (g.neck_edge.empty()) {
-        d.line({{area.x0, g.top_y}, {area.x1, g.top_y}}, solid);
+        line({{area.x0, g.top_y}, {area.x1, g.top_y}}, solid);
         d.text({2, g.top_y - 2}, phrase("page-lay-this-line", {{"top", g.top_name}}), 3, palette::ink);
     } else {
         d.text({2, g.top_y - 2}, phrase("page-cut-along-the-collar-seam"), 3, palette::ink);
     }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
+    if (!wall.straight()) ink = wall.bent(ink);
     d.region(ink, {}, thin);
     if (order.guide_setup.windows) {
         const Rect window = size.ink.grown(3);
-        d.rect(window, Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
+        d.region(bent_box(wall, window), Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
         d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick, Align::right);
         d.region(ink, {}, thin);
     }
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
     const Rect& r = size.ink;
     const auto corner = [&](Point p, double sx, double sy) {
-        d.line({p + Point{sx * arm, 0}, p, p + Point{0, sy * arm}}, {palette::verdigris, 0.5, {}});
+        line({p + Point{sx * arm, 0}, p, p + Point{0, sy * arm}}, {palette::verdigris, 0.5, {}});
     };
     corner({r.x0, r.y0}, 1, 1);
     corner({r.x1, r.y0}, -1, 1);
@@ -59,9 +75,10 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     corner({r.x1, r.y1}, -1, -1);
     // the transfer's own centre tick
     const double tick = dec.placing.centre == Centre::ink_box ? r.centre().x : anchor_x(dec.location, g) + dec.placing.across.mm();
-    d.line({{tick, r.y0 - 5}, {tick, r.y0 + 3}}, {palette::verdigris, 0.5, {}});
-    d.line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
-    const Point label{std::max(area.x0 + 4, r.x0), r.y1 + 14};
+    line({{tick, r.y0 - 5}, {tick, r.y0 + 3}}, {palette::verdigris, 0.5, {}});
+    line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
+    // below the ink, which a wall bends down at its sides
+    const Point label{std::max(area.x0 + 4, r.x0), std::max(r.y1, bounds(bent_box(wall, r)).y1) + 14};
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
            phrase("page-template-says",
@@ -181,7 +198,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
         wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
     const ChosenRecipe recipe = recipe_for(order, dec);
     if (!recipe.steps.empty())
-        wrapped(d, {x, paper.height - 29}, recipe_words(recipe.steps, order.press_run.fahrenheit) + " (" + recipe.from + ").", 3,
+        wrapped(d, {x, paper.height - 29}, recipe_words(steps_done(order, dec), order.press_run.fahrenheit) + " (" + recipe.from + ").", 3,
                 paper.width - 2 * x, palette::ink);
     std::string caution = phrase("caution-card");
     if (is_infant_wear(family))
@@ -244,8 +261,8 @@ const char* paper_name(const PaperSize& p) {
 }
 
 std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location location, const Exactness& exact, Unit unit) {
-    // in mm to the tenth, as they were worked out; what is measured by hand has its tolerance beside it
-    const auto text = [&](double mm) { return unit == Unit::mm ? mm_text(mm, 1) + " mm" : length_text(Length::from_mm(mm), unit); };
+    // what is measured by hand has its tolerance beside it
+    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
     const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
     std::vector<CardLine> lines;
     if (s.top_to_ink >= 0)
@@ -255,8 +272,9 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     if (s.ink_to_pit)
         lines.push_back({phrase(*s.ink_to_pit >= 0 ? "card-above-pit" : "card-below-pit"), text(std::abs(*s.ink_to_pit)), level});
     if (is_sided(location)) lines.push_back({phrase("card-fold-to-ink"), text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
-    lines.push_back({phrase("card-ink-to-left", {{"side", p.side_name}}), text(s.left_margin), sideways});
-    lines.push_back({phrase("card-ink-to-right", {{"side", p.side_name}}), text(s.right_margin), sideways});
+    const std::string& side = side_name_at(p, margin_height(p, s.ink));
+    lines.push_back({phrase("card-ink-to-left", {{"side", side}}), text(s.left_margin), sideways});
+    lines.push_back({phrase("card-ink-to-right", {{"side", side}}), text(s.right_margin), sideways});
     lines.push_back({phrase("card-ink-to", {{"what", p.bottom_name}}), text(s.ink_to_bottom), level});
     if (!s.below.empty()) lines.push_back({phrase("card-ink-to", {{"what", s.below}}), text(s.ink_to_below), level});
     lines.push_back({phrase("card-width"), text(s.width), ""});
@@ -350,10 +368,18 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
     // from above the collar seam to below the ink and its labels; wide enough for the centre fold and the ink
     Rect area{std::min(size.ink.x0 - 8, -12.0), std::min(size.ink.y0, g.top_y) - 16, std::max(size.ink.x1 + 8, 12.0),
               std::max(size.ink.y1, g.pit_y.value_or(size.ink.y1)) + 6};
-    area.y1 = std::max(area.y1, size.ink.y1 + 42);
+    RingSector sheet;
+    if (g.face == Face::wrap && style != nullptr)
+        if (const auto wall = wall_of(style->family, style->chart.at(size.size)))
+            if (const auto flat = unrolled(*wall)) sheet = *flat;
+    if (!sheet.straight()) {  // with the rim's whole arc over the ink
+        const Rect bent = bounds(bent_box(sheet, {area.x0, std::min(0.0, size.ink.y0), area.x1, size.ink.y1}));
+        area = united(area, bent.grown(4));
+    }
+    area.y1 = std::max(area.y1, bounds(bent_box(sheet, size.ink)).y1 + 42);
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
     guide.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
-    guide.whole = template_drawing(order, dec, size, g, outline, area);
+    guide.whole = template_drawing(order, dec, size, g, outline, sheet, area);
     guide.revision = guide_revision(order, dec, size);
     guide.tiles = template_tiles(guide.whole, guide.layout, guide.card.title,
                                  dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision);

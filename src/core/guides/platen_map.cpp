@@ -107,8 +107,6 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
     to.line({mid - Point{0, 5 * hair}, mid + Point{0, 5 * hair}}, {steel, hair * 2, {}});
 }
 
-std::string map_words(const MapLine& l, Unit unit) {
-    return l.what + ": " + (unit == Unit::mm ? mm_text(l.mm, 1) + " mm" : length_text(Length::from_mm(l.mm), unit));
-}
+std::string map_words(const MapLine& l, Unit unit) { return l.what + ": " + length_text(Length::from_mm(l.mm), unit); }
 
 }  // namespace orthema

@@ -21,6 +21,8 @@ void put(List& list, const Item& item) {
 }  // namespace
 
 Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity) {
+    const BlankStyle* style = find_style(order, run.style);
+    if (style == nullptr || size_index(*style, size) < 0) return order;  // nothing is chosen that could be asked for
     Order out = numbered(order);
     const auto ours = [&](const OrderLine& l) { return run_of(l) == run && l.size == size; };
     int have = 0;

@@ -6,7 +6,8 @@
 namespace orthema {
 
 /// The run's count in one size, whatever lines it is made of: a missing line is added, surplus is taken from the last
-/// lines first, and lines that come to nothing are dropped. Negative counts as 0; at most 100,000.
+/// lines first, and lines that come to nothing are dropped. Negative counts as 0; at most 100,000. A blank or size that the order
+/// does not know changes nothing.
 Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity);
 
 /// Without the run's lines and its decorations.

@@ -22,6 +22,10 @@ struct SeamPoint {
     bool operator==(const SeamPoint&) const = default;
 };
 
+/// The marks that the sheets of a stack are laid on one another by, left and right of it; trimmed off before pressing. mm.
+constexpr double stack_mark_radius = 1.5;
+constexpr double stack_mark_off = 7;  ///< from the stack's edge to the mark's middle
+
 struct Making {
     // Layers
     std::vector<Layer> layers;  ///< top first; empty: one printed layer
@@ -44,7 +48,7 @@ struct Making {
     // Two sides and hard blanks
     bool two_sided = false;             ///< the back beside the front across a fold
     Length fold = Length::from_mm(20);  ///< between the blank's edge and the fold line
-    bool cover = false;                 ///< ink past every edge of the blank
+    bool cover = false;                 ///< ink past every edge of the blank; on a full wrap: right round, as wide as the wall
     Length bleed = Length::from_mm(3);
     Length misplaced = Length::from_mm(1.5);  ///< the worst that a hand misses by
     std::string jig;                          ///< laid into a jig's slots; empty: not

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 #include <string_view>
 #include <unordered_map>
@@ -96,7 +97,7 @@ int garments_in(const Order& order, const RunKey& run) {
 
 std::string run_name(const Order& order, const RunKey& run) {
     const BlankStyle* style = find_style(order, run.style);
-    const std::string name = (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
+    std::string name = (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
     if (run.lot.empty()) return name;
     const Lot* lot = find_lot(order, run.lot);
     return name + (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
@@ -142,6 +143,7 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
     const BlankStyle* style = find_style(order, run.style);
     if (style != nullptr) d.sizing.base_size = usual_base_size(*style);
     if (style == nullptr || !style->chart.contains(d.sizing.base_size)) return d;
+    d.sizing.within = usual_within;
     d.sizing.measure = main_measure(style->family);
     const Panel panel = panel_of(*style, d.sizing.base_size, face);
     if (panel.width < 200) d.sizing.step = Length::from_mm(1);  // a step meant for tees is coarse on a tag or cap
@@ -226,6 +228,11 @@ Findings order_findings(const Order& order) {
             add("line-size-unknown", about, {{"blank", style->name}, {"size", line.size}});
         if (line.quantity <= 0) add("line-quantity", about);
     }
+    if (!order.kept_out.empty())
+        add("rows-kept-out", {},
+            {{"n", static_cast<int>(order.kept_out.size())},
+             {"text", order.kept_out.front().text},
+             {"why", order.kept_out.front().reason}});
     std::set<std::string> used_art;
     for (const Decoration& d : order.decorations) {
         used_art.insert(d.art);
@@ -241,6 +248,20 @@ Findings order_findings(const Order& order) {
             about.art = a.id;
             add("art-unused", about, {{"design", a.name}});
         }
+    // a garment that was spoiled is asked for once, however many designs were on it
+    std::map<std::pair<RunKey, std::string>, std::map<std::string, int>> spoiled;
+    for (const Reprint& r : order.reprints)
+        if (const Decoration* d = find_decoration(order, r.decoration); d != nullptr) spoiled[{d->run, r.size}][r.decoration] += r.copies;
+    for (const auto& [which, by_design] : spoiled) {
+        Subject about;
+        about.style = which.first.style;
+        about.colour = which.first.colour;
+        about.lot = which.first.lot;
+        about.size = which.second;
+        int n = 0;
+        for (const auto& [design, copies] : by_design) n = std::max(n, copies);
+        add("blank-again", about, {{"n", n}, {"run", run_name(order, which.first)}, {"size", which.second}});
+    }
     chart_findings(order, out);
     return out;
 }

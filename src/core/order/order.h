@@ -25,9 +25,10 @@ struct OrderLine {
     std::string colour;
     std::string size;  ///< size code of that style
     int quantity = 0;
-    std::string note;      ///< whose it is, or the shop's own order number
+    std::string note;      ///< whose it is
     std::string lot = {};  ///< lot id; empty: the usual one
     int first = 0;  ///< number of its first piece among all of that blank, colour and size (core/order/pieces.h); 0: not numbered yet
+    std::string ref = {};  ///< the list's own order number: by it a newer list brings the line up to date
     bool operator==(const OrderLine&) const = default;
 };
 
@@ -56,6 +57,9 @@ struct SharedWidth {
     bool operator==(const SharedWidth&) const = default;
 };
 
+/// A size that is short of its ideal by more than this looks small beside the others.
+constexpr double usual_within = 0.15;
+
 struct SizingRule {
     SizingSchool school = SizingSchool::bands;
     std::string base_size;
@@ -63,8 +67,9 @@ struct SizingRule {
     Measure measure = Measure::chest;
     double exponent = 1;                   ///< 0 fixed … 1 fully proportional
     Length step = Length::from_mm(5);      ///< widths round down to this
+    double within = 0;                     ///< bands: no size is short of its ideal by more than this share; 0: by price
     double price = 0.05;                   ///< of one more distinct transfer, in units of Σ quantity × (relative shortfall)²
-    int band_count = 0;                    ///< 0: by price
+    int band_count = 0;                    ///< so many bands; 0: as few as keep within, or by price
     std::vector<std::string> band_starts;  ///< by hand: the first size of every band but the smallest's
     std::vector<SharedWidth> shared;       ///< bands printed at a width that another blank has too
     bool past_platen = false;              ///< may be larger than the platen: pressed several times
@@ -249,6 +254,20 @@ struct LoadPin {
     bool operator==(const LoadPin&) const = default;
 };
 
+/// Loads that follow one another, and the press they go to.
+struct PlanTurn {
+    std::string stage;  ///< "crew-kite/M/0": the design, its size and the visit
+    std::string press;  ///< id; empty: the first that is free
+    bool operator==(const PlanTurn&) const = default;
+};
+
+/// A press plan that somebody agreed to: the turns that it was put by, and what it then came to.
+struct AcceptedPlan {
+    std::vector<PlanTurn> turns;  ///< none: the plan is the one that is found at once
+    std::string revision;
+    bool operator==(const AcceptedPlan&) const = default;
+};
+
 /// How the order is to be pressed.
 struct PressRun {
     int start = 8 * 60;  ///< minutes from midnight, on the due day
@@ -260,6 +279,7 @@ struct PressRun {
     std::vector<PressBreak> breaks;
     std::vector<LoadPin> pins;
     std::vector<std::string> order;  ///< decorations as they follow on one garment, where not as proposed
+    AcceptedPlan accepted;
     bool operator==(const PressRun&) const = default;
 };
 
@@ -277,6 +297,13 @@ struct GuideSetup {
     bool label_codes = false;                ///< a square code on piece labels where there is room
     std::vector<PrintedGuide> printed;
     bool operator==(const GuideSetup&) const = default;
+};
+
+/// A row of the list that did not come in: a finding until it is mended or dismissed.
+struct KeptOut {
+    int row = 0;  ///< as a spreadsheet counts it
+    std::string text, reason;
+    bool operator==(const KeptOut&) const = default;
 };
 
 /// Transfers that were spoiled at the press: printed again with the next sheet.
@@ -307,6 +334,7 @@ struct Order {
     SharedList<Trial> trials;
     PressRun press_run;
     std::vector<Reprint> reprints;
+    std::vector<KeptOut> kept_out;
     GuideSetup guide_setup;
     bool operator==(const Order&) const = default;
 };
@@ -360,6 +388,7 @@ template <class List>
 requires requires(const List& list) { list.begin()->id; }
 std::string fresh_id(const std::string& stem, const List& list) {
     std::vector<std::string> taken;
+    taken.reserve(list.size());
     for (const auto& item : list) taken.push_back(item.id);
     return fresh_id(stem, taken);
 }

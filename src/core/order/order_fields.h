@@ -202,7 +202,7 @@ struct FieldsOf<OrderLine> {
     static constexpr auto list =
         std::tuple{Field{"style", &OrderLine::style},       Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
                    Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot},
-                   Field{"first", &OrderLine::first}};
+                   Field{"first", &OrderLine::first},       Field{"ref", &OrderLine::ref}};
 };
 template <>
 struct FieldsOf<Lot> {
@@ -218,17 +218,12 @@ struct FieldsOf<SharedWidth> {
 };
 template <>
 struct FieldsOf<SizingRule> {
-    static constexpr auto list = std::tuple{Field{"school", &SizingRule::school},
-                                            Field{"base_size", &SizingRule::base_size},
-                                            Field{"base_width", &SizingRule::base_width},
-                                            Field{"measure", &SizingRule::measure},
-                                            Field{"exponent", &SizingRule::exponent},
-                                            Field{"step", &SizingRule::step},
-                                            Field{"price", &SizingRule::price},
-                                            Field{"band_count", &SizingRule::band_count},
-                                            Field{"band_starts", &SizingRule::band_starts},
-                                            Field{"shared", &SizingRule::shared},
-                                            Field{"past_platen", &SizingRule::past_platen}};
+    static constexpr auto list = std::tuple{Field{"school", &SizingRule::school},         Field{"base_size", &SizingRule::base_size},
+                                            Field{"base_width", &SizingRule::base_width}, Field{"measure", &SizingRule::measure},
+                                            Field{"exponent", &SizingRule::exponent},     Field{"step", &SizingRule::step},
+                                            Field{"within", &SizingRule::within},         Field{"price", &SizingRule::price},
+                                            Field{"band_count", &SizingRule::band_count}, Field{"band_starts", &SizingRule::band_starts},
+                                            Field{"shared", &SizingRule::shared},         Field{"past_platen", &SizingRule::past_platen}};
 };
 template <>
 struct FieldsOf<PlacingRule> {
@@ -339,12 +334,20 @@ struct FieldsOf<LoadPin> {
         std::tuple{Field{"load", &LoadPin::load}, Field{"press", &LoadPin::press}, Field{"start", &LoadPin::start}};
 };
 template <>
+struct FieldsOf<PlanTurn> {
+    static constexpr auto list = std::tuple{Field{"stage", &PlanTurn::stage}, Field{"press", &PlanTurn::press}};
+};
+template <>
+struct FieldsOf<AcceptedPlan> {
+    static constexpr auto list = std::tuple{Field{"turns", &AcceptedPlan::turns}, Field{"revision", &AcceptedPlan::revision}};
+};
+template <>
 struct FieldsOf<PressRun> {
     static constexpr auto list = std::tuple{Field{"start", &PressRun::start},   Field{"due", &PressRun::due},
                                             Field{"hands", &PressRun::hands},   Field{"share_presses", &PressRun::share_presses},
                                             Field{"trials", &PressRun::trials}, Field{"fahrenheit", &PressRun::fahrenheit},
                                             Field{"breaks", &PressRun::breaks}, Field{"pins", &PressRun::pins},
-                                            Field{"order", &PressRun::order}};
+                                            Field{"order", &PressRun::order},   Field{"accepted", &PressRun::accepted}};
 };
 template <>
 struct FieldsOf<PrintedGuide> {
@@ -358,22 +361,37 @@ struct FieldsOf<GuideSetup> {
                                             Field{"printed", &GuideSetup::printed}};
 };
 template <>
+struct FieldsOf<KeptOut> {
+    static constexpr auto list = std::tuple{Field{"row", &KeptOut::row}, Field{"text", &KeptOut::text}, Field{"reason", &KeptOut::reason}};
+};
+template <>
 struct FieldsOf<Reprint> {
     static constexpr auto list = std::tuple{Field{"decoration", &Reprint::decoration}, Field{"size", &Reprint::size},
                                             Field{"copies", &Reprint::copies}, Field{"cause", &Reprint::cause}};
 };
 template <>
 struct FieldsOf<Order> {
-    static constexpr auto list = std::tuple{Field{"name", &Order::name},         Field{"job", &Order::job},
-                                            Field{"due", &Order::due},           Field{"unit", &Order::unit},
-                                            Field{"paper", &Order::paper},       Field{"lines", &Order::lines},
-                                            Field{"lots", &Order::lots},         Field{"art", &Order::art},
-                                            Field{"rules", &Order::rules},       Field{"decorations", &Order::decorations},
-                                            Field{"styles", &Order::styles},     Field{"media", &Order::media},
-                                            Field{"presses", &Order::presses},   Field{"methods", &Order::methods},
-                                            Field{"jigs", &Order::jigs},         Field{"layouts", &Order::layouts},
-                                            Field{"trials", &Order::trials},     Field{"press_run", &Order::press_run},
-                                            Field{"reprints", &Order::reprints}, Field{"guide_setup", &Order::guide_setup}};
+    static constexpr auto list = std::tuple{Field{"name", &Order::name},
+                                            Field{"job", &Order::job},
+                                            Field{"due", &Order::due},
+                                            Field{"unit", &Order::unit},
+                                            Field{"paper", &Order::paper},
+                                            Field{"lines", &Order::lines},
+                                            Field{"lots", &Order::lots},
+                                            Field{"art", &Order::art},
+                                            Field{"rules", &Order::rules},
+                                            Field{"decorations", &Order::decorations},
+                                            Field{"styles", &Order::styles},
+                                            Field{"media", &Order::media},
+                                            Field{"presses", &Order::presses},
+                                            Field{"methods", &Order::methods},
+                                            Field{"jigs", &Order::jigs},
+                                            Field{"layouts", &Order::layouts},
+                                            Field{"trials", &Order::trials},
+                                            Field{"press_run", &Order::press_run},
+                                            Field{"reprints", &Order::reprints},
+                                            Field{"kept_out", &Order::kept_out},
+                                            Field{"guide_setup", &Order::guide_setup}};
 };
 
 }  // namespace orthema

@@ -1,25 +1,21 @@
 #include "core/shop/jig.h"
 
-#include "core/base/units.h"
-
 namespace orthema {
 
-std::optional<std::string> jig_fault(const Jig& j, double blank_width, double blank_height) {
+std::optional<Words> jig_fault(const Jig& j, double blank_width, double blank_height) {
     const double w = j.slot_width.mm() > 0 ? j.slot_width.mm() : blank_width;
     const double h = j.slot_height.mm() > 0 ? j.slot_height.mm() : blank_height;
-    if (j.rows < 1 || j.columns < 1) return "A jig has at least one row and one column of slots.";
-    if (!(w > 0) || !(h > 0)) return "The slots of “" + j.name + "” have no size: give them one, or choose a blank that has.";
-    if (w + 0.01 < blank_width || h + 0.01 < blank_height)
-        return "The slots of “" + j.name + "” are " + mm_text(w, 1) + " × " + mm_text(h, 1) + " mm, smaller than the blank (" +
-               mm_text(blank_width, 1) + " × " + mm_text(blank_height, 1) + " mm): it will not go in.";
-    if ((j.columns > 1 && j.pitch_x.mm() < w) || (j.rows > 1 && j.pitch_y.mm() < h))
-        return "The slots of “" + j.name + "” overlap: the pitch must be at least " + mm_text(w, 1) + " × " + mm_text(h, 1) + " mm.";
+    const auto said = [&](const char* code, double wide, double high, double width = 0, double height = 0) {
+        return Words{code, {{"jig", j.name}, {"wide", Fine{wide}}, {"high", Fine{high}}, {"width", Fine{width}}, {"height", Fine{height}}}};
+    };
+    if (j.rows < 1 || j.columns < 1) return said("jig-no-slots", 0, 0);
+    if (!(w > 0) || !(h > 0)) return said("jig-no-size", 0, 0);
+    if (w + 0.01 < blank_width || h + 0.01 < blank_height) return said("jig-tight", w, h, blank_width, blank_height);
+    if ((j.columns > 1 && j.pitch_x.mm() < w) || (j.rows > 1 && j.pitch_y.mm() < h)) return said("jig-overlap", w, h);
     const double all_w = (j.columns - 1) * j.pitch_x.mm() + w + 2 * j.margin.mm();
     const double all_h = (j.rows - 1) * j.pitch_y.mm() + h + 2 * j.margin.mm();
     if (all_w > j.backer_width.mm() + 0.01 || all_h > j.backer_height.mm() + 0.01)
-        return "The slots of “" + j.name + "” need " + mm_text(all_w, 1) + " × " + mm_text(all_h, 1) + " mm, the backer has " +
-               mm_text(j.backer_width.mm(), 1) + " × " + mm_text(j.backer_height.mm(), 1) +
-               " mm: take rows or columns out, narrow the pitch, or use a larger backer.";
+        return said("jig-off-backer", all_w, all_h, j.backer_width.mm(), j.backer_height.mm());
     return std::nullopt;
 }
 

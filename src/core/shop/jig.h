@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/base/length.h"
+#include "core/base/words.h"
 #include "core/geometry/geometry.h"
 
 namespace orthema {
@@ -24,8 +25,8 @@ struct Jig {
     bool operator==(const Jig&) const = default;
 };
 
-/// A sentence on what is impossible about a jig, for a blank of this size: slots that overlap, or leave the backer.
-std::optional<std::string> jig_fault(const Jig& jig, double blank_width, double blank_height);
+/// What is impossible about a jig, for a blank of this size: slots that overlap, or leave the backer.
+std::optional<Words> jig_fault(const Jig& jig, double blank_width, double blank_height);
 
 /// Middle of a slot on the backer, mm from its top left; row by row from the top left.
 Point slot_middle(const Jig& jig, int slot);

@@ -1,6 +1,7 @@
 // Layer: one sheet of a stack.
 #pragma once
 
+#include <algorithm>
 #include <optional>
 #include <string>
 
@@ -19,5 +20,8 @@ struct Layer {
     Length grow;                   ///< past the layer above it; negative: choked
     bool operator==(const Layer&) const = default;
 };
+
+/// By how much a sheet is cut larger that shrinks by so many per cent in the heat.
+inline double shrink_factor(double per_cent) { return 1 / (1 - std::clamp(per_cent, 0.0, 50.0) / 100); }
 
 }  // namespace orthema

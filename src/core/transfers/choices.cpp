@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/order/edit.h"
+
 namespace orthema {
 
 MethodCase method_case(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit) {
@@ -50,6 +52,18 @@ std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d
         return a.against.empty() && a.cost < b.cost;
     });
     return out;
+}
+
+Order with_suited_medium(const Order& order, const std::string& id, const ArtFacts& facts) {
+    const Decoration* d = find_decoration(order, id);
+    const auto fit = d == nullptr ? std::nullopt : fit_decoration(order, *d, facts, {}, nullptr);
+    if (!fit || fit->sizes.empty()) return order;
+    const std::vector<MethodChoice> choices = method_choices(order, *d, facts, *fit);
+    const Medium* has = find_medium(order, d->medium);
+    for (const MethodChoice& c : choices)
+        if (has != nullptr && c.method == has->method && c.against.empty()) return order;
+    if (choices.empty() || !choices.front().against.empty()) return order;
+    return with_decoration(order, with_medium(order, *d, choices.front().medium));
 }
 
 Decoration with_medium(const Order& order, const Decoration& decoration, const std::string& id) {

@@ -23,6 +23,9 @@ std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d
 /// The decoration on that medium, with its method's usual layers; what else was made of it stays.
 Decoration with_medium(const Order& order, const Decoration& decoration, const std::string& medium);
 
+/// For a design that is new on its lot: on the medium it has where its method suits, else on the cheapest that does.
+Order with_suited_medium(const Order& order, const std::string& decoration, const ArtFacts& facts);
+
 /// With a layer under all others, grown past them by `grow`: a backing.
 Decoration with_backing(const Order& order, const Decoration& decoration, Length grow);
 

@@ -92,7 +92,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
         }
         if (units.empty()) continue;
         if (const auto fault = jig_fault(jig, widest, tallest)) {
-            findings.push_back(finding("jig-impossible", about, {{"fault", *fault}}));
+            findings.push_back(finding("jig-impossible", about, {{"fault", Phrases{{*fault}}}}));
             continue;
         }
         const int slots = jig.rows * jig.columns;

@@ -1,7 +1,5 @@
 #include "core/transfers/layers.h"
 
-#include "core/base/units.h"
-
 namespace orthema {
 
 namespace {
@@ -18,8 +16,6 @@ double smaller_side(const Ring& ring) {
 }
 
 }  // namespace
-
-double shrink_factor(double per_cent) { return 1 / (1 - std::clamp(per_cent, 0.0, 50.0) / 100); }
 
 Region bridged(const Region& region, double width) {
     if (region.size() < 2) return region;
@@ -62,9 +58,7 @@ Region bridged(const Region& region, double width) {
 Result<Region> layer_shape(const Region& above, const LayerRule& rule) {
     if (area(above) <= 0) return Error{"There is no shape to grow a layer from."};
     Region out = rule.grow == 0 ? above : offset(above, rule.grow, tolerance, rule.corner);
-    if (area(out) < 0.05)
-        return Error{"Choking by " + mm_text(-rule.grow, 1) +
-                     " mm swallows the whole shape: its strokes are thinner than twice that. Choke less."};
+    if (area(out) < 0.05) return Error{Words{"layer-choked-away", {{"by", Fine{-rule.grow}}}}};
     if (rule.fill_holes > 0)
         for (Polygon& p : out) std::erase_if(p.holes, [&](const Ring& h) { return smaller_side(h) < rule.fill_holes; });
     if (rule.bridges) out = bridged(out, rule.bridge);

@@ -21,9 +21,6 @@ struct LayerRule {
 /// is not in it (shrink_factor), so that layers can be grown from one another.
 Result<Region> layer_shape(const Region& above, const LayerRule& rule);
 
-/// By how much a sheet that shrinks so many per cent is cut larger.
-double shrink_factor(double per_cent);
-
 /// All islands joined by straight bridges `width` wide, each island to what is nearest: the least total length (the
 /// minimum spanning tree over the islands).
 Region bridged(const Region& region, double width);

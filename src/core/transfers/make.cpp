@@ -50,15 +50,12 @@ double fold_difference(const Region& front, const Region& back, double fold_x) {
 
 namespace {
 
-constexpr double register_radius = 1.5;
-constexpr double register_off = 7;  ///< from the ink's edge to the mark's middle
-
 /// A ring with a cross in it: two of them, level with the ink's middle, outside it. They are cut and printed with the
 /// piece and trimmed off before pressing.
 Region register_shapes(const Rect& around) {
     Region out;
-    for (const double x : {around.x0 - register_off, around.x1 + register_off})
-        out.push_back({disc({x, around.centre().y}, register_radius, 24), {disc({x, around.centre().y}, register_radius * 0.35, 16)}});
+    for (const double x : {around.x0 - stack_mark_off, around.x1 + stack_mark_off})
+        out.push_back({disc({x, around.centre().y}, stack_mark_radius, 24), {disc({x, around.centre().y}, stack_mark_radius * 0.35, 16)}});
     return out;
 }
 
@@ -160,7 +157,7 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
             const LayerRule rule{l.grow.mm(), m.corner, m.fill_holes.mm(), m.bridges, m.bridge.mm()};
             const auto grown = layer_shape(above.empty() ? base : above, rule);
             if (!grown) {
-                out.findings.push_back(finding("layer-swallowed", {}, {{"layer", l.name}, {"fault", grown.sentence()}}));
+                out.findings.push_back(finding("layer-swallowed", {}, {{"layer", l.name}, {"fault", grown.error().said()}}));
                 return false;
             }
             shape = *grown;
@@ -223,7 +220,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
         }
         auto plan = facts.alpha ? split(*facts.alpha, in.width, rule) : Result<SplitPlan>(Error{"There is no ink to split."});
         if (!plan) {
-            out.findings.push_back(finding("split-impossible", {}, {{"fault", plan.sentence()}}));
+            out.findings.push_back(finding("split-impossible", {}, {{"fault", plan.error().said()}}));
             return;
         }
         if (plan->parts.size() > 1) out.split = std::move(*plan);
@@ -292,6 +289,17 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
 
 Panel panel_under(const MakeInput& in) { return panel_for(in.style, in.size, in.location); }
 
+/// A tab of the sheet past the rim, off the wall, so that its tick and TOP never transfer: prints go on upside down. `u` is
+/// what it marks, `from` the height that it hangs together with the sheet at. Adds the tab's shape.
+void add_rim_tab(const RingSector& sector, double u, double from, Region& sheet, std::vector<Mark>& picture) {
+    constexpr double half = 11, up = 9;
+    sheet = unite(sheet, sector.bent(box_region({u - half, -up, u + half, from})));
+    const Point foot = sector.bent({u, -0.6});
+    picture.emplace_back(PathMark{{{foot, sector.bent({u - 1.8, -4}), sector.bent({u + 1.8, -4})}}, true, palette::ink, {}});
+    picture.emplace_back(PathMark{{{sector.bent({u, -4}), sector.bent({u, -7.5})}}, false, {}, Stroke{palette::ink, 0.3, {}}});
+    picture.emplace_back(TextMark{sector.bent({u + 2.4, -4}), "TOP", 3, palette::ink});
+}
+
 void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, Made& out) {
     const auto sector = unrolled(wall);
     if (!sector) {
@@ -326,15 +334,12 @@ void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, 
         }
         p.picture.emplace_back(ClipMark{});
         p.shape = sector->bent(ink);
-        // trim line, and the top: prints go on upside down
-        Ring edge = flat[0].outer;
+        Ring edge = flat[0].outer;  // where it is trimmed
         edge.push_back(edge.front());
         p.picture.emplace_back(PathMark{{edge}, false, {}, Stroke{palette::quiet, 0.2, {2, 1.5}}});
-        const double u = (span.from + span.to) / 2;
-        p.picture.emplace_back(
-            PathMark{{{sector->bent({u - 2.5, 4}), sector->bent({u + 2.5, 4}), sector->bent({u, 0.6})}}, true, palette::quiet, {}});
-        p.picture.emplace_back(TextMark{sector->bent({u + 5, 3.6}), "TOP", 3, palette::quiet});
-        p.contour = Polygon{flat[0].outer, {}};
+        Region whole = flat;
+        add_rim_tab(*sector, (span.from + span.to) / 2, 0.5, whole, p.picture);
+        p.contour = Polygon{whole[0].outer, {}};
         if (gap <= 0) {
             const double lap = span.to - span.from - around;
             if (lap > 0 && lap < tolerance)
@@ -347,7 +352,9 @@ void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, 
     } else {
         p.picture.emplace_back(art);
         p.shape = sector->bent(base);
-        p.contour = cutting_contour(p.shape, in.medium.cut_offset.mm());
+        Region whole = p.shape;
+        add_rim_tab(*sector, in.ink.centre().x, std::max(in.ink.centre().y, 1.0), whole, p.picture);
+        p.contour = cutting_contour(whole, in.medium.cut_offset.mm());
     }
     out.layers.push_back(p.shape);
     out.pieces.push_back(std::move(p));

@@ -4,8 +4,6 @@
 #include <cmath>
 #include <limits>
 
-#include "core/base/units.h"
-
 namespace orthema {
 
 std::vector<int> least_ink_path(const AlphaMap& alpha, bool upright, int lo, int hi, const std::vector<Through>& through) {
@@ -295,7 +293,7 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
     for (const Grid& g : grids) fewest = std::min(fewest, g.columns * g.rows);
 
     std::optional<SplitPlan> best;
-    std::string fault;
+    Error fault{""};
     for (const Grid& g : grids) {
         if (g.columns * g.rows != fewest) continue;
         SplitPlan plan;
@@ -308,9 +306,10 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
             if (comb.n < 2 || !sound) continue;
             auto seams = best_seams(alpha, upright, comb, points_of(rule, alpha, upright, comb.n));
             if (!seams) {
-                fault = "The seam cannot pass there: it must keep between " + mm_text(comb.first(seams.fault) * mm, 0) + " and " +
-                        mm_text((comb.last(seams.fault) + 1) * mm, 0) + " mm from the " + (upright ? "left" : "top") +
-                        " so that every piece fits, and its points must not ask for a turn sharper than 45°.";
+                fault = Words{"seam-cannot",
+                              {{"first", Length::from_mm(comb.first(seams.fault) * mm)},
+                               {"last", Length::from_mm((comb.last(seams.fault) + 1) * mm)},
+                               {"edge", upright ? "left" : "top"}}};
                 sound = false;
                 break;
             }
@@ -330,7 +329,7 @@ Result<SplitPlan> split(const AlphaMap& alpha, double width, const SplitRule& ru
         }
         if (sound && (!best || plan.ink_cut < best->ink_cut - 1e-9)) best = std::move(plan);
     }
-    if (!best) return Error{fault};
+    if (!best) return fault;
 
     const Rect ink{0, 0, width, height};
     const Rect all = ink.grown(far_away);

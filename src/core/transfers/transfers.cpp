@@ -68,7 +68,8 @@ namespace {
 /// What lies on a blank depends on it; the rest on its width alone.
 bool made_on_blank(const Decoration& d, const BlankStyle& style) {
     if (d.making.cover || d.making.two_sided) return true;
-    return d.location == Location::wrap_full || (location_face(d.location) == Face::wrap && is_tapered(style.family));
+    if (location_face(d.location) != Face::wrap) return false;
+    return d.location == Location::wrap_full || is_tapered(style.family) || (d.making.layers.empty() && !d.making.split);
 }
 
 Transfer printed_piece(const Piece& p, bool mirrored) {
