@@ -86,6 +86,21 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         box(QStringLiteral("Run sheet, press plan, pick list and calendar"), QStringLiteral("PDF, CSV, and iCalendar for the due day"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
 
+    auto* open = new QHBoxLayout;
+    open_ = new QLabel;
+    open_->setObjectName(QStringLiteral("Still open"));
+    open_->setProperty("caution", true);
+    open_->setWordWrap(true);
+    look_ = push(QStringLiteral("Look first"), QStringLiteral("Shows all findings; the export waits"));
+    open->addWidget(open_, 1);
+    open->addWidget(look_);
+    rows->addLayout(open);
+    connect(look_, &QPushButton::clicked, this, [this] {
+        hide();
+        emit findings_wanted();
+    });
+    connect(&room, &Workroom::updated, this, &ExportPanel::show_open);
+    show_open();
     bar_ = new QProgressBar;
     bar_->setRange(0, 1000);
     bar_->setTextVisible(false);
@@ -131,6 +146,21 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         go_->setEnabled(false);
         stop_->setEnabled(true);
     }
+}
+
+/// What is still to be mended, before paper and film are spent on it.
+void ExportPanel::show_open() {
+    std::size_t stops = 0, cautions = 0;
+    for (const Finding& f : room_.findings()) {
+        stops += f.severity == Severity::stop ? 1 : 0;
+        cautions += f.severity == Severity::caution ? 1 : 0;
+    }
+    QStringList parts;
+    if (stops > 0) parts << counted(stops, "stop");
+    if (cautions > 0) parts << counted(cautions, "caution");
+    open_->setText(QStringLiteral("Still open: %1.").arg(parts.join(QStringLiteral(" and "))));
+    open_->setVisible(!parts.isEmpty());
+    look_->setVisible(!parts.isEmpty());
 }
 
 void ExportPanel::start() {

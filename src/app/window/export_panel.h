@@ -20,15 +20,19 @@ class ExportPanel : public QDialog {
 public:
     explicit ExportPanel(Workroom& room, QWidget* parent = nullptr);
 
+signals:
+    void findings_wanted();
+
 private:
     void start();
+    void show_open();
     Workroom& room_;
     QLineEdit* folder_;
     QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_, *svg_;
     Segments *dpi_, *guide_order_;
     QProgressBar* bar_;
-    QLabel* says_;
-    QPushButton *go_, *stop_;
+    QLabel *says_, *open_;
+    QPushButton *go_, *stop_, *look_;
 };
 
 }  // namespace orthema::app

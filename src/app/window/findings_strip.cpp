@@ -3,7 +3,6 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
-#include <QMenu>
 #include <QPainter>
 #include <QToolButton>
 
@@ -35,11 +34,11 @@ FindingsStrip::FindingsStrip(Workroom& room, QWidget* parent) : QFrame(parent), 
         return b;
     };
     back_ = tool(QStringLiteral("‹"), QStringLiteral("The finding before"));
-    count_ = tool({}, QStringLiteral("All findings, one line each"));
+    count_ = tool({}, QStringLiteral("All findings, folded (F7). F8 goes to the next, Shift+F8 to the one before"));
     on_ = tool(QStringLiteral("›"), QStringLiteral("The next finding"));
     connect(back_, &QToolButton::clicked, this, [this] { step(-1); });
     connect(on_, &QToolButton::clicked, this, [this] { step(1); });
-    connect(count_, &QToolButton::clicked, this, &FindingsStrip::list_all);
+    connect(count_, &QToolButton::clicked, this, &FindingsStrip::all_wanted);
 }
 
 void FindingsStrip::refresh() {
@@ -76,21 +75,18 @@ void FindingsStrip::step(int by) {
     refresh();
 }
 
-void FindingsStrip::list_all() {
-    QMenu menu(this);
+void FindingsStrip::show_at(int finding) {
+    at_ = finding;
+    refresh();
+    go();
+}
+
+void FindingsStrip::step_and_go(int by) {
     const Findings& all = room_.findings();
-    for (std::size_t i = 0; i < all.size() && i < 40; ++i) {
-        const QString mark = all[i].severity == Severity::stop      ? QStringLiteral("stop")
-                             : all[i].severity == Severity::caution ? QStringLiteral("caution")
-                                                                    : QStringLiteral("note");
-        menu.addAction(mark + QStringLiteral(":  ") + qt(finding_text(all[i], room_.order().unit)).replace('&', QStringLiteral("&&")), this,
-                       [this, i] {
-                           at_ = int(i);
-                           go();
-                           refresh();
-                       });
+    for (std::size_t k = 0; k < all.size(); ++k) {
+        step(by);
+        if (!away || !away(all[std::size_t(at_)])) return go();
     }
-    menu.exec(mapToGlobal(QPoint(0, -menu.sizeHint().height())));
 }
 
 void FindingsStrip::go() {

@@ -3,6 +3,8 @@
 
 #include <QFrame>
 
+#include <functional>
+
 #include "app/session/workroom.h"
 
 class QLabel;
@@ -16,9 +18,15 @@ public:
     explicit FindingsStrip(Workroom& room, QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] int shown() const { return at_; }
+    /// Shows that one, and goes there.
+    void show_at(int finding);
+    /// The next or the one before that is not put away, and there.
+    void step_and_go(int by);
+    std::function<bool(const Finding&)> away;  ///< put away as seen
 
 signals:
     void wanted(const Subject& about);
+    void all_wanted();
 
 protected:
     void mousePressEvent(QMouseEvent* event) override;
@@ -28,7 +36,6 @@ protected:
 
 private:
     void step(int by);
-    void list_all();
     void go();
     Workroom& room_;
     int at_ = 0;

@@ -25,6 +25,7 @@
 #include "app/widgets/figures.h"
 #include "app/window/findings_strip.h"
 #include "app/window/job_line.h"
+#include "app/window/findings_panel.h"
 #include "app/window/notice_bar.h"
 
 namespace orthema::app {
@@ -81,8 +82,6 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     centre->setContentsMargins(4, 10, 10, 10);
     centre->setSpacing(8);
     middle->addLayout(centre, 1);
-    notice_ = new NoticeBar;
-    centre->addWidget(notice_);
     middle_ = new QStackedWidget;
     centre->addWidget(middle_, 1);
     findings_ = new FindingsStrip(room);
@@ -93,6 +92,18 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     side->addWidget(right_, 1);
     middle->addLayout(side);
     centre->addWidget(findings_);
+    all_findings_ = new FindingsPanel(room, middle_->parentWidget());
+    findings_->away = [this](const Finding& f) { return all_findings_->seen(f); };
+    connect(findings_, &FindingsStrip::all_wanted, this, &MainWindow::show_findings);
+    connect(all_findings_, &FindingsPanel::chosen, this, [this](int i) {
+        all_findings_->hide();
+        findings_->show_at(i);
+    });
+    connect(new QShortcut(QKeySequence(Qt::Key_F7), this), &QShortcut::activated, this, &MainWindow::show_findings);
+    connect(new QShortcut(QKeySequence(Qt::Key_F8), this), &QShortcut::activated, this, [this] { findings_->step_and_go(1); });
+    connect(new QShortcut(QKeySequence(Qt::SHIFT | Qt::Key_F8), this), &QShortcut::activated, this, [this] { findings_->step_and_go(-1); });
+    notice_ = new NoticeBar(middle_->parentWidget());
+    notice_->hang_over(middle_, 8);
     for (std::size_t i = 0; i < benches_.size(); ++i) {
         middle_->addWidget(new QWidget);  // its place, until it is made
         right_->addWidget(new QWidget);
@@ -227,7 +238,7 @@ void MainWindow::refresh() {
     const Order& order = room_.order();
     const bool changed = room_.document().changed_since_saved();  // compares whole orders: once is enough
     name_->setText(qt(order.name));
-    QString about = QStringLiteral("%1 pieces").arg(garments_in(order));
+    QString about = counted(std::size_t(garments_in(order)), "piece");
     if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
         about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
     if (changed) about += QStringLiteral(", not saved");
@@ -256,6 +267,7 @@ void MainWindow::refresh() {
                                                           : QStringLiteral("color:#5B6770; font-weight:bold;");
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
+    all_findings_->refresh();
     made(current_)->refresh();
     setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
 }
@@ -283,10 +295,21 @@ ExportPanel* MainWindow::show_export() {
     if (export_ == nullptr || !export_->isVisible()) {
         delete export_;
         export_ = new ExportPanel(room_, this);
+        connect(export_, &ExportPanel::findings_wanted, this, &MainWindow::show_findings);
         export_->show();
     }
     export_->raise();
     return export_;
+}
+
+/// Rises over the bench, from the findings line up; the same again puts it down.
+void MainWindow::show_findings() {
+    if (all_findings_->isVisible()) return all_findings_->hide();
+    const QPoint corner = middle_->mapTo(all_findings_->parentWidget(), QPoint(0, 0));
+    const int up = std::min(middle_->height(), std::max(320, middle_->height() * 7 / 10));
+    all_findings_->setGeometry(corner.x(), corner.y() + middle_->height() - up, middle_->width(), up);
+    all_findings_->show();
+    all_findings_->raise();
 }
 
 void MainWindow::help() { room_.say({made(current_)->help(), false, {}, {}}); }
@@ -297,7 +320,9 @@ void MainWindow::bring_in(const QStringList& paths) {
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("orthema") || QFileInfo(path).isDir()) {
             room_.keeper().open(path);
-        } else if (ending == QLatin1String("csv") || ending == QLatin1String("tsv") || ending == QLatin1String("txt")) {
+        } else if (QStringList{QStringLiteral("csv"), QStringLiteral("tsv"), QStringLiteral("txt"), QStringLiteral("xlsx"),
+                               QStringLiteral("ods")}
+                       .contains(ending)) {
             go_to(QStringLiteral("order"));
             static_cast<OrderBench*>(bench(QStringLiteral("order")))->bring_in_list(path);
         } else {

@@ -15,6 +15,7 @@ class QToolButton;
 namespace orthema::app {
 
 class ExportPanel;
+class FindingsPanel;
 class FindingsStrip;
 class JobLine;
 class NoticeBar;
@@ -34,6 +35,7 @@ public:
     /// Saves under the order's own name, or asks for one.
     void save();
     [[nodiscard]] ExportPanel* show_export();
+    void show_findings();
 
 signals:
     void first_painted();
@@ -59,6 +61,7 @@ private:
     JobLine* line_ = nullptr;
     QStackedWidget* middle_ = nullptr;
     QStackedWidget* right_ = nullptr;
+    FindingsPanel* all_findings_ = nullptr;
     FindingsStrip* findings_ = nullptr;
     NoticeBar* notice_ = nullptr;
     QLabel *name_ = nullptr, *about_ = nullptr, *film_ = nullptr, *ready_ = nullptr;

@@ -30,6 +30,27 @@ NoticeBar::NoticeBar(QWidget* parent) : QFrame(parent) {
     hide();
 }
 
+void NoticeBar::hang_over(QWidget* ground, int up) {
+    ground_ = ground;
+    up_ = up;
+    ground->installEventFilter(this);
+    place();
+}
+
+bool NoticeBar::eventFilter(QObject* of, QEvent* event) {
+    if (of == ground_ && (event->type() == QEvent::Resize || event->type() == QEvent::Move)) place();
+    return QFrame::eventFilter(of, event);
+}
+
+void NoticeBar::place() {
+    if (ground_ == nullptr || isHidden()) return;
+    const int width = std::min(ground_->width() - 16, 620);
+    const int height = hasHeightForWidth() ? std::max(heightForWidth(width), minimumSizeHint().height()) : sizeHint().height();
+    const QPoint corner = ground_->mapTo(parentWidget(), QPoint(8, ground_->height() - up_ - height));
+    setGeometry(QRect(corner, QSize(width, height)));
+    raise();
+}
+
 QString NoticeBar::text() const { return isHidden() ? QString() : text_->text(); }
 
 /// What was said before and not put away waits behind, when something can be done about it.
@@ -45,6 +66,7 @@ void NoticeBar::show_notice(const Notice& notice) {
     away_.stop();
     if (!notice.bad && !notice.act) away_.start(6000);
     show();
+    place();
 }
 
 void NoticeBar::next() {

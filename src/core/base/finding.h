@@ -68,6 +68,15 @@ inline bool has_stop(const Findings& all) {
     return false;
 }
 
+/// Findings of one kind, folded: the same said of several sizes, designs or sheets.
+struct FoldedFindings {
+    Severity severity = Severity::note;
+    std::string stage, code;
+    std::vector<std::size_t> of;  ///< places in the list they were folded from
+};
+/// The worst first, and within that in the order of their first.
+std::vector<FoldedFindings> folded(const Findings& all);
+
 inline void append(Findings& to, const Findings& more) { to.insert(to.end(), more.begin(), more.end()); }
 
 }  // namespace orthema

@@ -1,15 +1,24 @@
 // Result: a value, or a sentence that tells the user what is wrong and what to do. Exceptions stay for bugs.
 #pragma once
 
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <utility>
 #include <variant>
 
+#include "core/base/words.h"
+
 namespace orthema {
 
 struct Error {
-    std::string sentence;
+    Error(std::string text) : sentence(std::move(text)) {}                           // NOLINT: implicit on purpose
+    Error(const char* text) : sentence(text) {}                                      // NOLINT
+    Error(Words said) : sentence(worded(said, Unit::mm)), words(std::move(said)) {}  // NOLINT
+    std::string sentence;                                                            ///< with figures in mm
+    std::optional<Words> words;                                                      ///< where it has figures: for a reader of either unit
+    /// As an argument of a finding.
+    [[nodiscard]] Argument said() const { return words ? Argument{Phrases{{*words}}} : Argument{sentence}; }
 };
 
 template <class T>

@@ -31,20 +31,40 @@ std::string joined(const std::vector<std::string>& items, const std::string& bet
     return out;
 }
 
-std::string length_text(Length length, Unit unit, bool with_unit) {
-    if (unit == Unit::mm) return mm_text(std::round(length.mm()), 0) + (with_unit ? " mm" : "");
-    const long sixteenths = std::lround(std::abs(length.inches()) * 16.0);
-    const long whole = sixteenths / 16;
-    const long part = sixteenths % 16;
-    std::string text = length.mm() < 0 && sixteenths != 0 ? "-" : "";
-    if (part == 0) {
-        text += std::to_string(whole);
-    } else {
-        const long common = std::gcd(part, 16L);
-        if (whole != 0) text += std::to_string(whole) + " ";
-        text += std::to_string(part / common) + "/" + std::to_string(16 / common);
+namespace {
+
+/// Whole parts of a length, rounded; what is within a ten thousandth of a part is that part.
+double parts_of(double value, Rounding rounding) {
+    switch (rounding) {
+    case Rounding::down: return std::floor(value + 1e-4);
+    case Rounding::up: return std::ceil(value - 1e-4);
+    case Rounding::nearest: break;
     }
-    return text + (with_unit ? " in" : "");
+    return std::round(value);
+}
+
+/// "3 1/16", of so many parts of an inch.
+std::string fraction_text(long parts, long to_the_inch) {
+    std::string text = parts < 0 ? "-" : "";
+    const long whole = std::abs(parts) / to_the_inch, part = std::abs(parts) % to_the_inch;
+    if (part == 0) return text + std::to_string(whole);
+    const long common = std::gcd(part, to_the_inch);
+    if (whole != 0) text += std::to_string(whole) + " ";
+    return text + std::to_string(part / common) + "/" + std::to_string(to_the_inch / common);
+}
+
+}  // namespace
+
+std::string length_text(Length length, Unit unit, bool with_unit, Rounding rounding) {
+    if (unit == Unit::mm) return mm_text(parts_of(length.mm() * 10, rounding) / 10, 1) + (with_unit ? " mm" : "");
+    return fraction_text(static_cast<long>(parts_of(length.inches() * 16, rounding)), 16) + (with_unit ? " in" : "");
+}
+
+std::string stored_text(Length length, Unit unit) {
+    if (unit == Unit::mm) return mm_text(length.mm(), 2);
+    const double parts = std::round(length.inches() * 64);
+    if (std::abs(length.inches() * 64 - parts) < 64 * 0.0002) return fraction_text(static_cast<long>(parts), 64);
+    return mm_text(length.inches(), 3);
 }
 
 namespace {

@@ -11,9 +11,16 @@
 
 namespace orthema {
 
-/// A length as a tailor's tape reads: inches to the nearest 1/16 ("3 1/16"), or millimetres to the nearest whole
-/// ("78"). Negative lengths carry a minus sign. `with_unit` adds " in" or " mm".
-std::string length_text(Length length, Unit unit, bool with_unit = true);
+/// Where a figure is rounded to: a limit down, so that it is never passed; what must be done up, so that it is enough.
+enum class Rounding { nearest, down, up };
+
+/// A length as a tailor's tape reads: inches in sixteenths ("3 1/16"), or millimetres in tenths ("78", "238.5"). Negative
+/// lengths carry a minus sign. `with_unit` adds " in" or " mm".
+std::string length_text(Length length, Unit unit, bool with_unit = true, Rounding rounding = Rounding::nearest);
+
+/// A length as it is stored, for fields: millimetres to the hundredth, inches as the fraction that it is, to 1/64, or as a
+/// decimal to the thousandth. What was typed comes back.
+std::string stored_text(Length length, Unit unit);
 
 /// "S M L": the items with this between them.
 std::string joined(const std::vector<std::string>& items, const std::string& between = " ");

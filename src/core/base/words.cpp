@@ -1,5 +1,6 @@
 #include "core/base/words.h"
 
+#include <algorithm>
 #include <cmath>
 #include <stdexcept>
 
@@ -20,6 +21,8 @@ struct Saying {
     Unit unit;
     std::string operator()(const std::string& s) const { return s; }
     std::string operator()(Length l) const { return length_text(l, unit); }
+    std::string operator()(const AtMost& a) const { return length_text(Length::from_mm(a.mm), unit, true, Rounding::down); }
+    std::string operator()(const AtLeast& a) const { return length_text(Length::from_mm(a.mm), unit, true, Rounding::up); }
     std::string operator()(const Fine& f) const {
         return unit == Unit::mm ? mm_text(f.mm, f.digits) + " mm" : mm_text(f.mm / 25.4, f.digits + 2) + " in";
     }
@@ -62,6 +65,8 @@ std::map<std::string, double> figures_of(const Arguments& args) {
     for (const auto& [name, value] : args) {
         if (const auto* l = std::get_if<Length>(&value)) out[name] = l->mm();
         if (const auto* f = std::get_if<Fine>(&value)) out[name] = f->mm;
+        if (const auto* m = std::get_if<AtMost>(&value)) out[name] = m->mm;
+        if (const auto* m = std::get_if<AtLeast>(&value)) out[name] = m->mm;
         if (const auto* s = std::get_if<Share>(&value)) out[name] = s->of_one;
         if (const auto* n = std::get_if<Number>(&value)) out[name] = n->value;
         if (const auto* i = std::get_if<int>(&value)) out[name] = *i;
@@ -79,5 +84,21 @@ Finding finding(const char* code, Subject about, Arguments args) {
 std::string finding_text(const Finding& f, Unit unit) { return worded({f.code, f.args}, unit); }
 
 double figure_of(const Finding& f, const std::string& name) { return figures_of(f.args).at(name); }
+
+std::vector<FoldedFindings> folded(const Findings& all) {
+    std::vector<FoldedFindings> out;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Finding& f = all[i];
+        const auto same = std::find_if(out.begin(), out.end(), [&](const FoldedFindings& g) {
+            return g.code == f.code && g.stage == f.about.stage && g.severity == f.severity;
+        });
+        if (same == out.end())
+            out.push_back({f.severity, f.about.stage, f.code, {i}});
+        else
+            same->of.push_back(i);
+    }
+    std::stable_sort(out.begin(), out.end(), [](const FoldedFindings& a, const FoldedFindings& b) { return a.severity > b.severity; });
+    return out;
+}
 
 }  // namespace orthema

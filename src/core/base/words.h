@@ -20,6 +20,16 @@ struct Fine {
     int digits = 1;  ///< of millimetres; inches have two more
     bool operator==(const Fine&) const = default;
 };
+/// A limit: rounded down, so that what is said is never past it.
+struct AtMost {
+    double mm = 0;
+    bool operator==(const AtMost&) const = default;
+};
+/// What a remedy asks for: rounded up, so that doing it is enough.
+struct AtLeast {
+    double mm = 0;
+    bool operator==(const AtLeast&) const = default;
+};
 /// 0 … 1, said in per cent.
 struct Share {
     double of_one = 0;
@@ -41,7 +51,7 @@ struct Phrases {
 };
 
 /// A whole number decides a plural.
-using Argument = std::variant<std::string, Length, Fine, Share, Number, int, Phrases>;
+using Argument = std::variant<std::string, Length, Fine, AtMost, AtLeast, Share, Number, int, Phrases>;
 using Arguments = std::vector<std::pair<std::string, Argument>>;
 
 struct Words {

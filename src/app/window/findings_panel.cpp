@@ -1,0 +1,170 @@
+#include "app/window/findings_panel.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPainter>
+#include <QTreeWidget>
+
+#include "app/widgets/figures.h"
+#include "app/widgets/theme.h"
+#include "core/drawing/drawing.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// A mark and a word, never colour alone.
+QIcon severity_icon(Severity s) {
+    QPixmap map(16, 16);
+    map.fill(Qt::transparent);
+    QPainter p(&map);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    if (s == Severity::stop) {
+        p.setBrush(to_qt(palette::carmine));
+        p.drawRoundedRect(QRectF(2, 2, 12, 12), 2, 2);
+    } else if (s == Severity::caution) {
+        p.setBrush(to_qt(palette::ochre));
+        p.drawPolygon(QPolygonF({QPointF(8, 1), QPointF(15, 14), QPointF(1, 14)}));
+    } else {
+        p.setPen(QPen(to_qt(palette::quiet), 1.6));
+        p.drawEllipse(QPointF(8, 8), 5.2, 5.2);
+    }
+    return QIcon(map);
+}
+
+QString stage_title(const std::string& key) {
+    for (const Stage& s : stages())
+        if (key == s.key) return QString::fromLatin1(s.name);
+    return {};
+}
+
+}  // namespace
+
+FindingsPanel::FindingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
+    setObjectName(QStringLiteral("FindingsPanel"));
+    setAccessibleName(QStringLiteral("All findings"));
+    setStyleSheet(QStringLiteral("#FindingsPanel { background:#FBFAF6; border:1px solid #8C9BA5; border-radius:6px; }"));
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(14, 10, 14, 10);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(QStringLiteral("All there is to say"));
+    title->setProperty("head", true);
+    head->addWidget(title);
+    says_ = new QLabel;
+    says_->setObjectName(QStringLiteral("Findings count"));
+    says_->setProperty("quiet", true);
+    head->addWidget(says_, 1);
+    filter_ = new QLineEdit;
+    filter_->setObjectName(QStringLiteral("Filter findings"));
+    filter_->setAccessibleName(QStringLiteral("Filter findings"));
+    filter_->setPlaceholderText(QStringLiteral("only with this word"));
+    filter_->setFixedWidth(180);
+    head->addWidget(filter_);
+    all_ = new QCheckBox(QStringLiteral("seen ones too"));
+    all_->setObjectName(QStringLiteral("Seen too"));
+    head->addWidget(all_);
+    auto* seen = push(QStringLiteral("Seen"), QStringLiteral("Puts the chosen notes away until their figures change (S)"));
+    head->addWidget(seen);
+    auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench (Escape)"));
+    head->addWidget(close);
+    rows->addLayout(head);
+    list_ = new QTreeWidget;
+    list_->setObjectName(QStringLiteral("Findings list"));
+    list_->setColumnCount(2);
+    list_->setHeaderHidden(true);
+    list_->header()->setStretchLastSection(false);
+    list_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+    list_->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+    list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    rows->addWidget(list_, 1);
+    connect(filter_, &QLineEdit::textChanged, this, &FindingsPanel::fill);
+    connect(all_, &QCheckBox::toggled, this, &FindingsPanel::fill);
+    connect(seen, &QPushButton::clicked, this, &FindingsPanel::mark_seen);
+    connect(close, &QPushButton::clicked, this, &QWidget::hide);
+    connect(list_, &QTreeWidget::itemDoubleClicked, this,
+            [this](QTreeWidgetItem* item) { emit chosen(item->data(0, Qt::UserRole).toInt()); });
+    hide();
+}
+
+bool FindingsPanel::seen(const Finding& finding) const {
+    return finding.severity == Severity::note && seen_.contains(qt(finding_text(finding, Unit::mm)));
+}
+
+void FindingsPanel::showEvent(QShowEvent*) {
+    fill();
+    list_->setFocus();
+}
+
+void FindingsPanel::refresh() {
+    if (isVisible() && (shown_ != room_.findings() || unit_ != room_.order().unit)) fill();
+}
+
+void FindingsPanel::fill() {
+    shown_ = room_.findings();
+    unit_ = room_.order().unit;
+    list_->clear();
+    std::size_t stops = 0, cautions = 0, notes = 0, away = 0;
+    const QString word = filter_->text().trimmed();
+    for (const FoldedFindings& group : folded(shown_)) {
+        std::vector<std::size_t> of;
+        for (const std::size_t i : group.of) {
+            if (seen(shown_[i])) ++away;
+            if (seen(shown_[i]) && !all_->isChecked()) continue;
+            if (!word.isEmpty() && !qt(finding_text(shown_[i], unit_)).contains(word, Qt::CaseInsensitive)) continue;
+            of.push_back(i);
+        }
+        if (of.empty()) continue;
+        (group.severity == Severity::stop ? stops : group.severity == Severity::caution ? cautions : notes) += of.size();
+        const auto line = [&](std::size_t i) {
+            auto* item = new QTreeWidgetItem({qt(finding_text(shown_[i], unit_)), stage_title(group.stage)});
+            item->setData(0, Qt::UserRole, int(i));
+            item->setIcon(0, severity_icon(group.severity));
+            item->setToolTip(0, qt(severity_name(group.severity)) + ": " + item->text(0));
+            return item;
+        };
+        auto* first = line(of.front());
+        list_->addTopLevelItem(first);
+        if (of.size() < 2) continue;
+        first->setText(1, QStringLiteral("%1 alike · %2").arg(of.size()).arg(first->text(1)));
+        for (std::size_t k = 1; k < of.size(); ++k) first->addChild(line(of[k]));
+    }
+    QStringList parts;
+    if (stops > 0) parts << counted(stops, "stop");
+    if (cautions > 0) parts << counted(cautions, "caution");
+    if (notes > 0) parts << counted(notes, "note");
+    if (away > 0) parts << QStringLiteral("%1 seen").arg(away);
+    says_->setText(parts.isEmpty() ? QStringLiteral("nothing to mend") : parts.join(QStringLiteral(", ")));
+    if (list_->topLevelItemCount() > 0) list_->setCurrentItem(list_->topLevelItem(0));
+}
+
+void FindingsPanel::mark_seen() {
+    for (const QTreeWidgetItem* item : list_->selectedItems()) {
+        const auto take = [&](const QTreeWidgetItem* one) {
+            const Finding& f = shown_[std::size_t(one->data(0, Qt::UserRole).toInt())];
+            if (f.severity == Severity::note) seen_.insert(qt(finding_text(f, Unit::mm)));
+        };
+        take(item);
+        for (int k = 0; !item->isExpanded() && k < item->childCount(); ++k) take(item->child(k));
+    }
+    fill();
+}
+
+void FindingsPanel::keyPressEvent(QKeyEvent* event) {
+    const QTreeWidgetItem* item = list_->currentItem();
+    switch (event->key()) {
+    case Qt::Key_Escape: return hide();
+    case Qt::Key_S: return mark_seen();
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        if (item != nullptr) emit chosen(item->data(0, Qt::UserRole).toInt());
+        return;
+    default: QFrame::keyPressEvent(event);
+    }
+}
+
+}  // namespace orthema::app
