@@ -1,9 +1,14 @@
 #include "files/export_order.h"
 
+#include <atomic>
 #include <filesystem>
 #include <functional>
+#include <future>
 #include <map>
 #include <memory>
+#include <mutex>
+#include <optional>
+#include <thread>
 #include <utility>
 
 #include "core/guides/guides.h"
@@ -22,29 +27,82 @@ namespace orthema {
 
 namespace {
 
-/// The files of an export, written one after the other, each with its share of the progress.
+/// The files of an export. What is wanted first and written fast comes first; several are written at once.
 struct Steps {
     struct Step {
         std::string path;
         std::function<Result<Done>(const Task&)> write;
+        int turn = 0;  ///< lists and guides before sheets, their pictures last
+        double weight = 1;
     };
     std::vector<Step> steps;
 
-    void add(std::string path, std::function<Result<Done>(const Task&)> write) { steps.push_back({std::move(path), std::move(write)}); }
+    void add(std::string path, std::function<Result<Done>(const Task&)> write, int turn = 0, double weight = 1) {
+        steps.push_back({std::move(path), std::move(write), turn, weight});
+    }
 
-    /// Stops at the first that fails; `files` gets those that are whole.
+    /// Stops at the first that fails; `files` gets those that are whole, in their order.
     Result<Done> run(const Task& task, std::vector<std::string>& files) {
-        const auto total = static_cast<double>(steps.size() + 1);
-        for (std::size_t i = 0; i < steps.size(); ++i) {
-            if (task.stopped()) return Error{"Stopped: the files that are whole stay, the rest was not written."};
-            const Step step = std::exchange(steps[i], {});  // what it holds goes when it is written
-            const std::string name = std::filesystem::path(step.path).filename().string();
-            const auto share = [&](double part) { return (static_cast<double>(i) + part) / total; };
-            const Task own{[&](double part, const std::string&) { task.say(share(part), name); }, task.cancelled};
-            task.say(share(0), name);
-            if (auto done = step.write(own); !done) return done;
-            files.push_back(step.path);
-        }
+        std::stable_sort(steps.begin(), steps.end(), [](const Step& a, const Step& b) { return a.turn < b.turn; });
+        double total = 1;
+        for (const Step& s : steps) total += s.weight;
+        std::mutex guard;  // of all that follows
+        std::size_t next = 0;
+        double done_before = 0;
+        std::vector<double> parts(steps.size(), 0);
+        std::vector<char> whole(steps.size(), 0);
+        std::optional<Error> fault;
+        std::atomic<bool> stop{false};
+        const auto tell = [&](const std::string& doing) {
+            double share = done_before;
+            for (const double p : parts) share += p;
+            task.say(std::min(1.0, share / total), doing);
+        };
+        const auto work_on = [&] {
+            for (;;) {
+                Step step;
+                std::size_t at = 0;
+                {
+                    const std::scoped_lock lock(guard);
+                    if (fault || next == steps.size()) return;
+                    if (task.stopped()) {
+                        fault = Error{"Stopped: the files that are whole stay, the rest was not written."};
+                        stop = true;
+                        return;
+                    }
+                    at = next++;
+                    step = std::move(steps[at]);  // what it holds goes when it is written
+                    steps[at].path = step.path;
+                }
+                const std::string name = std::filesystem::path(step.path).filename().string();
+                const Task own{[&](double part, const std::string&) {
+                                   const std::scoped_lock lock(guard);
+                                   parts[at] = part * step.weight;
+                                   if (task.stopped()) stop = true;
+                                   tell(name);
+                               },
+                               &stop};
+                own.say(0, name);
+                auto done = step.write(own);
+                const std::scoped_lock lock(guard);
+                parts[at] = 0;
+                done_before += step.weight;
+                if (done)
+                    whole[at] = 1;
+                else if (!fault) {
+                    fault = task.stopped() ? Error{"Stopped: the files that are whole stay, the rest was not written."} : done.error();
+                    stop = true;
+                }
+            }
+        };
+        std::vector<std::future<void>> others;
+        for (unsigned k = 1; k < std::clamp(std::thread::hardware_concurrency(), 1U, 4U); ++k)
+            others.push_back(std::async(std::launch::async, work_on));
+        work_on();
+        for (auto& o : others) o.get();
+        for (std::size_t i = 0; i < steps.size(); ++i)
+            if (whole[i] != 0) files.push_back(steps[i].path);
+        if (fault) return *fault;
         return Done{};
     }
 };
@@ -114,15 +172,20 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     // A sheet's page is shared by the steps that write it, and gone with the last of them.
     const auto page_files = [&](const std::string& name, const Drawing& drawn, const std::string& title) {
         const auto page = std::make_shared<const Drawing>(drawn);
+        const double picture_weight = 2 + drawn.width * drawn.height / 1e5;
         if (choice.sheets_pdf)
-            steps.add(name + ".pdf",
-                      [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); });
+            steps.add(
+                name + ".pdf", [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); },
+                1, 2);
         if (choice.sheets_png)
-            steps.add(name + ".png",
-                      [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); });
+            steps.add(
+                name + ".png", [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); },
+                2, picture_weight);
         if (choice.sheets_tiff)
-            steps.add(name + ".tif",
-                      [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); });
+            steps.add(
+                name + ".tif",
+                [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); }, 2,
+                picture_weight);
     };
     for (const MediumPlan& m : sheets.media) {
         if (m.stale) continue;

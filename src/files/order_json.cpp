@@ -46,6 +46,7 @@ SizingRule read_sizing(const In& in, bool of_rule) {
     r.measure = *measure;
     r.exponent = in["exponent"].number(-4, 4);
     r.step = in["step_mm"].length(0);
+    if (in.has("within")) r.within = in["within"].number(0, 1);
     r.price = in["price"].number(0, 1e9);
     r.band_count = in["band_count"].whole(0, 400);
     in["band_starts"].each(400, [&](const In& e) { r.band_starts.push_back(e.text()); });
@@ -172,6 +173,7 @@ Order read_order(const In& in) {
         OrderLine l{e["blank"].text(), e["colour"].text(), e["size"].text(), e["quantity"].whole(0, 100000), {}};
         if (e.has("note")) l.note = e["note"].text();
         if (e.has("lot")) l.lot = e["lot"].text();
+        if (e.has("ref")) l.ref = e["ref"].text();
         if (e.has("first_piece")) l.first = e["first_piece"].whole(0, 1000000);
         o.lines.push_back(std::move(l));
     });
@@ -194,6 +196,10 @@ Order read_order(const In& in) {
     if (in.has("methods")) in["methods"].each(200, [&](const In& e) { o.methods.push_back(read_method(e)); });
     if (in.has("trials")) in["trials"].each(2000, [&](const In& e) { o.trials.push_back(read_trial(e)); });
     if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
+    if (in.has("kept_out"))
+        in["kept_out"].each(20000, [&](const In& e) {
+            o.kept_out.push_back({e["row"].whole(0, 100000000), e["text"].text(), e["reason"].text()});
+        });
     if (in.has("reprints")) in["reprints"].each(20000, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
     if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
@@ -214,6 +220,7 @@ json sizing_json(const SizingRule& s, bool of_rule) {
         j["base_width_mm"] = s.base_width.mm();
     }
     for (const SharedWidth& w : s.shared) j["shared"].push_back({{"first", w.first}, {"width_mm", w.width.mm()}});
+    if (s.within > 0) j["within"] = s.within;
     if (s.past_platen) j["past_platen"] = true;
     return j;
 }
@@ -287,6 +294,7 @@ json to_json(const Order& o) {
         json e{{"blank", l.style}, {"colour", l.colour}, {"size", l.size}, {"quantity", l.quantity}};
         if (!l.note.empty()) e["note"] = l.note;
         if (!l.lot.empty()) e["lot"] = l.lot;
+        if (!l.ref.empty()) e["ref"] = l.ref;
         if (l.first > 0) e["first_piece"] = l.first;
         j["lines"].push_back(e);
     }
@@ -312,6 +320,7 @@ json to_json(const Order& o) {
     for (const Method& m : o.methods) j["methods"].push_back(to_json(m));
     for (const Trial& t : o.trials) j["trials"].push_back(to_json(t));
     if (o.press_run != PressRun{}) j["press_run"] = to_json(o.press_run);
+    for (const KeptOut& k : o.kept_out) j["kept_out"].push_back({{"row", k.row}, {"text", k.text}, {"reason", k.reason}});
     for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));
     if (o.guide_setup != GuideSetup{}) j["guide_setup"] = to_json(o.guide_setup);
     for (const Jig& g : o.jigs) j["jigs"].push_back(to_json(g));

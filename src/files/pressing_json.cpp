@@ -109,6 +109,13 @@ PressRun read_press_run(const In& in) {
             r.pins.push_back(p);
         });
     if (in.has("order")) in["order"].each(1000, [&](const In& e) { r.order.push_back(e.text()); });
+    if (in.has("accepted")) {
+        const In& a = in["accepted"];
+        r.accepted.revision = a["revision"].text();
+        a["turns"].each(200000, [&](const In& e) {
+            r.accepted.turns.push_back({e["stage"].text(), e.has("press") ? e["press"].text() : std::string()});
+        });
+    }
     return r;
 }
 
@@ -123,6 +130,14 @@ json to_json(const PressRun& r) {
         j["pins"].push_back(e);
     }
     if (!r.order.empty()) j["order"] = r.order;
+    if (r.accepted != AcceptedPlan{}) {
+        json turns = json::array();
+        for (const PlanTurn& t : r.accepted.turns) {
+            turns.push_back({{"stage", t.stage}});
+            if (!t.press.empty()) turns.back()["press"] = t.press;
+        }
+        j["accepted"] = {{"revision", r.accepted.revision}, {"turns", std::move(turns)}};
+    }
     return j;
 }
 

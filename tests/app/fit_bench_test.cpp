@@ -98,7 +98,9 @@ TEST(FitBench, ArrowsNudgeByAMillimetreOrASixteenth) {
     w.key(w.wall(), Qt::Key_Up);
     EXPECT_NEAR(w.size("M").ink.y0, y + 9 - 25.4 / 16, 1e-9);
     w.page("Place");
-    EXPECT_TRUE(w.find<QLineEdit>("Top to ink")->text().contains('/') || w.find<QLineEdit>("Top to ink")->text().toInt() > 0);
+    const auto shown = parse_length(w.find<QLineEdit>("Top to ink")->text().toStdString(), Unit::inch);
+    ASSERT_TRUE(shown);
+    EXPECT_NEAR(shown->mm(), w.size("M").top_to_ink, 0.02) << "as it is, to the thousandth of an inch";
 }
 
 TEST(FitBench, PageKeysChooseASize) {
@@ -145,7 +147,11 @@ TEST(FitBench, SchoolsAreOneClick) {
     EXPECT_EQ(w.d().placing.school, PlacingSchool::pit_line);
     EXPECT_NEAR(w.size("L").ink.y0, place.y0, 1e-6) << "the chosen size keeps its place";
     w.page("Size");
-    w.type(w.find<QLineEdit>("Extra transfer costs"), "50");
+    w.type(w.find<QLineEdit>("None short by over, %"), "80");
+    EXPECT_EQ(w.fit().bands.size(), 1u);
+    w.type(w.find<QLineEdit>("None short by over, %"), "8");
+    for (const SizeFit& s : w.fit().sizes) EXPECT_GE(s.width, std::min(0.92 * s.ideal, rounded_down(std::min(s.ideal, s.limit), 5)) - 1e-6);
+    w.type(w.find<QLineEdit>("Number of bands"), "1");
     EXPECT_EQ(w.fit().bands.size(), 1u);
     w.type(w.find<QLineEdit>("In proportion, %"), "0");
     for (const SizeFit& s : w.fit().sizes) EXPECT_NEAR(s.ideal, w.d().sizing.base_width.mm(), 1e-9);
@@ -243,7 +249,7 @@ TEST(FitBench, SchoolsAndOverlaysAreOneKey) {
 
 TEST(FitBench, TheCostCurveIsClickedForACount) {
     FitWindow w;
-    w.click(w.find<QPushButton>("Strip/cost"));
+    w.click(w.find<QPushButton>("Strip/bands"));
     FitStrip* strip = w.bench<FitBench>("fit")->strip();
     for (const int count : {2, 4}) {
         QPoint at;
@@ -387,7 +393,7 @@ TEST(FitBench, TheStripsAgreeWithThePlan) {
     double cost = 0;
     for (const SizeFit& s : w.fit().sizes) cost += s.quantity * std::pow((s.ideal - s.width) / s.ideal, 2);
     EXPECT_NEAR(curve[w.fit().bands.size() - 1], cost, 1e-9);
-    for (const char* strip : {"Strip/cost", "Strip/drift", "Strip/ladder"}) {
+    for (const char* strip : {"Strip/bands", "Strip/drift", "Strip/ladder"}) {
         w.click(w.find<QPushButton>(strip));
         EXPECT_FALSE(w.bench<FitBench>("fit")->strip()->grab().isNull());
     }

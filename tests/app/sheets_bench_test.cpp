@@ -524,5 +524,23 @@ TEST(SheetsBench, BlanksLieOnTheSheetAndGroupsOneAfterTheOther) {
     for (const Transfer& t : w.room().transfer_set().transfers) EXPECT_FALSE(t.blanks.empty());
 }
 
+TEST(SheetsBench, EveryMediumIsSettledOneAfterTheOther) {
+    test::Window w;
+    w.open(test::source("demo/marrow-hill"));
+    Order bare = w.order();
+    std::erase_if(bare.layouts.own(), [](const MediumLayout& l) { return l.medium != "film-559"; });  // the longest stays as it lies
+    w.room().edit(QStringLiteral("nothing laid"), bare);
+    w.wait();
+    w.go(5);
+    w.type(w.find<QLineEdit>("Settle for (s)"), "0.2");
+    w.click(w.find<QPushButton>("Settle all"));
+    w.wait();
+    EXPECT_FALSE(w.room().settler().running());
+    for (const MediumPlan& m : w.room().sheets().media) {
+        EXPECT_EQ(m.placed, m.asked) << m.medium;
+        EXPECT_FALSE(m.stale) << m.medium;
+    }
+}
+
 }  // namespace TESTED
 }  // namespace orthema

@@ -160,6 +160,7 @@ Order made_small_order() {
     Decoration d = new_decoration(order, {"adult-tee", "ash"}, Location::full_front, art);
     d.id = "front";
     d.sizing.base_width = Length::from_mm(200);
+    d.sizing.within = 0;  // bands by price, as older orders have them
     order.decorations.push_back(d);
     order.job = "job-small";
     return numbered(order);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <chrono>
 #include <optional>
+#include <utility>
 
 #include "app/widgets/figures.h"
 #include "core/sheets/lay_out.h"
@@ -24,11 +25,12 @@ void Settler::settle(const std::string& medium_id, double seconds) {
             curve_.push_back({0, present->density});
         }
     running_ = true;
+    const bool quiet = std::exchange(quiet_, false);
     stop_ = std::make_shared<std::atomic<bool>>(false);
     document_.end_gesture();
     const auto begun = std::chrono::steady_clock::now();
     jobs_.background(
-        [this, medium = *medium, set = chain_.work().transfer_set(), now, begun, seconds, stop = stop_, present,
+        [this, medium = *medium, set = chain_.work().transfer_set(), now, begun, seconds, quiet, stop = stop_, present,
          seed = ++seed_]() -> std::function<void()> {
             NestOptions options;
             options.seconds = seconds;
@@ -49,15 +51,16 @@ void Settler::settle(const std::string& medium_id, double seconds) {
                     Qt::QueuedConnection);
             };
             const auto solution = lay_out(medium, set, now, options, Task{{}, stop.get()}, show);
-            return [this, stop, solution, gained, at = passed()] {
+            return [this, stop, solution, gained, quiet, at = passed()] {
                 if (stop_ == stop) {
                     running_ = false;
                     document_.end_gesture();
                     if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
-                    if (solution && !gained && !*stop)
+                    if (solution && !gained && !*stop && !quiet)
                         notices_.say(QStringLiteral("No better layout was found in that time: this one stays."));
                 }
                 if (!solution) notices_.complain(qt(solution.sentence()));
+                next();
                 emit changed();
             };
         },
@@ -65,7 +68,26 @@ void Settler::settle(const std::string& medium_id, double seconds) {
     emit changed();
 }
 
+void Settler::settle_all(double seconds) {
+    if (running()) return;
+    each_ = seconds;
+    for (const MediumPlan& plan : chain_.work().sheet_plan().media)
+        if (plan.asked > 0) waiting_.insert(waiting_.begin(), plan.medium);
+    next();
+    emit changed();
+}
+
+/// The next medium, once what was laid before is worked out.
+void Settler::next() {
+    if (running_ || waiting_.empty() || chain_.catching_up()) return;
+    const std::string medium = waiting_.back();
+    waiting_.pop_back();
+    quiet_ = true;
+    settle(medium, each_);
+}
+
 void Settler::stop() {
+    waiting_.clear();
     if (!running_) return;
     *stop_ = true;
     running_ = false;

@@ -21,11 +21,15 @@ class Settler : public QObject {
     Q_OBJECT
 public:
     Settler(Document& document, Chain& chain, Jobs& jobs, Notices& notices, QObject* parent = nullptr)
-        : QObject(parent), document_(document), chain_(chain), jobs_(jobs), notices_(notices) {}
+        : QObject(parent), document_(document), chain_(chain), jobs_(jobs), notices_(notices) {
+        connect(&chain_, &Chain::worked, this, &Settler::next);
+    }
     ~Settler() override { stop(); }
     void settle(const std::string& medium, double seconds);
+    /// One medium after the other, each for so many seconds: those that have pieces.
+    void settle_all(double seconds);
     void stop();
-    [[nodiscard]] bool running() const { return running_; }
+    [[nodiscard]] bool running() const { return running_ || !waiting_.empty(); }
     [[nodiscard]] const std::vector<SettlePoint>& curve() const { return curve_; }
     void forget_curve() { curve_.clear(); }
     /// As many fillings as find room on the sheets that are there.
@@ -35,11 +39,15 @@ signals:
     void changed();
 
 private:
+    void next();
     Document& document_;
     Chain& chain_;
     Jobs& jobs_;
     Notices& notices_;
     bool running_ = false;
+    std::vector<std::string> waiting_;  ///< media, the last first
+    double each_ = 0;                   ///< seconds for one of them
+    bool quiet_ = false;                ///< of the next: where nothing is gained nobody is told
     std::shared_ptr<std::atomic<bool>> stop_;
     std::vector<SettlePoint> curve_;
     unsigned seed_ = 0;  ///< settling more tries something else

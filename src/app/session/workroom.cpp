@@ -34,6 +34,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
         tell();
     });
     connect(&keeper_, &Keeper::about_to_take_over, &settler_, &Settler::stop);
+    connect(&keeper_, &Keeper::about_to_take_over, &planner_, &Planner::abandon);
     connect(&keeper_, &Keeper::taken_over, this, [this](const Work& fitted) {
         settler_.forget_curve();
         chain_.take_over(fitted);
@@ -56,7 +57,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
 
 Workroom::~Workroom() {
     settler_.stop();
-    planner_.stop();
+    planner_.abandon();
     exporter_.stop();
     jobs_.finish();
 }

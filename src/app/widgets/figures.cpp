@@ -89,7 +89,7 @@ LengthField::LengthField(const QString& name, QWidget* parent) : ValueField(name
 
 void LengthField::show_length(Length length, Unit unit) {
     unit_ = unit;
-    show_text(qt(length_text(length, unit, false)));
+    show_text(qt(stored_text(length, unit)));
 }
 
 void LengthField::show_fine(Length length, Unit unit) {
@@ -289,6 +289,11 @@ QPushButton* push(const QString& text, const QString& why, bool main) {
     b->setAutoDefault(false);  // Enter in a dialog's field belongs to the field
     if (main) b->setProperty("main", true);
     return b;
+}
+
+QString counted(std::size_t n, const char* one, const char* many) {
+    const QString word = n == 1 ? QString::fromUtf8(one) : many != nullptr ? QString::fromUtf8(many) : QString::fromUtf8(one) + "s";
+    return QString::number(n) + " " + word;
 }
 
 }  // namespace orthema::app

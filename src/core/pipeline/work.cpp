@@ -34,6 +34,7 @@ Order for_transfers(const Order& order) {
 Order for_fit(const Order& order) {
     Order o = for_transfers(order);
     o.reprints.clear();
+    o.kept_out.clear();
     o.methods.clear();
     o.jigs.clear();
     return o;
@@ -110,11 +111,10 @@ Work work(const Order& order, const Shop&, const Shared<KnownArt>& art, const Wo
     w.sheets = kept_or(before == nullptr ? nullptr : &before->sheets, SheetInput{for_sheets(order), w.transfers.out},
                        [](const SheetInput& in) { return sheet_plan(in.order, *in.transfers); });
     w.press = kept_or(before == nullptr ? nullptr : &before->press, PressInput{for_press(order), w.fit.out, w.transfers.out},
-                      [&](const PressInput& in) {
+                      [](const PressInput& in) {
                           ScheduleOptions quick;
                           quick.tries = 0;
-                          const PressPlan* from = before != nullptr && before->press_plan().bettered ? &before->press_plan() : nullptr;
-                          return press_plan(in.order, *in.fit, *in.transfers, quick, {}, from);
+                          return press_plan(in.order, *in.fit, *in.transfers, quick);
                       });
     w.guides = kept_or(before == nullptr ? nullptr : &before->guides, GuideInput{for_guides(order), w.fit.out},
                        [](const GuideInput& in) { return stale_guides(in.order, *in.fit); });

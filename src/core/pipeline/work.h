@@ -83,8 +83,8 @@ struct Work {
 /// How far to go: fitting alone takes milliseconds and may be asked on the thread that draws.
 enum class HowFar { fit, all };
 
-/// Every stage of the order. `before` is the work of an earlier order: what still holds is taken over. A press plan that was
-/// bettered by hand or with time is gone on from. Through the fit alone, later stages stay as they were before.
+/// Every stage of the order. `before` is the work of an earlier order: what still holds is taken over. Through the fit alone, later stages
+/// stay as they were before.
 Work work(const Order& order, const Shop& shop, const Shared<KnownArt>& art, const Work* before = nullptr, const Task& task = {},
           HowFar through = HowFar::all);
 

@@ -247,6 +247,29 @@ double length_of_cuts(const Medium& medium, const TransferSet& set, const Sheet&
     return sum;
 }
 
+/// Pieces that no sheet of the medium takes at any turn they may have.
+void say_too_large(const Medium& medium, const TransferSet& set, const MediumLayout& layout, const Subject& about, Findings& findings) {
+    std::vector<NestProblem> sizes{sheet_problem({medium, {}}, set, layout)};
+    for (const StockItem& item : medium.laying.stock)
+        if (const Bed bed = bed_of(medium, item.id); bed.shape.outer.empty()) sizes.push_back(sheet_problem(bed, set, layout));
+    for (const NestPiece& piece : sizes.front().pieces) {
+        const bool fits = std::any_of(sizes.begin(), sizes.end(), [&](const NestProblem& p) {
+            return std::any_of(piece.rotations.begin(), piece.rotations.end(), [&](double turn) {
+                const Rect box = bounds(mapped(piece.outline.outer, Affine::turn(turn)));
+                return box.width() <= p.max_length - 2 * p.margin + 0.01 && box.height() <= p.width - 2 * p.margin + 0.01;
+            });
+        });
+        if (fits) continue;
+        const Transfer* t = find_transfer(set, piece.id);
+        const Rect box = bounds(piece.outline.outer);
+        findings.push_back(finding("piece-too-large", about,
+                                   {{"medium", medium.name},
+                                    {"piece", t == nullptr ? piece.id : t->name},
+                                    {"width", Length::from_mm(box.width())},
+                                    {"height", Length::from_mm(box.height())}}));
+    }
+}
+
 /// More of a stock item than is there.
 void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Subject& about, Findings& findings) {
     for (const StockItem& item : medium.laying.stock) {
@@ -355,10 +378,16 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         }
         m.density = area_of_all > 0 ? used_of_all / area_of_all : 0;
         say_stock(medium, m.sheets, about, plan.findings);
-        if (m.placed == 0)
+        say_too_large(medium, set, layout, about, plan.findings);
+        if (m.placed == 0 && m.printed > 0)
+            plan.findings.push_back(finding("sheet-again", about, {{"medium", medium.name}, {"n", m.asked}}));
+        else if (m.placed == 0)
             plan.findings.push_back(finding("sheet-empty", about, {{"medium", medium.name}}));
         else if (m.stale)
-            plan.findings.push_back(finding("sheet-stale", about, {{"medium", medium.name}, {"fault", faults.front()}}));
+            plan.findings.push_back(finding("sheet-stale", about,
+                                            {{"medium", medium.name},
+                                             {"fault", Phrases{{m.placed < m.asked ? Words{"stale-missing", {{"n", m.asked - m.placed}}}
+                                                                                   : Words{"stale-clash", {}}}}}}));
         if (m.mixed) plan.findings.push_back(finding("groups-mixed", about, {{"medium", medium.name}}));
         if (crossing > 0) plan.findings.push_back(finding("seam-crossed", about, {{"medium", medium.name}, {"n", crossing}}));
         plan.media.push_back(std::move(m));

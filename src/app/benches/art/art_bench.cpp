@@ -9,8 +9,10 @@
 #include "app/benches/art/art_view.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
+#include "core/fitting/coverage.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
+#include "core/transfers/choices.h"
 
 namespace orthema::app {
 
@@ -284,8 +286,17 @@ void ArtBench::put_on(bool everywhere) {
     if (l < 0 || std::size_t(l) >= locations_.size()) return;
     std::string made;
     Order next = with_new_design(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art, &made);
+    const auto facts = room_.facts().find(art->id);
+    if (Decoration wrap = *find_decoration(next, made);
+        wrap.location == Location::wrap_full && facts != room_.facts().end() && fills_its_sides(facts->second.outline)) {
+        wrap.making.cover = true;
+        next = with_decoration(next, wrap);
+    }
     std::vector<PassedOver> passed;
     if (everywhere) next = with_design_on(next, made, runs, &passed);
+    if (facts != room_.facts().end())
+        for (const Decoration& d : Order(next).decorations)
+            if (find_decoration(room_.order(), d.id) == nullptr) next = with_suited_medium(next, d.id, facts->second);
     Selection s = room_.selection();
     s.run = runs[std::size_t(r)];
     s.decoration = made;

@@ -130,7 +130,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     under->setSpacing(6);
     strip_ = new FitStrip(room);
     under->addWidget(strip_, 1);
-    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("cost"), QStringLiteral("drift")},
+    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("bands"), QStringLiteral("drift")},
                                  nullptr, false, true);
     strip_choice_->setToolTip(QStringLiteral("What the strip shows: widths, what bands cost, or how each school drifts over the run"));
     strip_choice_->setFixedWidth(66);

@@ -71,7 +71,7 @@ private:
     LengthField *width_, *base_width_, *step_;
     Segments* sizing_;
     QComboBox* measure_;
-    NumberField *exponent_, *price_, *count_, *spares_;
+    NumberField *exponent_, *within_, *count_, *spares_;
     QPushButton *unpin_, *share_;
     // place
     QLabel *sides_, *bottom_, *below_, *balance_, *exact_, *meet_says_, *no_marks_;

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 
 #include <cmath>
+#include <set>
 
 #include "app/benches/fit/fit_deeds.h"
 #include "app/benches/fit/fit_wall.h"
@@ -15,6 +16,19 @@
 #include "core/order/rules.h"
 
 namespace orthema::app {
+
+namespace {
+
+/// "5 widths for 7 sizes": rounding makes some of them one.
+QString graded_words(const DecorationFit& fit) {
+    std::set<long> widths;
+    for (const SizeFit& s : fit.sizes) widths.insert(std::lround(s.width * 10));
+    if (widths.size() == fit.sizes.size()) return QStringLiteral("a width for each size");
+    return widths.size() == 1 ? QStringLiteral("one width for %1 sizes").arg(fit.sizes.size())
+                              : QStringLiteral("%1 widths for %2 sizes").arg(widths.size()).arg(fit.sizes.size());
+}
+
+}  // namespace
 
 void FitBench::build_size() {
     FigurePanel* p = pages_[0];
@@ -51,23 +65,25 @@ void FitBench::build_size() {
     };
     p->add(sizing_);
     bands_says_ = p->note();
-    count_ = p->number_row(QStringLiteral("Number of bands"), QStringLiteral("0 lets the price choose"), 0, 400, 0);
+    within_ =
+        p->number_row(QStringLiteral("None short by over, %"),
+                      QStringLiteral("As few bands as keep every size within this of its ideal width; less gives more bands"), 1, 90, 1);
+    within_->entered = [this](double v) {
+        change(QStringLiteral("how far a size may be short"), [v](Decoration& d) {
+            d.sizing.school = SizingSchool::bands;
+            d.sizing.within = v / 100;
+            d.sizing.band_count = 0;
+            d.sizing.band_starts.clear();
+            d.sizing.shared.clear();
+        });
+    };
+    count_ = p->number_row(QStringLiteral("Number of bands"), QStringLiteral("So many, whatever that leaves a size short by"), 1, 400, 0);
     count_->entered = [this](double v) {
         change(QStringLiteral("number of bands"), [v](Decoration& d) {
             d.sizing.school = SizingSchool::bands;
             d.sizing.band_count = int(v);
             d.sizing.band_starts.clear();
             d.sizing.shared.clear();
-        });
-    };
-    price_ = p->number_row(
-        QStringLiteral("Extra transfer costs"),
-        QStringLiteral("What one more distinct transfer is worth, against pieces × (shortfall)². Lower gives more bands."), 0, 100, 3);
-    price_->entered = [this](double v) {
-        change(QStringLiteral("price of a transfer"), [v](Decoration& d) {
-            d.sizing.price = v;
-            d.sizing.band_count = 0;
-            d.sizing.band_starts.clear();
         });
     };
     base_width_ = p->length_row(QStringLiteral("Base width"), QStringLiteral("The ideal width on the base size; others grow from it"));
@@ -118,7 +134,6 @@ void FitBench::build_place() {
         return std::nullopt;
     };
     sides_ = p->text_row(QStringLiteral("To the sides"));
-    sides_->setToolTip(QStringLiteral("From the ink's edges to the seams, your left and your right"));
     bottom_ = p->text_row(QStringLiteral("Ink to bottom"));
     below_ = p->text_row(QStringLiteral("Feature below"));
     exact_ = p->text_row(QStringLiteral("How exact"));
@@ -292,32 +307,26 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
             if (!may_be_zero(m) || m == d.sizing.measure) items.emplace_back(measure_key(m), qt(measure_short(m)));
     set_items(measure_, items, measure_key(d.sizing.measure));
     exponent_->show_number(100 * d.sizing.exponent);
-    price_->show_number(d.sizing.price);
-    count_->show_number(d.sizing.band_count);
+    const bool bands = d.sizing.school == SizingSchool::bands;
+    within_->setEnabled(bands);
+    if (bands && d.sizing.within > 0 && d.sizing.band_count == 0)
+        within_->show_number(100 * d.sizing.within);
+    else
+        within_->show_text({});
+    within_->setPlaceholderText(bands ? QStringLiteral("not asked") : QString());
+    count_->show_number(double(fit.bands.size()));
     step_->show_length(d.sizing.step, unit);
     spares_->show_number(d.spares);
     const bool by_hand = d.sizing.school == SizingSchool::bands && !d.sizing.band_starts.empty();
     QString says;
     if (d.sizing.school == SizingSchool::bands) {
-        says = QStringLiteral("%1 bands%2").arg(fit.bands.size()).arg(by_hand ? QStringLiteral(", set by hand") : QString());
-        const std::vector<double> curve = cost_curve(d, fit);
-        if (!by_hand && !fit.bands.empty() && fit.bands.size() <= curve.size()) {
-            // the range of prices over which this count stays the cheapest
-            const std::size_t k = fit.bands.size() - 1;
-            double low = 0, high = 1e9;
-            for (std::size_t j = 0; j < curve.size(); ++j) {
-                const double gain = curve[std::min(j, k)] - curve[std::max(j, k)];
-                const double between = gain / std::abs(double(j) - double(k));
-                if (j > k) low = std::max(low, between);
-                if (j < k) high = std::min(high, between);
-            }
-            says += QStringLiteral(", best from a price of %1%2")
-                        .arg(low, 0, 'f', 3)
-                        .arg(high < 1e8 ? QStringLiteral(" to %1").arg(high, 0, 'f', 3) : QStringLiteral(" up"));
-        }
+        double worst = 0;
+        for (const SizeFit& size : fit.sizes) worst = std::max(worst, 1 - size.width / size.ideal);
+        says = counted(fit.bands.size(), "band") + (by_hand ? QStringLiteral(", set by hand") : QString()) +
+               (worst > 0.005 ? QStringLiteral("; the most a size is short by is %1\u00a0%").arg(100 * worst, 0, 'f', 0)
+                              : QStringLiteral("; every size has its ideal"));
     } else {
-        says = d.sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest")
-                                                         : QStringLiteral("%1 widths, one for each size").arg(fit.bands.size());
+        says = d.sizing.school == SizingSchool::one_size ? QStringLiteral("one transfer, sized by the smallest") : graded_words(fit);
     }
     if (fit.cut.blanks > 1) {
         int pieces = 0;
@@ -367,6 +376,8 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
     else
         pit_->show_text(QStringLiteral("none"));
     sides_->setText(qt(length_text(Length::from_mm(on.left_margin), unit, false)) + QStringLiteral(" and ") + text(on.right_margin));
+    sides_->setToolTip(QStringLiteral("From the ink's edges to the %1, your left and your right, at the ink's middle height")
+                           .arg(qt(side_name_at(panel, margin_height(panel, on.ink)))));
     bottom_->setText(text(on.ink_to_bottom) + QStringLiteral(" to the ") + qt(panel.bottom_name));
     below_->setText(on.below.empty() ? QStringLiteral("none") : qt(on.below) + ", " + text(on.ink_to_below));
     const Exactness exact = exactness_of(slack_of(*ground, fit, on));

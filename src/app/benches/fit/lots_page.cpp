@@ -211,8 +211,8 @@ void LotsPage::refresh() {
         int pieces = 0;
         for (const Decoration& o : order.decorations)
             if (o.rule == d->rule) pieces += garments_in(order, o.run);
-        text =
-            QStringLiteral("One rule for %1, %2 pieces: a change on any of them moves all.").arg(lots_text(std::size_t(lots))).arg(pieces);
+        text = QStringLiteral("One rule for %1, %2: a change on any of them moves all.")
+                   .arg(lots_text(std::size_t(lots)), counted(std::size_t(pieces), "piece"));
     } else {
         text = QStringLiteral("On this lot alone. Tick others, and one rule holds for all.");
     }

@@ -321,8 +321,10 @@ void MakingPages::refresh_split(const Decoration& d, const Made* made) {
 void MakingPages::build_shape() {
     FigurePanel* p = pages_[3];
     nothing_ = p->note();
-    nothing_->setText(QStringLiteral("This location has no shape of its own: walls, flags, tags, tiles and coasters have."));
     wrap_part_ = p->part();
+    right_round_ = making_flag(wrap_part_, QStringLiteral("Right round: as wide as the wall"),
+                               QStringLiteral("The picture meets itself whatever the wall was taped at; nothing of its width is rounded"),
+                               &Making::cover);
     wrap_part_->head(QStringLiteral("Where the wrap's ends meet"));
     wrap_join_ = making_join(wrap_part_, QStringLiteral("Wrap join"), &Making::wrap_join);
     wrap_lap_ = making_length(wrap_part_, QStringLiteral("Past the wall"), QStringLiteral("A lap prints twice; with a minus a gap is left"),
@@ -366,6 +368,10 @@ void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
     sides_part_->setVisible(whole && style != nullptr && family_faces(style->family).size() > 1 && !is_hard(style->family));
     jig_part_->setVisible(whole);
     nothing_->setVisible(!wraps && !whole);
+    nothing_->setText(location_face(d.location) == Face::wrap
+                          ? QStringLiteral("On a part of a wall no ends meet: nothing is to be chosen here. A full wrap has a seam.")
+                          : QStringLiteral("This location has no shape of its own: full wraps, flags, tags, tiles and coasters have."));
+    right_round_->setChecked(d.making.cover);
     const bool round = style != nullptr && measure_mm(style->chart.begin()->second, Measure::handle_gap) <= 0;
     wrap_join_->setEnabled(round);
     wrap_lap_->setEnabled(round);
@@ -374,8 +380,9 @@ void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
     wrap_lap_->show_fine(d.making.wrap_lap, unit);
     seam_at_->show_fine(d.making.seam_at, unit);
     sheet_size_->setText(QStringLiteral("–"));
-    if (wraps && made != nullptr && !made->pieces.empty()) {
-        const Rect box = bounds(made->pieces.front().contour.outer);
+    if (wraps && made != nullptr && made->sector) {
+        const WrapSpan span = wrap_span(made->input.style, made->input.size, made->input.making);
+        const Rect box = bounds(made->sector->bent(box_region({span.from, 0, span.to, made->sector->slant})));
         sheet_size_->setText(qt(length_text(Length::from_mm(box.width()), unit, false)) + QStringLiteral(" × ") +
                              qt(length_text(Length::from_mm(box.height()), unit)));
     }

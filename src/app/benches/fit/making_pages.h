@@ -65,7 +65,7 @@ private:
     Segments* wrap_join_;
     LengthField *wrap_lap_, *seam_at_, *bleed_, *misplaced_, *fold_;
     QLabel *sheet_size_, *proof_, *jig_says_, *nothing_;
-    QCheckBox *cover_, *two_sided_;
+    QCheckBox *right_round_, *cover_, *two_sided_;
     QComboBox* jig_;
     // shop
     Segments *kind_, *mirror_, *reads_, *handling_, *shape_;

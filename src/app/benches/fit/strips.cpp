@@ -108,48 +108,33 @@ int bands_at(std::size_t columns, double x, double width) {
 }
 
 Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
-    Drawing d = strip("Cost of bands", 98, "click a count to choose it", width, height);
-    const std::vector<double> curve = cost_curve(decoration, fit);
+    Drawing d = strip("Bands", 52, "click a count to choose it", width, height);
+    const std::vector<Shortfall> curve = shortfall_curve(decoration, fit);
     const auto n = static_cast<int>(curve.size());
     if (n == 0) return d;
-    const double price = decoration.sizing.price;
     const Rect plot{cost_left, 42, width - cost_right, height - 20};
     const double cell = plot.width() / n;
-    double most = 1e-9;
-    std::vector<double> total;
-    for (int k = 0; k < n; ++k) {
-        total.push_back(curve[static_cast<std::size_t>(k)] + price * (k + 1));
-        most = std::max(most, total.back());
-    }
-    const auto y_of = [&](double v) { return plot.y1 - v / most * plot.height(); };
+    const double most = std::max(0.01, curve.front().worst);
+    const auto y_of = [&](double share) { return plot.y1 - share / most * plot.height(); };
     const auto chosen = static_cast<int>(fit.bands.size());
-    const int best = static_cast<int>(std::min_element(total.begin(), total.end()) - total.begin()) + 1;
-    Ring lack, sum;
+    Ring mean;
     for (int k = 0; k < n; ++k) {
-        const double x = plot.x0 + (k + 0.5) * cell, cost = curve[static_cast<std::size_t>(k)];
+        const double x = plot.x0 + (k + 0.5) * cell;
+        const Shortfall& s = curve[static_cast<std::size_t>(k)];
         const double half = std::min(20.0, cell * 0.32);
         const bool now = k + 1 == chosen;
-        d.rect({x - half, y_of(cost), x + half, plot.y1}, now ? palette::verdigris : palette::rule);
-        d.rect({x - half, y_of(total[static_cast<std::size_t>(k)]), x + half, y_of(cost)},
-               now ? Colour{0.184, 0.498, 0.475, 0.35} : Colour{0.773, 0.545, 0.106, 0.28});
-        lack.push_back({x, y_of(cost)});
-        sum.push_back({x, y_of(total[static_cast<std::size_t>(k)])});
+        d.rect({x - half, y_of(s.worst), x + half, plot.y1}, now ? palette::verdigris : palette::rule);
+        mean.push_back({x, y_of(s.mean)});
         d.text({x, height - 6}, std::to_string(k + 1), 11.5, now ? palette::ink : palette::quiet, Align::centre, now);
-        if (cell > 44)
-            d.text({x, y_of(total[static_cast<std::size_t>(k)]) - 4}, mm_text(total[static_cast<std::size_t>(k)], 2), 11, palette::quiet,
-                   Align::centre, k + 1 == best);
+        if (cell > 40)
+            d.text({x, y_of(s.worst) - 4}, mm_text(100 * s.worst, 0) + " %", 11, now ? palette::ink : palette::quiet, Align::centre, now);
     }
-    d.line(lack, {palette::ink, 1.5, {}});
-    d.line(sum, {palette::ochre_text, 1.2, {4, 3}});
+    d.line(mean, {palette::ochre_text, 1.5, {}});
     d.text({plot.x0 - 10, height - 6}, "bands", 11.5, palette::quiet, Align::right);
-    double x = 290;
-    const auto key = [&](const std::string& text, const Stroke& stroke) {
-        d.line({{x, 15}, {x + 22, 15}}, stroke);
-        d.text({x + 28, 19}, text, 12, palette::quiet);
-        x += 40 + text_width_guess(text, 12);
-    };
-    key("shortfall from ideal", {palette::ink, 1.5, {}});
-    key("with " + mm_text(price, 3) + " a transfer, least at " + std::to_string(best), {palette::ochre_text, 1.2, {4, 3}});
+    d.rect({290, 9, 304, 20}, palette::rule);
+    d.text({310, 19}, "most that a size is short by", 12, palette::quiet);
+    d.line({{500, 15}, {522, 15}}, {palette::ochre_text, 1.5, {}});
+    d.text({528, 19}, "mean over all pieces", 12, palette::quiet);
     return d;
 }
 

@@ -10,7 +10,7 @@ namespace orthema::app {
 Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width,
                        double height);
 
-/// Shortfall against the number of bands, with the price of the transfers on top; the least is marked.
+/// For each number of bands the most that a size is short of its ideal by, and the mean over all pieces.
 Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
 /// The number of bands whose column of `columns` lies under x, or 0.
 int bands_at(std::size_t columns, double x, double width);

@@ -68,7 +68,8 @@ void PrintPage::refresh() {
     std::vector<std::pair<std::string, QString>> items;
     if (const MediumPlan* plan = plan_of(room_))
         for (const Sheet& s : plan->sheets)
-            items.emplace_back(std::to_string(s.number), QStringLiteral("%1, %2 pieces").arg(s.number + 1).arg(s.copies.size()));
+            items.emplace_back(std::to_string(s.number),
+                               QStringLiteral("%1, %2").arg(QString::number(s.number + 1), counted(s.copies.size(), "piece")));
     const std::string was = sheets_->currentData().toString().toStdString();
     const bool known = std::any_of(items.begin(), items.end(), [&](const auto& i) { return i.first == was; });
     set_items(sheets_, items, known ? was : items.empty() ? "" : items.front().first);
@@ -79,7 +80,10 @@ void PrintPage::refresh() {
     cut_->setEnabled(sheet() != nullptr && m != nullptr && m->laying.cutting == Cutting::contour);
     int printed = 0;
     for (const PrintedCopies& p : layout_of(room_.order(), room_.selection().medium).printed) printed += p.copies;
-    printed_->setText(printed == 0 ? QString() : QStringLiteral("%1 pieces are printed already and not laid out again.").arg(printed));
+    printed_->setText(
+        printed == 0
+            ? QString()
+            : QStringLiteral("%1 printed already and not laid out again.").arg(counted(std::size_t(printed), "piece is", "pieces are")));
     printed_->setVisible(printed > 0);
     again_->setVisible(printed > 0);
     says_->setText(room_.devices().says());

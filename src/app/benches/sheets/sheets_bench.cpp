@@ -99,6 +99,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     turn_ = push(QStringLiteral("Turn"), QStringLiteral("A quarter turn of the chosen piece (R)"));
     lock_ = push(QStringLiteral("Lock"), QStringLiteral("A locked piece stays where it is while the others settle (L)"));
     settle_ = push(QStringLiteral("Settle"), QStringLiteral("Lays out every piece that is not locked; better the longer it runs"), true);
+    settle_all_ = push(QStringLiteral("Settle all"), QStringLiteral("Every medium, one after the other, each for as long as one"));
+    connect(settle_all_, &QPushButton::clicked, this, [this] { room_.settler().settle_all(settle_seconds_); });
     head->addWidget(title_);
     head->addWidget(about_);
     head->addStretch(1);
@@ -107,6 +109,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     head->addWidget(lock_);
     head->addWidget(swap_);
     head->addWidget(send_);
+    head->addWidget(settle_all_);
     head->addWidget(settle_);
     column->addLayout(head);
     ribbon_ = new Ribbon(room);
@@ -329,7 +332,7 @@ void SheetsBench::refresh() {
         if (pieces == 0 && m.id != s.medium) continue;
         chips.push_back({m.id,
                          qt(m.name),
-                         QStringLiteral("%1 pieces").arg(pieces),
+                         counted(std::size_t(pieces), "piece"),
                          standing_where([&](const Subject& about) { return about.medium == m.id; }),
                          {}});
     }
@@ -346,6 +349,8 @@ void SheetsBench::refresh() {
     const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
     settle_->setText(room_.settler().running() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
     settle_->setEnabled(room_.settler().running() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
+    settle_all_->setVisible(chips.size() > 1 && !room_.settler().running());
+    settle_all_->setEnabled(!room_.catching_up());
     ribbon_->refresh_pieces();
     if (!ribbon_->dragging()) {  // in small, a piece under way is not worth a frame
         roll_->refresh();

@@ -42,7 +42,7 @@ private:
     [[nodiscard]] int sheet_in_view() const;  ///< of the chosen piece, or the first that is seen
     ChipRow* media_;
     QLabel *title_, *about_, *cut_says_;
-    QPushButton *settle_, *turn_, *lock_, *swap_, *send_, *back_, *next_;
+    QPushButton *settle_, *settle_all_, *turn_, *lock_, *swap_, *send_, *back_, *next_;
     QWidget* cut_bar_;
     Ribbon* ribbon_;
     WholeRoll* roll_;

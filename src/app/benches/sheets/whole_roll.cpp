@@ -80,7 +80,7 @@ Drawing WholeRoll::draw(double width, double height) {
     if (plan != nullptr) {
         std::string text = plan->length > 0 ? length_text(Length::from_mm(plan->length), room_.order().unit) + " of film"
                                             : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? " sheet" : " sheets");
-        text += " for " + std::to_string(plan->placed) + " pieces";
+        text += " for " + std::to_string(plan->placed) + (plan->placed == 1 ? " piece" : " pieces");
         if (plan->sheets.size() > 1 && plan->length > 0) text += " in " + std::to_string(plan->sheets.size()) + " runs of the roll";
         d.text({96, 19}, text, 12, palette::quiet);
     }
