@@ -90,20 +90,20 @@ TEST(MakingBench, LayersByColourWithABacking) {
     ASSERT_EQ(w.pieces().size(), 3u);
     w.page("Layers");
     w.choose(w.find<QComboBox>("Layer"), "backing");
-    w.type(w.find<QLineEdit>("Past the layers above"), "2.5 mm");
+    w.type(w.find<QLineEdit>("Larger than above by"), "2.5 mm");
     w.wait();
     EXPECT_NEAR(w.d().making.layers.back().grow.mm(), 2.5, 1e-9);
     w.click(w.find<QPushButton>("Corners/square"));
     w.wait();
     EXPECT_EQ(w.d().making.corner, Corner::square);
-    w.type(w.find<QLineEdit>("Past the layers above"), "-30");
+    w.type(w.find<QLineEdit>("Larger than above by"), "-30");
     w.wait();
     EXPECT_TRUE(w.says("layer-swallowed")) << "it is said, and nothing is lost";
     EXPECT_EQ(w.d().making.layers.size(), 3u);
     w.undo();
     w.wait();
     EXPECT_FALSE(w.says("layer-swallowed"));
-    w.click(w.find<QPushButton>("Take it apart"));
+    w.click(w.find<QPushButton>("Split by colour"));
     w.wait();
     EXPECT_EQ(w.d().making.layers.size(), 3u) << "two colours, and the backing stays";
     // saved, opened again, the same

@@ -73,7 +73,7 @@ TEST(PressBench, PlansTheOrderAndFollowsIt) {
     EXPECT_TRUE(schedule_faults(w.plan().shop, w.plan().schedule).empty());
     EXPECT_NE(w.find<QLabel>("Plan summary")->text().indexOf("less than one after the other"), -1);
     const double before = w.plan().schedule.end;
-    w.type(w.find<QLineEdit>("Hands"), "3");
+    w.type(w.find<QLineEdit>("People at the presses"), "3");
     w.wait();
     EXPECT_EQ(w.order().press_run.hands, 3);
     EXPECT_LE(w.plan().schedule.end, before + 1);
@@ -107,7 +107,7 @@ TEST(PressBench, ALoadIsDraggedAndStaysThere) {
     EXPECT_GT(pin.start, was + 10);
     const auto& l = *std::find_if(w.plan().loads.begin(), w.plan().loads.end(), [&](const Load& o) { return o.id == pin.load; });
     EXPECT_DOUBLE_EQ(w.plan().schedule.places[std::size_t(l.tasks.front())].start, pin.start);
-    w.click(w.find<QPushButton>("Let it go"));
+    w.click(w.find<QPushButton>("Unpin it"));
     w.wait();
     EXPECT_TRUE(w.order().press_run.pins.empty());
 }
@@ -115,9 +115,9 @@ TEST(PressBench, ALoadIsDraggedAndStaysThere) {
 TEST(PressBench, PlanningOnNeverMakesItLonger) {
     PressWindow w;
     const double before = w.plan().schedule.end;
-    w.click(w.find<QPushButton>("Plan on"));
+    w.click(w.find<QPushButton>("Find a shorter plan"));
     QTest::qWait(400);
-    w.click(w.find<QPushButton>("Plan on"));  // now it stops
+    w.click(w.find<QPushButton>("Find a shorter plan"));  // now it stops
     w.wait();
     EXPECT_FALSE(w.room().planner().running());
     EXPECT_LE(w.plan().schedule.end, before + 1e-6);
@@ -214,7 +214,7 @@ TEST(PressBench, AShiftThatEndsEarlyGoesOnLaterAndTakesReplacementsIn) {
     w.desk().report(PressFault::crooked);
     w.wait();
     w.press()->refresh();
-    ASSERT_NE(w.find<QPushButton>("Take in"), nullptr);
+    ASSERT_NE(w.find<QPushButton>("Add to the shift"), nullptr);
     const int done = w.desk().shift().loads_done();
     w.click(w.find<QPushButton>("Begin the shift"));
     ASSERT_FALSE(w.desk().running());
@@ -302,7 +302,7 @@ TEST(PressBench, AReplacementIsTakenIntoTheShiftThatRuns) {
     w.desk().report(PressFault::lifted);
     w.wait();
     w.press()->refresh();
-    auto* take_in = w.find<QPushButton>("Take in");
+    auto* take_in = w.find<QPushButton>("Add to the shift");
     ASSERT_NE(take_in, nullptr);
     w.click(take_in);
     EXPECT_EQ(w.desk().waiting(), 0);

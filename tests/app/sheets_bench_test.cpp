@@ -252,10 +252,10 @@ TEST(SheetsBench, TwoLayoutsAreComparedAndChangedOver) {
     w.click(w.find<QCheckBox>("Its outlines over this one"));
     EXPECT_NE(w.ribbon()->grab().toImage(), plain);
     const auto second = w.copies();
-    w.click(w.find<QPushButton>("Change over"));
+    w.click(w.find<QPushButton>("Swap with the kept one"));
     EXPECT_EQ(w.copies(), first);
     EXPECT_TRUE(w.find<QLabel>("Kept layout")->text().contains("2 sheets,"));
-    w.click(w.find<QPushButton>("Change over"));
+    w.click(w.find<QPushButton>("Swap with the kept one"));
     EXPECT_EQ(w.copies(), second);
 }
 
@@ -299,7 +299,7 @@ TEST(SheetsBench, LayingIsTypedAndKept) {
     SheetsWindow w;
     w.page("Laying");
     w.type(w.find<QLineEdit>("Ink to cut line"), "3.5");
-    w.click(w.find<QCheckBox>("Marks for a cutter's eye"));
+    w.click(w.find<QCheckBox>("Register marks for the cutter"));
     w.choose(w.find<QComboBox>("Together"), "each size");
     w.type(w.find<QLineEdit>("Called"), "clamp");
     w.type(w.find<QLineEdit>("Begins at"), "40 x 100 mm");
@@ -372,7 +372,7 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     EXPECT_TRUE(w.sound());
     EXPECT_TRUE(used());
     w.page("Stock");
-    w.click(w.find<QPushButton>("Count down"));
+    w.click(w.find<QPushButton>("Take off the shelf count"));
     w.wait();
     for (const Medium& m : w.room().library().content().media)
         if (m.id == w.medium().id)
@@ -388,7 +388,7 @@ TEST(SheetsBench, WhatIsLeftIsFilledByWorth) {
     ASSERT_TRUE(w.sound());
     const std::size_t ordered = w.copies().size();
     w.page("Stock");
-    w.type(w.find<QLineEdit>("Worth, one"), "2");
+    w.type(w.find<QLineEdit>("One more is worth"), "2");
     w.wait();
     w.click(w.find<QPushButton>("Fill"));
     w.wait();

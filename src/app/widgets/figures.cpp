@@ -291,6 +291,11 @@ QPushButton* push(const QString& text, const QString& why, bool main) {
     return b;
 }
 
+QString film_text(double mm, Unit unit) {
+    if (mm < 1000) return qt(length_text(Length::from_mm(mm), unit));
+    return unit == Unit::mm ? QStringLiteral("%1 m").arg(mm / 1000, 0, 'f', 2) : QStringLiteral("%1 ft").arg(mm / 304.8, 0, 'f', 1);
+}
+
 QString counted(std::size_t n, const char* one, const char* many) {
     const QString word = n == 1 ? QString::fromUtf8(one) : many != nullptr ? QString::fromUtf8(many) : QString::fromUtf8(one) + "s";
     return QString::number(n) + " " + word;

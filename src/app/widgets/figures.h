@@ -115,6 +115,8 @@ private:
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen);
 
 QPushButton* push(const QString& text, const QString& why, bool main = false);
+/// Film by its run: metres or feet, from a metre on.
+QString film_text(double mm, Unit unit);
 /// "1 piece", "12 pieces"; without a plural of its own an s is added.
 QString counted(std::size_t n, const char* one, const char* many = nullptr);
 inline QString qt(const std::string& s) { return QString::fromStdString(s); }

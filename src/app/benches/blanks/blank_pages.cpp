@@ -363,12 +363,12 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         return std::nullopt;
     };
     sizes_ = wide_row(this, QStringLiteral("Size run"),
-                      QStringLiteral("Smallest first, parted by commas: S, M, L, XL. New sizes continue the run."));
+                      QStringLiteral("Smallest first, with commas between: S, M, L, XL. New sizes continue the run."));
     sizes_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (bench_.style() == nullptr) return std::nullopt;
         std::vector<std::string> sizes = words_of(t, QStringLiteral("[,;]"));
         if (sizes.size() == 1 && !t.contains(',')) sizes = words_of(t, QStringLiteral("\\s+"));
-        if (sizes.empty() || sizes.size() > 60) return QStringLiteral("Type between 1 and 60 sizes, parted by commas.");
+        if (sizes.empty() || sizes.size() > 60) return QStringLiteral("Type between 1 and 60 sizes, with commas between.");
         for (std::size_t i = 0; i < sizes.size(); ++i) {
             if (sizes[i].size() > 20) return QStringLiteral("A size's name has up to 20 letters.");
             if (std::find(sizes.begin(), sizes.begin() + long(i), sizes[i]) != sizes.begin() + long(i))
@@ -400,7 +400,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         bench_.keep(QStringLiteral("colours"), next);
         return std::nullopt;
     };
-    tags_ = wide_row(this, QStringLiteral("Tags"), QStringLiteral("Words to find it by, parted by commas"));
+    tags_ = wide_row(this, QStringLiteral("Tags"), QStringLiteral("Words to find it by, with commas between"));
     tags_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (bench_.style() == nullptr) return std::nullopt;
         BlankStyle next = *bench_.style();

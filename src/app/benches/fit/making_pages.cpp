@@ -178,7 +178,7 @@ void MakingPages::build_layers() {
         });
     });
     layer_grow_ =
-        p->length_row(QStringLiteral("Past the layers above"), QStringLiteral("1 to 2 mm shows as an edge; with a minus it is choked"));
+        p->length_row(QStringLiteral("Larger than above by"), QStringLiteral("1 to 2 mm shows as an edge; with a minus it is choked"));
     layer_grow_->entered = [this](Length l, bool) -> std::optional<QString> {
         if (l.mm() < -30 || l.mm() > 60) return QStringLiteral("It lies between −30 and 60 mm.");
         change_layer(QStringLiteral("layer's offset"), [l](Layer& own) { own.grow = l; });
@@ -199,16 +199,17 @@ void MakingPages::build_layers() {
                              1, 12, 0);
     colours_->show_number(2);
     colours_->entered = [](double) {};
-    tolerance_ = p->number_row(QStringLiteral("Alike within"), QStringLiteral("Colours that differ by less are one (CIELAB)"), 2, 100, 0);
+    tolerance_ = p->number_row(QStringLiteral("Colours count as one within"),
+                               QStringLiteral("Colours that differ by less are one (CIELAB)"), 2, 100, 0);
     tolerance_->show_number(14);
     tolerance_->entered = [](double) {};
-    apart_ = push(QStringLiteral("Take it apart"), QStringLiteral("A cut layer for each colour; a backing stays"));
+    apart_ = push(QStringLiteral("Split by colour"), QStringLiteral("A cut layer for each colour; a backing stays"));
     p->add(apart_);
     connect(apart_, &QPushButton::clicked, this, [this] {
         const Decoration* d = room_.decoration();
         const auto facts = d == nullptr ? room_.facts().end() : room_.facts().find(d->art);
         if (facts == room_.facts().end()) return;
-        room_.edit(QStringLiteral("take it apart by colour"),
+        room_.edit(QStringLiteral("split by colour"),
                    with_decoration(room_.order(), with_colours(room_.order(), *d, facts->second, std::max(1, colours_->text().toInt()),
                                                                std::max(2.0, tolerance_->text().toDouble()))));
     });

@@ -101,7 +101,7 @@ Drawing LanesView::draw(double width, double height) {
               std::to_string(std::lround(100 * busy / std::max(1.0, plan_->schedule.end))) + " % in use");
     }
     for (std::size_t h = 0; h < hands; ++h)
-        label(row(machines.size() + h, rows), hands == 1 ? "Hands" : "Hands " + std::to_string(h + 1), "");
+        label(row(machines.size() + h, rows), hands == 1 ? "By hand" : "Person " + std::to_string(h + 1), "");
     label(row(rows - 1, rows), "Cooling", "");
     d.clip(Rect{left, 0, right, height});
     for (const Pause& p : plan_->shop.pauses) {

@@ -40,7 +40,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     first->addWidget(summary_, 1);
     column->addLayout(first);
     auto* second = new QHBoxLayout;
-    better_ = push(QStringLiteral("Plan on"), QStringLiteral("Looks for a shorter plan for a few seconds"));
+    better_ = push(QStringLiteral("Find a shorter plan"), QStringLiteral("Looks for a shorter plan for a few seconds"));
     connect(better_, &QPushButton::clicked, this, [this] {
         if (room_.planner().running())
             room_.planner().stop();
@@ -61,8 +61,9 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
                {"0", QStringLiteral("by the clock, presses by hand")}},
               "10");
     second->addWidget(speed_);
-    take_in_ = push(QStringLiteral("Take in"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
-                                                              "press them in this shift, once their transfers are at hand"));
+    take_in_ =
+        push(QStringLiteral("Add to the shift"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
+                                                                "press them in this shift, once their transfers are at hand"));
     connect(take_in_, &QPushButton::clicked, desk_, &PressDesk::take_in);
     second->addWidget(take_in_);
     go_on_ = push(QStringLiteral("Go on"), QStringLiteral("The shift that stopped before all was pressed, from where it stopped"), true);
@@ -212,7 +213,7 @@ void PressBench::fault_menu() {
                                                                 {"It says nothing", "silent"}, {"It is mended", "none"}};
         for (const auto& [words, which] : troubles)
             menu.addAction(QString::fromLatin1(words), this, [this, m, w = QString::fromLatin1(which)] { desk_->trouble(m, w); });
-        menu.addAction(QStringLiteral("Its line is pulled out"), this, [this, m] { desk_->cut_line(m); });
+        menu.addAction(QStringLiteral("Its cable is unplugged"), this, [this, m] { desk_->cut_line(m); });
         menu.addAction(QStringLiteral("Its line is put in again"), this, [this, m] { desk_->connect_line(m); });
     }
     menu.exec(fault_->mapToGlobal(QPoint(0, -menu.sizeHint().height())));
@@ -258,9 +259,9 @@ void PressBench::refresh() {
     const int waiting = desk_->waiting();
     take_in_->setVisible(waiting > 0);
     take_in_->setText(
-        QStringLiteral("Take in %1 %2 more").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
+        QStringLiteral("Add %1 more %2 to the shift").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
     speed_->setEnabled(!runs);
-    better_->setText(room_.planner().running() ? QStringLiteral("Stop planning") : QStringLiteral("Plan on"));
+    better_->setText(room_.planner().running() ? QStringLiteral("Stop looking") : QStringLiteral("Find a shorter plan"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
     keys_->setVisible(middle_->currentIndex() == card_view);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);

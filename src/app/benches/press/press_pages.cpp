@@ -30,9 +30,9 @@ std::optional<int> minutes_from(const QString& text) {
 PlanPage::PlanPage(Workroom& room) : room_(room) {
     bare();
     ends_ = text_row(QStringLiteral("Ends"));
-    bound_ = text_row(QStringLiteral("No plan before"));
+    bound_ = text_row(QStringLiteral("No sooner than"));
     bound_->setToolTip(QStringLiteral("What presses, hands and the longest chain need at the least"));
-    alone_ = text_row(QStringLiteral("One by one"));
+    alone_ = text_row(QStringLiteral("Each load by itself"));
     alone_->setToolTip(QStringLiteral("Each load from loading to its last peel before the next"));
     rule();
     const auto time = [&](const QString& name, const QString& why, int PressRun::*which) {
@@ -47,7 +47,8 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     };
     start_ = time(QStringLiteral("Begins"), QStringLiteral("Time of day; presses are cold then"), &PressRun::start);
     due_ = time(QStringLiteral("Due by"), QStringLiteral("Time of day on which all must be pressed"), &PressRun::due);
-    hands_ = number_row(QStringLiteral("Hands"), QStringLiteral("People who load, peel and change at the same time"), 1, 40, 0);
+    hands_ =
+        number_row(QStringLiteral("People at the presses"), QStringLiteral("People who load, peel and change at the same time"), 1, 40, 0);
     hands_->entered = [this](double v) { change(QStringLiteral("hands"), [&](PressRun& r) { r.hands = int(std::lround(v)); }); };
     breaks_ = field_row(QStringLiteral("Breaks"), QStringLiteral("Like 12:00-12:30, 15:00-15:10: nothing is pressed then"));
     breaks_->take = [this](const QString& text, bool) -> std::optional<QString> {
@@ -91,7 +92,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
         });
     });
     pin_ = push(QStringLiteral("Pin it there"), QStringLiteral("It begins at this time whatever else changes"));
-    loose_ = push(QStringLiteral("Let it go"), QStringLiteral("It goes where the plan has it"));
+    loose_ = push(QStringLiteral("Unpin it"), QStringLiteral("It goes where the plan has it"));
     side_by_side({pin_, loose_});
     connect(pin_, &QPushButton::clicked, this, [this] {
         change(QStringLiteral("pin a load"), [&](PressRun& r) {

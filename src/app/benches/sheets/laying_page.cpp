@@ -117,7 +117,7 @@ LayingPage::LayingPage(Workroom& room) : room_(room) {
     });
     for_contour_ = part();
     registers_ = for_contour_->tick(
-        QStringLiteral("Marks for a cutter's eye"),
+        QStringLiteral("Register marks for the cutter"),
         QStringLiteral("Rings with a cross in the corners; their places are kept clear, and they are trimmed off before pressing"));
     connect(registers_, &QCheckBox::clicked, this,
             [this](bool on) { change_medium(room_, QStringLiteral("register marks"), [on](Medium& m) { m.laying.registers = on; }); });
@@ -265,7 +265,8 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     connect(keep_, &QPushButton::clicked, this, [this] { keep_left_over(); });
     add(keep_);
     from_shelf_ = push(QStringLiteral("As on the shelf"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
-    off_shelf_ = push(QStringLiteral("Count down"), QStringLiteral("What this layout takes is counted down in the shop library"));
+    off_shelf_ =
+        push(QStringLiteral("Take off the shelf count"), QStringLiteral("What this layout takes is counted down in the shop library"));
     side_by_side({from_shelf_, off_shelf_});
     connect(from_shelf_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("stock as on the shelf"),
@@ -277,7 +278,7 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     head(QStringLiteral("Fill what is left"));
     filler_ = choice_row(QStringLiteral("With"), QStringLiteral("More of a transfer than was ordered, for the shelf"));
     connect(filler_, &QComboBox::activated, this, [this](int) { refresh(); });
-    value_ = number_row(QStringLiteral("Worth, one"), QStringLiteral("Against the others; 0: not wanted"), 0, 1e6, 2);
+    value_ = number_row(QStringLiteral("One more is worth"), QStringLiteral("Against the others; 0: not wanted"), 0, 1e6, 2);
     value_->entered = [this](double v) {
         const std::string id = filler_->currentData().toString().toStdString();
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);

@@ -168,8 +168,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     reads_->setProperty("brick", true);
     sheet_page_->rule();
     keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
-    change_over_ =
-        push(QStringLiteral("Change over"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
+    change_over_ = push(QStringLiteral("Swap with the kept one"),
+                        QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
     sheet_page_->side_by_side({keep_, change_over_});
     kept_ = sheet_page_->note();
     kept_->setObjectName(QStringLiteral("Kept layout"));
@@ -369,12 +369,11 @@ void SheetsBench::refresh() {
             last = sheet.length;
         }
         const bool roll = m->shape == MediumShape::roll;
-        used_->setText(roll ? qt(length_text(Length::from_mm(plan->length), order.unit))
-                            : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
+        used_->setText(roll ? film_text(plan->length, order.unit) : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
         density_->setText(QStringLiteral("%1 %").arg(100 * plan->density, 0, 'f', 1));
         cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
                                              : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
-        left_->setText(roll ? qt(length_text(Length::from_mm(std::max(0.0, m->length.mm() - last)), order.unit)) : QStringLiteral("–"));
+        left_->setText(roll ? film_text(std::max(0.0, m->length.mm() - last), order.unit) : QStringLiteral("–"));
         cost_->setText(QString::number(plan->cost, 'f', 2));
         each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
     }

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "app/widgets/figures.h"
 #include "core/sheets/sheet_drawing.h"
 
 namespace orthema::app {
@@ -78,7 +79,7 @@ Drawing WholeRoll::draw(double width, double height) {
     const RibbonSheets all = ribbon_sheets(room_);
     d.text({12, 19}, m->shape == MediumShape::roll ? "Whole roll" : "All sheets", 13.5, palette::ink, Align::left, true);
     if (plan != nullptr) {
-        std::string text = plan->length > 0 ? length_text(Length::from_mm(plan->length), room_.order().unit) + " of film"
+        std::string text = plan->length > 0 ? film_text(plan->length, room_.order().unit).toStdString() + " of film"
                                             : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? " sheet" : " sheets");
         text += " for " + std::to_string(plan->placed) + (plan->placed == 1 ? " piece" : " pieces");
         if (plan->sheets.size() > 1 && plan->length > 0) text += " in " + std::to_string(plan->sheets.size()) + " runs of the roll";
