@@ -124,7 +124,8 @@ Result<Table> parse_table(const std::string& raw, bool seek_header) {
         Rows rows = split(text, c);
         if (rows.rows.size() > 200001) return Error{"The list has over 200,000 rows: split it."};
         std::size_t wide = 0;  // of the rows that a header may be among
-        for (std::size_t r = 0; r < std::min(rows.rows.size(), seek_header ? header_within : 1); ++r) wide = std::max(wide, rows.rows[r].size());
+        for (std::size_t r = 0; r < std::min(rows.rows.size(), seek_header ? header_within : 1); ++r)
+            wide = std::max(wide, rows.rows[r].size());
         if (wide <= widest) continue;
         widest = wide;
         separator = c;

@@ -135,7 +135,6 @@ TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
 TEST(FitBench, SchoolsAreOneClick) {
     FitWindow w;
     w.choose("L");
-    const Rect place = w.size("L").ink;
     w.click(w.find<QPushButton>("Sizing/one size"));
     EXPECT_EQ(w.fit().bands.size(), 1u);
     w.click(w.find<QPushButton>("Sizing/graded"));
@@ -145,7 +144,11 @@ TEST(FitBench, SchoolsAreOneClick) {
     w.page("Place");
     w.click(w.find<QPushButton>("Placing/pit line"));
     EXPECT_EQ(w.d().placing.school, PlacingSchool::pit_line);
-    EXPECT_NEAR(w.size("L").ink.y0, place.y0, 1e-6) << "the chosen size keeps its place";
+    const Rect by_panel = w.size("L").ink;
+    w.key(w.wall(), Qt::Key_1);
+    EXPECT_EQ(w.d().placing.school, PlacingSchool::collar_drop);
+    w.key(w.wall(), Qt::Key_2);
+    EXPECT_EQ(w.size("L").ink, by_panel) << "the panel and the key put it in one place";
     w.page("Size");
     w.type(w.find<QLineEdit>("None short by over, %"), "80");
     EXPECT_EQ(w.fit().bands.size(), 1u);

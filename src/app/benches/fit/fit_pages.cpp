@@ -145,12 +145,8 @@ void FitBench::build_place() {
                             nullptr, true);
     placing_->setToolTip(QStringLiteral("What the height hangs from. The chosen size keeps its place; the others follow the new school."));
     placing_->chosen = [this](int i) {
-        const Decoration* d = room_.decoration();
-        const SizeFit* on = chosen_size();
-        const Panel* panel = chosen_panel();
-        if (d != nullptr && on != nullptr && panel != nullptr)
-            room_.edit(QStringLiteral("placing school"),
-                       with_decoration(room_.order(), under_school(*d, *on, *panel, static_cast<PlacingSchool>(i))));
+        wall_->school_wanted(static_cast<PlacingSchool>(i));  // as keys 1 to 4 do, where its ghost shows it
+        refresh();
     };
     p->add(placing_);
     landmark_ = p->choice_row(QStringLiteral("Hangs from"), QStringLiteral("The feature that the height is measured from"));

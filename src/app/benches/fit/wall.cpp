@@ -151,6 +151,8 @@ void draw_ghosts(Drawing& d, const Panel& g, const Decoration& decoration, const
     if (chosen) {  // the margin's own figure stands there
         const Point margin = slot.map({size.ink.x1, margin_height(g, size.ink)});
         taken.push_back({margin.x, margin.y - 27, slot.cell.x1, margin.y + 10});
+        const Point top = slot.map({size.ink.centre().x, (g.top_y + size.ink.y0) / 2});
+        taken.push_back({top.x, top.y - 11, slot.cell.x1, top.y + 11});
     }
     for (std::size_t k = 0; k < placing_school_count; ++k) {
         const auto school = static_cast<PlacingSchool>(k);
