@@ -32,7 +32,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     ends_ = text_row(QStringLiteral("Ends"));
     bound_ = text_row(QStringLiteral("No sooner than"));
     bound_->setToolTip(QStringLiteral("What presses, hands and the longest chain need at the least"));
-    alone_ = text_row(QStringLiteral("Each load by itself"));
+    alone_ = text_row(QStringLiteral("One at a time"));
     alone_->setToolTip(QStringLiteral("Each load from loading to its last peel before the next"));
     rule();
     const auto time = [&](const QString& name, const QString& why, int PressRun::*which) {
