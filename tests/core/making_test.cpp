@@ -140,6 +140,33 @@ TEST(Making, AWrapsSheetIsItsWallAndItsPictureStaysOnIt) {
     }
 }
 
+TEST(Making, AStackWithItsGrowthAndMarksStaysWithinTheCuttersArea) {
+    std::mt19937 random(14);
+    std::uniform_real_distribution<double> area_of(180, 320), grow(0, 8);
+    for (int round = 0; round < 8; ++round) {
+        Shop s;
+        s.d() = with_backing(s.order, with_medium(s.order, s.d(), "vinyl-navy"), Length::from_mm(grow(random)));
+        s.d().sizing.school = SizingSchool::one_size;
+        s.d().sizing.step = Length::from_mm(0);
+        s.d().sizing.base_width = Length::from_mm(450);
+        s.d().sizing.past_platen = true;
+        const double across = area_of(random), along = area_of(random);
+        for (Medium& m : s.order.media.own())
+            if (m.method == "cut vinyl") {
+                m.cut_width = Length::from_mm(across);
+                m.cut_length = Length::from_mm(along);
+            }
+        s.make();
+        ASSERT_GE(s.set.transfers.size(), 2U);
+        for (const Transfer& t : s.set.transfers) {
+            const Rect box = bounds(t.contour.outer);
+            const double small = std::min(box.width(), box.height()), large = std::max(box.width(), box.height());
+            EXPECT_LE(small, std::min(across, along) + 0.1) << t.name;
+            EXPECT_LE(large, std::max(across, along) + 0.1) << t.name;
+        }
+    }
+}
+
 /// A picture that fills its box, on a wall without a handle.
 struct Wrap : Shop {
     ArtFacts photo;

@@ -108,7 +108,7 @@ std::vector<LayerSheet> layer_sheets(const Order& order, const Decoration& d) {
         grow = l.printed || l.colour ? 0 : grow + l.grow.mm();
         const Medium* medium = find_medium(order, l.medium.empty() ? d.medium : l.medium);
         if (medium == nullptr) continue;
-        const double edge = medium->cut_offset.mm();
+        const double edge = medium->cut_offset.mm() + 0.5;  // contours round tabs and bays a little wide
         const double mark = d.making.layers.size() > 1 ? widest + stack_mark_off + stack_mark_radius : 0;
         const double shrink = d.making.shrink > 0 ? d.making.shrink : method == nullptr ? 0 : method->shrink;
         out.push_back({medium, 2 * (std::max(mark, std::max(0.0, grow)) + edge), 2 * (std::max(0.0, grow) + edge),
