@@ -33,7 +33,7 @@ void figures(const char* name, const Order& order, const FitPlan& fitted, const 
         progress.done.push_back(s.start < better.schedule.end / 2 ? std::optional(s) : std::nullopt);
     ScheduleOptions again;
     again.tries = 4;
-    begin_like(again, better, better);
+    begin_like(again, better, accepted_from(better));
     then = std::chrono::steady_clock::now();
     const Schedule replanned = schedule(better.shop, again, {}, {}, &progress);
     const double anew = since(then);
