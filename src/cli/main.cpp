@@ -85,7 +85,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     const LineImport lines = import_lines(*table, columns, order.styles);
     order.job = new_job_id();
     order = with_lines(order, lines.lines);
-    for (const BadRow& b : lines.bad) order.kept_out.push_back({b.row, b.text, b.reason});
+    order.kept_out = kept_out(lines);
     if (auto saved = save_order(out, order, {}); !saved) return complain(saved.sentence());
     if (as_json) {
         json bad = json::array();

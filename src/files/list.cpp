@@ -352,6 +352,14 @@ struct Reading {
 
 }  // namespace
 
+std::vector<KeptOut> kept_out(const LineImport& list) {
+    constexpr std::size_t most = 500;  // enough to mend a list by
+    std::vector<KeptOut> out;
+    for (const BadRow& b : list.bad)
+        if (out.size() < most) out.push_back({b.row, b.text, b.reason});
+    return out;
+}
+
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
                         const ShopWords& words, const std::map<int, int>& quantities) {
     Reading in{table, columns, styles, words, quantities, {}, {}, {}, 0};

@@ -67,6 +67,9 @@ struct LineImport {
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
                         const ShopWords& words = {}, const std::map<int, int>& quantities = {});
 
+/// What the order remembers of the rows that did not come in: the first of them.
+std::vector<KeptOut> kept_out(const LineImport& list);
+
 /// The style that a shop's words mean: exact id or name, else the one whose words all appear, with the size's age
 /// group as a tie-break. Null when none or several fit.
 const BlankStyle* match_style(const std::string& words, const SizeName* size, const std::vector<BlankStyle>& styles);

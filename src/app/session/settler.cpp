@@ -5,14 +5,15 @@
 #include <algorithm>
 #include <chrono>
 #include <optional>
-#include <utility>
 
 #include "app/widgets/figures.h"
 #include "core/sheets/lay_out.h"
 
 namespace orthema::app {
 
-void Settler::settle(const std::string& medium_id, double seconds) {
+void Settler::settle(const std::string& medium_id, double seconds) { settle(medium_id, seconds, false); }
+
+void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
     const Medium* medium = find_medium(document_.order(), medium_id);
     if (medium == nullptr || running_ || chain_.catching_up()) return;
     const MediumLayout now = layout_of(document_.order(), medium_id);
@@ -25,7 +26,6 @@ void Settler::settle(const std::string& medium_id, double seconds) {
             curve_.push_back({0, present->density});
         }
     running_ = true;
-    const bool quiet = std::exchange(quiet_, false);
     stop_ = std::make_shared<std::atomic<bool>>(false);
     document_.end_gesture();
     const auto begun = std::chrono::steady_clock::now();
@@ -82,8 +82,7 @@ void Settler::next() {
     if (running_ || waiting_.empty() || chain_.catching_up()) return;
     const std::string medium = waiting_.back();
     waiting_.pop_back();
-    quiet_ = true;
-    settle(medium, each_);
+    settle(medium, each_, true);
 }
 
 void Settler::stop() {

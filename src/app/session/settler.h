@@ -40,6 +40,8 @@ signals:
 
 private:
     void next();
+    /// Quiet: where nothing is gained nobody is told.
+    void settle(const std::string& medium, double seconds, bool quiet);
     Document& document_;
     Chain& chain_;
     Jobs& jobs_;
@@ -47,7 +49,6 @@ private:
     bool running_ = false;
     std::vector<std::string> waiting_;  ///< media, the last first
     double each_ = 0;                   ///< seconds for one of them
-    bool quiet_ = false;                ///< of the next: where nothing is gained nobody is told
     std::shared_ptr<std::atomic<bool>> stop_;
     std::vector<SettlePoint> curve_;
     unsigned seed_ = 0;  ///< settling more tries something else

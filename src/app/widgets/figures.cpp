@@ -166,8 +166,7 @@ QLabel* FigurePanel::head(const QString& text) {
 }
 
 QLabel* FigurePanel::title() {
-    auto* l = new QLabel;
-    l->setProperty("head", true);
+    auto* l = head_label({});
     l->setWordWrap(true);
     rows_->addWidget(l);
     return l;
@@ -279,6 +278,12 @@ void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>
         for (const auto& [id, name] : items) box->addItem(name, qt(id));
     }
     box->setCurrentIndex(box->findData(qt(chosen)));
+}
+
+QLabel* head_label(const QString& text) {
+    auto* l = new QLabel(text);
+    l->setProperty("head", true);
+    return l;
 }
 
 QPushButton* push(const QString& text, const QString& why, bool main) {

@@ -114,6 +114,8 @@ private:
 /// Fills a box with (id, name) pairs and shows the chosen one, leaving it alone where nothing changed.
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen);
 
+/// The title of a page or panel.
+QLabel* head_label(const QString& text);
 QPushButton* push(const QString& text, const QString& why, bool main = false);
 /// Film by its run: metres or feet, from a metre on.
 QString film_text(double mm, Unit unit);

@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QPainter>
 #include <QPalette>
 #include <QStyleFactory>
 
@@ -86,6 +87,25 @@ void apply_theme(QApplication& application) {
     p.setColor(QPalette::PlaceholderText, to_qt(palette::quiet));
     application.setPalette(p);
     application.setStyleSheet(QString::fromLatin1(sheet));
+}
+
+void draw_severity(QPainter& painter, QPointF centre, Severity severity) {
+    painter.setPen(Qt::NoPen);
+    switch (severity) {
+    case Severity::stop:
+        painter.setBrush(to_qt(palette::carmine));
+        painter.drawRoundedRect(QRectF(centre.x() - 7, centre.y() - 7, 14, 14), 2, 2);
+        return;
+    case Severity::caution:
+        painter.setBrush(to_qt(palette::ochre));
+        painter.drawPolygon(QPolygonF({centre + QPointF(0, -8), centre + QPointF(9, 7), centre + QPointF(-9, 7)}));
+        return;
+    case Severity::note:
+        painter.setPen(QPen(to_qt(palette::quiet), 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(centre, 6, 6);
+        return;
+    }
 }
 
 }  // namespace orthema::app

@@ -5,8 +5,11 @@
 #include <QFont>
 
 #include "core/base/colour.h"
+#include "core/base/finding.h"
 
 class QApplication;
+class QPainter;
+class QPointF;
 
 namespace orthema::app {
 
@@ -14,5 +17,8 @@ namespace orthema::app {
 void apply_theme(QApplication& application);
 
 inline QColor to_qt(Colour c) { return QColor::fromRgbF(float(c.r), float(c.g), float(c.b), float(c.a)); }
+
+/// The mark of a severity, never colour alone: a square stops, a triangle cautions, a ring notes. Within 9 of its centre.
+void draw_severity(QPainter& painter, QPointF centre, Severity severity);
 
 }  // namespace orthema::app

@@ -20,9 +20,7 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(18, 16, 18, 16);
     rows->setSpacing(8);
-    auto* title = new QLabel(QStringLiteral("Write the order's sheets, cut lines, guides and tables"));
-    title->setProperty("head", true);
-    rows->addWidget(title);
+    rows->addWidget(head_label(QStringLiteral("Write the order's sheets, cut lines, guides and tables")));
 
     auto* place = new QHBoxLayout;
     folder_ = new QLineEdit;

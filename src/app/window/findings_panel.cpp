@@ -17,23 +17,12 @@ namespace orthema::app {
 
 namespace {
 
-/// A mark and a word, never colour alone.
 QIcon severity_icon(Severity s) {
-    QPixmap map(16, 16);
+    QPixmap map(18, 18);
     map.fill(Qt::transparent);
     QPainter p(&map);
     p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(Qt::NoPen);
-    if (s == Severity::stop) {
-        p.setBrush(to_qt(palette::carmine));
-        p.drawRoundedRect(QRectF(2, 2, 12, 12), 2, 2);
-    } else if (s == Severity::caution) {
-        p.setBrush(to_qt(palette::ochre));
-        p.drawPolygon(QPolygonF({QPointF(8, 1), QPointF(15, 14), QPointF(1, 14)}));
-    } else {
-        p.setPen(QPen(to_qt(palette::quiet), 1.6));
-        p.drawEllipse(QPointF(8, 8), 5.2, 5.2);
-    }
+    draw_severity(p, {9, 9}, s);
     return QIcon(map);
 }
 
@@ -52,9 +41,7 @@ FindingsPanel::FindingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(14, 10, 14, 10);
     auto* head = new QHBoxLayout;
-    auto* title = new QLabel(QStringLiteral("All there is to say"));
-    title->setProperty("head", true);
-    head->addWidget(title);
+    head->addWidget(head_label(QStringLiteral("All there is to say")));
     says_ = new QLabel;
     says_->setObjectName(QStringLiteral("Findings count"));
     says_->setProperty("quiet", true);
@@ -113,8 +100,9 @@ void FindingsPanel::fill() {
     for (const FoldedFindings& group : folded(shown_)) {
         std::vector<std::size_t> of;
         for (const std::size_t i : group.of) {
-            if (seen(shown_[i])) ++away;
-            if (seen(shown_[i]) && !all_->isChecked()) continue;
+            const bool put_away = seen(shown_[i]);
+            away += put_away ? 1 : 0;
+            if (put_away && !all_->isChecked()) continue;
             if (!word.isEmpty() && !qt(finding_text(shown_[i], unit_)).contains(word, Qt::CaseInsensitive)) continue;
             of.push_back(i);
         }

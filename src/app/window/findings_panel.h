@@ -1,5 +1,5 @@
-// The findings panel: rises over the bench with all there is to say, like ones folded with their number, the worst first. A click
-// goes there.
+// The findings panel: rises over the bench with all there is to say, like ones folded with their number, the worst first. A
+// double click or Enter goes there.
 #pragma once
 
 #include <QFrame>

@@ -111,21 +111,10 @@ void FindingsStrip::paintEvent(QPaintEvent* event) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const QPointF c(20, height() / 2.0);
+    if (any_) return draw_severity(p, c, severity_);
     p.setPen(Qt::NoPen);
-    if (!any_) {
-        p.setBrush(to_qt(palette::moss));
-        p.drawEllipse(c, 6, 6);
-    } else if (severity_ == Severity::note) {
-        p.setPen(QPen(to_qt(palette::quiet), 2));
-        p.setBrush(Qt::NoBrush);
-        p.drawEllipse(c, 6, 6);
-    } else if (severity_ == Severity::caution) {
-        p.setBrush(to_qt(palette::ochre));
-        p.drawPolygon(QPolygonF({c + QPointF(0, -8), c + QPointF(9, 7), c + QPointF(-9, 7)}));
-    } else {
-        p.setBrush(to_qt(palette::carmine));
-        p.drawRoundedRect(QRectF(c.x() - 7, c.y() - 7, 14, 14), 2, 2);
-    }
+    p.setBrush(to_qt(palette::moss));
+    p.drawEllipse(c, 6, 6);
 }
 
 }  // namespace orthema::app

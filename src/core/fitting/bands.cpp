@@ -8,7 +8,17 @@ namespace orthema {
 
 namespace {
 constexpr double slack = 1e-9;  // running sums cancel to about this
+
+/// The bands' starts, walked back from the last: `from` is where the band that ends there starts.
+template <class State>
+std::vector<int> starts_of(const std::vector<State>& best) {
+    std::vector<int> starts;
+    for (std::size_t end = best.size() - 1; end > 0; end = static_cast<std::size_t>(best[end].from)) starts.push_back(best[end].from);
+    std::reverse(starts.begin(), starts.end());
+    return starts;
 }
+
+}  // namespace
 
 double rounded_down(double mm, double step_mm) {
     if (step_mm <= 0) return mm;
@@ -98,8 +108,7 @@ Partition best_partition(const BandCosts& costs, double price) {
     Partition p;
     if (n == 0) return p;
     p.cost = best.back().total - price * best.back().bands;
-    for (int end = n; end > 0; end = best[static_cast<std::size_t>(end)].from) p.starts.push_back(best[static_cast<std::size_t>(end)].from);
-    std::reverse(p.starts.begin(), p.starts.end());
+    p.starts = starts_of(best);
     return p;
 }
 
@@ -133,8 +142,7 @@ Partition within_partition(const BandCosts& costs, double within) {
     Partition p;
     if (n == 0) return p;
     p.cost = best.back().cost;
-    for (int end = n; end > 0; end = best[static_cast<std::size_t>(end)].from) p.starts.push_back(best[static_cast<std::size_t>(end)].from);
-    std::reverse(p.starts.begin(), p.starts.end());
+    p.starts = starts_of(best);
     return p;
 }
 

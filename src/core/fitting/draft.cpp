@@ -97,23 +97,22 @@ struct LayerSheet {
 
 std::vector<LayerSheet> layer_sheets(const Order& order, const Decoration& d) {
     std::vector<LayerSheet> out;
+    if (d.making.split) return out;
     const Method* method = method_of(order, d);
+    const double shrink = d.making.shrink > 0 ? d.making.shrink : method == nullptr ? 0 : method->shrink;
     double grow = 0, widest = 0;  // each layer is grown from the one above it
     for (const Layer& l : d.making.layers) {
         grow = l.printed || l.colour ? 0 : grow + l.grow.mm();
         widest = std::max(widest, grow);
-    }
-    grow = 0;
-    for (const Layer& l : d.making.layers) {
-        grow = l.printed || l.colour ? 0 : grow + l.grow.mm();
         const Medium* medium = find_medium(order, l.medium.empty() ? d.medium : l.medium);
         if (medium == nullptr) continue;
         const double edge = medium->cut_offset.mm() + 0.5;  // contours round tabs and bays a little wide
-        const double mark = d.making.layers.size() > 1 ? widest + stack_mark_off + stack_mark_radius : 0;
-        const double shrink = d.making.shrink > 0 ? d.making.shrink : method == nullptr ? 0 : method->shrink;
-        out.push_back({medium, 2 * (std::max(mark, std::max(0.0, grow)) + edge), 2 * (std::max(0.0, grow) + edge),
-                       l.printed ? 1 : shrink_factor(shrink)});
+        const double past = 2 * (std::max(0.0, grow) + edge);
+        out.push_back({medium, past, past, l.printed ? 1 : shrink_factor(shrink)});
     }
+    if (d.making.layers.size() > 1)  // the marks stand outside the most grown layer, on every one
+        for (LayerSheet& sheet : out)
+            sheet.beside = std::max(sheet.beside, 2 * (widest + stack_mark_off + stack_mark_radius + sheet.medium->cut_offset.mm() + 0.5));
     if (const Medium* medium = find_medium(order, d.medium); out.empty() && medium != nullptr)
         out.push_back({medium, 2 * medium->cut_offset.mm(), 2 * medium->cut_offset.mm()});
     return out;
@@ -129,7 +128,7 @@ void find_other_limit(Draft& r) {
             most = std::max(most, std::min(p.width.mm() - 2 * press->margin.mm(), (p.height.mm() - 2 * press->margin.mm()) / r.fit.aspect));
         lower(r, most, Binding::platen);
     }
-    for (const LayerSheet& sheet : whole ? layer_sheets(*r.order, d) : std::vector<LayerSheet>{}) {
+    for (const LayerSheet& sheet : layer_sheets(*r.order, d)) {
         const Medium& m = *sheet.medium;
         const auto within = [&](double across, double along) {
             const auto most = [&](double wide, double high) { return std::min(wide - sheet.beside, (high - sheet.above) / r.fit.aspect); };
@@ -216,10 +215,6 @@ void add_ahead(const std::vector<const DecorationFit*>& ahead, const Order& orde
         area.push_back(std::move(o));
     }
 }
-
-}  // namespace
-
-namespace {
 
 constexpr double round_over = 0.2;  ///< mm that a wrap's picture runs over itself, so that no hairline opens where it meets
 

@@ -6,7 +6,6 @@
 namespace orthema {
 
 enum class Intake { add, replace, update };
-constexpr int intake_count = 3;
 
 /// The order with the list taken in.
 /// add: behind what is there. replace: in place of all lines. update: a line of the list takes the place of the lines with its

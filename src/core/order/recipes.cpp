@@ -133,13 +133,15 @@ std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, in
     return out;
 }
 
+bool marries(const Method& method) {
+    return std::any_of(method.recipe.begin(), method.recipe.end(), [](const RecipeStep& s) { return s.kind == StepKind::marry; });
+}
+
 std::vector<RecipeStep> steps_done(const Order& order, const Decoration& dec) {
     const Method* method = method_of(order, dec);
     const std::vector<RecipeStep> recipe = recipe_for(order, dec).steps;
     if (method == nullptr) return recipe;
-    const bool married =
-        std::any_of(method->recipe.begin(), method->recipe.end(), [](const RecipeStep& s) { return s.kind == StepKind::marry; });
-    const int layers = married ? 1 : std::max(1, static_cast<int>(dec.making.layers.size()));
+    const int layers = marries(*method) ? 1 : std::max(1, static_cast<int>(dec.making.layers.size()));
     std::vector<RecipeStep> out;
     for (const PlannedStep& p : planned_steps(recipe, layers, 1, method->bears_seconds)) out.push_back(p.step);
     return out;

@@ -47,6 +47,9 @@ struct PlannedStep {
 /// parts are laid and pressed one after the other.
 std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, int layers, int parts, double bears_seconds);
 
+/// Whether the layers are married beforehand and go on as one.
+bool marries(const Method& method);
+
 /// The recipe as it is done for this many layers in one part.
 std::vector<RecipeStep> steps_done(const Order& order, const Decoration& decoration);
 

@@ -90,12 +90,10 @@ int broken(const Order& order, const FitPlan& plan, const TransferSet& set, cons
 Stack stack_of(const Decoration& dec, const TransferSet& set, const std::string& size) {
     Stack out;
     std::vector<Layer> layers = dec.making.layers;
-    bool married = false;
     if (const MakingOf* making = find_making(set, dec.id, size); making != nullptr && making->made != nullptr) {
         const Made& made = *making->made;
-        for (const RecipeStep& s : made.input.method.recipe) married = married || s.kind == StepKind::marry;
         if (layers.empty()) layers = made.input.making.layers;
-        out.layers = married ? 1 : std::max(1, static_cast<int>(made.layers.size()));
+        out.layers = marries(made.input.method) ? 1 : std::max(1, static_cast<int>(made.layers.size()));
         out.parts = made.split ? std::max(1, static_cast<int>(made.pieces.size()) / out.layers) : 1;
     } else {
         out.layers = std::max(1, static_cast<int>(layers.size()));

@@ -248,15 +248,17 @@ double length_of_cuts(const Medium& medium, const TransferSet& set, const Sheet&
 }
 
 /// Pieces that no sheet of the medium takes at any turn they may have.
-void say_too_large(const Medium& medium, const TransferSet& set, const MediumLayout& layout, const Subject& about, Findings& findings) {
-    std::vector<NestProblem> sizes{sheet_problem({medium, {}}, set, layout)};
+void say_too_large(const Medium& medium, const TransferSet& set, const std::vector<NestPiece>& pieces, const Subject& about,
+                   Findings& findings) {
+    std::vector<Medium> sizes{medium};
     for (const StockItem& item : medium.laying.stock)
-        if (const Bed bed = bed_of(medium, item.id); bed.shape.outer.empty()) sizes.push_back(sheet_problem(bed, set, layout));
-    for (const NestPiece& piece : sizes.front().pieces) {
-        const bool fits = std::any_of(sizes.begin(), sizes.end(), [&](const NestProblem& p) {
+        if (Bed bed = bed_of(medium, item.id); bed.shape.outer.empty()) sizes.push_back(std::move(bed.medium));
+    for (const NestPiece& piece : pieces) {
+        const bool fits = std::any_of(sizes.begin(), sizes.end(), [&](const Medium& m) {
+            const double margins = 2 * m.margin.mm();
             return std::any_of(piece.rotations.begin(), piece.rotations.end(), [&](double turn) {
                 const Rect box = bounds(mapped(piece.outline.outer, Affine::turn(turn)));
-                return box.width() <= p.max_length - 2 * p.margin + 0.01 && box.height() <= p.width - 2 * p.margin + 0.01;
+                return box.width() <= endless(m.length) - margins + 0.01 && box.height() <= m.width.mm() - margins + 0.01;
             });
         });
         if (fits) continue;
@@ -378,7 +380,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         }
         m.density = area_of_all > 0 ? used_of_all / area_of_all : 0;
         say_stock(medium, m.sheets, about, plan.findings);
-        say_too_large(medium, set, layout, about, plan.findings);
+        say_too_large(medium, set, problem.pieces, about, plan.findings);
         if (m.placed == 0 && m.printed > 0)
             plan.findings.push_back(finding("sheet-again", about, {{"medium", medium.name}, {"n", m.asked}}));
         else if (m.placed == 0)

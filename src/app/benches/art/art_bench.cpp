@@ -29,9 +29,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* head = new QHBoxLayout;
-    auto* title = new QLabel(QStringLiteral("Artwork, and what is in it"));
-    title->setProperty("head", true);
-    head->addWidget(title);
+    head->addWidget(head_label(QStringLiteral("Artwork, and what is in it")));
     head->addStretch(1);
     auto* bring =
         push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);

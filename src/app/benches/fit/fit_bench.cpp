@@ -132,7 +132,8 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     under->addWidget(strip_, 1);
     strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("bands"), QStringLiteral("drift")},
                                  nullptr, false, true);
-    strip_choice_->setToolTip(QStringLiteral("What the strip shows: widths, what bands cost, or how each school drifts over the run"));
+    strip_choice_->setToolTip(
+        QStringLiteral("What the strip shows: widths, what each number of bands is short by, or how each school drifts over the run"));
     strip_choice_->setFixedWidth(66);
     strip_choice_->chosen = [this](int i) { strip_->set_show(static_cast<FitStrip::Show>(i)); };
     strip_choice_->show_choice(0);

@@ -27,7 +27,7 @@ Drawing FitStrip::draw(double width, double height) {
     if (d == nullptr || fit == nullptr) return {};
     switch (show_) {
     case Show::ladder: return ladder_drawing(room_.order(), *d, *fit, room_.selection().size, width, height);
-    case Show::cost: return cost_drawing(*d, *fit, width, height);
+    case Show::cost: return bands_drawing(*d, *fit, width, height);
     case Show::drift: return drift_drawing(*d, *fit, width, height);
     }
     return {};

@@ -107,7 +107,7 @@ int bands_at(std::size_t columns, double x, double width) {
     return std::clamp(static_cast<int>((x - cost_left) / ((width - cost_left - cost_right) / n)) + 1, 1, n);
 }
 
-Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
+Drawing bands_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
     Drawing d = strip("Bands", 52, "click a count to choose it", width, height);
     const std::vector<Shortfall> curve = shortfall_curve(decoration, fit);
     const auto n = static_cast<int>(curve.size());

@@ -1,4 +1,4 @@
-// The strips under the size wall, as values: the ladder of widths, the curve of what bands cost, and how each placing
+// The strips under the size wall, as values: the ladder of widths, what each number of bands is short by, and how each placing
 // school's relative position drifts over the run.
 #pragma once
 
@@ -11,7 +11,7 @@ Drawing ladder_drawing(const Order& order, const Decoration& decoration, const D
                        double height);
 
 /// For each number of bands the most that a size is short of its ideal by, and the mean over all pieces.
-Drawing cost_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
+Drawing bands_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
 /// The number of bands whose column of `columns` lies under x, or 0.
 int bands_at(std::size_t columns, double x, double width);
 

@@ -51,9 +51,7 @@ ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedT
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(18, 14, 18, 14);
     auto* head = new QHBoxLayout;
-    auto* title = new QLabel(QStringLiteral("What each column means"));
-    title->setProperty("head", true);
-    head->addWidget(title);
+    head->addWidget(head_label(QStringLiteral("What each column means")));
     head->addStretch(1);
     if (tables_.size() > 1) {
         auto* sheet = new QComboBox;
@@ -256,9 +254,7 @@ QWidget* ListPreview::mending(const BadRow& b) {
 
 void ListPreview::take() {
     Order next = with_list(room_.order(), import_.lines, room_.order().lines.empty() ? Intake::add : Intake(how_->choice()));
-    next.kept_out.clear();
-    for (const BadRow& b : import_.bad)
-        if (next.kept_out.size() < bad_shown) next.kept_out.push_back({b.row, b.text, b.reason});
+    next.kept_out = kept_out(import_);
     room_.edit(QStringLiteral("bring in %1").arg(file_), std::move(next));
     room_.library().learn(learned_);
     accept();

@@ -36,9 +36,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* head = new QHBoxLayout;
-    auto* title = new QLabel(QStringLiteral("The run, by blank and size"));
-    title->setProperty("head", true);
-    head->addWidget(title);
+    head->addWidget(head_label(QStringLiteral("The run, by blank and size")));
     head->addStretch(1);
     auto* bring = push(QStringLiteral("Bring in a list…"),
                        QStringLiteral("Order lines as CSV, XLSX or ODS, as a web shop or a club keeps them"), true);

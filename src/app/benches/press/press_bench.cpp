@@ -258,8 +258,7 @@ void PressBench::refresh() {
                             .arg(kept->loads));
     const int waiting = desk_->waiting();
     take_in_->setVisible(waiting > 0);
-    take_in_->setText(
-        QStringLiteral("Add %1 more %2 to the shift").arg(waiting).arg(waiting == 1 ? QStringLiteral("load") : QStringLiteral("loads")));
+    take_in_->setText(QStringLiteral("Add %1 to the shift").arg(counted(std::size_t(waiting), "more load")));
     speed_->setEnabled(!runs);
     better_->setText(room_.planner().running() ? QStringLiteral("Stop looking") : QStringLiteral("Find a shorter plan"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
