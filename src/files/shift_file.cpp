@@ -14,17 +14,19 @@ constexpr double far = 1e8;  ///< seconds
 }  // namespace
 
 std::string shift_json(const KeptShift& s) {
-    json pieces = json::array(), notes = json::array();
+    json pieces = json::array(), notes = json::array(), held = json::array();
     for (const ShiftRecord::Piece& p : s.record.pieces) {
         json j{{"load", p.load}, {"done", p.done}, {"ended", p.ended}};
         if (p.left_out) j["left_out"] = true;
         if (p.under_heat) j["under_heat"] = true;
         pieces.push_back(std::move(j));
     }
+    for (const HeldRun& h : s.record.held) held.push_back({{"trial", h.trial}, {"fault", press_fault_name(h.fault)}});
     for (const ShiftNote& n : s.record.notes) notes.push_back({{"at", n.at}, {"load", n.load}, {"what", n.what}});
-    const json all{
+    json all{
         {"format", format}, {"order", s.order},           {"trials", s.trials}, {"rehearsal", s.rehearsal},    {"speed", s.speed},
         {"loads", s.loads}, {"loads_done", s.loads_done}, {"at", s.record.at},  {"pieces", std::move(pieces)}, {"notes", std::move(notes)}};
+    if (!held.empty()) all["held"] = std::move(held);
     return all.dump();
 }
 
@@ -54,6 +56,10 @@ Result<KeptShift> shift_from(const std::string& text) {
         in["notes"].each(most_loads * 4, [&](const In& n) {
             s.record.notes.push_back({n["at"].number(-far, far), n["load"].text(), n["what"].text()});
         });
+        if (in.has("held"))
+            in["held"].each(most_loads, [&](const In& h) {
+                s.record.held.push_back({h["trial"].text(), h["fault"].one_of<PressFault>(press_fault_count, press_fault_name)});
+            });
         return s;
     });
 }

@@ -32,8 +32,15 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
         out.because = rule->because;
     }
     const Trial* best = nullptr;
-    for (const Trial& t : order.trials)
-        if (is_trial_of(t, order, dec) && (t.result == TrialResult::released_clean || t.result == TrialResult::to_try)) best = &t;
+    const Trial* clean = nullptr;
+    for (const Trial& t : order.trials) {
+        if (!is_trial_of(t, order, dec)) continue;
+        if (t.result == TrialResult::released_clean || t.result == TrialResult::to_try)
+            best = &t;
+        else if (best != nullptr && best->result == TrialResult::to_try && t.result != TrialResult::crooked && t.steps == best->steps)
+            best = clean;  // it was tried, and did not come out
+        if (t.result == TrialResult::released_clean) clean = &t;
+    }
     if (best != nullptr) {
         out.steps = best->steps;
         out.tried = best->result == TrialResult::released_clean;

@@ -30,8 +30,20 @@ const char* press_fault_name(PressFault f) {
     case PressFault::crooked: return "crooked";
     case PressFault::scorched: return "scorched";
     case PressFault::lifted: return "lifted";
+    case PressFault::ghosted: return "ghosted";
     }
     return "";
+}
+
+TrialResult trial_result(PressFault f) {
+    switch (f) {
+    case PressFault::not_released: return TrialResult::not_released;
+    case PressFault::crooked: return TrialResult::crooked;
+    case PressFault::scorched: return TrialResult::scorched;
+    case PressFault::lifted: return TrialResult::lifted;
+    case PressFault::ghosted: return TrialResult::ghosted;
+    }
+    return TrialResult::crooked;
 }
 
 Shift::Shift(PressPlan plan, bool fahrenheit) : plan_(std::move(plan)), fahrenheit_(fahrenheit) {
@@ -53,7 +65,29 @@ bool Shift::is_done(const Act& a) const {
 
 bool Shift::heats_up(const Act& a) const { return a.kind == ActKind::load && !hot(a.machine, asked(a)); }
 
+void Shift::mark_held() {
+    held_tasks_.assign(live_.size(), 0);
+    if (held_.empty()) return;
+    const auto stops = [&](const After& after) {
+        const Load& before = load_of(plan_, after.task);
+        return held_tasks_[static_cast<std::size_t>(after.task)] != 0 ||
+               (before.trial && std::any_of(held_.begin(), held_.end(), [&](const HeldRun& h) { return h.trial == before.id; }));
+    };
+    for (bool more = true; more;) {
+        more = false;
+        for (std::size_t t = 0; t < live_.size(); ++t) {
+            if (held_tasks_[t] != 0 || live_[t].done > 0 || live_[t].start >= 0 || live_[t].end >= 0) continue;
+            const Load& own = load_of(plan_, static_cast<int>(t));
+            if (own.trial && std::any_of(held_.begin(), held_.end(), [&](const HeldRun& h) { return h.trial == own.id; })) continue;
+            if (std::none_of(plan_.shop.tasks[t].after.begin(), plan_.shop.tasks[t].after.end(), stops)) continue;
+            held_tasks_[t] = 1;
+            more = true;
+        }
+    }
+}
+
 bool Shift::blocked(const Act& a) const {
+    if (!held_.empty() && held_tasks_[static_cast<std::size_t>(a.task)] != 0) return true;
     const Live& l = live(a.task);
     const bool counts = std::any_of(counting_.begin(), counting_.end(), [&](const Countdown& c) { return c.task == a.task; });
     if (a.phase > l.done + (counts ? 1 : 0)) return true;  // a task's phases in their order
@@ -97,9 +131,8 @@ std::vector<Act> Shift::coming(std::size_t most) const {
     std::vector<Act> out;
     const auto now = card();
     for (const Act& a : acts_) {
-        if (is_done(a) || (now && now->task == a.task && now->phase == a.phase)) continue;
-        out.push_back(a);
-        if (out.size() == most) break;
+        if (out.size() >= most) break;
+        if (!is_done(a) && !(now && now->task == a.task && now->phase == a.phase)) out.push_back(a);
     }
     return out;
 }
@@ -114,6 +147,7 @@ bool Shift::hot(int machine, double celsius) const {
 std::string Shift::waits_for(double now) const {
     if (paused()) return "Paused.";
     const auto a = card();
+    if (!a && !held_.empty() && counting_.empty()) return "What is left waits for a trial that did not come out.";
     if (!a) return counting_.empty() ? "All is pressed." : "The last load is still under heat.";
     for (const Countdown& c : counting_)
         if (c.task == a->task) {
@@ -231,6 +265,7 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
     if (task < 0) return out;
     const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
     notes_.push_back({now, load_of(plan_, task).id, press_fault_name(fault)});
+    if (const Load& on = load_of(plan_, task); on.trial && fault != PressFault::crooked) hold(on, fault, now);
     if (fault == PressFault::not_released) {
         int visit = -1;
         for (const int t : load_of(plan_, task).tasks) {
@@ -283,7 +318,7 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
     const LoadPart spoiled = load.parts[std::min(part, load.parts.size() - 1)];
     const Decoration* dec = find_decoration(order, spoiled.decoration);
     for (const Load& l : plan_.loads) {
-        const bool begun = !l.tasks.empty() && (live(l.tasks.front()).start >= 0 && !live(l.tasks.front()).skipped);
+        const bool begun = !l.apart && !l.tasks.empty() && (live(l.tasks.front()).start >= 0 && !live(l.tasks.front()).skipped);
         if (!begun || dec == nullptr) continue;
         for (const LoadPart& p : l.parts) {
             const Decoration* other = find_decoration(order, p.decoration);
@@ -295,6 +330,35 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
     if (load.pieces == 1) leave_out(load, now);  // of several at once the others go on
     past_.clear();
     return out;
+}
+
+void Shift::hold(const Load& trial, PressFault fault, double now) {
+    std::erase_if(held_, [&](const HeldRun& h) { return h.trial == trial.id; });
+    held_.push_back({trial.id, fault});
+    for (const int t : trial.tasks) {  // nobody asks any more whether it came out
+        Live& l = live(t);
+        const auto& acts = plan_.tasks[static_cast<std::size_t>(t)].acts;
+        if (l.end >= 0 || acts.empty() || acts.front().kind != ActKind::check) continue;
+        l.skipped = true;
+        l.end = now;
+    }
+    mark_held();
+}
+
+void Shift::go_on_knowingly(const std::string& trial, double now) {
+    if (std::erase_if(held_, [&](const HeldRun& h) { return h.trial == trial; }) == 0) return;
+    notes_.push_back({now, trial, "gone on with as it is"});
+    mark_held();
+    past_.clear();
+    tick(now);
+}
+
+ShiftRecord Shift::record_to_try_again(const std::string& trial, double now) const {
+    ShiftRecord r = record(now);
+    std::erase_if(r.held, [&](const HeldRun& h) { return h.trial == trial; });
+    std::erase_if(r.pieces, [&](const ShiftRecord::Piece& p) { return p.load == trial; });
+    r.notes.push_back({now, trial, "tried again"});
+    return r;
 }
 
 void Shift::reading(int machine, double celsius, double now) {
@@ -405,6 +469,7 @@ void Shift::put_anew(const std::vector<int>& first, double now) {
     for (const int s : first) add(s);
     for (const Act& a : acts_) add(job(a.task).stage);
     for (std::size_t s = 0; s < plan_.stages.size(); ++s) add(static_cast<int>(s));
+    mark_held();
     take(put(plan_.shop, stages, {}, &so_far));
 }
 
@@ -419,6 +484,7 @@ ShiftRecord Shift::record(double now) const {
     ShiftRecord out;
     out.at = now;
     out.notes = notes_;
+    out.held = held_;
     for (const Load& load : plan_.loads) {
         ShiftRecord::Piece piece;
         piece.load = load.id;
@@ -441,6 +507,10 @@ ShiftRecord Shift::record(double now) const {
 std::vector<std::string> Shift::restore(const ShiftRecord& record) {
     std::vector<std::string> says;
     notes_ = record.notes;
+    held_ = record.held;
+    std::erase_if(held_, [&](const HeldRun& h) {  // the order no longer has it
+        return std::none_of(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) { return l.trial && l.id == h.trial; });
+    });
     const std::string look = " lay under heat when the shift stopped: look at it, and report it if it had too much.";
     for (const ShiftRecord::Piece& piece : record.pieces) {
         const auto load = std::find_if(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) { return l.id == piece.load; });

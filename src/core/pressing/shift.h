@@ -20,9 +20,18 @@ struct Countdown {
     double began = -1;  ///< negative: it counts once the plate is hot
 };
 
-enum class PressFault { not_released, crooked, scorched, lifted };
-constexpr int press_fault_count = 4;
+enum class PressFault { not_released, crooked, scorched, lifted, ghosted };
+constexpr int press_fault_count = 5;
 const char* press_fault_name(PressFault f);
+/// How a trial came out that was reported so.
+TrialResult trial_result(PressFault f);
+
+/// A trial that did not come out: what waits for it is not pressed by the same figures unless it is told to.
+struct HeldRun {
+    std::string trial;  ///< its load
+    PressFault fault = PressFault::scorched;
+    bool operator==(const HeldRun&) const = default;
+};
 
 /// What a press last said of itself.
 struct PressReading {
@@ -49,6 +58,7 @@ struct ShiftRecord {
     double at = 0;  ///< seconds of the shift
     std::vector<Piece> pieces;
     std::vector<ShiftNote> notes;
+    std::vector<HeldRun> held;
 };
 
 class Shift {
@@ -85,6 +95,13 @@ public:
     /// lost: what is left of its load is left out, and the designs that were on it are to be printed again.
     std::vector<Reprint> report(PressFault fault, const Order& order, double now, std::size_t part = 0);
 
+    /// Trials that did not come out, and hold what waits for them.
+    [[nodiscard]] const std::vector<HeldRun>& held() const { return held_; }
+    /// Goes on by the same figures all the same.
+    void go_on_knowingly(const std::string& trial, double now);
+    /// As it stands, but with this trial still to be made.
+    [[nodiscard]] ShiftRecord record_to_try_again(const std::string& trial, double now) const;
+
     void reading(int machine, double celsius, double now);
     void lost(int machine, double now);
     [[nodiscard]] const PressReading& reading_of(int machine) const { return readings_[static_cast<std::size_t>(machine)]; }
@@ -106,7 +123,7 @@ public:
     /// Takes them in after what is left; how many.
     int bring_in(const PressPlan& newer, double now);
 
-    [[nodiscard]] bool over() const { return !card().has_value() && counting_.empty(); }
+    [[nodiscard]] bool over() const { return !card().has_value() && counting_.empty() && held_.empty(); }
     [[nodiscard]] int loads_done() const;
     [[nodiscard]] const std::vector<ShiftNote>& notes() const { return notes_; }
 
@@ -127,6 +144,8 @@ private:
     std::vector<double> asked_since_;  ///< by machine: since when the card waits for its heat
     std::vector<std::pair<int, int>> past_;
     std::vector<ShiftNote> notes_;
+    std::vector<HeldRun> held_;
+    std::vector<char> held_tasks_;  ///< by task: it waits for one of these
     double paused_at_ = -1;
 
     [[nodiscard]] bool runs(int task, int phase) const;
@@ -136,6 +155,8 @@ private:
     [[nodiscard]] bool heats_up(const Act& act) const;  ///< a load that waits for its plate
     [[nodiscard]] bool hot(int machine, double celsius) const;
     void finish(int task, double now);
+    void mark_held();
+    void hold(const Load& trial, PressFault fault, double now);
     void leave_out(const Load& load, double now);  ///< what is left of it
     std::vector<int> planned_tasks(const Load& load) const;
     void put_anew(const std::vector<int>& first, double now);  ///< these stages first, the others as they stand

@@ -41,6 +41,7 @@ const char* trial_result_name(TrialResult r) {
     case TrialResult::lifted: return "lifted";
     case TrialResult::crooked: return "crooked";
     case TrialResult::to_try: return "to be tried";
+    case TrialResult::not_released: return "not released";
     }
     return "released clean";
 }

@@ -80,8 +80,8 @@ struct FabricRule {
     bool operator==(const FabricRule&) const = default;
 };
 
-enum class TrialResult { released_clean, ghosted, scorched, lifted, crooked, to_try };
-constexpr int trial_result_count = 6;
+enum class TrialResult { released_clean, ghosted, scorched, lifted, crooked, to_try, not_released };
+constexpr int trial_result_count = 7;
 const char* trial_result_name(TrialResult r);
 
 /// What a shop found on one of its blanks and presses, or means to try there. The last clean one, or the last to be

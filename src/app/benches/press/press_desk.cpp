@@ -107,16 +107,20 @@ void PressDesk::begin(double speed, bool simulated) {
 
 void PressDesk::go_on() {
     if (running() || !kept_) return;
-    // the plan as it was split then: trials that have been passed since were loads of their own
+    with_plan_as_begun(kept_->trials, [this, kept = *kept_](PressPlan plan) {
+        if (!running()) begin_on(std::move(plan), kept.speed, kept.rehearsal, &kept.record);
+    });
+}
+
+void PressDesk::with_plan_as_begun(const std::vector<std::string>& trials, std::function<void(PressPlan)> then) {
     Order order = room_.order();
     erase_if(order.trials, [&](const Trial& t) {
-        return std::any_of(kept_->trials.begin(), kept_->trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
+        return t.result == TrialResult::released_clean &&
+               std::any_of(trials.begin(), trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
     });
     room_.jobs().background(
-        [this, kept = *kept_, order, known = room_.pictures().known(), before = room_.work()]() -> std::function<void()> {
-            return [this, kept, plan = work(order, Shop{}, known, &before).press_plan()] {
-                if (!running()) begin_on(plan, kept.speed, kept.rehearsal, &kept.record);
-            };
+        [order, then = std::move(then), known = room_.pictures().known(), before = room_.work()]() -> std::function<void()> {
+            return [then, plan = work(order, Shop{}, known, &before).press_plan()] { then(plan); };
         });
 }
 
@@ -344,10 +348,7 @@ void PressDesk::report(PressFault fault, std::size_t part) {
     if (!shift_->notes().empty()) load_id = shift_->notes().back().load;
     counting_ = shift_->counting().size();
     for (const Load& l : shift_->plan().loads)
-        if (l.id == load_id && l.trial && fault != PressFault::not_released)
-            keep_trial(l, fault == PressFault::scorched ? TrialResult::scorched
-                          : fault == PressFault::lifted ? TrialResult::lifted
-                                                        : TrialResult::crooked);
+        if (l.id == load_id && l.trial) keep_trial(l, trial_result(fault));
     if (!lost.empty()) {
         // whoever presses has printed: only what was spoiled is laid out again
         Order next = all_printed(room_.order(), room_.work().sheet_plan());
@@ -368,6 +369,70 @@ void PressDesk::report(PressFault fault, std::size_t part) {
                    {},
                    {}});
     }
+    keep();
+    emit card_changed();
+}
+
+std::vector<NextTry> PressDesk::tries_for(const HeldRun& held) const {
+    if (!shift_) return {};
+    for (const Load& l : shift_->plan().loads) {
+        const Decoration* d = l.id == held.trial ? find_decoration(room_.order(), l.decoration) : nullptr;
+        if (d == nullptr) continue;
+        std::vector<RecipeStep> pressed = recipe_for(room_.order(), *d).steps;
+        for (const Trial& t : room_.order().trials)  // the figures that failed, not what they fell back to
+            if (t.note == trial_note(l.id)) pressed = t.steps;
+        return next_tries(pressed, trial_result(held.fault), recipe_for(room_.order(), *d).most_celsius,
+                          room_.order().press_run.fahrenheit);
+    }
+    return {};
+}
+
+void PressDesk::try_again(const std::string& trial, const NextTry& with) {
+    if (!shift_ || planning_) return;
+    if (!shift_->counting().empty()) {
+        room_.say({QStringLiteral("A press is closed: open it first, then try again."), false, {}, {}});
+        return;
+    }
+    std::vector<std::string> trials;
+    const Decoration* d = nullptr;
+    for (const Load& l : shift_->plan().loads) {
+        if (!l.trial) continue;
+        if (l.id == trial)
+            d = find_decoration(room_.order(), l.decoration);
+        else
+            trials.push_back(l.id);
+    }
+    auto next_trial = d == nullptr ? std::nullopt : trial_of(room_.order(), *d, with.steps, TrialResult::to_try);
+    if (!next_trial) return;
+    Order next = room_.order();
+    next.trials.push_back(std::move(*next_trial));
+    room_.edit(QStringLiteral("try another figure"), std::move(next));
+    planning_ = true;
+    with_plan_as_begun(trials, [this, trial, number = shift_number_](PressPlan plan) {
+        planning_ = false;
+        if (!shift_ || number != shift_number_) return;
+        const ShiftRecord record = shift_->record_to_try_again(trial, now());
+        if (plan.presses != shift_->plan().presses) {
+            begin_on(std::move(plan), speed_, simulated_, &record);
+            return;
+        }
+        shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);  // the presses stay as they are
+        ++shift_number_;
+        for (const std::string& sentence : shift_->restore(record)) room_.say({qt(sentence), false, {}, {}});
+        counting_ = 0;
+        room_.say(
+            {QStringLiteral("The trial stands in the plan again. Take a spare transfer, and the spoiled piece or a scrap of its cloth."),
+             false,
+             {},
+             {}});
+        keep();
+        emit card_changed();
+    });
+}
+
+void PressDesk::go_on_knowingly(const std::string& trial) {
+    if (!shift_) return;
+    shift_->go_on_knowingly(trial, now());
     keep();
     emit card_changed();
 }

@@ -14,6 +14,7 @@
 #include <optional>
 
 #include "app/session/workroom.h"
+#include "core/pressing/next_try.h"
 #include "core/pressing/shift.h"
 #include "devices/press.h"
 #include "files/shift_file.h"
@@ -49,6 +50,12 @@ public:
     void again();
     void pause();
     void report(PressFault fault, std::size_t part = 0);
+    /// What to try after this trial, one figure changed in each.
+    [[nodiscard]] std::vector<NextTry> tries_for(const HeldRun& held) const;
+    /// The trial again, with this recipe for all that waits for it. Not while something lies under heat.
+    void try_again(const std::string& trial, const NextTry& with);
+    /// What waits for it is pressed by the same figures.
+    void go_on_knowingly(const std::string& trial);
     /// Asks a simulated press to fail, "overheats" and the like; "none" mends it.
     void trouble(int machine, const QString& which);
     /// Pulls the line to a press out.
@@ -80,6 +87,8 @@ private:
     void tick();
     void talk(int machine);
     void plan_anew();
+    /// The order's plan with trials that this shift has passed still loads of their own, as it began.
+    void with_plan_as_begun(const std::vector<std::string>& trials, std::function<void(PressPlan)> then);
     void keep_trial(const Load& load, TrialResult result);
     Workroom& room_;
     std::optional<Shift> shift_;

@@ -1,0 +1,62 @@
+#include "app/benches/press/held_runs.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+
+#include "app/benches/press/press_desk.h"
+#include "app/widgets/figures.h"
+
+namespace orthema::app {
+
+HeldRuns::HeldRuns(Workroom& room, PressDesk& desk) : room_(room), desk_(desk) {
+    setObjectName(QStringLiteral("Held runs"));
+    setProperty("card", true);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 8);
+    column->setSpacing(6);
+    says_ = new QLabel;
+    says_->setWordWrap(true);
+    says_->setProperty("strong", true);
+    column->addWidget(says_);
+    row_ = new QHBoxLayout;
+    column->addLayout(row_);
+    go_on_ = push(QStringLiteral("Go on as it is"), QStringLiteral("What waits for the trial is pressed by the same figures, knowingly"));
+    go_on_->setFocusPolicy(Qt::TabFocus);
+    row_->addStretch(1);
+    row_->addWidget(go_on_);
+    connect(go_on_, &QPushButton::clicked, this, [this] { desk_.go_on_knowingly(trial_); });
+    hide();
+}
+
+void HeldRuns::refresh() {
+    const bool any = desk_.running() && !desk_.shift().held().empty();
+    setVisible(any);
+    if (!any) {
+        shown_.clear();
+        return;
+    }
+    const HeldRun& held = desk_.shift().held().front();
+    const std::string now = held.trial + press_fault_name(held.fault);
+    if (now == shown_) return;
+    shown_ = now;
+    trial_ = held.trial;
+    std::string name = held.trial;
+    for (const Load& l : desk_.shift().plan().loads)
+        if (l.id == held.trial) name = load_words(room_.order(), l);
+    const auto tries = desk_.tries_for(held);
+    says_->setText(QStringLiteral("%1 came out %2: what waits for it is held. %3")
+                       .arg(qt(name), qt(press_fault_name(held.fault)),
+                            tries.empty() ? QStringLiteral("No figure of its recipe mends that.")
+                                          : QStringLiteral("Make the trial again with one figure changed:")));
+    for (QPushButton* b : tries_) b->deleteLater();
+    tries_.clear();
+    for (const NextTry& t : tries) {
+        auto* b = push(capitalised(t.words).c_str(), QStringLiteral("One figure at a time, so that what helped is known"), tries_.empty());
+        connect(b, &QPushButton::clicked, this, [this, t] { desk_.try_again(trial_, t); });
+        b->setFocusPolicy(Qt::TabFocus);
+        row_->insertWidget(int(tries_.size()), b);
+        tries_.push_back(b);
+    }
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,94 @@
+#include "core/pressing/next_try.h"
+
+#include <cmath>
+
+#include "core/base/units.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr double heat_by = 5;         ///< °C
+constexpr double time_share = 0.2;    ///< of a press's seconds
+constexpr double least_seconds = 1;   ///< that a change is worth
+constexpr double least_celsius = 80;  ///< below it nothing melts or goes over
+
+/// The step that does most: the longest that puts a layer on.
+std::size_t main_step(const std::vector<RecipeStep>& steps) {
+    std::size_t best = steps.size();
+    for (std::size_t i = 0; i < steps.size(); ++i)
+        if (applies(steps[i]) && (best == steps.size() || steps[i].seconds >= steps[best].seconds)) best = i;
+    return best;
+}
+
+}  // namespace
+
+std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResult came_out, double most_celsius, bool fahrenheit) {
+    std::vector<NextTry> out;
+    const std::size_t at = main_step(recipe);
+    if (at == recipe.size()) return out;
+    const RecipeStep& was = recipe[at];
+    const std::string name = step_name(was.kind);
+    const auto add = [&](std::size_t step, RecipeStep s, std::string words) {
+        NextTry t{recipe, std::move(words)};
+        t.steps[step] = std::move(s);
+        if (t.steps != recipe) out.push_back(std::move(t));
+    };
+    const auto heat = [&](double by) {
+        RecipeStep s = was;
+        s.celsius += by;
+        if (s.celsius < least_celsius || (most_celsius > 0 && s.celsius > most_celsius)) return;
+        add(at, s, name + " at " + heat_words(s.celsius, fahrenheit) + ", not " + heat_words(was.celsius, fahrenheit));
+    };
+    const auto time = [&](double way) {
+        RecipeStep s = was;
+        s.seconds = std::round(was.seconds + way * std::max(least_seconds, was.seconds * time_share));
+        if (s.seconds < 1) return;
+        add(at, s, name + " " + mm_text(s.seconds, 0) + " s, not " + mm_text(was.seconds, 1) + " s");
+    };
+    const auto pressure = [&](int way) {
+        const int p = static_cast<int>(was.pressure) + way;
+        if (p < 0 || p > static_cast<int>(Pressure::heavy)) return;
+        RecipeStep s = was;
+        s.pressure = static_cast<Pressure>(p);
+        add(at, s, std::string(pressure_name(s.pressure)) + " pressure, not " + pressure_name(was.pressure));
+    };
+    const auto cooler_peel = [&] {
+        for (std::size_t i = recipe.size(); i-- > at;)
+            if (recipe[i].kind == StepKind::peel && recipe[i].peel != Peel::cool) {
+                RecipeStep s = recipe[i];
+                s.peel = s.peel == Peel::hot ? Peel::warm : Peel::cool;
+                s.seconds = std::max(s.seconds, s.peel == Peel::warm ? 8.0 : 30.0);
+                add(i, s, std::string("peel ") + peel_name(s.peel) + ", not " + peel_name(recipe[i].peel));
+                return;
+            }
+    };
+    switch (came_out) {
+    case TrialResult::scorched:
+        heat(-heat_by);
+        time(-1);
+        break;
+    case TrialResult::ghosted:  // the sheet moved while the ink was still going over
+        time(-1);
+        heat(-heat_by);
+        pressure(1);
+        break;
+    case TrialResult::not_released:
+        time(1);
+        cooler_peel();
+        heat(heat_by);
+        break;
+    case TrialResult::lifted:
+        pressure(1);
+        time(1);
+        heat(heat_by);
+        break;
+    case TrialResult::released_clean:
+    case TrialResult::crooked:
+    case TrialResult::to_try: break;
+    }
+    if (out.size() > 3) out.resize(3);
+    return out;
+}
+
+}  // namespace orthema

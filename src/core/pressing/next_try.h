@@ -1,0 +1,20 @@
+// What to try next where a trial did not come out: one figure of one step at a time, so that what helped is known.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/shop/recipe.h"
+
+namespace orthema {
+
+struct NextTry {
+    std::vector<RecipeStep> steps;  ///< the recipe with that one figure changed
+    std::string words;              ///< "press at 145 °C, not 150 °C"
+};
+
+/// At most three, the mildest first: less heat or time where it scorched or ghosted, more where it was not released or lifted,
+/// never past what the cloth bears (°C; 0: no limit known). None for what no recipe mends.
+std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResult came_out, double most_celsius, bool fahrenheit = false);
+
+}  // namespace orthema
