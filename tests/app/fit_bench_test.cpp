@@ -1,5 +1,6 @@
 // The Fit bench: rails, corners, pins, schools, figures.
 #include "app/benches/fit/fit_bench.h"
+#include "core/transfers/choices.h"
 
 #include <cmath>
 
@@ -101,6 +102,60 @@ TEST(FitBench, ArrowsNudgeByAMillimetreOrASixteenth) {
     const auto shown = parse_length(w.find<QLineEdit>("Top to ink")->text().toStdString(), Unit::inch);
     ASSERT_TRUE(shown);
     EXPECT_NEAR(shown->mm(), w.size("M").top_to_ink, 0.02) << "as it is, to the thousandth of an inch";
+}
+
+TEST(FitBench, OneGarmentIsMadeLargeWithEverythingEditable) {
+    FitWindow w;
+    FitWall* wall = w.wall();
+    const std::string size = w.fit().sizes[1].size;
+    const double scale = wall->wall().scale;
+    w.click(wall, wall->design_at(size));
+    QTest::mouseDClick(wall, Qt::LeftButton, {}, wall->design_at(size));
+    QCoreApplication::processEvents();
+    ASSERT_TRUE(wall->is_large());
+    wall->grab();
+    EXPECT_GT(wall->wall().scale, 1.5 * scale);
+    EXPECT_TRUE(wall->rect().contains(wall->design_at(size)));
+    // it is still dragged, and the rule follows
+    const double top = find_size(w.fit(), size)->top_to_ink;
+    w.drag(wall, wall->design_at(size), wall->design_at(size) + QPoint(0, int(30 * wall->wall().scale)), Qt::AltModifier);
+    w.wait();
+    EXPECT_NEAR(find_size(w.fit(), size)->top_to_ink, top + 30, 1.5);
+    // the next size comes to the middle
+    w.key(wall, Qt::Key_PageDown);
+    wall->grab();
+    EXPECT_NEAR(wall->design_at(w.room().selection().size).x(), wall->width() / 2.0, wall->width() / 6.0);
+    w.key(wall, Qt::Key_Escape);
+    wall->grab();
+    EXPECT_NEAR(wall->wall().scale, scale, 1e-9);
+    // the wheel zooms about the pointer: what lies under it stays
+    const QPoint at = wall->design_at(size);
+    QWheelEvent wheel(at, wall->mapToGlobal(at), {}, QPoint(0, 240), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QApplication::sendEvent(wall, &wheel);
+    wall->grab();
+    EXPECT_GT(wall->wall().scale, 1.2 * scale);
+    EXPECT_LT((wall->design_at(size) - at).manhattanLength(), 3);
+}
+
+TEST(FitBench, ADraggedDesignSnapsToTheCentreLineUnlessAltIsHeld) {
+    FitWindow w;
+    FitWall* wall = w.wall();
+    const std::string size = w.fit().sizes[1].size;
+    w.click(wall, wall->design_at(size));
+    const double k = wall->wall().scale;
+    // 3 px beside the centre line: on it; held loose: where the tape says
+    const auto pull = [&](int x, Qt::KeyboardModifiers keys) {
+        const QPoint from = wall->design_at(size);
+        w.drag(wall, from, from + QPoint(x, 0), keys);
+        w.wait();
+        return w.d().placing.across.mm();
+    };
+    EXPECT_NEAR(pull(12, {}), 12 / k, 1.5);
+    EXPECT_EQ(pull(-9, {}), 0) << "it snaps";
+    EXPECT_NEAR(pull(2, Qt::AltModifier), 2 / k, 0.8);
+    EXPECT_TRUE(std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) {
+        return f.code == "off-centre";
+    })) << "a slip is said";
 }
 
 TEST(FitBench, PageKeysChooseASize) {
@@ -257,7 +312,7 @@ TEST(FitBench, TheCostCurveIsClickedForACount) {
     for (const int count : {2, 4}) {
         QPoint at;
         for (int x = 0; x < strip->width(); ++x)
-            if (bands_at(cost_curve(w.d(), w.fit()).size(), x, strip->width()) == count) at = {x, strip->height() / 2};
+            if (bands_at(shortfall_curve(w.d(), w.fit()).size(), x, strip->width()) == count) at = {x, strip->height() / 2};
         ASSERT_FALSE(at.isNull());
         w.click(strip, at - QPoint(6, 0));
         EXPECT_EQ(w.fit().bands.size(), static_cast<std::size_t>(count));
@@ -390,12 +445,26 @@ TEST(FitBench, TheStripsAgreeWithThePlan) {
     w.type(w.find<QLineEdit>("Grows, %"), "0");
     EXPECT_GT(*drift_of(w.fit(), PlacingSchool::collar_drop), 0.005);
     // the curve falls, and the bands that are chosen cost what it says
-    const std::vector<double> curve = cost_curve(w.d(), w.fit());
+    const std::vector<Shortfall> curve = shortfall_curve(w.d(), w.fit());
     ASSERT_EQ(curve.size(), w.fit().sizes.size());
-    for (std::size_t k = 1; k < curve.size(); ++k) EXPECT_LE(curve[k], curve[k - 1] + 1e-12);
-    double cost = 0;
-    for (const SizeFit& s : w.fit().sizes) cost += s.quantity * std::pow((s.ideal - s.width) / s.ideal, 2);
-    EXPECT_NEAR(curve[w.fit().bands.size() - 1], cost, 1e-9);
+    for (std::size_t k = 1; k < curve.size(); ++k) EXPECT_LE(curve[k].worst, curve[k - 1].worst + 1e-12);
+    double worst = 0, lack = 0, squares = 0, pieces = 0;
+    for (const SizeFit& s : w.fit().sizes) {
+        worst = std::max(worst, (s.ideal - s.width) / s.ideal);
+        lack += s.quantity * (s.ideal - s.width) / s.ideal;
+        squares += s.quantity * s.width * s.width;
+        pieces += s.quantity;
+    }
+    const Shortfall& chosen = curve[w.fit().bands.size() - 1];
+    EXPECT_NEAR(chosen.worst, worst, 1e-9);
+    EXPECT_NEAR(chosen.mean, lack / pieces, 1e-9);
+    EXPECT_NEAR(chosen.squares, squares, 1e-6);
+    // film by what pieces usually fill of it, ink by the design's area, and each width kept apart
+    const ArtFacts& facts = w.room().facts().at(w.d().art);
+    const Medium& film = *find_medium(w.order(), w.d().medium);
+    const BandsCost cost = bands_cost(w.order(), w.d(), w.fit(), facts, squares, 3);
+    EXPECT_NEAR(cost.film, film.price * squares * w.fit().aspect / 0.6 / film.width.mm() / 1000, 1e-9);
+    EXPECT_NEAR(cost.sorting, 3 * bands_cost(w.order(), w.d(), w.fit(), facts, squares, 1).sorting, 1e-9);
     for (const char* strip : {"Strip/bands", "Strip/drift", "Strip/ladder"}) {
         w.click(w.find<QPushButton>(strip));
         EXPECT_FALSE(w.bench<FitBench>("fit")->strip()->grab().isNull());

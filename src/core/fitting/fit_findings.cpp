@@ -174,11 +174,31 @@ void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
         }
 }
 
+/// A design that hangs from the centre line and lies beside it by so little that it may be a slip.
+void say_off_centre(const Order& order, const Decoration& d, DecorationFit& fit) {
+    constexpr double slip = 0.03;  // of the panel's width there
+    if (is_sided(d.location) || fit.ground == nullptr) return;
+    for (std::size_t i = 0; i < fit.sizes.size() && i < fit.ground->sizes.size(); ++i) {
+        const SizeFit& s = fit.sizes[i];
+        const Panel& panel = fit.ground->sizes[i].panel;
+        const SizePin* pin = find_pin(d, s.size);
+        const double off = d.placing.across.mm() + (pin != nullptr ? pin->across.value_or(Length{}).mm() : 0);
+        const double y = margin_height(panel, s.ink), width = right_edge_x(panel, y) - left_edge_x(panel, y);
+        if (std::abs(off) < 0.5 || std::abs(off) >= slip * width) continue;
+        fit.findings.push_back(finding("off-centre", about(d, s.size),
+                                       {{"who", who(order, d, s.size)},
+                                        {"off", Length::from_mm(std::abs(off))},
+                                        {"side", Phrases{{{off < 0 ? "side-left-of" : "side-right-of", {}}}}}}));
+        return;  // the others lie so by the same rule
+    }
+}
+
 }  // namespace
 
 void say_decoration(const Order& order, const Decoration& d, const ArtFacts& facts, DecorationFit& fit) {
     say_platen(order, d, fit, fit.findings);
     say_loose(order, d, fit);
+    say_off_centre(order, d, fit);
     const Medium* medium = find_medium(order, d.medium);
     if (medium != nullptr && !fit.sizes.empty()) {
         const auto least =

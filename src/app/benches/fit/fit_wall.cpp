@@ -7,10 +7,12 @@
 #include <QWheelEvent>
 
 #include <cmath>
+#include <tuple>
 
 #include "app/benches/fit/fit_deeds.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
+#include "drawing/painter.h"
 
 namespace orthema::app {
 
@@ -28,10 +30,10 @@ double on_tape(double mm, Unit unit) {
 
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
-    setAccessibleName(
-        QStringLiteral("Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, or the design "
-                       "off this lot, 1 to 4 choose a placing school, L shows all lots of the rule, "
-                       "G, P and B show the other schools, the platen and the balance."));
+    setAccessibleName(QStringLiteral(
+        "Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, or the design "
+        "off this lot, 1 to 4 choose a placing school, L shows all lots of the rule, Enter makes one garment large, plus and minus zoom, "
+        "G, P and B show the other schools, the platen and the balance."));
     setMouseTracking(true);
 }
 
@@ -89,6 +91,56 @@ void FitWall::lay_out(double width, double height) {
         ++ground_round_;
     }
     wall_ = wall_of(stand, width, height);
+    if (large_)
+        for (const WallSlot& s : wall_.stands)
+            if (const SizeFit* f = size_of(s); f != nullptr && f->size == room_.selection().size && s.lot == chosen_lot()) {
+                const Ground* ground = find_ground(*stand[std::size_t(s.lot)].fit, f->size);
+                if (ground != nullptr) std::tie(zoom_, pan_) = filling(wall_, drawn_box(ground->panel), s, width, height);
+                break;
+            }
+    pan_ = {std::clamp(pan_.x, large_ ? -1e6 : width * (1 - zoom_), large_ ? 1e6 : 0.0),
+            std::clamp(pan_.y, large_ ? -1e6 : height * (1 - zoom_), large_ ? 1e6 : 0.0)};
+    if (zoom_ > 1) wall_ = seen_nearer(std::move(wall_), zoom_, pan_);
+}
+
+std::string FitWall::backdrop_key() {
+    if (wall_.stands.empty()) return {};
+    std::string key = ground_key_ + " " + std::to_string(ground_round_);
+    if (zoom_ > 1) key += " " + std::to_string(zoom_) + " " + std::to_string(pan_.x) + " " + std::to_string(pan_.y);
+    return key;
+}
+
+void FitWall::show_large(bool on) {
+    large_ = on;
+    zoom_ = 1;
+    pan_ = {};
+    refresh();
+}
+
+void FitWall::zoom_by(double factor, Point about) {
+    const double next = std::clamp(zoom_ * factor, 1.0, 12.0);
+    pan_ = about + (pan_ - about) * (next / zoom_);
+    zoom_ = next;
+    large_ = false;
+    refresh();
+}
+
+void FitWall::draw_snaps(Drawing& d) const {
+    if (held_.hold != Hold::design || std::size_t(held_.slot) >= wall_.stands.size()) return;
+    const WallSlot& slot = wall_.stands[std::size_t(held_.slot)];
+    double y = slot.cell.y0 + 14;
+    for (const SnapLine& l : snap_lines_) {
+        const Point at = slot.map({l.at, l.at});
+        if (l.upright)
+            d.line({{at.x, slot.cell.y0}, {at.x, slot.pill.y0 - 4}}, {palette::plum, 1.2, {6, 3}});
+        else
+            d.line({{slot.cell.x0, at.y}, {slot.cell.x1, at.y}}, {palette::plum, 1.2, {6, 3}});
+        const double w = text_width(l.to, 12, true) + 12,
+                     x = std::clamp(slot.cell.centre().x, w / 2 + 2, std::max(w / 2 + 2, d.width - w / 2 - 2));
+        d.fill({round_rect({x - w / 2, y - 12, x + w / 2, y + 5}, 4)}, palette::light);
+        d.text({x, y}, l.to, 12, palette::plum, Align::centre, true);
+        y += 19;
+    }
 }
 
 Drawing FitWall::draw(double width, double height) {
@@ -106,7 +158,9 @@ Drawing FitWall::draw(double width, double height) {
     look.chosen = room_.selection().size;
     look.chosen_lot = chosen_lot();
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
-    return wall_drawing(room_.order(), room_.plan(), standing(), wall_, look, width, height);
+    Drawing d = wall_drawing(room_.order(), room_.plan(), standing(), wall_, look, width, height);
+    draw_snaps(d);
+    return d;
 }
 
 Drawing FitWall::draw_backdrop(double width, double height) {
@@ -191,6 +245,7 @@ void FitWall::mousePressEvent(QMouseEvent* event) {
             choose(wall_.stands[std::size_t(slot)].lot, f->size);
         }
     if (slot < 0 && held_.hold != Hold::nothing) choose(held_.lot, room_.selection().size);
+    if (held_.hold == Hold::nothing && zoom_ > 1 && !large_) held_.hold = Hold::ground;
     if (room_.decoration() == nullptr || room_.fit() == nullptr) {
         held_ = {};
         return;
@@ -211,10 +266,16 @@ void FitWall::mouseMoveEvent(QMouseEvent* event) {
                                                : Qt::SizeHorCursor);
         return;
     }
-    drag_to(p, event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_);
+    if (held_.hold == Hold::ground) {
+        pan_ = pan_ + (p - from_);
+        from_ = p;
+        refresh();
+        return;
+    }
+    drag_to(p, event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_, event->modifiers().testFlag(Qt::AltModifier));
 }
 
-void FitWall::drag_to(Point p, Reach reach) {
+void FitWall::drag_to(Point p, Reach reach, bool loose) {
     if (held_.hold == Hold::rail_start || held_.hold == Hold::rail_end) {
         // the row whose floor is nearest, then how many of its garments lie on this side of the pointer
         int row = 0;
@@ -239,26 +300,9 @@ void FitWall::drag_to(Point p, Reach reach) {
         room_.edit(QStringLiteral("move a band's edge"), with_decoration(room_.order(), next), drag_gesture);
         return;
     }
-    const Unit unit = room_.order().unit;
+    if (held_.hold == Hold::design) return move_design(p, reach, loose);
     const WallSlot& slot = wall_.stands[std::size_t(held_.slot)];
     const double k = slot.map.a;
-    const Point by = (p - from_) * (1 / k);
-    if (held_.hold == Hold::design) {
-        if (norm(p - from_) < 2 && decoration_then_ == *room_.decoration()) return;
-        const double down = on_tape(size_then_.top_to_ink + by.y, unit) - size_then_.top_to_ink;
-        double right = by.x;
-        // on the anchor within a few pixels, else whole steps of the left margin
-        const double across = decoration_then_.placing.across.mm() + right;
-        if (std::abs(across * k) < 5)
-            right = -decoration_then_.placing.across.mm();
-        else
-            right = on_tape(size_then_.left_margin + right, unit) - size_then_.left_margin;
-        room_.edit(
-            QStringLiteral("move the design"),
-            with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)),
-            drag_gesture);
-        return;
-    }
     // A corner: the ink's middle and top stay, the width follows the pointer on both sides.
     const Point middle = slot.map(size_then_.ink.centre());
     const double step = std::max(0.5, decoration_then_.sizing.step.mm());
@@ -268,8 +312,53 @@ void FitWall::drag_to(Point p, Reach reach) {
                with_decoration(room_.order(), widened(decoration_then_, size_then_, Length::from_mm(width), reach)), drag_gesture);
 }
 
+void FitWall::move_design(Point p, Reach reach, bool loose) {
+    if (norm(p - from_) < 2 && decoration_then_ == *room_.decoration()) return;
+    const Unit unit = room_.order().unit;
+    const WallSlot& slot = wall_.stands[std::size_t(held_.slot)];
+    const double k = slot.map.a;
+    const Point by = (p - from_) * (1 / k);
+    // whole steps of the tape, unless a line that an eye sees is within a few pixels
+    double right = on_tape(size_then_.left_margin + by.x, unit) - size_then_.left_margin;
+    double down = on_tape(size_then_.top_to_ink + by.y, unit) - size_then_.top_to_ink;
+    snap_lines_.clear();
+    const Ground* ground = find_ground(fit_then_, size_then_.size);
+    if (!loose && ground != nullptr) {
+        const SizePin* pin = find_pin(decoration_then_, size_then_.size);
+        const double anchor = anchor_x(decoration_then_.location, ground->panel);
+        const double across = decoration_then_.placing.across.mm() + (pin != nullptr ? pin->across.value_or(Length{}).mm() : 0);
+        const Rect ink{size_then_.ink.x0 + by.x, size_then_.ink.y0 + by.y, size_then_.ink.x1 + by.x, size_then_.ink.y1 + by.y};
+        Snapped snap = snapped(ink, anchor + across + by.x, anchor, ground->panel,
+                               beside(room_.order(), room_.plan(), decoration_then_, size_then_.size), 5 / k);
+        for (const SnapLine& l : snap.lines) (l.upright ? right : down) = l.upright ? by.x + snap.right : by.y + snap.down;
+        snap_lines_ = std::move(snap.lines);
+    }
+    room_.edit(QStringLiteral("move the design"),
+               with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)),
+               drag_gesture);
+}
+
+void FitWall::mouseDoubleClickEvent(QMouseEvent* event) {
+    const Point p = to_point(event->position());
+    held_ = {};
+    for (const WallSlot& s : wall_.stands)
+        if (const SizeFit* f = size_of(s); f != nullptr && s.cell.contains(p)) {
+            choose(s.lot, f->size);
+            return show_large(!large_);
+        }
+}
+
+bool FitWall::event(QEvent* event) {
+    if (event->type() == QEvent::NativeGesture) {
+        const auto* pinch = static_cast<QNativeGestureEvent*>(event);
+        if (pinch->gestureType() == Qt::ZoomNativeGesture) zoom_by(1 + pinch->value(), to_point(pinch->position()));
+    }
+    return Canvas::event(event);
+}
+
 void FitWall::mouseReleaseEvent(QMouseEvent*) {
     held_ = {};
+    snap_lines_.clear();
     room_.end_gesture();
     refresh();
 }
@@ -298,6 +387,12 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         show_all_lots(!all_lots_);
         if (look_changed) look_changed();
         return;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: return show_large(!large_);
+    case Qt::Key_Escape: return show_large(false);
+    case Qt::Key_Plus:
+    case Qt::Key_Equal: return zoom_by(1.25, {width() / 2.0, height() / 2.0});
+    case Qt::Key_Minus: return zoom_by(0.8, {width() / 2.0, height() / 2.0});
     case Qt::Key_G: return turn_look(&WallLook::ghosts);
     case Qt::Key_P: return turn_look(&WallLook::platen);
     case Qt::Key_B: return turn_look(&WallLook::balance);
@@ -325,7 +420,9 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
 }
 
 void FitWall::wheelEvent(QWheelEvent* event) {
-    if (!all_lots_ || event->angleDelta().y() == 0) return event->ignore();
+    if (event->angleDelta().y() == 0) return event->ignore();
+    if (!all_lots_ || event->modifiers().testFlag(Qt::ControlModifier))
+        return zoom_by(std::pow(1.0015, event->angleDelta().y()), to_point(event->position()));
     first_lot_ -= event->angleDelta().y() > 0 ? 1 : -1;  // kept within what there is when it is laid out
     refresh();
 }

@@ -5,6 +5,7 @@
 #include "app/widgets/canvas.h"
 #include "app/session/workroom.h"
 #include "core/fitting/adjust.h"
+#include "core/fitting/snap.h"
 
 class QMenu;
 
@@ -24,6 +25,13 @@ public:
     /// All lots of the rule one below the other, or the chosen lot alone; the key L turns it.
     void show_all_lots(bool on);
     [[nodiscard]] bool shows_all_lots() const { return all_lots_; }
+    /// The chosen size fills the wall, or all sizes stand on it again: a double click, Enter, Escape.
+    void show_large(bool on);
+    [[nodiscard]] bool is_large() const { return large_; }
+    /// How near the wall is seen: 1 shows all of it.
+    [[nodiscard]] double zoom() const { return large_ ? 0 : zoom_; }
+    /// The lines that the design in hand lies on, by name.
+    [[nodiscard]] const std::vector<SnapLine>& snap_lines() const { return snap_lines_; }
     /// Offers what can be done with the chosen design.
     std::function<void(QMenu&)> fill_menu;
     [[nodiscard]] const Wall& wall() const { return wall_; }
@@ -36,17 +44,19 @@ public:
 
 protected:
     Drawing draw(double width, double height) override;
-    std::string backdrop_key() override { return wall_.stands.empty() ? std::string() : ground_key_ + " " + std::to_string(ground_round_); }
+    std::string backdrop_key() override;
     Drawing draw_backdrop(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    bool event(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
-    enum class Hold { nothing, design, corner, rail_start, rail_end };
+    enum class Hold { nothing, design, corner, rail_start, rail_end, ground };
     struct Grip {
         Hold hold = Hold::nothing;
         int slot = -1;  ///< into the wall's stands
@@ -56,7 +66,10 @@ private:
     };
     [[nodiscard]] Grip grip_at(Point p) const;
     [[nodiscard]] const SizeFit* size_of(const WallSlot& slot) const;
-    void drag_to(Point p, Reach reach);
+    void drag_to(Point p, Reach reach, bool loose);
+    void move_design(Point p, Reach reach, bool loose);
+    void zoom_by(double factor, Point about);
+    void draw_snaps(Drawing& d) const;
     void lay_out(double width, double height);
     /// Makes the lot and size that were pointed at the chosen ones.
     void choose(int lot, const std::string& size);
@@ -73,6 +86,10 @@ private:
     std::vector<std::shared_ptr<const GroundRun>> grounds_;  ///< that the backdrop was painted from
     std::string ground_key_;
     int ground_round_ = 0;
+    double zoom_ = 1;
+    Point pan_;  ///< pixels
+    bool large_ = false;
+    std::vector<SnapLine> snap_lines_;
     Grip held_;
     Point from_;
     Decoration decoration_then_;

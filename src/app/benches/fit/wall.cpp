@@ -11,6 +11,7 @@ namespace orthema::app {
 namespace {
 
 constexpr double pill_room = 27, rail_room = 25, head_room = 8;
+constexpr double pill_gap = 4, rail_foot = 7;
 
 const Panel& panel_at(const DecorationFit& fit, int i) { return fit.ground->sizes[static_cast<std::size_t>(i)].panel; }
 
@@ -62,7 +63,7 @@ void stand_lot(Wall& wall, const DecorationFit& fit, int lot, int each, int firs
         s.cell = {column * cell, row * row_height + (head > head_room ? head - head_room : 0), (column + 1) * cell, (row + 1) * row_height};
         s.map = {wall.scale, 0, 0, wall.scale, x - wall.scale * box.centre().x, floor - wall.scale * box.y1};
         const double half = std::max(21.0, text_width_guess(size_at(fit, i).size, 12.5) / 2 + 9);
-        s.pill = {x - 17 - half, floor + 4, x - 17 + half, floor + 24};
+        s.pill = {x - 17 - half, floor + pill_gap, x - 17 + half, floor + pill_gap + 20};
         wall.stands.push_back(s);
     }
     const int rows = (n + each - 1) / each;
@@ -76,7 +77,7 @@ void stand_lot(Wall& wall, const DecorationFit& fit, int lot, int each, int firs
             rail.band = static_cast<int>(b);
             rail.x0 = (first - row * each) * cell + 12;
             rail.x1 = (last - row * each + 1) * cell - 12;
-            rail.y = (first_row + row + 1) * row_height - 7;
+            rail.y = (first_row + row + 1) * row_height - rail_foot;
             rail.begins = first == band.first;
             rail.ends = last == band.last;
             wall.rails.push_back(rail);
@@ -121,6 +122,34 @@ Wall wall_of(const std::vector<WallLot>& lots, double width, double height) {
         if (several) wall.names.push_back({10, row * height / rows + 15});
     }
     return wall;
+}
+
+Wall seen_nearer(Wall wall, double zoom, Point pan) {
+    const Affine by{zoom, 0, 0, zoom, pan.x, pan.y};
+    wall.scale *= zoom;
+    for (WallSlot& s : wall.stands) {
+        const Point floor = by({s.pill.centre().x, s.pill.y0 - pill_gap});
+        const double half = s.pill.width() / 2, tall = s.pill.height();
+        s.pill = {floor.x - half, floor.y + pill_gap, floor.x + half, floor.y + pill_gap + tall};
+        const Point a = by({s.cell.x0, s.cell.y0}), b = by({s.cell.x1, s.cell.y1 - pill_room - rail_room});
+        s.cell = {a.x, a.y, b.x, b.y + pill_room + rail_room};
+        s.map = by.after(s.map);
+    }
+    for (WallRail& r : wall.rails) {
+        const double over = pill_room + rail_room - rail_foot;  // of the floor line
+        r.y = by({0, r.y - over}).y + over;
+        r.x0 = by({r.x0, 0}).x;
+        r.x1 = by({r.x1, 0}).x;
+    }
+    for (Point& n : wall.names) n = by(n);
+    return wall;
+}
+
+std::pair<double, Point> filling(const Wall& wall, const Rect& garment, const WallSlot& slot, double width, double height) {
+    const double room = height - pill_room - rail_room - 2 * head_room;
+    const double zoom = std::max(1.0, std::min(0.94 * width / (garment.width() * wall.scale), room / (garment.height() * wall.scale)));
+    const Point middle = slot.map({garment.centre().x, garment.y1});
+    return {zoom, {width / 2 - zoom * middle.x, height - pill_room - rail_room - zoom * middle.y}};
 }
 
 Drawing wall_backdrop(const Order& order, const std::vector<WallLot>& lots, const Wall& wall, double width, double height) {
@@ -219,9 +248,9 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
             DimensionStyle style;
             style.hair = 1.1;
             style.text_size = 12;
+            draw_handles(d, size.ink, s.map);
             draw_hand_measurements(d, g, size, s.map, order.unit, style);
             if (look.balance) draw_balance(d, size, s.map, order.unit, style);
-            draw_handles(d, size.ink, s.map);
         }
         const bool trouble = std::any_of(fit.findings.begin(), fit.findings.end(),
                                          [&](const Finding& f) { return f.about.size == size.size && f.severity == Severity::stop; });

@@ -41,6 +41,11 @@ struct Wall {
 /// for each.
 Wall wall_of(const std::vector<WallLot>& lots, double width, double height);
 
+/// The wall seen from nearer: `zoom` times as large, the garments moved by `pan` pixels. Names and rails keep their size.
+Wall seen_nearer(Wall wall, double zoom, Point pan);
+/// How near, and where from, one of its stands fills the view.
+std::pair<double, Point> filling(const Wall& wall, const Rect& garment, const WallSlot& slot, double width, double height);
+
 struct WallLook {
     std::string chosen;    ///< size whose hand measurements are shown
     int chosen_lot = 0;    ///< on this lot
