@@ -2,6 +2,8 @@
 #include "core/pressing/press_plan.h"
 
 #include "core/guides/run_sheet.h"
+#include "core/pressing/next_try.h"
+#include "core/transfers/choices.h"
 
 #include <random>
 #include <set>
@@ -342,6 +344,103 @@ TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
         std::sort(times.begin(), times.end());
         for (std::size_t k = 1; k < times.size(); ++k) EXPECT_GE(times[k].first, times[k - 1].second - 1e-6) << piece;
     }
+}
+
+TEST(PressPlan, TransfersAreMarriedManyAtOnceBeforeTheyMeetTheirBlanks) {
+    Order order = test::small_order();
+    adopt_library(order, starting_library());
+    order.decorations[0] = with_medium(order, order.decorations[0], "dark-letter");
+    order.decorations[0].sizing.base_width = Length::from_mm(90);
+    order.reprints = {{order.decorations[0].id, "M", 1, "crooked"}};
+    const Job_ job(order);
+    ScheduleOptions quick;
+    quick.tries = 0;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+    EXPECT_TRUE(schedule_faults(plan.shop, plan.schedule).empty());
+    const Press& press = *find_press(job.order, order.decorations[0].press);
+    std::map<std::pair<std::string, int>, double> married;  // when each piece's transfer is ready
+    int apart = 0, pieces = 0;
+    for (const Load& l : plan.loads) {
+        if (!l.apart) continue;
+        ++apart;
+        double room = 0;
+        for (const LoadPart& p : l.parts) {
+            const SizeFit& s = *find_size(job.plan.decorations[0], p.size);
+            room += p.pieces * s.width * s.height;
+            pieces += p.pieces;
+            for (int k = p.first; k < p.first + p.pieces; ++k) {
+                EXPECT_FALSE(married.contains({p.size, k})) << "each once";
+                married[{p.size, k}] = plan.schedule.places[static_cast<std::size_t>(l.tasks.back())].end;
+            }
+        }
+        const Platen& platen =
+            press.platens[static_cast<std::size_t>(plan.shop.tasks[static_cast<std::size_t>(l.tasks.front())].platens.front())];
+        EXPECT_LT(room, platen.width.mm() * platen.height.mm()) << "they lie on the platen";
+        EXPECT_EQ(load_words(job.order, l).find(std::to_string(l.pieces) + " transfers to marry"), 0u);
+        // backing off while it is hot: at the press, then trimmed at the table
+        const auto& at_press = plan.tasks[static_cast<std::size_t>(l.tasks.front())].acts;
+        EXPECT_TRUE(std::any_of(at_press.begin(), at_press.end(), [](const ActInfo& a) { return a.kind == ActKind::peel; }));
+    }
+    EXPECT_EQ(pieces, garments_in(order));
+    EXPECT_GT(apart, 0);
+    EXPECT_LT(apart, garments_in(order) / 3) << "many at once";
+    for (const Load& l : plan.loads) {
+        if (l.apart) continue;
+        const bool marries_itself =
+            std::any_of(l.steps.begin(), l.steps.end(), [](const PlannedStep& p) { return p.step.kind == StepKind::marry; });
+        EXPECT_EQ(marries_itself, l.replacement) << "one that is printed again is married by itself";
+        const auto cool =
+            std::find_if(l.steps.rbegin(), l.steps.rend(), [](const PlannedStep& p) { return p.step.kind == StepKind::peel; });
+        ASSERT_NE(cool, l.steps.rend());
+        EXPECT_EQ(cool->step.peel, Peel::cool) << "the second peel stands";
+        if (!l.replacement)
+            EXPECT_GE(plan.schedule.places[static_cast<std::size_t>(l.tasks.front())].start, married.at({l.size, l.parts[0].first}) - 1e-6);
+    }
+}
+
+TEST(NextTry, ChangesOneFigureOfOneStepAndNeverPastWhatTheClothBears) {
+    std::vector<RecipeStep> recipe{step(StepKind::pre_press, 150, 4), step(StepKind::press, 150, 12), step(StepKind::peel, 0, 8)};
+    recipe[2].peel = Peel::warm;
+    const auto changed = [&](const NextTry& t) {
+        int steps = 0, figures = 0;
+        for (std::size_t i = 0; i < recipe.size(); ++i) {
+            const RecipeStep &a = recipe[i], &b = t.steps[i];
+            steps += a == b ? 0 : 1;
+            figures += (a.celsius != b.celsius) + (a.kind != StepKind::peel && a.seconds != b.seconds) + (a.pressure != b.pressure) +
+                       (a.peel != b.peel);
+        }
+        return steps == 1 && figures == 1 && t.steps.size() == recipe.size();
+    };
+    for (int r = 0; r < trial_result_count; ++r) {
+        const auto result = static_cast<TrialResult>(r);
+        const auto tries = next_tries(recipe, result, 152);
+        const bool mended = result == TrialResult::scorched || result == TrialResult::ghosted || result == TrialResult::not_released ||
+                            result == TrialResult::lifted;
+        EXPECT_EQ(!tries.empty(), mended) << trial_result_name(result);
+        EXPECT_LE(tries.size(), 3u);
+        for (const NextTry& t : tries) {
+            EXPECT_TRUE(changed(t)) << t.words;
+            EXPECT_LE(t.steps[1].celsius, 152) << t.words;
+            if (result == TrialResult::scorched) EXPECT_LT(t.steps[1].celsius * t.steps[1].seconds, 150 * 12) << "milder";
+        }
+    }
+    const auto scorched = next_tries(recipe, TrialResult::scorched, 0);
+    EXPECT_EQ(scorched[0].words, "press at 145 °C, not 150 °C");
+    EXPECT_EQ(next_tries(recipe, TrialResult::scorched, 0, true)[0].words, "press at 293 °F, not 302 °F");
+}
+
+TEST(Recipe, WhatWasTriedAndFailedIsNotPressedByAgain) {
+    Order order = test::small_order();
+    const Decoration d = order.decorations[0];
+    const auto usual = recipe_for(order, d).steps;
+    auto hotter = usual;
+    hotter[1].celsius += 5;
+    order.trials.push_back(*trial_of(order, d, hotter, TrialResult::to_try));
+    EXPECT_EQ(recipe_for(order, d).steps, hotter);
+    order.trials.push_back(*trial_of(order, d, hotter, TrialResult::crooked));
+    EXPECT_EQ(recipe_for(order, d).steps, hotter) << "it lay crooked: that says nothing of the figures";
+    order.trials.push_back(*trial_of(order, d, hotter, TrialResult::scorched));
+    EXPECT_EQ(recipe_for(order, d).steps, usual);
 }
 
 TEST(PressPlan, HardBlanksFillThePlatenAboutItsMiddle) {

@@ -63,7 +63,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
     std::map<int, std::size_t> open;  // by machine: the row that goes on, of loads of one part
     for (const Begin& b : begins) {
         const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
-        const bool one = load.parts.size() == 1;
+        const bool one = load.parts.size() == 1 && !load.apart;
         if (const auto it = open.find(b.machine); one && it != open.end()) {
             PickRow& row = rows[it->second];
             if (row.decoration == load.decoration && row.size == load.size && row.trial == load.trial) {
@@ -75,6 +75,17 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
             }
         }
         if (!one) open.erase(b.machine);
+        if (load.apart) {  // one row for all of it
+            open.erase(b.machine);
+            const Decoration* dec = find_decoration(order, load.decoration);
+            if (dec == nullptr) continue;
+            PickRow row = begun_row(order, fit, plan, b, load.parts.front(), *dec);
+            row.blank = phrase("page-off-the-blank");
+            row.transfer = load_words(order, load);
+            row.pieces = load.pieces;
+            rows.push_back(std::move(row));
+            continue;
+        }
         for (const LoadPart& part : load.parts) {
             const Decoration* dec = find_decoration(order, part.decoration);
             if (dec == nullptr) continue;

@@ -26,6 +26,7 @@ struct Building {
     std::map<std::tuple<RunKey, std::string, int>, int> last_task;             ///< run, size, piece -> the task it left last
     std::map<std::tuple<std::string, std::string, std::string>, int> checked;  ///< method, style, press -> the trial's check
     std::map<std::string, int> stages;
+    std::map<std::tuple<std::string, std::string, int>, int> married;  ///< decoration, size, piece -> the task that ends its marrying
 };
 
 int stage_named(Building& b, const std::string& key) { return b.stages.try_emplace(key, static_cast<int>(b.stages.size())).first->second; }
@@ -54,11 +55,14 @@ public:
             const bool more_heat = std::any_of(steps.begin() + static_cast<std::ptrdiff_t>(i) + 1, steps.end(),
                                                [](const PlannedStep& q) { return applies(q.step); });
             switch (s.kind) {
-            case StepKind::marry:
+            case StepKind::marry: {
                 visit(s);
                 press(p);
-                leave();
+                const bool peeled_there =
+                    i + 1 < steps.size() && steps[i + 1].step.kind == StepKind::peel && steps[i + 1].step.peel == Peel::hot;
+                if (!peeled_there) leave();
                 break;
+            }
             case StepKind::trim: by_hand({ActKind::trim, s}, times_.trim * load_.pieces, {}, 0); break;
             case StepKind::wait:
                 if (open_ && s.seconds <= wait_on_press)
@@ -233,6 +237,7 @@ struct Visit {
     std::string method;
     std::vector<RecipeStep> recipe;
     std::vector<PlannedStep> steps;
+    std::vector<PlannedStep> apart;  ///< what is done to its transfers beforehand, off the blank
     HandTimes times;
     int at_once = 1, extra = 0;
     std::vector<int> numbers;  ///< of its pieces
@@ -276,6 +281,14 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
             if (const auto it = b.last_task.find(piece); it != b.last_task.end())
                 if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
         });
+        std::vector<PlannedStep> steps = v.steps;
+        if (replacement)
+            steps.insert(steps.begin(), v.apart.begin(), v.apart.end());
+        else
+            for (const LoadPart& p : parts)
+                for (int piece = p.first; piece < p.first + p.pieces; ++piece)
+                    if (const auto it = b.married.find({p.decoration, p.size, piece}); it != b.married.end())
+                        if (std::find(before.begin(), before.end(), it->second) == before.end()) before.push_back(it->second);
         std::vector<int> on = v.machines, with = v.platens;
         std::optional<double> fixed;
         for (const LoadPin& pin : order.press_run.pins)
@@ -290,7 +303,7 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
         load.parts = parts;
         const std::string stage = load.decoration + "/" + (trial ? "trial" : load.size);
         LoadTasks tasks(b, std::move(load), on, with, v.times, place_count(*v.size), stage);
-        tasks.go(v.steps, std::move(before));
+        tasks.go(steps, std::move(before));
         if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
         if (trial) b.checked[tried_key] = tasks.last();
         each_piece([&](const auto& piece) { b.last_task[piece] = tasks.last(); });
@@ -325,7 +338,82 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
         }
 }
 
+/// What is done to a transfer before it meets its blank: from where its sheets are married to the first step that needs one.
+void set_apart(Visit& v) {
+    const auto marry = std::find_if(v.steps.begin(), v.steps.end(), [](const PlannedStep& s) { return s.step.kind == StepKind::marry; });
+    if (marry == v.steps.end()) return;
+    const auto end = std::find_if(marry + 1, v.steps.end(),
+                                  [](const PlannedStep& s) { return heats(s.step) || applies(s.step) || s.step.kind == StepKind::turn; });
+    v.apart.assign(marry, end);
+    v.steps.erase(marry, end);
+}
+
+/// Marries the transfers of all designs that are married alike, as many as the platen takes at once.
+void marry_all(Building& b, const std::vector<Visit>& visits) {
+    constexpr double gap = 6, trim = 10;  // mm between sheets; what stands round the ink until it is trimmed
+    std::vector<char> done(visits.size(), 0);
+    for (std::size_t i = 0; i < visits.size(); ++i) {
+        if (done[i] != 0 || visits[i].apart.empty()) continue;
+        const Visit& first = visits[i];
+        const auto alike = [&](const Visit& v) {
+            return v.machines == first.machines && v.apart.size() == first.apart.size() &&
+                   std::equal(v.apart.begin(), v.apart.end(), first.apart.begin(),
+                              [](const PlannedStep& a, const PlannedStep& c) { return a.step == c.step; });
+        };
+        const Press* press = find_press(b.order, first.dec->press);
+        Load load;
+        double filled = 0;  // of the platen
+        const auto close = [&] {
+            if (load.parts.empty()) return;
+            load.apart = true;
+            load.decoration = load.parts.front().decoration;
+            load.size = load.parts.front().size;
+            load.id = load.decoration + "/" + load.size + "/married " + std::to_string(load.parts.front().first + 1);
+            const std::vector<LoadPart> parts = load.parts;
+            const HandTimes times = hand_times_apart();
+            LoadTasks tasks(b, std::move(load), first.machines, first.platens, times, 1, parts.front().decoration + "/married");
+            tasks.go(first.apart, {});
+            for (const LoadPart& p : parts)
+                for (int piece = p.first; piece < p.first + p.pieces; ++piece) b.married[{p.decoration, p.size, piece}] = tasks.last();
+            load = {};
+            filled = 0;
+        };
+        for (std::size_t k = i; k < visits.size(); ++k) {
+            const Visit& v = visits[k];
+            if (done[k] != 0 || v.apart.empty() || !alike(v)) continue;
+            done[k] = 1;
+            const auto platen = static_cast<std::size_t>(v.platens.empty() ? 0 : v.platens.front());
+            int fit = 1;
+            if (press != nullptr && platen < press->platens.size())
+                fit = std::max(
+                    1, platen_grid(press->platens[platen], press->margin.mm(), v.size->width + trim, v.size->height + trim, gap).count());
+            for (int piece = 0; piece < v.size->quantity; ++piece) {
+                if (filled + 1.0 / fit > 1 + 1e-9) close();
+                filled += 1.0 / fit;
+                if (load.parts.empty() || load.parts.back().decoration != v.dec->id || load.parts.back().size != v.size->size) {
+                    load.parts.push_back({v.dec->id, v.size->size, piece, 1});
+                } else {
+                    ++load.parts.back().pieces;
+                }
+                load.pieces = 0;
+                for (const LoadPart& p : load.parts) load.pieces += p.pieces;
+            }
+        }
+        close();
+    }
+}
+
 }  // namespace
+
+HandTimes hand_times_apart() {
+    HandTimes t;
+    t.load = 8;
+    t.load_again = 5;
+    t.place = 5;
+    t.unload = 2;
+    t.peel = 5;
+    return t;
+}
 
 const char* act_name(ActKind kind) {
     switch (kind) {
@@ -356,7 +444,7 @@ HandTimes hand_times(Family family) {
 }
 
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
-    Building b{order, plan, set, {}, {}, {}, {}};
+    Building b{order, plan, set, {}, {}, {}, {}, {}};
     b.out.shop.hands = std::max(1, order.press_run.hands);
     for (const PressBreak& p : order.press_run.breaks)
         if (p.to > order.press_run.start)
@@ -405,6 +493,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 v.method = method->id;
                 v.recipe = recipe.steps;
                 v.steps = planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds);
+                set_apart(v);
                 v.times = hand_times(style->family);
                 v.at_once = pieces_at_once(order, dec, size, ground);
                 v.tried = recipe.tried;
@@ -415,6 +504,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
             }
         }
     }
+    marry_all(b, visits);
     for (std::size_t i = 0; i < visits.size(); ++i) {
         if (visits[i].done) continue;
         std::vector<Visit*> together{&visits[i]};
@@ -565,6 +655,17 @@ std::string load_words(const Order& order, const Load& load) {
         if (!others.empty()) out += " and " + std::to_string(others.size()) + (others.size() == 1 ? " more design" : " more designs");
         const BlankStyle* style = find_style(order, d->run.style);
         out += ", " + (style == nullptr ? d->run.style : style->name) + " " + load.size + ", " + std::to_string(load.pieces) + " pieces";
+    }
+    if (load.apart) {
+        std::set<std::string> designs, sizes;
+        for (const LoadPart& p : load.parts) {
+            designs.insert(p.decoration);
+            sizes.insert(p.size);
+        }
+        out = std::to_string(load.pieces) + (load.pieces == 1 ? " transfer" : " transfers") + " to marry: " + d->name;
+        if (designs.size() > 1) out += " and " + std::to_string(designs.size() - 1) + " more";
+        if (designs.size() == 1 && sizes.size() == 1) out += ", " + load.size;
+        return out;
     }
     if (load.trial) out += " (trial)";
     if (load.replacement) out += " (again)";

@@ -35,6 +35,7 @@ struct Load {
     std::vector<PlannedStep> steps;  ///< all that is done to it, in order: what plan, cards and run sheet speak from
     bool trial = false;
     bool replacement = false;
+    bool apart = false;      ///< transfers alone, off the blank: sheets that are married for many pieces at once
     std::vector<int> tasks;  ///< in order
 };
 
@@ -67,6 +68,8 @@ struct HandTimes {
     double load = 15, load_again = 8, place = 10, unload = 5, peel = 7, turn = 8, trim = 20, check = 60;
 };
 HandTimes hand_times(Family family);
+/// For a transfer that is married off the blank.
+HandTimes hand_times_apart();
 
 /// The loads and their tasks, without a schedule. Decorations without fit, press, method or recipe are left out, with a
 /// finding.

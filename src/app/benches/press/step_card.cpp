@@ -9,6 +9,7 @@
 #include "core/guides/panel_drawing.h"
 #include "core/guides/guides.h"
 #include "core/guides/platen_map.h"
+#include "drawing/painter.h"
 
 namespace orthema::app {
 
@@ -65,6 +66,16 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     const Load& load = load_of(plan, act.task);
     const Decoration* dec = find_decoration(order, load.decoration);
     const PressState want = plan.shop.tasks[std::size_t(act.task)].state;
+    if (load.apart) switch (act.kind) {
+        case ActKind::load: return "Print sheets on adhesive sheets, marks on marks, side by side between two cover sheets. No blank yet.";
+        case ActKind::unload: return "Off the press, flat, still under the cover sheet.";
+        case ActKind::peel:
+            return "Take the print's backing off " + std::string(peel_name(info->step.peel)) +
+                   (info->step.how.empty() ? ", low and rolled back." : ", " + info->step.how + ".");
+        case ActKind::trim: return "Cut each close to its ink with scissors or knife; then lay them by size.";
+        case ActKind::press: return step_words(info->step, order.press_run.fahrenheit) + ".";
+        default: break;
+        }
     switch (act.kind) {
     case ActKind::change: {
         const PressState mounted = plan.shop.tasks[std::size_t(act.task)].state_on(act.machine);
@@ -108,6 +119,9 @@ std::string step_caution(const Order& order, const Load& load, ActKind kind) {
     const Decoration* d = find_decoration(order, load.decoration);
     const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
     const bool hard = style != nullptr && is_hard(style->family);
+    if (load.apart)
+        return kind == ActKind::press || kind == ActKind::unload || kind == ActKind::peel ? "Hot platen and sheets: gloves. Ventilate."
+                                                                                          : "";
     switch (kind) {
     case ActKind::press:
         if (in_oven(order, d)) return "An oven that was used for this never cooks food again. Ventilate; stay with it.";
@@ -128,21 +142,137 @@ StepCard::StepCard(Workroom& room, const PressDesk& desk) : Canvas(room.art()), 
     setFocusPolicy(Qt::StrongFocus);
 }
 
-void StepCard::draw_counts(Drawing& d, double x, double y, double width) {
+/// A countdown of a press or a wait; how tall it was.
+double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, double width, bool low) {
+    const double now = desk_.now(), tall = low ? 46 : 74, number = low ? 32 : 52;
+    const double left = std::max(0.0, Shift::left(c, now));
+    const auto& machine = c.machine >= 0 ? desk_.shift().plan().shop.machines[std::size_t(c.machine)].name : std::string("Waiting");
+    const bool counts = c.began >= 0;
+    d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
+    d.text({x + 14, y + tall / 2 + number * 0.35}, counts ? std::to_string(int(std::ceil(left))) : "–", number,
+           counts ? palette::brick : palette::ochre_text, Align::left, true);
+    const double at = x + (low ? 80 : 108), room = x + width - at - 8;
+    d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
+    d.text({at, y + tall * 0.42 + (low ? 17 : 24)},
+           fitting(counts ? "seconds left under heat" : "counts once the plate is hot", room, low ? 12.5 : 15), low ? 12.5 : 15,
+           palette::quiet);
+    if (counts) d.rect({x, y + tall - 4, x + width * (1 - left / std::max(1e-6, c.seconds)), y + tall}, palette::brick);
+    return tall;
+}
+
+/// What to do, from the top of the left column down; what follows takes what is left at its foot.
+void StepCard::draw_deed(Drawing& d, const Act& card, double width, double height) {
+    const Order& order = room_.order();
     const Shift& shift = desk_.shift();
-    const double now = desk_.now();
-    for (const Countdown& c : shift.counting()) {
-        const double left = std::max(0.0, Shift::left(c, now));
-        const auto& machine = c.machine >= 0 ? shift.plan().shop.machines[std::size_t(c.machine)].name : std::string("Waiting");
-        const bool counts = c.began >= 0;
-        d.rect({x, y, x + width, y + 74}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
-        d.text({x + 14, y + 54}, counts ? std::to_string(int(std::ceil(left))) : "–", 52, counts ? palette::brick : palette::ochre_text,
-               Align::left, true);
-        d.text({x + 108, y + 30}, machine, 17, palette::ink, Align::left, true);
-        d.text({x + 108, y + 54}, counts ? "seconds left under heat" : "counts once the plate is hot", 15, palette::quiet);
-        if (counts) d.rect({x, y + 70, x + width * (1 - left / std::max(1e-6, c.seconds)), y + 74}, palette::brick);
-        y += 84;
+    const PressPlan& plan = shift.plan();
+    const Load& load = load_of(plan, card.task);
+    const bool f = order.press_run.fahrenheit, low = height < 540;
+    const double x = 28, room = width - x - 14;
+    const double words_size = low ? 18 : 21, how_size = low ? 15 : 17;
+    double y = 30;
+    std::string where = card.machine >= 0 ? plan.shop.machines[std::size_t(card.machine)].name : "At the table";
+    if (plan.shop.hands > 1 && card.hand >= 0) where += ", for person " + std::to_string(card.hand + 1);
+    d.text({x, y}, fitting(where, room, 18, true), 18, palette::quiet, Align::left, true);
+    const std::string title = card_words(plan, card);
+    const double whole = text_width(title, 46, true), title_size = std::clamp(46 * room / std::max(1.0, whole), 26.0, low ? 38.0 : 46.0);
+    y = wrapped_lines(d, {x, y + 8 + title_size}, title, title_size, room, palette::ink, true) - title_size * 0.3;
+    y = wrapped_lines(d, {x, y + words_size * 0.6}, load_words(order, load), words_size, room, palette::ink);
+    y = wrapped_lines(d, {x, y + 4}, card_how(order, plan, card), how_size, room, palette::quiet) - how_size * 0.6;
+    if (const std::string says = desk_.says().toStdString(); !says.empty()) {
+        const bool fault = !shift.press_fault(desk_.now()).empty();
+        Drawing lines;
+        const double end =
+            wrapped_lines(lines, {x + 10, y + 30}, says, how_size, room - 20, fault ? palette::carmine : palette::ochre_text, true);
+        d.rect({x, y + 10, x + room, end - how_size * 0.8}, fault ? Colour{0.639, 0.125, 0.208, 0.1} : Colour{0.773, 0.545, 0.106, 0.14},
+               Stroke{fault ? palette::carmine : palette::ochre, 1.2, {}});
+        d.marks.insert(d.marks.end(), lines.marks.begin(), lines.marks.end());
+        y = end - how_size * 0.8;
     }
+    if (card.machine >= 0) {
+        const PressReading& r = shift.reading_of(card.machine);
+        const double asked = shift.asked(card);
+        y += 32;
+        const std::string now = r.known && !r.lost ? heat_words(r.celsius, f) : "–";
+        d.text({x, y}, "Plate", 16, palette::quiet);
+        d.text({x + 58, y + 2}, now, 26, r.known && std::abs(r.celsius - asked) <= reached_within ? palette::moss : palette::ochre_text,
+               Align::left, true);
+        d.text({x + 58 + text_width(now, 26, true) + 16, y}, "set to " + heat_words(asked, f), 16, palette::quiet);
+    }
+    y += 14;
+    for (const Countdown& c : shift.counting()) y += draw_count(d, c, x, y, room, low || shift.counting().size() > 1) + 8;
+    if (const std::string caution = step_caution(order, load, card.kind); !caution.empty())
+        y = wrapped_lines(d, {x, y + 14}, caution, low ? 14.5 : 16, room, palette::carmine, true) - 8;
+    // what comes, as far as there is room
+    const auto after = shift.coming(std::size_t(std::clamp((height - y - 34) / 20, 0.0, 3.0)));
+    if (after.empty()) return;
+    double at = height - 10 - 20 * double(after.size());
+    d.text({x, at}, "then", 13, palette::quiet);
+    for (const Act& a : after) {
+        const Load& l = load_of(plan, a.task);
+        at += 20;
+        d.rect({x, at - 10, x + 8, at + 1}, lane_tone(order, l.decoration));
+        d.text({x + 16, at}, fitting(card_words(plan, a) + ": " + load_words(order, l), room - 16, 14.5), 14.5, palette::ink);
+    }
+}
+
+/// How it lies: on its platen, or the garment with its design.
+void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, double height) {
+    const Order& order = room_.order();
+    const Load& load = load_of(desk_.shift().plan(), card.task);
+    const Decoration* dec = find_decoration(order, load.decoration);
+    const DecorationFit* fit = find_fit(room_.plan(), load.decoration);
+    const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, load.size);
+    const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, load.size);
+    if (dec == nullptr || size == nullptr || ground == nullptr) return;
+    const double room = width - x - 14;
+    if (load.apart) {  // the sheets, one on the other, as they lie
+        d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
+        double y = 52;
+        for (const LoadPart& p : load.parts) {
+            const Decoration* one = find_decoration(order, p.decoration);
+            const DecorationFit* its = find_fit(room_.plan(), p.decoration);
+            const SizeFit* s = its == nullptr ? nullptr : find_size(*its, p.size);
+            if (one == nullptr || s == nullptr || y > height - 96) break;
+            const double tall = 72, wide = std::min(room * 0.42, tall * s->width / std::max(1.0, s->height));
+            const Rect print{x + 8, y, x + 8 + wide, y + wide * s->height / s->width};
+            d.rect(print.grown(8), Colour{0.94, 0.91, 0.83, 1}, Stroke{palette::rule, 1, {}});
+            d.rect(print.grown(5), palette::white, Stroke{palette::quiet, 1, {4, 3}});
+            d.marks.emplace_back(art_in(one->art, print));
+            const double at = print.x1 + 20;
+            d.text({at, y + 18}, fitting(one->name, x + room - at, 15, true), 15, palette::ink, Align::left, true);
+            d.text({at, y + 38},
+                   fitting(p.size + ", " + std::to_string(p.pieces) + (p.pieces == 1 ? " transfer" : " transfers"), x + room - at, 14), 14,
+                   palette::quiet);
+            y = print.y1 + 28;
+        }
+        return;
+    }
+    const auto line = [&](double y, const std::string& words, const std::string& figure) {
+        const double wide = figure.empty() ? 0 : text_width(figure, 14.5, true) + 10;
+        if (!figure.empty()) d.text({x + room, y}, figure, 14.5, palette::ink, Align::right, true);
+        const double small = std::clamp(14.5 * (room - wide) / std::max(1.0, text_width(words, 14.5)), 11.0, 14.5);
+        d.text({x, y}, fitting(words, room - wide, small), small, palette::ink);
+    };
+    if (const auto map = platen_map(order, *dec, *size, *ground)) {
+        const auto lines = std::min(map->lines.size(), std::size_t(std::max(2.0, (height - 260) / 18.5)));
+        const double foot = height - 10 - 18.5 * double(lines);
+        d.text({x, 24}, fitting(map->platen_name + " of the " + map->press, room, 15, true), 15, palette::ink, Align::left, true);
+        draw_platen_map(d, order, *dec, *size, *ground, *map, {x, 36, x + room, foot - 14}, 1, 15);
+        for (std::size_t i = 0; i < lines; ++i) {
+            const MapLine& l = map->lines[i];
+            line(foot + 18.5 * double(i + 1) - 4, l.what, l.mm ? length_text(Length::from_mm(*l.mm), order.unit) : std::string());
+        }
+        return;
+    }
+    const Rect box{x, 36, x + room, height - 50}, all = drawn_box(ground->panel);
+    const double k = std::min(box.width() / all.width(), box.height() / all.height()) * 0.92;
+    const Affine to{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
+    d.text({x, 24}, fitting(side_words(find_style(order, dec->run.style)->family, ground->panel.face), room, 15, true), 15, palette::ink,
+           Align::left, true);
+    draw_panel(d, ground->panel, to, run_colour(order, dec->run), 1);
+    draw_design(d, dec->art, size->ink, to);
+    line(height - 18, std::string("top of ink ") + (size->top_to_ink < 0 ? "above" : "below") + " the " + ground->panel.top_name,
+         length_text(Length::from_mm(std::abs(size->top_to_ink)), order.unit));
 }
 
 Drawing StepCard::draw(double width, double height) {
@@ -150,99 +280,34 @@ Drawing StepCard::draw(double width, double height) {
     d.width = width;
     d.height = height;
     const Order& order = room_.order();
+    const auto middle = [&](double y, const std::string& words, double size, Colour colour, bool bold = false) {
+        d.text({width / 2, y}, fitting(words, width - 24, size, bold), size, colour, Align::centre, bold);
+    };
     if (!desk_.running()) {
-        d.text({width / 2, height / 2 - 12}, "No shift is running.", 19, palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 16}, "Begin one above: a rehearsal runs against the simulated press, ten times as fast.", 14,
-               palette::quiet, Align::centre);
+        middle(height / 2 - 12, "No shift is running.", 19, palette::ink, true);
+        middle(height / 2 + 16, "Begin one above: a rehearsal runs against the simulated press, ten times as fast.", 14, palette::quiet);
         return d;
     }
     const Shift& shift = desk_.shift();
-    const auto card = shift.card();
-    if (!card) {
-        d.text({width / 2, height / 2 - 12}, shift.over() ? "All is pressed." : "The last load is under heat.", 28, palette::moss,
-               Align::centre, true);
-        d.text({width / 2, height / 2 + 22},
-               std::to_string(shift.loads_done()) + " loads, ended at " + time_of_day(order.press_run, desk_.now()), 16, palette::quiet,
-               Align::centre);
-        draw_counts(d, 24, height - 100, width / 2 - 40);
+    if (const auto card = shift.card()) {
+        const double split = std::round(width * 0.56);
+        d.rect({0, 0, 10, height}, lane_tone(order, load_of(shift.plan(), card->task).decoration));
+        draw_deed(d, *card, split, height);
+        draw_place(d, *card, split + 10, width, height);
         return d;
     }
-    const PressPlan& plan = shift.plan();
-    const Load& load = load_of(plan, card->task);
-    const bool f = order.press_run.fahrenheit;
-    const double split = width * 0.56;
-    const Colour tone = lane_tone(order, load.decoration);
-    d.rect({0, 0, 10, height}, tone);
-    double y = 44;
-    std::string where = card->machine >= 0 ? plan.shop.machines[std::size_t(card->machine)].name : "At the table";
-    if (plan.shop.hands > 1 && card->hand >= 0) where += ", hands " + std::to_string(card->hand + 1);
-    d.text({28, y - 14}, where, 18, palette::quiet, Align::left, true);
-    y = wrapped_lines(d, {28, y + 34}, card_words(plan, *card), 46, split - 40, palette::ink, true) - 8;
-    y = wrapped_lines(d, {28, y + 4}, load_words(order, load), 21, split - 40, palette::ink);
-    y = wrapped_lines(d, {28, y + 6}, card_how(order, plan, *card), 17, split - 40, palette::quiet);
-    const std::string says = desk_.says().toStdString();
-    const bool fault = !shift.press_fault(desk_.now()).empty();
-    if (!says.empty()) {
-        y += 6;
-        d.rect({28, y - 4, split - 12, y + (says.size() > 62 ? 52 : 30)},
-               fault ? Colour{0.639, 0.125, 0.208, 0.1} : Colour{0.773, 0.545, 0.106, 0.14},
-               Stroke{fault ? palette::carmine : palette::ochre, 1.2, {}});
-        y = wrapped_lines(d, {38, y + 18}, says, 17, split - 60, fault ? palette::carmine : palette::ochre_text, true) + 4;
-    }
-    if (card->machine >= 0) {
-        const PressReading& r = shift.reading_of(card->machine);
-        const double asked = shift.asked(*card);
-        y += 10;
-        d.text({28, y + 16}, "Plate", 16, palette::quiet);
-        d.text({90, y + 18}, r.known && !r.lost ? heat_words(r.celsius, f) : "–", 26,
-               r.known && std::abs(r.celsius - asked) <= reached_within ? palette::moss : palette::ochre_text, Align::left, true);
-        d.text({200, y + 16}, "asked " + heat_words(asked, f), 16, palette::quiet);
-        y += 34;
-    }
-    draw_counts(d, 28, y + 6, split - 44);
-    y += 84.0 * double(shift.counting().size());
-    const std::string caution = step_caution(order, load, card->kind);
-    if (!caution.empty()) wrapped_lines(d, {28, std::max(y + 26, height - 118)}, caution, 16, split - 40, palette::carmine, true);
-    // what comes
-    double at = height - 80;
-    d.text({28, at}, "then", 13, palette::quiet);
-    for (const Act& a : shift.coming(3)) {
-        const Load& l = load_of(plan, a.task);
-        at += 20;
-        d.rect({28, at - 10, 36, at + 1}, lane_tone(order, l.decoration));
-        const std::string words = card_words(plan, a) + ": " + load_words(order, l);
-        d.text({44, at}, shortened(words, split - 60, 14.5), 14.5, palette::ink);
-    }
-    // the map beside it
-    const Decoration* dec = find_decoration(order, load.decoration);
-    const DecorationFit* fit = find_fit(room_.plan(), load.decoration);
-    const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, load.size);
-    const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, load.size);
-    const Rect box{split + 8, 36, width - 16, height - 96};
-    d.rect({split - 2, 0, width, height}, palette::paper);
-    if (dec == nullptr || size == nullptr || ground == nullptr) return d;
-    if (const auto map = platen_map(order, *dec, *size, *ground)) {
-        d.text({split + 12, 24}, map->platen_name + " of the " + map->press, 15, palette::ink, Align::left, true);
-        draw_platen_map(d, order, *dec, *size, *ground, *map, box, 1, 15);
-        double line = height - 78;
-        for (const MapLine& l : map->lines) {
-            if (line > height - 6) break;
-            d.text({split + 12, line}, map_words(l, order.unit), 14.5, palette::ink);
-            line += 18.5;
-        }
-    } else {
-        const Rect all = drawn_box(ground->panel);
-        const double k = std::min(box.width() / all.width(), box.height() / all.height()) * 0.92;
-        const Affine to{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
-        d.text({split + 12, 24}, side_words(find_style(order, dec->run.style)->family, ground->panel.face), 15, palette::ink, Align::left,
-               true);
-        draw_panel(d, ground->panel, to, run_colour(order, dec->run), 1);
-        draw_design(d, dec->art, size->ink, to);
-        d.text(
-            {split + 12, height - 78},
-            "top of ink " + length_text(Length::from_mm(std::abs(size->top_to_ink)), order.unit) + " below the " + ground->panel.top_name,
-            14.5, palette::ink);
-    }
+    const bool held = !shift.held().empty() && shift.counting().empty();
+    middle(height / 2 - 12,
+           shift.over() ? "All is pressed."
+           : held       ? "A trial did not come out."
+                        : "The last load is under heat.",
+           28, held ? palette::carmine : palette::moss, true);
+    middle(height / 2 + 22,
+           held ? "What is left waits for it: choose below what to try."
+                : std::to_string(shift.loads_done()) + " loads, ended at " + time_of_day(order.press_run, desk_.now()),
+           16, palette::quiet);
+    double y = height - 84;
+    for (const Countdown& c : shift.counting()) y -= draw_count(d, c, 24, y, width / 2 - 40, false) + 8;
     return d;
 }
 

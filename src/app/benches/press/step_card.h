@@ -17,7 +17,9 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
 
 private:
-    void draw_counts(Drawing& d, double x, double y, double width);
+    double draw_count(Drawing& d, const Countdown& c, double x, double y, double width, bool low);
+    void draw_deed(Drawing& d, const Act& card, double width, double height);
+    void draw_place(Drawing& d, const Act& card, double x, double width, double height);
     Workroom& room_;
     const PressDesk& desk_;
 };
