@@ -168,6 +168,7 @@ Order read_order(const In& in) {
     if (in.has("job")) o.job = in["job"].text();
     if (in.has("due")) o.due = in["due"].text();
     o.unit = in["unit"].one_of<Unit>(2, [](Unit u) { return u == Unit::inch ? "in" : "mm"; });
+    if (in.has("currency")) o.currency = in["currency"].text();
     o.paper = in["paper"].one_of<Paper>(2, [](Paper p) { return p == Paper::a4 ? "a4" : "letter"; });
     in["lines"].each(20000, [&](const In& e) {
         OrderLine l{e["blank"].text(), e["colour"].text(), e["size"].text(), e["quantity"].whole(0, 100000), {}};
@@ -288,6 +289,7 @@ json to_json(const Order& o) {
            {"due", o.due},
            {"unit", o.unit == Unit::inch ? "in" : "mm"},
            {"paper", o.paper == Paper::a4 ? "a4" : "letter"}};
+    if (!o.currency.empty()) j["currency"] = o.currency;
     for (const char* list : {"lines", "art", "decorations", "blanks", "media", "presses", "methods", "jigs", "layouts"})
         j[list] = json::array();
     for (const OrderLine& l : o.lines) {

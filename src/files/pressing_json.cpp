@@ -153,6 +153,7 @@ GuideSetup read_guide_setup(const In& in) {
     GuideSetup g;
     if (in.has("measured_mm")) g.measured = Length::from_mm(in["measured_mm"].number(80, 120));
     if (in.has("windows")) g.windows = in["windows"].flag();
+    if (in.has("short_templates")) g.short_templates = in["short_templates"].flag();
     if (in.has("large_paper")) g.large_paper = in["large_paper"].flag();
     if (in.has("label_codes")) g.label_codes = in["label_codes"].flag();
     if (in.has("printed"))
@@ -164,6 +165,7 @@ GuideSetup read_guide_setup(const In& in) {
 
 json to_json(const GuideSetup& g) {
     json j{{"measured_mm", g.measured.mm()}, {"windows", g.windows}, {"label_codes", g.label_codes}};
+    if (g.short_templates) j["short_templates"] = true;
     if (g.large_paper) j["large_paper"] = true;
     for (const PrintedGuide& p : g.printed)
         j["printed"].push_back({{"decoration", p.decoration}, {"size", p.size}, {"revision", p.revision}});

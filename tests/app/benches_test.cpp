@@ -187,7 +187,7 @@ TEST(GuidesBench, WhatIsShownPrintsAtItsTrueSize) {
     const Decoration& d = w.order().decorations[0];
     const Guide guide = guide_for(w.order(), d, fit, size, w.room().facts().at(d.art).outline);
     const std::string info = test::run("pdfinfo '" + path + "'").out;
-    EXPECT_NE(info.find("Pages:           " + std::to_string(guide.layout.pages())), std::string::npos) << info;
+    EXPECT_NE(info.find("Pages:           " + std::to_string(guide.tiles.size())), std::string::npos) << info;
     EXPECT_EQ(printed_as(w.order(), d, size), Printed::current) << "it is noted as printed";
     // the ink's left corner bracket on the first page
     const test::Canvas page = test::render_pdf(path, 1, 254);

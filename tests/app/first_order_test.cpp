@@ -8,6 +8,7 @@
 #include "app/benches/order/order_bench.h"
 #include "app/widgets/figures.h"
 #include "app/window/export_panel.h"
+#include "support/words.h"
 #include "window.h"
 
 namespace orthema {
@@ -225,7 +226,9 @@ TEST(FirstOrder, AChoirsListIsSheetsAndGuidesInFortyActions) {
         const std::string name = f.path().filename().string();
         sheets += name.find("sheet") != std::string::npos && f.path().extension() == ".pdf" ? 1 : 0;
         guides += name.find("guide") != std::string::npos && f.path().extension() == ".pdf" ? 1 : 0;
-        if (f.path().extension() == ".pdf") EXPECT_EQ(test::run("qpdf --check '" + f.path().string() + "'").code, 0) << name;
+        if (f.path().extension() != ".pdf") continue;
+        EXPECT_EQ(test::run("qpdf --check '" + f.path().string() + "'").code, 0) << name;
+        for (const std::string& t : test::page_troubles(f.path())) ADD_FAILURE() << t;
     }
     EXPECT_GT(sheets, 0);
     EXPECT_GT(guides, 0);

@@ -203,6 +203,51 @@ TEST(PressBench, AScorchedPieceIsPrintedAgain) {
     EXPECT_EQ(asked, 4) << "three pieces and one more";
 }
 
+TEST(PressBench, ATrialThatScorchedHoldsItsRunUntilAFigureIsChangedOrItIsToldToGoOn) {
+    PressWindow w;
+    w.few(3, true);
+    w.begin(400);
+    w.view("step card");
+    const std::string trial = w.desk().shift().plan().loads[0].id;
+    ASSERT_TRUE(w.desk().shift().plan().loads[0].trial);
+    const double pressed_at = recipe_for(w.order(), w.order().decorations[0]).steps[1].celsius;
+    w.to_a(ActKind::check);
+    w.desk().report(PressFault::scorched);
+    w.wait();
+    // nothing of the run is offered, whatever is pressed
+    for (int k = 0; k < 20; ++k) w.key(w.press()->card(), Qt::Key_Space);
+    ASSERT_EQ(w.desk().shift().held(), (std::vector<HeldRun>{{trial, PressFault::scorched}}));
+    EXPECT_FALSE(w.desk().shift().card());
+    EXPECT_FALSE(w.desk().shift().over());
+    auto* held = w.find<QFrame>("Held runs");
+    ASSERT_NE(held, nullptr);
+    EXPECT_TRUE(held->findChild<QLabel*>()->text().contains("scorched"));
+    // milder, and the trial once more
+    QPushButton* milder = nullptr;
+    for (QPushButton* b : held->findChildren<QPushButton*>())
+        if (b->text().startsWith(QStringLiteral("Press at"))) milder = b;
+    ASSERT_NE(milder, nullptr);
+    w.click(milder);
+    w.wait();
+    EXPECT_LT(recipe_for(w.order(), w.order().decorations[0]).steps[1].celsius, pressed_at);
+    ASSERT_TRUE(w.desk().shift().card());
+    EXPECT_TRUE(w.desk().shift().held().empty());
+    EXPECT_EQ(load_of(w.desk().shift().plan(), w.desk().shift().card()->task).id, trial) << "the trial again";
+    EXPECT_LT(w.desk().shift().plan().shop.tasks[0].state.celsius, pressed_at) << "at the milder heat";
+    // it fails again, and is gone on with knowingly
+    w.to_a(ActKind::check);
+    w.desk().report(PressFault::lifted);
+    w.wait();
+    ASSERT_EQ(w.desk().shift().held().size(), 1u);
+    w.click(w.find<QPushButton>("Go on as it is"));
+    w.wait();
+    EXPECT_TRUE(w.to_the_end()) << w.desk().says().toStdString();
+    EXPECT_EQ(w.desk().shift().loads_done(), int(w.desk().shift().plan().loads.size()));
+    int failed = 0;
+    for (const Trial& t : w.order().trials) failed += t.result == TrialResult::scorched || t.result == TrialResult::lifted ? 1 : 0;
+    EXPECT_EQ(failed, 2) << "both are kept";
+}
+
 TEST(PressBench, AShiftThatEndsEarlyGoesOnLaterAndTakesReplacementsIn) {
     PressWindow w;
     w.few(5);

@@ -253,10 +253,10 @@ TEST(SheetsBench, TwoLayoutsAreComparedAndChangedOver) {
     w.click(w.find<QCheckBox>("Its outlines over this one"));
     EXPECT_NE(w.ribbon()->grab().toImage(), plain);
     const auto second = w.copies();
-    w.click(w.find<QPushButton>("Swap with the kept one"));
+    w.click(w.find<QPushButton>("Swap with kept"));
     EXPECT_EQ(w.copies(), first);
     EXPECT_TRUE(w.find<QLabel>("Kept layout")->text().contains("2 sheets,"));
-    w.click(w.find<QPushButton>("Swap with the kept one"));
+    w.click(w.find<QPushButton>("Swap with kept"));
     EXPECT_EQ(w.copies(), second);
 }
 
@@ -373,7 +373,7 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     EXPECT_TRUE(w.sound());
     EXPECT_TRUE(used());
     w.page("Stock");
-    w.click(w.find<QPushButton>("Take off the shelf count"));
+    w.click(w.find<QPushButton>("Take from stock"));
     w.wait();
     for (const Medium& m : w.room().library().content().media)
         if (m.id == w.medium().id)

@@ -92,6 +92,8 @@ void Keeper::start_new() {
     fresh.job = new_job_id();
     fresh.unit = document_.order().unit;
     fresh.paper = document_.order().paper;
+    fresh.currency = document_.order().currency;
+    fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
     const Shared<KnownArt> known = std::make_shared<const KnownArt>();
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});

@@ -27,6 +27,14 @@ void Canvas::refresh() {
     update();
 }
 
+Drawing Canvas::shown() {
+    const Drawing top = draw(width(), height());
+    if (backdrop_key().empty()) return top;
+    Drawing all = draw_backdrop(width(), height());
+    all.marks.insert(all.marks.end(), top.marks.begin(), top.marks.end());
+    return all;
+}
+
 void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
 void Canvas::focusInEvent(QFocusEvent* event) {
     by_keys_ = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;

@@ -18,6 +18,8 @@ public:
     /// The drawing is made anew before the next paint.
     void refresh();
     [[nodiscard]] QSize sizeHint() const override { return {400, 300}; }
+    /// All that it shows now, from the bottom up, but for pictures that lie under it.
+    [[nodiscard]] Drawing shown();
 
 protected:
     /// What to show in a widget of this size, in device-independent pixels.

@@ -1,9 +1,11 @@
 #include "app/widgets/figures.h"
 
+#include <QAbstractItemView>
 #include <QButtonGroup>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QStyle>
 
 #include <cmath>
@@ -33,6 +35,7 @@ void ValueField::show_text(const QString& text) {
     shown_ = text;
     set_flag(this, "wrong", false);
     if (this->text() != text) setText(text);
+    if (!hasFocus()) setCursorPosition(0);  // of a long list its beginning shows
     setModified(false);
 }
 
@@ -275,7 +278,15 @@ void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>
     const QSignalBlocker quiet(box);
     if (have != want) {
         box->clear();
-        for (const auto& [id, name] : items) box->addItem(name, qt(id));
+        int longest = 0;
+        for (const auto& [id, name] : items) {
+            box->addItem(name, qt(id));
+            longest = std::max(longest, box->fontMetrics().horizontalAdvance(name));
+        }
+        // what drops down shows all of each; the box itself grows a little for it
+        box->view()->setMinimumWidth(longest + 34);
+        if (box->minimumWidth() == box->maximumWidth())
+            box->setFixedWidth(std::clamp(longest + 36, std::min(150, box->minimumWidth()), 176));
     }
     box->setCurrentIndex(box->findData(qt(chosen)));
 }
@@ -284,6 +295,12 @@ QLabel* head_label(const QString& text) {
     auto* l = new QLabel(text);
     l->setProperty("head", true);
     return l;
+}
+
+void add_button(QMenu& menu, QPushButton* button) {
+    QAction* a = menu.addAction(button->text(), button, [button] { button->click(); });
+    a->setToolTip(button->toolTip());
+    a->setEnabled(button->isEnabled());
 }
 
 QPushButton* push(const QString& text, const QString& why, bool main) {

@@ -15,6 +15,7 @@
 class QCheckBox;
 class QComboBox;
 class QHBoxLayout;
+class QMenu;
 
 namespace orthema::app {
 
@@ -116,6 +117,8 @@ void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>
 
 /// The title of a page or panel.
 QLabel* head_label(const QString& text);
+/// What a button does, as a line of a menu; dead where the button is.
+void add_button(QMenu& menu, QPushButton* button);
 QPushButton* push(const QString& text, const QString& why, bool main = false);
 /// Film by its run: metres or feet, from a metre on.
 QString film_text(double mm, Unit unit);

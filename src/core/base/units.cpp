@@ -20,6 +20,12 @@ std::string mm_text(double mm, int digits) {
     return text == "-0" ? "0" : text;
 }
 
+std::string money_text(double amount, const std::string& currency) {
+    char text[48];
+    std::snprintf(text, sizeof text, "%.2f", amount);
+    return currency.empty() ? text : currency + "\u00a0" + text;
+}
+
 std::string capitalised(std::string text) {
     if (!text.empty()) text.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(text.front())));
     return text;

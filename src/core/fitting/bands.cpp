@@ -158,6 +158,7 @@ Shortfall shortfall(const std::vector<BandMember>& members, const Partition& par
             const double lack = std::max(0.0, 1 - w / m.ideal_mm);
             out.worst = std::max(out.worst, lack);
             out.mean += lack * m.quantity;
+            out.squares += m.quantity * w * w;
             pieces += m.quantity;
         }
     }

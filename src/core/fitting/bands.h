@@ -62,6 +62,7 @@ Partition within_partition(const BandCosts& costs, double within);
 /// How far the members of a partition are short of their ideals, as shares.
 struct Shortfall {
     double worst = 0, mean = 0;  ///< the mean by quantity
+    double squares = 0;          ///< Σ quantity × width², mm²: what is printed, but for the design's aspect
 };
 Shortfall shortfall(const std::vector<BandMember>& members, const Partition& partition, double step_mm);
 

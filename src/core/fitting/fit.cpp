@@ -155,12 +155,6 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
     return finished(std::move(one.front()));
 }
 
-std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit) {
-    std::vector<double> out;
-    for (const Partition& p : optimal_partitions(BandCosts(fit.cut_from, decoration.sizing.step.mm()), curve_length)) out.push_back(p.cost);
-    return out;
-}
-
 std::vector<Shortfall> shortfall_curve(const Decoration& decoration, const DecorationFit& fit) {
     std::vector<Shortfall> out;
     const double step = decoration.sizing.step.mm();

@@ -122,10 +122,8 @@ std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration
                                             const std::vector<const DecorationFit*>& ahead = {},
                                             std::shared_ptr<const GroundRun> known = nullptr);
 
-/// What the optimal partition into 1, 2 … bands would cost (Σ quantity × relative shortfall², without the price), as many
+/// How far sizes fall short in the optimal partition into 1, 2 … bands (the least Σ quantity × relative shortfall²), as many
 /// as are worth showing.
-std::vector<double> cost_curve(const Decoration& decoration, const DecorationFit& fit);
-/// The same partitions by how far sizes fall short in them.
 std::vector<Shortfall> shortfall_curve(const Decoration& decoration, const DecorationFit& fit);
 
 /// Whether two decorations lie on the same panel of the same blank.

@@ -29,16 +29,25 @@ Ring bent_line(const RingSector& wall, const Ring& through) {
 
 Region bent_box(const RingSector& wall, const Rect& box) { return wall.straight() ? box_region(box) : wall.bent(box_region(box)); }
 
+Rect bent_box_bounds(const RingSector& wall, const Rect& box) { return bounds(bent_box(wall, box)); }
+
+/// Where the words of a short template begin: in the ink's place, clear of the pit line's own.
+double brief_words_at(const SizeFit& size, const Panel& g) {
+    const double y = std::max(size.ink.y0, g.top_y) + 24;
+    return g.pit_y && *g.pit_y > y - 13 && *g.pit_y < y + 27 ? *g.pit_y + 15 : y;
+}
+
 /// The template in the garment's frame, mm; on a tapered wall bent as the wall is.
 Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Region& outline,
-                         const RingSector& wall, const Rect& area) {
+                         const RingSector& wall, const Rect& area, bool brief, std::vector<Rect>& needed) {
     Drawing d;
     const auto line = [&](const Ring& through, const Stroke& stroke) { d.line(bent_line(wall, through), stroke); };
     const Affine same;
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
     line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
-    d.text({1.5, size.ink.y1 + 9}, phrase(g.pit_y ? "page-centre-fold" : "page-centre-line"), 3, palette::ink);
+    d.text({1.5, brief ? std::min(size.ink.y0, g.top_y) - 6 : size.ink.y1 + 9}, phrase(g.pit_y ? "page-centre-fold" : "page-centre-line"),
+           3, palette::ink);
     if (g.pit_y) {
         d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
         d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line"), 3, palette::brick);
@@ -57,8 +66,8 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
     if (!wall.straight()) ink = wall.bent(ink);
-    d.region(ink, {}, thin);
-    if (order.guide_setup.windows) {
+    if (!brief) d.region(ink, {}, thin);
+    if (order.guide_setup.windows && !brief) {
         const Rect window = size.ink.grown(3);
         d.region(bent_box(wall, window), Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
         d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick, Align::right);
@@ -71,14 +80,28 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     };
     corner({r.x0, r.y0}, 1, 1);
     corner({r.x1, r.y0}, -1, 1);
-    corner({r.x0, r.y1}, 1, -1);
-    corner({r.x1, r.y1}, -1, -1);
+    if (brief) {  // its upper edge
+        line({{r.x0, r.y0}, {r.x1, r.y0}}, {palette::verdigris, 0.25, {3, 2}});
+    } else {
+        corner({r.x0, r.y1}, 1, -1);
+        corner({r.x1, r.y1}, -1, -1);
+    }
     // the transfer's own centre tick
     const double tick = dec.placing.centre == Centre::ink_box ? r.centre().x : anchor_x(dec.location, g) + dec.placing.across.mm();
     line({{tick, r.y0 - 5}, {tick, r.y0 + 3}}, {palette::verdigris, 0.5, {}});
-    line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
-    // below the ink, which a wall bends down at its sides
-    const Point label{std::max(area.x0 + 4, r.x0), std::max(r.y1, bounds(bent_box(wall, r)).y1) + 14};
+    if (!brief) line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
+    // below the ink, which a wall bends down at its sides; of a short one in the ink's place
+    const Point label{std::max(area.x0 + 4, r.x0), brief ? brief_words_at(size, g) : std::max(r.y1, bounds(bent_box(wall, r)).y1) + 14};
+    if (brief && (r.x0 < area.x0 || r.x1 > area.x1))
+        d.text(label + Point{0, -6},
+               phrase("page-edges-past-the-paper", {{"left", Length::from_mm(std::abs(r.x0))}, {"right", Length::from_mm(std::abs(r.x1))}},
+                      order.unit),
+               3.2, palette::verdigris_text);
+    needed.push_back({label.x, label.y - 5, label.x + 104, label.y + 24});
+    needed.push_back(brief ? Rect{std::max(r.x0, area.x0), r.y0 - 5, std::min(r.x1, area.x1), r.y0 + arm}
+                           : bent_box_bounds(wall, r.grown(4)));
+    needed.push_back({-12, g.top_y - 10, 12, std::max(g.top_y + 10, brief ? r.y0 : g.top_y + 10)});
+    for (const Point& p : g.neck_edge) needed.push_back(Rect{-p.x, p.y, p.x, p.y}.grown(2));
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
            phrase("page-template-says",
@@ -114,7 +137,7 @@ Rect text_box(const TextMark& t) {
 double free_on_join(const std::vector<Rect>& words, Point a, Point b, int no) {
     const auto at = [&](double t) { return a + (b - a) * t; };
     double best = no == 1 ? 0.2 : 0.8;
-    for (const double step : {0.0, 0.05, -0.05, 0.1, -0.1, 0.15, -0.15, -0.18, 0.2, 0.25, 0.45}) {
+    for (const double step : {0.0, 0.05, -0.05, 0.1, -0.1, 0.15, -0.15, -0.18, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45}) {
         const double t = no == 1 ? 0.2 + step : 0.8 - step;
         const Point p = at(t);
         const Rect box = Rect{p.x, p.y, p.x, p.y}.grown(3.4);
@@ -282,8 +305,20 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     return lines;
 }
 
-std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, const std::string& title, const std::string& footer) {
+std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, const std::string& title, const std::string& footer,
+                                      const std::vector<Rect>& needed) {
     std::vector<GuidePage> pages;
+    // what is on no neighbour too
+    const auto is_needed = [&](int column, int row) {
+        const Point at{l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y};
+        const Rect own{at.x + (column > 0 ? overlap : 0), at.y + (row > 0 ? overlap : 0),
+                       at.x + l.tile_width - (column + 1 < l.columns ? overlap : 0),
+                       at.y + l.tile_height - (row + 1 < l.rows ? overlap : 0)};
+        return needed.empty() || std::any_of(needed.begin(), needed.end(), [&](const Rect& r) { return r.meets(own); });
+    };
+    int count = 0;
+    for (int row = 0; row < l.rows; ++row)
+        for (int column = 0; column < l.columns; ++column) count += is_needed(column, row) ? 1 : 0;
     std::vector<Rect> words;
     for (const Mark& m : whole.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) words.push_back(text_box(*t));
@@ -291,6 +326,7 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
     const double ph = l.landscape ? l.paper.width : l.paper.height;
     for (int row = 0; row < l.rows; ++row)
         for (int column = 0; column < l.columns; ++column) {
+            if (!is_needed(column, row)) continue;
             GuidePage page;
             page.title = title + " " + tile_name(column, row);
             page.drawing.width = pw;
@@ -313,10 +349,10 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
                 const auto level = [&](double y, const std::string& name) {
                     mark(free_on_join(words, {x0, y}, {x0 + l.tile_width, y}, no), y, name + "·" + std::to_string(no));
                 };
-                if (column > 0) upright(x0 + half, tile_name(column - 1, row));
-                if (column + 1 < l.columns) upright(x0 + l.step_x + half, tile_name(column, row));
-                if (row > 0) level(y0 + half, tile_name(column, row - 1));
-                if (row + 1 < l.rows) level(y0 + l.step_y + half, tile_name(column, row));
+                if (column > 0 && is_needed(column - 1, row)) upright(x0 + half, tile_name(column - 1, row));
+                if (column + 1 < l.columns && is_needed(column + 1, row)) upright(x0 + l.step_x + half, tile_name(column, row));
+                if (row > 0 && is_needed(column, row - 1)) level(y0 + half, tile_name(column, row - 1));
+                if (row + 1 < l.rows && is_needed(column, row + 1)) level(y0 + l.step_y + half, tile_name(column, row));
             }
             page.drawing.unclip();
             const double third = overlap * k;
@@ -324,8 +360,8 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
             if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
             if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
             page.drawing.text({paper_margin, ph - 4.5},
-                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(l.pages()) + ", " +
-                                  paper_name(l.paper) + ", print at 100 %, check the 100 mm mark",
+                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(count) + ", " + paper_name(l.paper) +
+                                  ", print at 100 %, check the 100 mm mark",
                               2.8, palette::quiet);
             pages.push_back(std::move(page));
         }
@@ -377,12 +413,22 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
         area = united(area, bent.grown(4));
     }
     area.y1 = std::max(area.y1, bounds(bent_box(sheet, size.ink)).y1 + 42);
+    const bool brief = order.guide_setup.short_templates && g.face != Face::wrap;
+    if (brief) {
+        const double usable = (paper.width - 2 * paper_margin) / print_correction(order.guide_setup);
+        area.y1 = brief_words_at(size, g) + 28;
+        if (area.width() > usable && size.ink.x0 < 0 && size.ink.x1 > 0) {  // about the centre line; the edges are said
+            area.x0 = -usable / 2;
+            area.x1 = usable / 2;
+        }
+    }
     area.x1 = std::max(area.x1, std::max(area.x0 + 4, size.ink.x0) + 110);
     guide.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
-    guide.whole = template_drawing(order, dec, size, g, outline, sheet, area);
+    std::vector<Rect> needed;
+    guide.whole = template_drawing(order, dec, size, g, outline, sheet, area, brief, needed);
     guide.revision = guide_revision(order, dec, size);
     guide.tiles = template_tiles(guide.whole, guide.layout, guide.card.title,
-                                 dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision);
+                                 dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision, needed);
     return guide;
 }
 

@@ -61,9 +61,10 @@ GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& fac
 /// Tiles that cover an area with the fewest pages of one of the papers, upright or across, and of those the smallest paper; margins of 10
 /// mm, overlap of 12 mm. `scale` is by how much the pages are drawn larger for a printer that prints small.
 TemplateLayout tile_layout(const Rect& area, const std::vector<PaperSize>& papers, double scale = 1);
-/// The pages of a template drawn in the garment's frame.
+/// The pages of a template drawn in the garment's frame. Where it is said what a template is there for, pages that show
+/// none of it are left out.
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, const std::string& title,
-                                      const std::string& footer);
+                                      const std::string& footer, const std::vector<Rect>& needed = {});
 /// A line of this length with end bars and its name, to lay a ruler on.
 void calibration_bar(Drawing& to, Point at, double length, const std::string& name);
 /// By how much pages are drawn larger so that what a printer prints measures true.

@@ -79,6 +79,18 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     else if (level && len < w + s.text_size)
         middle.y += s.aside.y > 0 ? h * 0.7 : -h;
     if (!level && len < h + s.text_size * 0.8) middle.x += w / 2 + s.text_size * 0.5;  // beside it
+    if (s.taken != nullptr) {                                                          // where it lies free: along its line, then beside it
+        const auto plate = [&](Point at) { return Rect{at.x - w / 2, at.y - h / 2, at.x + w / 2, at.y + h / 2}; };
+        std::vector<Point> places{middle, a + d * 0.28, a + d * 0.72};
+        for (const double off : {1.0, -1.0, 2.0, -2.0})
+            places.push_back(middle + (level ? Point{0, off * h * 1.05} : Point{off * (w / 2 + s.text_size * 0.5), 0}));
+        for (const Point& at : places)
+            if (std::none_of(s.taken->begin(), s.taken->end(), [&](const Rect& r) { return r.meets(plate(at)); })) {
+                middle = at;
+                break;
+            }
+        s.taken->push_back(plate(middle));
+    }
     to.fill({round_rect({middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2}, h * 0.25)}, s.plate);
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
@@ -89,8 +101,11 @@ void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, con
     const Point c = ink.centre();
     const double middle = margin_height(g, ink);
     const double left = left_edge_x(g, middle), right = right_edge_x(g, middle);
-    if (fit.top_to_ink > 0.5) draw_dimension(to, map({c.x, g.top_y}), map({c.x, ink.y0}), figure(fit.top_to_ink), s);
-    DimensionStyle side = s;
+    std::vector<Rect> plates;
+    DimensionStyle own = s;
+    if (own.taken == nullptr) own.taken = &plates;
+    if (fit.top_to_ink > 0.5) draw_dimension(to, map({c.x, g.top_y}), map({c.x, ink.y0}), figure(fit.top_to_ink), own);
+    DimensionStyle side = own;
     side.aside = {-1, 0};
     if (fit.left_margin > 0.5) draw_dimension(to, map({left, middle}), map({ink.x0, middle}), figure(fit.left_margin), side);
     side.aside = {1, 0};
@@ -100,7 +115,7 @@ void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, con
     Point till = map({ink.x1, ink.y1});
     from.y += below;
     till.y += below;
-    DimensionStyle chosen = s;
+    DimensionStyle chosen = own;
     chosen.colour = palette::verdigris;
     chosen.aside = {0, 1};
     draw_dimension(to, from, till, figure(fit.width), chosen);

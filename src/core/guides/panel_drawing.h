@@ -24,6 +24,7 @@ struct DimensionStyle {
     double text_size = 12;
     Colour plate = palette::white;  ///< behind the figure
     Point aside{0, -1};             ///< to which side of a level line that is too short its figure goes
+    std::vector<Rect>* taken = {};  ///< plates that are there: a figure keeps clear of them, and is added
 };
 /// A dimension line with end bars and its figure on a plate in the middle, or beside it where the line is short.
 void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& style);

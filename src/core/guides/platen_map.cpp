@@ -22,7 +22,7 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         {top >= 0 ? p.top_name + " below the platen's top edge" : p.top_name + " hangs over the platen's top edge by", std::abs(top)});
     const double across = -plate.centre().x;
     if (std::abs(across) < 0.05)
-        out.lines.push_back({phrase("page-centre-line-off-the-platen"), 0});
+        out.lines.push_back({phrase("page-centre-line-on-the-platen"), {}});
     else
         out.lines.push_back({phrase(across > 0 ? "map-centre-line-right-of-the" : "map-centre-line-left-of-the"), std::abs(across)});
     if (p.pit_y)
@@ -91,10 +91,13 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
         DimensionStyle style;
         style.hair = hair;
         style.text_size = text_size;
+        std::vector<Rect> plates;
+        style.taken = &plates;
         const auto figure = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), order.unit, false); };
-        const double x = std::min(size.ink.x0, plate.x1 - 0.2 * plate.width()) * 0.5 + plate.x0 * 0.5;
-        if (std::abs(ground.panel.top_y - plate.y0) > 2)
-            draw_dimension(to, map({x, plate.y0}), map({x, ground.panel.top_y}), figure(ground.panel.top_y - plate.y0), style);
+        const double x = plate.x0 + 0.14 * plate.width();
+        if (std::abs(ground.panel.top_y - plate.y0) > 2)  // where it hangs far over, as far as is shown
+            draw_dimension(to, map({x, plate.y0}), map({x, std::max(ground.panel.top_y, shown.y0 + 0.02 * shown.height())}),
+                           figure(ground.panel.top_y - plate.y0), style);
         if (size.ink.y0 - plate.y0 > 2)
             draw_dimension(to, map({size.ink.centre().x, plate.y0}), map({size.ink.centre().x, size.ink.y0}),
                            figure(size.ink.y0 - plate.y0), style);
@@ -107,6 +110,8 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
     to.line({mid - Point{0, 5 * hair}, mid + Point{0, 5 * hair}}, {steel, hair * 2, {}});
 }
 
-std::string map_words(const MapLine& l, Unit unit) { return l.what + ": " + length_text(Length::from_mm(l.mm), unit); }
+std::string map_words(const MapLine& l, Unit unit) {
+    return l.what + (l.mm ? ": " + length_text(Length::from_mm(*l.mm), unit) : std::string());
+}
 
 }  // namespace orthema

@@ -14,7 +14,7 @@ namespace orthema {
 
 struct MapLine {
     std::string what;
-    double mm = 0;
+    std::optional<double> mm = {};  ///< none: the words say it all
 };
 
 struct PlatenMap {

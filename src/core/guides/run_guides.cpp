@@ -56,7 +56,8 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
         const int down = on_page / columns;
         const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
         d.text({x, y + 5}, size->size, 5.4, palette::ink, Align::left, true);
-        d.text({x + 16, y + 5}, map.platen_name + ", revision " + guide_revision(order, dec, *size), 3, palette::quiet);
+        d.text({x + std::max(16.0, text_width_guess(size->size, 5.4) + 5), y + 5},
+               map.platen_name + ", revision " + guide_revision(order, dec, *size), 3, palette::quiet);
         const double words = 4.2 * static_cast<double>(map.lines.size()) + 2;
         draw_platen_map(d, order, dec, *size, *ground, map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
         double line = y + cell_h - words;
@@ -83,7 +84,8 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         const double width = sizes.front()->width, height = sizes.front()->height;
         Drawing& d = m.whole;
         const Rect ink{0, 0, width, height};
-        double top = 0, bottom = height, left = 0, right = width;
+        double top = 0, bottom = height, left = 0, right = width, words_at = 0, pit_at = 0, pit_column = 0;
+        std::vector<Point> pits;  // where their words end
         for (std::size_t i = 0; i < sizes.size(); ++i) {
             const SizeFit& s = *sizes[i];
             m.sizes.push_back(s.size);
@@ -106,11 +108,20 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
                     d.line(seam, stroke);
                 }
             }
-            d.text({middle + 3 + 11.0 * static_cast<double>(i), collar - 1.2}, s.size, 4, colour, Align::left, true);
+            if (i == 0) words_at = middle;
+            d.text({words_at + 3, collar - 1.2}, s.size, 4, colour, Align::left, true);
+            words_at += std::max(11.0, text_width_guess(s.size, 4) + 3);
             if (p.pit_y) {
+                if (pits.empty()) pit_at = pit_column = middle + 31;
                 const double pit = to_ink({0, *p.pit_y}).y;
                 d.line({{middle - 30, pit}, {middle + 30, pit}}, {colour, 0.3, {3, 2}});
-                d.text({middle + 31, pit + 1.2}, s.size + " pit line", 3, colour);
+                const std::string says = s.size + " pit line";  // beside those of sizes whose line lies near
+                while (std::any_of(pits.begin(), pits.end(), [&](const Point& o) { return std::abs(o.y - pit) < 3.4 && o.x > pit_at; }))
+                    pit_at += text_width_guess(says, 3) + 3;
+                d.text({pit_at, pit + 1.2}, says, 3, colour);
+                pits.push_back({pit_at + text_width_guess(says, 3), pit});
+                right = std::max(right, pits.back().x + 2);
+                pit_at = pit_column;
                 bottom = std::max(bottom, pit + 4);
             }
             d.line({{middle, collar - 6}, {middle, height + 8}}, {colour, 0.2, {4, 2}});
@@ -120,11 +131,11 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         }
         d.region(mapped(outline, Affine{width, 0, 0, width, 0, 0}), {}, Stroke{palette::quiet, 0.2, {}});
         d.rect(ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
-        d.text({0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + joined(m.sizes), 4.2, palette::ink,
-               Align::left, true);
-        d.text({0, height + 18}, phrase("page-lay-the-size-s-own"), 3.2, palette::quiet);
-        calibration_bar(d, {0, height + 24}, 100, "100 mm");
-        const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 28)};
+        wrapped(d, {0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + joined(m.sizes), 4.2, 84, palette::ink,
+                true);
+        d.text({0, height + 26}, phrase("page-lay-the-size-s-own"), 3.2, palette::quiet);
+        calibration_bar(d, {0, height + 32}, 100, "100 mm");
+        const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 36)};
         m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
         m.tiles = template_tiles(d, m.layout, dec.name + ", master " + joined(m.sizes), dec.name + ", master for " + joined(m.sizes));
         out.push_back(std::move(m));

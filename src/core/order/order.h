@@ -295,6 +295,7 @@ struct GuideSetup {
     bool windows = false;                    ///< the ink's place is cut out of the template
     bool large_paper = false;                ///< A3, or legal and tabloid, for templates that then need fewer sheets
     bool label_codes = false;                ///< a square code on piece labels where there is room
+    bool short_templates = false;            ///< from the collar to the ink's top alone: one sheet for most sizes
     std::vector<PrintedGuide> printed;
     bool operator==(const GuideSetup&) const = default;
 };
@@ -320,6 +321,7 @@ struct Order {
     std::string due;  ///< ISO date, or empty
     Unit unit = Unit::mm;
     Paper paper = Paper::a4;
+    std::string currency;  ///< what stands before a price: "€"; may be empty
     SharedList<OrderLine> lines;
     std::vector<Lot> lots;  ///< those that were parted
     std::vector<Art> art;

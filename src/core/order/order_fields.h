@@ -356,8 +356,11 @@ struct FieldsOf<PrintedGuide> {
 };
 template <>
 struct FieldsOf<GuideSetup> {
-    static constexpr auto list = std::tuple{Field{"measured", &GuideSetup::measured}, Field{"windows", &GuideSetup::windows},
-                                            Field{"large_paper", &GuideSetup::large_paper}, Field{"label_codes", &GuideSetup::label_codes},
+    static constexpr auto list = std::tuple{Field{"measured", &GuideSetup::measured},
+                                            Field{"windows", &GuideSetup::windows},
+                                            Field{"large_paper", &GuideSetup::large_paper},
+                                            Field{"label_codes", &GuideSetup::label_codes},
+                                            Field{"short_templates", &GuideSetup::short_templates},
                                             Field{"printed", &GuideSetup::printed}};
 };
 template <>
@@ -376,6 +379,7 @@ struct FieldsOf<Order> {
                                             Field{"due", &Order::due},
                                             Field{"unit", &Order::unit},
                                             Field{"paper", &Order::paper},
+                                            Field{"currency", &Order::currency},
                                             Field{"lines", &Order::lines},
                                             Field{"lots", &Order::lots},
                                             Field{"art", &Order::art},

@@ -49,7 +49,8 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     }
     if (medium->margin.mm() < 5) return d;
     // In the margin, which is trimmed off: the sheet's name and an arrow along the reading direction.
-    const double y = medium->margin.mm() - 0.8;  // close to the pieces: printers leave the outer edge free
+    // close to the pieces, and no taller than leaves the outer edge free, which printers do not reach
+    const double y = medium->margin.mm() - (medium->margin.mm() < 6 ? 0.5 : 0.8), tall = std::clamp((y - 3) / 0.74, 1.8, 2.8);
     const bool mirrored = program_mirrors(*medium);
     double x = medium->margin.mm();
     for (const Point& p : page_registers(*medium, sheet))  // beside the first of them
@@ -59,7 +60,7 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     const double back = mirrored ? 2 : -2;
     d.line({{tail, y - 1}, {tip, y - 1}}, line);
     d.line({{tip + back, y - 1.9}, {tip, y - 1}, {tip + back, y - 0.1}}, line);
-    d.text({x + 19, y}, sheet_title(order, sheet), 2.8, palette::ink);
+    d.text({x + 19, y}, sheet_title(order, sheet), tall, palette::ink);
     return d;
 }
 

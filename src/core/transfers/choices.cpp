@@ -24,6 +24,20 @@ MethodCase method_case(const Order& order, const Decoration& d, const ArtFacts& 
     return c;
 }
 
+BandsCost bands_cost(const Order& order, const Decoration& d, const DecorationFit& fit, const ArtFacts& facts, double squares, int widths) {
+    BandsCost out;
+    const Medium* medium = find_medium(order, d.medium);
+    const Method* method = method_of(order, d);
+    if (medium == nullptr || method == nullptr) return out;
+    const double sheet = medium->shape == MediumShape::roll ? medium->price / 1000 / medium->width.mm()
+                                                            : medium->price / (medium->width.mm() * medium->length.mm());
+    const auto sheets = static_cast<double>(std::max<std::size_t>(1, method->layers.size()));
+    out.film = sheet * squares * fit.aspect * sheets / usual_fill;
+    out.print = method->ink_cost * area(facts.outline) * squares / 10000;
+    out.sorting = widths * minutes_a_width * minute_cost;
+    return out;
+}
+
 std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit) {
     const MethodCase what = method_case(order, d, facts, fit);
     std::vector<MethodChoice> out;

@@ -12,7 +12,18 @@ struct MethodChoice {
     double cost = 0;             ///< a piece of the most printed width
 };
 
-constexpr double minute_cost = 0.45;  ///< of work, in the order's currency; a typical figure
+/// What a number of bands costs over a run, in the order's currency.
+struct BandsCost {
+    double film = 0, print = 0, sorting = 0;
+    [[nodiscard]] double total() const { return film + print + sorting; }
+};
+/// `squares`: Σ quantity × width², mm²; `widths`: how many are printed. Film as far as pieces usually fill it, ink by the
+/// design's own area, and what it takes to keep one more width apart from printing to press.
+BandsCost bands_cost(const Order& order, const Decoration& decoration, const DecorationFit& fit, const ArtFacts& facts, double squares,
+                     int widths);
+constexpr double usual_fill = 0.6;       ///< of film that pieces cover
+constexpr double minutes_a_width = 2.5;  ///< to lay apart, label, sort and change over; a typical figure
+constexpr double minute_cost = 0.45;     ///< of work, in the order's currency; a typical figure
 
 /// What a method is judged by: the decoration at its least width, its blank and its art.
 MethodCase method_case(const Order& order, const Decoration& decoration, const ArtFacts& facts, const DecorationFit& fit);

@@ -9,6 +9,7 @@
 #include "app/benches/fit/making_view.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/fitting_label.h"
 #include "core/order/edit.h"
 
 namespace orthema::app {
@@ -68,7 +69,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     for (QPushButton* b : {lots_look_, ghosts_, platen_look_, balance_look_}) row->addWidget(b);
     school_ = new QLabel;
     school_->setProperty("brick", true);
-    disagree_ = new QLabel;
+    disagree_ = new FittingLabel;
     disagree_->setProperty("quiet", true);
     disagree_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     disagree_->setWordWrap(true);
@@ -266,10 +267,9 @@ void FitBench::refresh() {
     school_->setText(shown ? QStringLiteral("placed by ") + qt(school_name(d->placing.school, fit->ground->sizes.front().panel)) +
                                  (d->placing.school == PlacingSchool::feature ? QStringLiteral(", ") + qt(d->placing.landmark) : QString())
                            : QString());
-    disagree_->setText(making_shown_ ? QStringLiteral("how the chosen design is made, piece by piece")
-                       : shown       ? qt(schools_disagree(*fit, d->placing.school, order.unit))
-                                     : QString());
-    disagree_->setToolTip(disagree_->text());
+    disagree_->say(making_shown_ ? QStringLiteral("how the chosen design is made, piece by piece")
+                   : shown       ? qt(schools_disagree(*fit, d->placing.school, order.unit))
+                                 : QString());
     if (making_shown_) {
         making_->refresh();
         making_pages_->refresh();
@@ -295,7 +295,9 @@ QString FitBench::help() const {
     return QStringLiteral(
         "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
         "only that size is pinned. Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "
-        "one; P shows the platen, B the balance. Making shows the pieces that are printed and cut: layers, parts, wraps, backs, jigs.");
+        "one; P shows the platen, B the balance. A double click makes one garment large, the wheel zooms; what is dragged snaps to centre, "
+        "margins and other designs unless Alt is held. Making shows the pieces that are printed and cut: layers, parts, wraps, backs, "
+        "jigs.");
 }
 
 }  // namespace orthema::app

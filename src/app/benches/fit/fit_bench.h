@@ -14,6 +14,7 @@ namespace orthema::app {
 class ChipRow;
 class FigurePanel;
 class FitWall;
+class FittingLabel;
 class FitStrip;
 class LotsPage;
 class MakingPages;
@@ -52,7 +53,8 @@ private:
     [[nodiscard]] const SizeFit* chosen_size() const;
     [[nodiscard]] const Panel* chosen_panel() const;
     ChipRow *runs_, *decorations_;
-    QLabel *school_, *disagree_;
+    QLabel* school_;
+    FittingLabel* disagree_;
     QPushButton *lots_look_, *ghosts_, *platen_look_, *balance_look_;
     FitWall* wall_;
     FitStrip* strip_;

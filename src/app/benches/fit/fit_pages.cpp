@@ -377,7 +377,7 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
     bottom_->setText(text(on.ink_to_bottom) + QStringLiteral(" to the ") + qt(panel.bottom_name));
     below_->setText(on.below.empty() ? QStringLiteral("none") : qt(on.below) + ", " + text(on.ink_to_below));
     const Exactness exact = exactness_of(slack_of(*ground, fit, on));
-    exact_->setText(QStringLiteral("± %1 up, ± %2 across").arg(text(exact.level), text(exact.sideways)));
+    exact_->setText(QStringLiteral("± %1 up, %2 across").arg(text(exact.level), text(exact.sideways)));
     placing_->show_choice(int(d.placing.school));
     placing_->button(1)->setEnabled(panel.pit_y.has_value());
     std::vector<std::pair<std::string, QString>> items;

@@ -27,7 +27,10 @@ Drawing FitStrip::draw(double width, double height) {
     if (d == nullptr || fit == nullptr) return {};
     switch (show_) {
     case Show::ladder: return ladder_drawing(room_.order(), *d, *fit, room_.selection().size, width, height);
-    case Show::cost: return bands_drawing(*d, *fit, width, height);
+    case Show::cost: {
+        const auto facts = room_.facts().find(d->art);
+        return bands_drawing(room_.order(), *d, *fit, facts == room_.facts().end() ? nullptr : &facts->second, width, height);
+    }
     case Show::drift: return drift_drawing(*d, *fit, width, height);
     }
     return {};
@@ -37,7 +40,7 @@ void FitStrip::mousePressEvent(QMouseEvent* event) {
     const DecorationFit* fit = room_.fit();
     const Decoration* d = room_.decoration();
     if (show_ != Show::cost || fit == nullptr || d == nullptr) return;
-    if (const int n = bands_at(cost_curve(*d, *fit).size(), event->position().x(), width()); n > 0 && count_wanted) count_wanted(n);
+    if (const int n = bands_at(shortfall_curve(*d, *fit).size(), event->position().x(), width()); n > 0 && count_wanted) count_wanted(n);
 }
 
 }  // namespace orthema::app

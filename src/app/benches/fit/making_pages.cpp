@@ -129,7 +129,7 @@ void MakingPages::refresh_method(const Decoration& d) {
         const MethodChoice& c = choices[i];
         const Method* m = find_method(order, c.method);
         method_media_[i] = c.medium;
-        const QString cost = c.medium.empty() ? QString() : QStringLiteral(",  %1").arg(c.cost, 0, 'f', 2);
+        const QString cost = c.medium.empty() ? QString() : QStringLiteral(",  ") + qt(money_text(c.cost, room_.order().currency));
         method_buttons_[i]->setText((c.against.empty() ? QString() : QStringLiteral("✕ ")) + qt(m->name) + cost);
         method_buttons_[i]->setObjectName(QStringLiteral("Method ") + qt(c.method));
         method_buttons_[i]->setAccessibleName(qt(m->name) +
@@ -199,8 +199,8 @@ void MakingPages::build_layers() {
                              1, 12, 0);
     colours_->show_number(2);
     colours_->entered = [](double) {};
-    tolerance_ = p->number_row(QStringLiteral("Colours count as one within"),
-                               QStringLiteral("Colours that differ by less are one (CIELAB)"), 2, 100, 0);
+    tolerance_ =
+        p->number_row(QStringLiteral("Same colour within"), QStringLiteral("Colours that differ by less are one (CIELAB)"), 2, 100, 0);
     tolerance_->show_number(14);
     tolerance_->entered = [](double) {};
     apart_ = push(QStringLiteral("Split by colour"), QStringLiteral("A cut layer for each colour; a backing stays"));

@@ -6,6 +6,7 @@
 
 #include "app/benches/fit/wall.h"
 #include "core/base/units.h"
+#include "core/transfers/choices.h"
 
 namespace orthema::app {
 
@@ -107,12 +108,13 @@ int bands_at(std::size_t columns, double x, double width) {
     return std::clamp(static_cast<int>((x - cost_left) / ((width - cost_left - cost_right) / n)) + 1, 1, n);
 }
 
-Drawing bands_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
-    Drawing d = strip("Bands", 52, "click a count to choose it", width, height);
+Drawing bands_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const ArtFacts* facts, double width,
+                      double height) {
+    Drawing d = strip("Bands", 52, width > 720 ? "click a count to choose it" : "", width, height);
     const std::vector<Shortfall> curve = shortfall_curve(decoration, fit);
     const auto n = static_cast<int>(curve.size());
     if (n == 0) return d;
-    const Rect plot{cost_left, 42, width - cost_right, height - 20};
+    const Rect plot{cost_left, 56, width - cost_right, height - 20};
     const double cell = plot.width() / n;
     const double most = std::max(0.01, curve.front().worst);
     const auto y_of = [&](double share) { return plot.y1 - share / most * plot.height(); };
@@ -128,13 +130,27 @@ Drawing bands_drawing(const Decoration& decoration, const DecorationFit& fit, do
         d.text({x, height - 6}, std::to_string(k + 1), 11.5, now ? palette::ink : palette::quiet, Align::centre, now);
         if (cell > 40)
             d.text({x, y_of(s.worst) - 4}, mm_text(100 * s.worst, 0) + " %", 11, now ? palette::ink : palette::quiet, Align::centre, now);
+        if (facts == nullptr) continue;
+        const BandsCost cost = bands_cost(order, decoration, fit, *facts, s.squares, k + 1);
+        if (cell > 74)
+            d.text({x + half + 4, height - 6}, money_text(cost.total(), order.currency), 11, now ? palette::ink : palette::quiet);
+        if (!now) continue;
+        const std::string says = "film " + money_text(cost.film, order.currency) + ", print " + money_text(cost.print, order.currency) +
+                                 ", sorting " + money_text(cost.sorting, order.currency);
+        d.text({width - cost_right, 36}, says, 12, palette::ink, Align::right);
     }
     d.line(mean, {palette::ochre_text, 1.5, {}});
     d.text({plot.x0 - 10, height - 6}, "bands", 11.5, palette::quiet, Align::right);
-    d.rect({290, 9, 304, 20}, palette::rule);
-    d.text({310, 19}, "most that a size is short by", 12, palette::quiet);
-    d.line({{500, 15}, {522, 15}}, {palette::ochre_text, 1.5, {}});
-    d.text({528, 19}, "mean over all pieces", 12, palette::quiet);
+    double right = width - cost_right;  // the legend, from the right
+    for (const auto& [words, is_bar] : {std::pair{"mean over all pieces", false}, std::pair{"most that a size is short by", true}}) {
+        const double at = right - text_width_guess(words, 12);
+        if (is_bar)
+            d.rect({at - 20, 9, at - 6, 20}, palette::rule);
+        else
+            d.line({{at - 28, 15}, {at - 6, 15}}, {palette::ochre_text, 1.5, {}});
+        d.text({at, 19}, words, 12, palette::quiet);
+        right = at - 40;
+    }
     return d;
 }
 

@@ -10,8 +10,10 @@ namespace orthema::app {
 Drawing ladder_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const std::string& chosen, double width,
                        double height);
 
-/// For each number of bands the most that a size is short of its ideal by, and the mean over all pieces.
-Drawing bands_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height);
+/// For each number of bands the most that a size is short of its ideal by, the mean over all pieces, and what it costs;
+/// `facts` may be null where the picture is not there.
+Drawing bands_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const ArtFacts* facts, double width,
+                      double height);
 /// The number of bands whose column of `columns` lies under x, or 0.
 int bands_at(std::size_t columns, double x, double width);
 

@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
@@ -16,6 +17,7 @@
 #include "core/guides/aids.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
+#include "drawing/painter.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
 
@@ -59,6 +61,14 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     view_ = new GuideView(room);
     column->addWidget(view_, 1);
 
+    view_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(view_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
+        QMenu menu;
+        for (QPushButton* b : {print_, write_}) add_button(menu, b);
+        menu.addAction(QStringLiteral("This size on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
+        menu.exec(view_->mapToGlobal(at));
+    });
+
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
@@ -89,6 +99,9 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     };
     large_ = flag(QStringLiteral("Larger paper too"),
                   QStringLiteral("A3, or legal and tabloid: taken for a template that then needs fewer sheets"), &GuideSetup::large_paper);
+    short_ = flag(QStringLiteral("Short templates"),
+                  QStringLiteral("From the collar to the ink's top, with the centre and the upper corners: one sheet for most sizes"),
+                  &GuideSetup::short_templates);
     windows_ = flag(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
                     &GuideSetup::windows);
     codes_ = flag(QStringLiteral("Codes on piece labels"),
@@ -152,6 +165,7 @@ void GuidesBench::refresh() {
     write_->setEnabled(on != nullptr);
     print_->setEnabled(on != nullptr);
     measured_->show_fine(order.guide_setup.measured, Unit::mm);
+    short_->setChecked(order.guide_setup.short_templates);
     large_->setChecked(order.guide_setup.large_paper);
     windows_->setChecked(order.guide_setup.windows);
     codes_->setChecked(order.guide_setup.label_codes);
@@ -177,8 +191,8 @@ void GuidesBench::refresh() {
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
     pages_->setText(
         QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
-            .arg(guide.layout.pages())
-            .arg((guide.layout.pages() == 1 ? QStringLiteral("page of ") : QStringLiteral("pages of ")) + paper_name(guide.layout.paper),
+            .arg(guide.tiles.size())
+            .arg((guide.tiles.size() == 1 ? QStringLiteral("page of ") : QStringLiteral("pages of ")) + paper_name(guide.layout.paper),
                  guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
             .arg(all));
     switch (printed_as(order, *d, *on)) {
@@ -220,7 +234,8 @@ std::function<void(Drawing&, const Rect&)> GuidesBench::map_beside(const Decorat
         draw_platen_map(to, order, d, on, ground, map, {box.x0, box.y0 + 28, box.x1, box.y1 - words}, 1, 14);
         double y = box.y1 - words + line;
         for (const MapLine& l : map.lines) {
-            to.text({box.x0, y}, map_words(l, order.unit), 13.5, palette::ink);
+            const std::string says = map_words(l, order.unit);
+            to.text({box.x0, y}, says, std::min(13.5, 13.5 * box.width() / std::max(1.0, text_width(says, 13.5))), palette::ink);
             y += line;
         }
     };

@@ -48,7 +48,7 @@ private:
     FigurePanel* panel_;
     QLabel *title_, *pages_, *lines_, *stale_;
     LengthField* measured_;
-    QCheckBox *large_, *windows_, *codes_;
+    QCheckBox *large_, *short_, *windows_, *codes_;
     ValueField* scan_;
     QPushButton *write_, *print_;
 };

@@ -1,5 +1,6 @@
 #include "app/benches/order/order_bench.h"
 
+#include <QMenu>
 #include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
@@ -43,6 +44,8 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     head->addWidget(bring);
     column->addLayout(head);
     picture_ = new RunPicture(room);
+    picture_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(picture_, &QWidget::customContextMenuRequested, this, &OrderBench::run_menu);
     auto* scroll = new QScrollArea;
     scroll->setWidget(picture_);
     scroll->setWidgetResizable(true);
@@ -93,6 +96,16 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
         room_.edit(QStringLiteral("paper"), std::move(next));
     };
     panel_->add(paper_);
+    currency_ = panel_->field_row(QStringLiteral("Prices in"),
+                                  QStringLiteral("What stands before a price, in every place: €, £, kr; may stay empty"));
+    currency_->setFixedWidth(84);
+    currency_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (t.trimmed().size() > 6) return QStringLiteral("A sign or a short word, up to six letters.");
+        Order next = room_.order();
+        next.currency = t.trimmed().toStdString();
+        room_.edit(QStringLiteral("currency"), std::move(next));
+        return std::nullopt;
+    };
     panel_->rule();
     panel_->head(QStringLiteral("Figures"));
     chosen_ = panel_->title();
@@ -103,9 +116,9 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     };
     total_ = panel_->text_row(QStringLiteral("In this run"));
     notes_ = panel_->note();
-    auto* out = push(QStringLiteral("Take this run out"), QStringLiteral("Removes its lines and decorations; undo brings them back"));
-    panel_->add(out);
-    connect(out, &QPushButton::clicked, this,
+    take_out_ = push(QStringLiteral("Take this run out"), QStringLiteral("Removes its lines and decorations; undo brings them back"));
+    panel_->add(take_out_);
+    connect(take_out_, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("take a run out"), without_run(room_.order(), room_.selection().run)); });
     build_lots();
     kept_out_ = panel_->part();
@@ -127,6 +140,27 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
     connect(blank_, &QComboBox::currentIndexChanged, this, &OrderBench::show_colours);
     panel_->fill();
+}
+
+/// What can be done with the run and size that were pointed at.
+void OrderBench::run_menu(QPoint at) {
+    if (garments_in(room_.order(), room_.selection().run) == 0) return;
+    QMenu menu;
+    menu.setObjectName(QStringLiteral("Run menu"));
+    menu.addSection(chosen_->text());
+    QMenu* part = menu.addMenu(QStringLiteral("Part off"));
+    part->setEnabled(part_->isEnabled());
+    for (int i = 0; i < parting_->count(); ++i)
+        part->addAction(parting_->itemText(i), this, [this, i] {
+            parting_->setCurrentIndex(i);
+            part_lot();
+        });
+    add_button(menu, join_);
+    add_button(menu, take_out_);
+    menu.addSeparator();
+    menu.addAction(QStringLiteral("Measure this blank"), this, [this] { emit wanted(QStringLiteral("blanks")); });
+    menu.addAction(QStringLiteral("See it on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
+    menu.exec(picture_->mapToGlobal(at));
 }
 
 /// Garments of one blank and colour that are to carry different art are parted into lots.
@@ -223,6 +257,7 @@ void OrderBench::refresh() {
     name_->show_text(qt(order.name));
     due_->show_text(qt(order.due));
     paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
+    currency_->show_text(qt(order.currency));
     const bool any = !s.run.style.empty();
     chosen_->setText(any ? qt(run_name(order, s.run)) + " " + qt(s.size) : QStringLiteral("No run yet"));
     int quantity = 0;

@@ -31,7 +31,7 @@ int quantity_of(const Order& order, const RunKey& run, const std::string& size) 
 RunPicture::RunPicture(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Run picture"));
     setAccessibleName(QStringLiteral("Quantities by size. Arrows choose a size, digits type its quantity."));
-    setMinimumWidth(640);
+    setMinimumWidth(600);
 }
 
 QSize RunPicture::sizeHint() const {

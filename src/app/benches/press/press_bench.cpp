@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/benches/press/held_runs.h"
 #include "app/benches/press/lanes_view.h"
 #include "app/benches/press/pick_list.h"
 #include "app/benches/press/press_desk.h"
@@ -37,6 +38,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     first->addWidget(views_);
     summary_ = new QLabel;
     summary_->setObjectName(QStringLiteral("Plan summary"));
+    summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     first->addWidget(summary_, 1);
     column->addLayout(first);
     auto* second = new QHBoxLayout;
@@ -100,6 +102,28 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
         room_.edit(QStringLiteral("move a load"), std::move(next));
     };
 
+    held_ = new HeldRuns(room, *desk_);
+    column->addWidget(held_);
+    for (QWidget* w : std::initializer_list<QWidget*>{lanes_, card_}) w->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(lanes_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
+        if (lanes_->chosen() < 0) return;
+        QMenu menu;
+        menu.setObjectName(QStringLiteral("Load menu"));
+        plan_page_->offer(menu);
+        menu.addSeparator();
+        menu.addAction(QStringLiteral("Its recipe"), this, [this] {
+            page_ = 1;
+            refresh();
+        });
+        menu.addAction(QStringLiteral("Its design on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
+        menu.exec(lanes_->mapToGlobal(at));
+    });
+    connect(card_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
+        if (!desk_->running()) return;
+        QMenu menu;
+        for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) add_button(menu, b);
+        menu.exec(card_->mapToGlobal(at));
+    });
     keys_ = new QWidget;
     auto* keys = new QHBoxLayout(keys_);
     keys->setContentsMargins(0, 0, 0, 0);
@@ -107,7 +131,8 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     back_ = push(QStringLiteral("Back"), QStringLiteral("Takes the last step back (Backspace)"));
     pause_ = push(QStringLiteral("Pause"), QStringLiteral("The clock stands while nothing is under heat (P)"));
     skip_ = push(QStringLiteral("Leave this load out"), QStringLiteral("Nothing more is done with it in this shift"));
-    fault_ = push(QStringLiteral("Report a fault…"), QStringLiteral("Not released, crooked, scorched, lifted; a press that fails (F)"));
+    fault_ =
+        push(QStringLiteral("Report a fault…"), QStringLiteral("Not released, crooked, scorched, lifted, ghosted; a press that fails (F)"));
     take_in_->setFocusPolicy(Qt::TabFocus);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) {
         b->setFocusPolicy(Qt::TabFocus);  // a click leaves the keys with the card
@@ -120,10 +145,16 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     connect(skip_, &QPushButton::clicked, desk_, &PressDesk::skip);
     connect(fault_, &QPushButton::clicked, this, [this] { fault_menu(); });
     column->addWidget(keys_);
+    // wherever the focus is while the card is seen; fields keep what is typed in them, and a button that was reached with Tab its space
     const auto key = [this](Qt::Key k, QPushButton* button) {
-        auto* s = new QShortcut(QKeySequence(k), card_);
-        s->setContext(Qt::WidgetShortcut);
-        connect(s, &QShortcut::activated, button, [button] { button->click(); });
+        auto* s = new QShortcut(QKeySequence(k), this);
+        s->setContext(Qt::WindowShortcut);
+        card_keys_.push_back(s);
+        connect(s, &QShortcut::activated, button, [this, k, button] {
+            auto* focused = qobject_cast<QAbstractButton*>(window()->focusWidget());
+            const bool own = focused != nullptr && focused->isVisible() && (k == Qt::Key_Space || k == Qt::Key_Return);
+            (own ? focused : button)->click();
+        });
     };
     key(Qt::Key_Space, next_);
     key(Qt::Key_Return, next_);
@@ -227,18 +258,24 @@ void PressBench::show_summary() {
         return;
     }
     const PressRun& run = room_.order().press_run;
-    QString words = QStringLiteral("<b>Ends %1</b>").arg(qt(time_of_day(run, plan.schedule.end)));
-    if (desk_->running()) {
-        words += QStringLiteral(" · it is %1 · %2 of %3 loads")
-                     .arg(qt(time_of_day(run, desk_->now())))
-                     .arg(desk_->shift().loads_done())
-                     .arg(plan.loads.size());
-    } else {
-        words += QStringLiteral(" · %1 % less than one after the other")
-                     .arg(std::lround(100 * (1 - plan.schedule.end / std::max(1.0, plan.one_by_one))));
-        words += QStringLiteral(" · none ends before %1").arg(qt(time_of_day(run, plan.bound)));
-    }
-    summary_->setText(words);
+    QStringList parts{QStringLiteral("Ends %1").arg(qt(time_of_day(run, plan.schedule.end)))};
+    if (desk_->running())
+        parts << QStringLiteral("it is %1").arg(qt(time_of_day(run, desk_->now())))
+              << QStringLiteral("%1 of %2 loads").arg(desk_->shift().loads_done()).arg(plan.loads.size());
+    else
+        parts << QStringLiteral("%1 % less than one after the other")
+                     .arg(std::lround(100 * (1 - plan.schedule.end / std::max(1.0, plan.one_by_one))))
+              << QStringLiteral("none ends before %1").arg(qt(time_of_day(run, plan.bound)));
+    summary_->setToolTip(parts.join(QStringLiteral(" · ")));
+    while (parts.size() > 1 && summary_->fontMetrics().horizontalAdvance(parts.join(QStringLiteral(" · "))) + 12 > summary_->width())
+        parts.removeLast();  // as much as there is room for
+    parts[0] = QStringLiteral("<b>%1</b>").arg(parts[0]);
+    summary_->setText(parts.join(QStringLiteral(" · ")));
+}
+
+void PressBench::resizeEvent(QResizeEvent* event) {
+    Bench::resizeEvent(event);
+    QMetaObject::invokeMethod(this, &PressBench::show_summary, Qt::QueuedConnection);  // once it has been laid out
 }
 
 void PressBench::refresh() {
@@ -262,6 +299,8 @@ void PressBench::refresh() {
     speed_->setEnabled(!runs);
     better_->setText(room_.planner().running() ? QStringLiteral("Stop looking") : QStringLiteral("Find a shorter plan"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
+    held_->refresh();
+    for (QShortcut* s : card_keys_) s->setEnabled(runs && middle_->currentIndex() == card_view);
     keys_->setVisible(middle_->currentIndex() == card_view);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);
     if (runs) pause_->setText(desk_->shift().paused() ? QStringLiteral("Go on") : QStringLiteral("Pause"));

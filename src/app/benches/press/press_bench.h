@@ -9,10 +9,13 @@ class QLabel;
 class QPushButton;
 class QStackedWidget;
 
+class QShortcut;
+
 namespace orthema::app {
 
 class FigurePanel;
 class HeatPage;
+class HeldRuns;
 class LanesView;
 class PickList;
 class PlanPage;
@@ -35,6 +38,9 @@ public:
     [[nodiscard]] LanesView* lanes() const { return lanes_; }
     [[nodiscard]] StepCard* card() const { return card_; }
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     void show_view(int view);
     void show_summary();
@@ -49,7 +55,9 @@ private:
     QLabel* summary_;
     QComboBox* speed_;
     QPushButton *begin_, *go_on_, *take_in_, *better_, *next_, *back_, *pause_, *skip_, *fault_;
+    HeldRuns* held_;
     QWidget* keys_;
+    std::vector<QShortcut*> card_keys_;
     FigurePanel* panel_;
     PlanPage* plan_page_;
     RecipePage* recipe_page_;

@@ -2,6 +2,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QMenu>
 #include <QRegularExpression>
 
 #include <cmath>
@@ -105,6 +106,18 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
                [&](PressRun& r) { std::erase_if(r.pins, [&](const LoadPin& p) { return p.load == load_id_; }); });
     });
     fill();
+}
+
+void PlanPage::offer(QMenu& menu) {
+    menu.addSection(load_->text());
+    for (QPushButton* b : {pin_, loose_}) add_button(menu, b);
+    if (press_->count() < 2 || !press_->isEnabled()) return;
+    QMenu* to = menu.addMenu(QStringLiteral("Press it on"));
+    for (int i = 0; i < press_->count(); ++i)
+        to->addAction(press_->itemText(i), this, [this, i] {
+            press_->setCurrentIndex(i);
+            emit press_->activated(i);
+        });
 }
 
 void PlanPage::change(const QString& what, const std::function<void(PressRun&)>& by) {

@@ -14,6 +14,8 @@ class PlanPage : public FigurePanel {
 public:
     explicit PlanPage(Workroom& room);
     void show_plan(const PressPlan& plan, int load);
+    /// What can be done with the chosen load.
+    void offer(QMenu& menu);
 
 private:
     void change(const QString& what, const std::function<void(PressRun&)>& by);

@@ -265,8 +265,7 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     connect(keep_, &QPushButton::clicked, this, [this] { keep_left_over(); });
     add(keep_);
     from_shelf_ = push(QStringLiteral("As on the shelf"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
-    off_shelf_ =
-        push(QStringLiteral("Take off the shelf count"), QStringLiteral("What this layout takes is counted down in the shop library"));
+    off_shelf_ = push(QStringLiteral("Take from stock"), QStringLiteral("What this layout takes is counted down in the shop library"));
     side_by_side({from_shelf_, off_shelf_});
     connect(from_shelf_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("stock as on the shelf"),

@@ -13,6 +13,7 @@
 #include "app/benches/sheets/whole_roll.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/fitting_label.h"
 #include "core/sheets/lay_out.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/sheets/trimmer_drawing.h"
@@ -88,11 +89,11 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     };
     column->addWidget(media_);
     auto* head = new QHBoxLayout;
-    title_ = new QLabel;
+    title_ = new FittingLabel;
     title_->setProperty("head", true);
-    about_ = new QLabel;
+    about_ = new FittingLabel;
     about_->setProperty("quiet", true);
-    piece_ = new QLabel;
+    piece_ = new FittingLabel;
     piece_->setProperty("quiet", true);
     swap_ = push(QStringLiteral("Swap"), QStringLiteral("Two chosen pieces exchange their places (X); Shift and click chooses a second"));
     send_ = push(QStringLiteral("Send to"), QStringLiteral("The chosen pieces go to another sheet (Page Down, Page Up)"));
@@ -168,8 +169,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     reads_->setProperty("brick", true);
     sheet_page_->rule();
     keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
-    change_over_ = push(QStringLiteral("Swap with the kept one"),
-                        QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
+    change_over_ =
+        push(QStringLiteral("Swap with kept"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
     sheet_page_->side_by_side({keep_, change_over_});
     kept_ = sheet_page_->note();
     kept_->setObjectName(QStringLiteral("Kept layout"));
@@ -297,7 +298,7 @@ void SheetsBench::show_compared() {
                        .arg(kept.bins)
                        .arg(kept.bins == 1 ? QStringLiteral("sheet") : QStringLiteral("sheets"))
                        .arg(100 * kept.density, 0, 'f', 1)
-                       .arg(kept.cost, 0, 'f', 2));
+                       .arg(qt(money_text(kept.cost, room_.order().currency))));
 }
 
 QWidget* SheetsBench::figures() { return panel_; }
@@ -318,7 +319,7 @@ void SheetsBench::show_piece() {
                    : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(sizes_text(*t))
                                   : QString();
     piece_->setToolTip(text);
-    piece_->setText(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
+    piece_->say(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
 }
 
 void SheetsBench::refresh() {
@@ -340,12 +341,12 @@ void SheetsBench::refresh() {
     media_->setVisible(chips.size() > 1);
     const Medium* m = find_medium(order, s.medium);
     if (m == nullptr) return;
-    title_->setText(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
+    title_->say(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
     const MediumPlan* plan = plan_of(room_);
-    about_->setText((m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
-                     : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
-                                                              : QStringLiteral("cut by contour")) +
-                    (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
+    about_->say((m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
+                 : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
+                                                          : QStringLiteral("cut by contour")) +
+                (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
     const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
     settle_->setText(room_.settler().running() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
     settle_->setEnabled(room_.settler().running() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
@@ -374,8 +375,8 @@ void SheetsBench::refresh() {
         cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
                                              : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
         left_->setText(roll ? film_text(std::max(0.0, m->length.mm() - last), order.unit) : QStringLiteral("–"));
-        cost_->setText(QString::number(plan->cost, 'f', 2));
-        each_->setText(QString::number(plan->cost / std::max(1, plan->placed), 'f', 2));
+        cost_->setText(qt(money_text(plan->cost, order.currency)));
+        each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency)));
     }
     reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + qt(reading_direction(*m)));
 }

@@ -11,6 +11,7 @@ namespace orthema::app {
 
 class ChipRow;
 class FigurePanel;
+class FittingLabel;
 class LayingPage;
 class Segments;
 class NumberField;
@@ -41,7 +42,8 @@ private:
     void send_menu();
     [[nodiscard]] int sheet_in_view() const;  ///< of the chosen piece, or the first that is seen
     ChipRow* media_;
-    QLabel *title_, *about_, *cut_says_;
+    FittingLabel *title_, *about_, *piece_;
+    QLabel* cut_says_;
     QPushButton *settle_, *settle_all_, *turn_, *lock_, *swap_, *send_, *back_, *next_;
     QWidget* cut_bar_;
     Ribbon* ribbon_;
@@ -52,7 +54,7 @@ private:
     PrintPage* print_;
     Segments* pages_;
     PieceList* pieces_;
-    QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *piece_, *kept_;
+    QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *kept_;
     QPushButton *keep_, *change_over_;
     QCheckBox* kept_outlines_;
     NumberField* seconds_;

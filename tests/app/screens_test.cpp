@@ -1,0 +1,138 @@
+// Every screen, page and state: no words cut off or covered, nothing out of the window. A share of it here; every size of
+// window, both units and each design with ORTHEMA_SWEEP.
+#include "app/benches/order/list_preview.h"
+#include "app/benches/order/order_bench.h"
+#include "app/benches/press/press_bench.h"
+#include "app/benches/press/press_desk.h"
+#include "app/benches/press/step_card.h"
+#include "app/widgets/chips.h"
+#include "app/widgets/figures.h"
+#include "app/window/export_panel.h"
+#include "seen.h"
+#include "window.h"
+
+namespace orthema {
+namespace TESTED {
+
+using namespace app;
+using test::Window;
+
+const bool sweep = std::getenv("ORTHEMA_SWEEP") != nullptr;
+
+class Walk {
+public:
+    explicit Walk(Window& w) : w_(w) {}
+    void look(const std::string& where) {
+        ++looks;
+        for (int k = 0; k < 3; ++k) QCoreApplication::processEvents();  // what was said last is laid out
+        for (const std::string& t : test::seen_troubles(w_.window()))
+            if (said_.insert(where.substr(0, where.find('/')) + t).second) ADD_FAILURE() << where << ": " << t;
+    }
+    /// Clicks through every row of choices that only shows another page, and through those that come to light by it.
+    void pages(const std::string& where) {
+        look(where);
+        for (Segments* s : w_.window().findChildren<Segments*>()) {
+            const QString name = s->button(0)->objectName().section('/', 0, 0);
+            if (!s->isVisible() || !navigators.contains(name) || !done_.insert(name).second) continue;
+            for (QPushButton* b : s->findChildren<QPushButton*>()) {
+                if (!b->isVisible() || !b->isEnabled()) continue;
+                w_.click(b);
+                w_.wait();
+                pages(where + "/" + b->text().toStdString());
+            }
+        }
+    }
+    void begin() { done_.clear(); }
+    int looks = 0;
+
+private:
+    inline static const QStringList navigators{"Art page",  "Blank page", "Look at",    "Strip",         "Figures page", "Making page",
+                                               "Shop data", "Show",       "Press view", "Press figures", "Figures of"};
+    Window& w_;
+    std::set<QString> done_;
+    std::set<std::string> said_;
+};
+
+void every_screen(const std::string& order, QSize size, Unit unit, bool each_design) {
+    Window w;
+    w.open(order);
+    w.window().resize(size);
+    Order next = w.order();
+    next.unit = unit;
+    w.room().edit("unit", next);
+    w.wait();
+    ASSERT_EQ(w.window().size(), size);
+    const std::string at = std::to_string(size.width()) + " x " + std::to_string(size.height()) + (unit == Unit::mm ? " mm " : " in ");
+    Walk walk(w);
+    for (int stage = 1; stage <= 7; ++stage) {
+        w.go(stage);
+        w.wait();
+        walk.begin();
+        walk.pages(at + "stage " + std::to_string(stage));
+        if (!each_design || (stage != 2 && stage != 4 && stage != 6)) continue;
+        for (ChipRow* row : w.window().findChildren<ChipRow*>()) {
+            if (!row->isVisible() || (row->accessibleName() != "Decorations" && row->accessibleName() != "Blanks")) continue;
+            std::vector<std::string> ids;
+            for (const ChipButton* c : row->findChildren<ChipButton*>()) ids.push_back(c->id());
+            for (const std::string& id : ids) {
+                row->chosen(id);
+                w.wait();
+                walk.begin();
+                walk.pages(at + "stage " + std::to_string(stage) + " " + id);
+            }
+        }
+    }
+    w.key(&w.window(), Qt::Key_F7);
+    walk.look(at + "findings");
+    w.key(&w.window(), Qt::Key_F7);
+    if (ExportPanel* panel = w.window().show_export()) {
+        w.wait();
+        for (const std::string& t : test::seen_troubles(*panel)) ADD_FAILURE() << at << "export: " << t;
+        panel->close();
+    }
+    std::cout << at << walk.looks << " looks\n";
+}
+
+TEST(Screens, NothingIsCutOrCovered) {
+    const std::string demo = test::source("demo/marrow-hill");
+    if (!sweep) return every_screen(demo, {1280, 800}, Unit::inch, false);
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)})
+        for (const Unit unit : {Unit::mm, Unit::inch}) every_screen(demo, size, unit, size.width() == 1280);
+}
+
+TEST(Screens, AnEmptyOrderSaysWhatToDo) {
+    Window w;
+    w.window().resize(1024, 700);
+    Walk walk(w);
+    for (int stage = 1; stage <= 7; ++stage) {
+        w.go(stage);
+        w.wait();
+        walk.begin();
+        walk.pages("empty, stage " + std::to_string(stage));
+    }
+}
+
+TEST(Screens, AShiftsCardsAreWhole) {
+    for (const QSize size : {QSize(1024, 700), QSize(1920, 1080)}) {
+        Window w;
+        w.open(test::source("demo/marrow-hill"));
+        w.window().resize(size);
+        w.go(7);
+        w.wait();
+        auto* box = w.find<QComboBox>("Speed");
+        box->addItem("test", QString::number(4000));
+        box->setCurrentIndex(box->count() - 1);
+        w.click(w.find<QPushButton>("Begin the shift"));
+        w.click(w.find<QPushButton>("Press view/step card"));
+        Walk walk(w);
+        PressBench* press = w.bench<PressBench>("press");
+        for (int i = 0; i < (sweep ? 400 : 40) && press->desk().running() && !press->desk().shift().over(); ++i) {
+            walk.look("shift at " + std::to_string(size.width()) + "/card " + std::to_string(i));
+            w.key(press->card(), Qt::Key_Space);
+            QTest::qWait(5);
+        }
+    }
+}
+
+}  // namespace TESTED
+}  // namespace orthema
