@@ -17,7 +17,7 @@ struct LocationText {
 };
 
 using S = PlacingSchool;
-constexpr std::array<LocationText, location_count> texts = {{
+constexpr std::array<LocationText, location_count> location_texts = {{
     {"full_front", "full front", Face::front, false, 0.53, S::collar_drop},
     {"centre_chest", "centre chest", Face::front, true, 0.33, S::collar_drop},
     {"left_chest", "left chest (wearer's left)", Face::front, true, 0.17, S::collar_drop},
@@ -50,7 +50,7 @@ constexpr std::array<LocationText, location_count> texts = {{
     {"reverse_back", "full back, other colour out", Face::back, false, 0.56, S::collar_drop},
 }};
 
-const LocationText& text(Location l) { return texts[static_cast<std::size_t>(l)]; }
+const LocationText& text(Location l) { return location_texts[static_cast<std::size_t>(l)]; }
 
 }  // namespace
 
@@ -63,7 +63,7 @@ PlacingSchool usual_school(Location l) { return text(l).school; }
 
 std::optional<Location> location_from_key(const std::string& key) {
     for (int i = 0; i < location_count; ++i)
-        if (key == texts[static_cast<std::size_t>(i)].key) return static_cast<Location>(i);
+        if (key == location_texts[static_cast<std::size_t>(i)].key) return static_cast<Location>(i);
     return std::nullopt;
 }
 

@@ -11,7 +11,7 @@ struct MeasureText {
     const char* name;
 };
 
-constexpr std::array<MeasureText, measure_count> texts = {{
+constexpr std::array<MeasureText, measure_count> measure_texts = {{
     {"body_length", "Body length, HPS to hem"},
     {"chest", "Chest, pit to pit"},
     {"hem_width", "Hem width"},
@@ -67,8 +67,8 @@ constexpr std::array<MeasureText, measure_count> texts = {{
 
 }  // namespace
 
-const char* measure_name(Measure m) { return texts[static_cast<std::size_t>(m)].name; }
-const char* measure_key(Measure m) { return texts[static_cast<std::size_t>(m)].key; }
+const char* measure_name(Measure m) { return measure_texts[static_cast<std::size_t>(m)].name; }
+const char* measure_key(Measure m) { return measure_texts[static_cast<std::size_t>(m)].key; }
 
 std::string measure_short(Measure m) {
     const std::string name = measure_name(m);
@@ -76,8 +76,8 @@ std::string measure_short(Measure m) {
 }
 
 std::optional<Measure> measure_from_key(const std::string& key) {
-    for (std::size_t i = 0; i < texts.size(); ++i)
-        if (key == texts[i].key) return static_cast<Measure>(i);
+    for (std::size_t i = 0; i < measure_texts.size(); ++i)
+        if (key == measure_texts[i].key) return static_cast<Measure>(i);
     return std::nullopt;
 }
 

@@ -68,10 +68,11 @@ std::string lower(std::string s) {
     return s;
 }
 
+using M = Measure;
+
 /// What the figures of one size contradict; nothing where they hold together.
 std::optional<std::string> contradiction(Family family, const Measures& row) {
     const auto mm = [&](Measure m) { return measure_mm(row, m); };
-    using M = Measure;
     switch (family_build(family)) {
     case Build::upper_body:
         if (mm(M::armhole_depth) >= mm(M::body_length) || mm(M::front_neck_drop) >= mm(M::armhole_depth) ||

@@ -8,7 +8,7 @@ namespace orthema {
 
 namespace {
 
-struct Edge {
+struct Side {
     Point a, b;  ///< in order across the direction of travel
 };
 
@@ -19,7 +19,7 @@ double facing_gap(const Ring& moving, const Ring& still, bool along_x, int sign,
     const auto along = [&](Point p) { return sign * (along_x ? p.x : p.y); };
     const auto across = [&](Point p) { return along_x ? p.y : p.x; };
     const auto edges_of = [&](const Ring& ring) {
-        std::vector<Edge> out;
+        std::vector<Side> out;
         for (std::size_t i = 0, n = ring.size(); i < n; ++i) {
             Point p = ring[i];
             Point q = ring[(i + 1) % n];
@@ -29,11 +29,11 @@ double facing_gap(const Ring& moving, const Ring& still, bool along_x, int sign,
         }
         return out;
     };
-    const auto ray = [&](const Ring& points, const std::vector<Edge>& edges, double flip) {
+    const auto ray = [&](const Ring& points, const std::vector<Side>& edges, double flip) {
         for (const Point& p : points) {
             if (!window.contains(p)) continue;
             const double c = across(p);
-            for (const Edge& e : edges) {
+            for (const Side& e : edges) {
                 if (c < across(e.a) || c > across(e.b)) continue;
                 double reach = 0;
                 if (across(e.b) - across(e.a) < 1e-12) {

@@ -35,7 +35,7 @@ void give_back(std::vector<Busy>& line, double from) {
     if (it != line.end()) line.erase(it);
 }
 
-struct Visit {
+struct Stay {
     double start, end;
     PressState state;
 };
@@ -45,7 +45,7 @@ class Placer {
 public:
     Placer(const Workshop& shop, const Progress* progress)
         : shop_(&shop),
-          visits_(shop.machines.size()),
+          stays_(shop.machines.size()),
           hands_(static_cast<std::size_t>(std::max(1, shop.hands))),
           tied_(shop.tasks.size()),
           placed_(shop.tasks.size(), false) {
@@ -114,7 +114,7 @@ public:
 private:
     static std::size_t at(int i) { return static_cast<std::size_t>(i); }
     const Workshop* shop_;
-    std::vector<std::vector<Visit>> visits_;
+    std::vector<std::vector<Stay>> stays_;
     std::vector<std::vector<Busy>> hands_;
     std::vector<std::vector<int>> tied_;
     std::vector<bool> placed_;
@@ -186,11 +186,11 @@ private:
         Slot slot;
         slot.machine = machine;
         const Machine& m = shop_->machines[at(machine)];
-        const auto& line = visits_[at(machine)];
+        const auto& line = stays_[at(machine)];
         const double whole = job.seconds();
         const PressState state = job.state_on(machine);
         // into a gap where nothing need change
-        auto next = std::upper_bound(line.begin(), line.end(), ready, [](double t, const Visit& v) { return t < v.start; });
+        auto next = std::upper_bound(line.begin(), line.end(), ready, [](double t, const Stay& v) { return t < v.start; });
         for (; next != line.end(); ++next) {
             const PressState& before = next == line.begin() ? m.now : (next - 1)->state;
             if (before != state || next->state != state) continue;
@@ -225,8 +225,8 @@ private:
         plan_.end = std::max(plan_.end, slot.end);
         placed_[at(task)] = true;
         if (slot.machine >= 0) {
-            auto& line = visits_[at(slot.machine)];
-            line.insert(std::upper_bound(line.begin(), line.end(), slot.start, [](double t, const Visit& v) { return t < v.start; }),
+            auto& line = stays_[at(slot.machine)];
+            line.insert(std::upper_bound(line.begin(), line.end(), slot.start, [](double t, const Stay& v) { return t < v.start; }),
                         {slot.start, slot.end, job.state_on(slot.machine)});
         }
         each_hand(job, slot, [&](int hand, double from, double to) { take(hands_[at(hand)], from, to); });
@@ -237,8 +237,8 @@ private:
         const Slot& slot = plan_.places[at(task)];
         placed_[at(task)] = false;
         if (slot.machine >= 0) {
-            auto& line = visits_[at(slot.machine)];
-            line.erase(std::find_if(line.begin(), line.end(), [&](const Visit& v) { return v.start == slot.start; }));
+            auto& line = stays_[at(slot.machine)];
+            line.erase(std::find_if(line.begin(), line.end(), [&](const Stay& v) { return v.start == slot.start; }));
         }
         each_hand(job, slot, [&](int hand, double from, double) { give_back(hands_[at(hand)], from); });
         plan_.end = 0;

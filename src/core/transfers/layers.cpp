@@ -4,7 +4,7 @@ namespace orthema {
 
 namespace {
 
-constexpr double tolerance = 0.03;
+constexpr double layer_tolerance = 0.03;
 
 double larger_side(const Ring& ring) {
     const Rect box = bounds(ring);
@@ -57,7 +57,7 @@ Region bridged(const Region& region, double width) {
 
 Result<Region> layer_shape(const Region& above, const LayerRule& rule) {
     if (area(above) <= 0) return Error{"There is no shape to grow a layer from."};
-    Region out = rule.grow == 0 ? above : offset(above, rule.grow, tolerance, rule.corner);
+    Region out = rule.grow == 0 ? above : offset(above, rule.grow, layer_tolerance, rule.corner);
     if (area(out) < 0.05) return Error{Words{"layer-choked-away", {{"by", Fine{-rule.grow}}}}};
     if (rule.fill_holes > 0)
         for (Polygon& p : out) std::erase_if(p.holes, [&](const Ring& h) { return smaller_side(h) < rule.fill_holes; });
@@ -73,12 +73,13 @@ std::vector<WeedFault> weed_faults(const Region& region, double least_stroke, do
     // what is left of a corner or an acute notch is short: only what keeps narrow for a while counts
     const auto worth = [](const Polygon& p, double least) { return area(p) > least * least / 4 && larger_side(p.outer) > 3 * least; };
     if (least_stroke > 0) {
-        const Region opened = offset(offset(region, -least_stroke / 2, tolerance), least_stroke / 2 + tolerance, tolerance);
+        const Region opened =
+            offset(offset(region, -least_stroke / 2, layer_tolerance), least_stroke / 2 + layer_tolerance, layer_tolerance);
         for (const Polygon& p : subtract(region, opened))
             if (worth(p, least_stroke)) faults.push_back({WeedFault::Kind::sliver, p.outer[0], larger_side(p.outer)});
     }
     if (least_gap > 0) {
-        const Region closed = offset(offset(region, least_gap / 2, tolerance), -least_gap / 2 - 3 * tolerance, tolerance);
+        const Region closed = offset(offset(region, least_gap / 2, layer_tolerance), -least_gap / 2 - 3 * layer_tolerance, layer_tolerance);
         for (const Polygon& p : subtract(closed, region))
             if (worth(p, least_gap)) faults.push_back({WeedFault::Kind::gap, p.outer[0], larger_side(p.outer)});
     }
