@@ -203,11 +203,11 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
         const BlankStyle* style = find_style(order, d->run.style);
         for (const SizeFit& s : f.sizes)
             out += csv_field(d->name) + "," + csv_field(style != nullptr ? style->name : d->run.style) + "," + csv_field(d->run.colour) +
-                   "," + csv_field(location_name(d->location)) + "," + csv_field(s.size) + "," + std::to_string(s.quantity) + "," +
-                   number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," + csv_field(binding_text(s.limited_by)) + "," +
-                   (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," + number(s.top_to_ink) + "," +
-                   (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," + number(s.left_margin) + "," + number(s.right_margin) + "," +
-                   number(s.ink_to_bottom) + "," + csv_field(lot_name(order, d->run.lot)) + "\r\n";
+                   "," + csv_field(location_name(d->location, family_of(order, d->run))) + "," + csv_field(s.size) + "," +
+                   std::to_string(s.quantity) + "," + number(s.width) + "," + number(s.height) + "," + number(s.ideal) + "," +
+                   csv_field(binding_text(s.limited_by)) + "," + (s.band >= 0 ? std::to_string(s.band + 1) : "") + "," +
+                   number(s.top_to_ink) + "," + (s.ink_to_pit ? number(*s.ink_to_pit) : "") + "," + number(s.left_margin) + "," +
+                   number(s.right_margin) + "," + number(s.ink_to_bottom) + "," + csv_field(lot_name(order, d->run.lot)) + "\r\n";
     }
     return out;
 }

@@ -24,7 +24,12 @@ public:
     explicit Walk(Window& w) : w_(w) {}
     void look(const std::string& where) {
         ++looks;
-        for (int k = 0; k < 3; ++k) QCoreApplication::processEvents();  // what was said last is laid out
+        // what was said last is laid out, from the innermost outwards
+        for (int k = 0; k < 3; ++k) {
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+            for (QWidget* w : w_.window().findChildren<QWidget*>())
+                if (w->layout() != nullptr) w->layout()->activate();
+        }
         for (const std::string& t : test::seen_troubles(w_.window()))
             if (said_.insert(where.substr(0, where.find('/')) + t).second) ADD_FAILURE() << where << ": " << t;
     }

@@ -431,6 +431,10 @@ TEST(SheetsBench, AFailedPrintLeavesTheRestToBeSettled) {
     w.click(w.find<QPushButton>("Print this sheet"));
     w.wait();
     EXPECT_TRUE(w.find<QLabel>("Device says")->text().contains("ml of ink"));
+    const int keeps = method_of(w.order(), w.order().decorations[0])->keeps_days;
+    ASSERT_GT(keeps, 0);
+    EXPECT_TRUE(
+        w.find<QLabel>("Device says")->text().contains(QDate::currentDate().addDays(keeps).toString(QStringLiteral("d MMMM yyyy"))));
     w.click(w.find<QPushButton>("Print all of it anew"));
     w.wait();
     EXPECT_EQ(w.plan().asked, all);

@@ -538,6 +538,14 @@ TEST(Words, TimesAndTemperaturesAsPeopleSayThem) {
     EXPECT_DOUBLE_EQ(fahrenheit_of(-40), -40);
 }
 
+TEST(Words, AnOvenIsAskedForNoPressure) {
+    RecipeStep s = step(StepKind::press, 190, 420);
+    s.pressure = Pressure::light;
+    EXPECT_EQ(step_words(s), "press 420 s at 190 °C, light");
+    EXPECT_EQ(step_words(s, false, true), "heat 420 s at 190 °C");
+    EXPECT_EQ(recipe_words({s, step(StepKind::wait, 0, 60)}, false, true), "heat 420 s at 190 °C · wait 60 s");
+}
+
 TEST(Recipe, HotMustBePeeledBeforeItGripsAgainAndCoolCanWait) {
     RecipeStep peel = step(StepKind::peel, 0, 4);
     peel.peel = Peel::hot;

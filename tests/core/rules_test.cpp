@@ -9,7 +9,9 @@
 #include "core/order/edit.h"
 #include "core/order/lots.h"
 #include "core/order/pieces.h"
+#include "core/transfers/choices.h"
 #include "files/library.h"
+#include "files/order_file.h"
 #include "files/order_json.h"
 #include "support/support.h"
 
@@ -446,6 +448,24 @@ TEST(Rules, BandsOverAllLotsOfAClassAreWhatBruteForceFinds) {
     }
     EXPECT_GT(together, 30);
     EXPECT_LT(together, test::rounds(150, 3000));
+}
+
+TEST(Rules, WhatIsPutOnAnotherLotBeginsOnAMediumForItsCloth) {
+    Order order = test::small_order();
+    adopt_library(order, starting_library());
+    order.lines.push_back({"adult-tee", "navy", "M", 4, {}});
+    order.decorations[0] = with_medium(order, order.decorations[0], "paper-a3");  // for light cloth
+    const ArtFactsById facts = facts_of(load_all_art(order, test::small_art(), nullptr));
+    const RunKey navy{"adult-tee", "navy"};
+    const Order put = with_design_on(order, order.decorations[0].id, {navy});
+    ASSERT_EQ(put.decorations.size(), 2U);
+    EXPECT_EQ(find_medium(put, put.decorations[1].medium)->method, "transfer paper, light");
+    const Order suited = with_new_ones_suited(put, order, facts);
+    EXPECT_EQ(suited.decorations[0], put.decorations[0]) << "what was there stays";
+    const Decoration& d = suited.decorations[1];
+    const auto fit = fit_decoration(suited, d, facts.at(d.art));
+    ASSERT_TRUE(fit);
+    EXPECT_TRUE(against(*method_of(suited, d), method_case(suited, d, facts.at(d.art), *fit)).empty()) << d.medium;
 }
 
 }  // namespace TESTED

@@ -1,5 +1,7 @@
 #include "app/session/devices.h"
 
+#include <QDate>
+
 #include <algorithm>
 
 #include "app/widgets/figures.h"
@@ -8,6 +10,23 @@
 #include "files/page_export.h"
 
 namespace orthema::app {
+
+namespace {
+
+/// What is to be minded of the film's further making, and until when it can be pressed.
+QString after_printing(const Order& order, const std::string& medium_id) {
+    const Medium* medium = find_medium(order, medium_id);
+    const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+    if (method == nullptr) return {};
+    QString out;
+    if (!method->care.empty()) out += QLatin1Char(' ') + qt(method->care);
+    if (method->keeps_days > 0)
+        out += QStringLiteral(" Kept cool and dry it can be pressed until %1.")
+                   .arg(QDate::currentDate().addDays(method->keeps_days).toString(QStringLiteral("d MMMM yyyy")));
+    return out;
+}
+
+}  // namespace
 
 void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double dpi) {
     const PrintJob job = print_job(document_.order(), chain_.work().transfer_set(), sheet, dpi);
@@ -24,6 +43,7 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
         const PrintReport report = printer.end();
         return [this, drawn, report, sheet] {
             says_ = qt(drawn ? report.sentence : drawn.sentence());
+            if (drawn && report.finished) says_ += after_printing(document_.order(), sheet.medium);
             const MediumLayout layout = layout_of(document_.order(), sheet.medium);
             std::vector<PlacedCopy> there;
             for (const PlacedCopy& c : layout.copies)

@@ -56,6 +56,12 @@ const LocationText& text(Location l) { return location_texts[static_cast<std::si
 
 const char* location_key(Location l) { return text(l).key; }
 const char* location_name(Location l) { return text(l).name; }
+const char* location_name(Location l, Family on) {
+    const std::vector<Measure> measures = family_measures(on);
+    const bool handle = std::find(measures.begin(), measures.end(), Measure::handle_gap) != measures.end();
+    if (handle || (l != Location::wrap_front && l != Location::wrap_rear)) return location_name(l);
+    return l == Location::wrap_front ? "front of the wall" : "back of the wall";
+}
 Face location_face(Location l) { return text(l).face; }
 bool is_small(Location l) { return text(l).small; }
 double usual_width_share(Location l) { return text(l).width_share; }

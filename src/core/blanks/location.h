@@ -57,6 +57,8 @@ const char* location_key(Location location);
 std::optional<Location> location_from_key(const std::string& key);
 /// In words, with the side as the wearer has it: "left chest (wearer's left)".
 const char* location_name(Location location);
+/// The same on this kind of blank: on a wall without a handle no side is named for it.
+const char* location_name(Location location, Family on);
 Face location_face(Location location);
 /// Small designs keep the small clearances, and are measured from the centre line.
 bool is_small(Location location);

@@ -105,7 +105,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
            phrase("page-template-says",
-                  {{"location", location_name(dec.location)},
+                  {{"location", location_name(dec.location, family_of(order, dec.run))},
                    {"width", Length::from_mm(size.width)},
                    {"top", Length::from_mm(size.top_to_ink)},
                    {"below", g.top_name}},
@@ -177,7 +177,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Family family = find_style(order, dec.run.style)->family;  // or it could not have been fitted
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
-    d.text({x, 30}, dec.name + ", " + location_name(dec.location), 5, palette::ink);
+    d.text({x, 30}, dec.name + ", " + location_name(dec.location, family), 5, palette::ink);
     const std::string revision = guide_revision(order, dec, size);
     constexpr double code_side = 21;
     draw_code(d, code_text({dec.id, size.size, revision}), {paper.width - x - code_side + 2, 10}, code_side);
@@ -221,7 +221,8 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
         wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
     const ChosenRecipe recipe = recipe_for(order, dec);
     if (!recipe.steps.empty())
-        wrapped(d, {x, paper.height - 29}, recipe_words(steps_done(order, dec), order.press_run.fahrenheit) + " (" + recipe.from + ").", 3,
+        wrapped(d, {x, paper.height - 29},
+                recipe_words(steps_done(order, dec), order.press_run.fahrenheit, in_oven(order, dec)) + " (" + recipe.from + ").", 3,
                 paper.width - 2 * x, palette::ink);
     std::string caution = phrase("caution-card");
     if (is_infant_wear(family))

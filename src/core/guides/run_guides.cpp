@@ -173,7 +173,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         const Decoration& dec = *find_decoration(order, fits[k]->decoration);
         const double y = top + static_cast<double>(k) * row;
         wrapped(d, {side, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
-        d.text({side, y + 20}, location_name(dec.location), 3.2, palette::quiet);
+        d.text({side, y + 20}, location_name(dec.location, family_of(order, dec.run)), 3.2, palette::quiet);
         const double floor = y + row - words;
         d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
         for (std::size_t i = 0; i < counts.size(); ++i) {

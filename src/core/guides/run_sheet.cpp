@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/guides/panel_drawing.h"
+#include "core/order/recipes.h"
 
 namespace orthema {
 
@@ -177,7 +178,9 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     for (const PickRow& r : rows) {
         std::vector<RecipeStep> steps;  // as they are planned, not as the method has them
         for (const PlannedStep& p : plan.loads[static_cast<std::size_t>(r.load_ids.front())].steps) steps.push_back(p.step);
-        const std::string words = recipe_words(steps, order.press_run.fahrenheit);
+        const Decoration* dec = find_decoration(order, r.decoration);
+        const bool oven = dec != nullptr && in_oven(order, *dec);
+        const std::string words = recipe_words(steps, order.press_run.fahrenheit, oven);
         const bool say = recipes[r.decoration] != words;
         const auto texts = said(r);
         const std::array<double, 3> at{first, blank_at, transfer_at};
@@ -204,7 +207,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
             line.clear();
         };
         for (const RecipeStep& s : steps) {
-            const std::string part = step_words(s, order.press_run.fahrenheit);
+            const std::string part = step_words(s, order.press_run.fahrenheit, oven);
             if (!line.empty() && text_width_guess(line + " · " + part, 2.9) > right - left - 28) flush();
             line += (line.empty() ? "" : " · ") + part;
         }

@@ -103,6 +103,11 @@ std::string run_name(const Order& order, const RunKey& run) {
     return name + (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
 }
 
+Family family_of(const Order& order, const RunKey& run) {
+    const BlankStyle* style = find_style(order, run.style);
+    return style == nullptr ? Family::adult_tee : style->family;
+}
+
 Colour run_colour(const Order& order, const RunKey& run) {
     if (const BlankStyle* style = find_style(order, run.style))
         for (const BlankColour& c : style->colours)

@@ -375,6 +375,8 @@ int garments_in(const Order& order);
 int garments_in(const Order& order, const RunKey& run);
 /// "Adult tee, ash"; of a parted lot "Coaster, oak · Kite at dusk"
 std::string run_name(const Order& order, const RunKey& run);
+/// The kind of blank of a run; a tee's where the style is not there.
+Family family_of(const Order& order, const RunKey& run);
 Colour run_colour(const Order& order, const RunKey& run);
 
 /// A loose decoration with the location's usual starting values, sized from the base size of the blank.

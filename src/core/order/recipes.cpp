@@ -6,6 +6,11 @@
 
 namespace orthema {
 
+bool in_oven(const Order& order, const Decoration& dec) {
+    const Press* press = find_press(order, dec.press);
+    return press != nullptr && press->kind == PressKind::oven;
+}
+
 bool is_trial_of(const Trial& trial, const Order& order, const Decoration& dec) {
     const Method* method = method_of(order, dec);
     return method != nullptr && trial.method == method->id && trial.style == dec.run.style && trial.press == dec.press;
@@ -48,8 +53,7 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
             (out.tried ? "your own trial" : "your own figures, not tried yet") + (best->date.empty() ? std::string() : ", " + best->date);
         return out;
     }
-    const Press* press = find_press(order, dec.press);
-    const bool oven = press != nullptr && press->kind == PressKind::oven && !method->oven_recipe.empty();
+    const bool oven = in_oven(order, dec) && !method->oven_recipe.empty();
     out.steps = oven ? method->oven_recipe : method->recipe;
     out.from = "usual values for " + method->name + (oven ? " in an oven" : "");
     if (oven) {

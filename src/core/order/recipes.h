@@ -21,6 +21,9 @@ struct ChosenRecipe {
 /// oven its own, as its fabric rule has it. No steps where the medium's method is not known.
 ChosenRecipe recipe_for(const Order& order, const Decoration& decoration);
 
+/// Whether the decoration's press is an oven: nothing presses there.
+bool in_oven(const Order& order, const Decoration& decoration);
+
 /// Whether a trial is of the decoration's method on its blank and press.
 bool is_trial_of(const Trial& trial, const Order& order, const Decoration& decoration);
 /// A trial of it, without date and note; nothing where its method is not known.

@@ -74,8 +74,8 @@ std::string heat_words(double celsius, bool fahrenheit) {
     return mm_text(fahrenheit ? fahrenheit_of(celsius) : celsius, 0) + (fahrenheit ? " °F" : " °C");
 }
 
-std::string step_words(const RecipeStep& s, bool fahrenheit) {
-    std::string out = step_name(s.kind);
+std::string step_words(const RecipeStep& s, bool fahrenheit, bool in_oven) {
+    std::string out = in_oven && s.kind == StepKind::press ? "heat" : step_name(s.kind);
     const auto seconds = [&] { return mm_text(s.seconds, s.seconds < 10 && s.seconds != static_cast<int>(s.seconds) ? 1 : 0) + " s"; };
     if (s.kind == StepKind::peel) {
         out += std::string(" ") + peel_name(s.peel);
@@ -84,8 +84,8 @@ std::string step_words(const RecipeStep& s, bool fahrenheit) {
         out += " " + seconds();
     } else if (s.celsius > 0) {
         out += " " + seconds() + " at " + heat_words(s.celsius, fahrenheit);
-        if (s.kind != StepKind::hover_cure) out += std::string(", ") + pressure_name(s.pressure);
-        if (s.gauge_bar > 0) out += " (" + mm_text(s.gauge_bar, 1) + " bar)";
+        if (s.kind != StepKind::hover_cure && !in_oven) out += std::string(", ") + pressure_name(s.pressure);
+        if (s.gauge_bar > 0 && !in_oven) out += " (" + mm_text(s.gauge_bar, 1) + " bar)";
     }
     if (!s.cover.empty()) out += ", under " + s.cover;
     if (!s.base.empty()) out += ", on " + s.base;
@@ -95,9 +95,9 @@ std::string step_words(const RecipeStep& s, bool fahrenheit) {
     return out;
 }
 
-std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit) {
+std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit, bool in_oven) {
     std::string out;
-    for (const RecipeStep& s : steps) out += (out.empty() ? "" : " · ") + step_words(s, fahrenheit);
+    for (const RecipeStep& s : steps) out += (out.empty() ? "" : " · ") + step_words(s, fahrenheit, in_oven);
     return out;
 }
 

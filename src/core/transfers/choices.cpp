@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/fitting/coverage.h"
 #include "core/order/edit.h"
 
 namespace orthema {
@@ -78,6 +79,23 @@ Order with_suited_medium(const Order& order, const std::string& id, const ArtFac
         if (has != nullptr && c.method == has->method && c.against.empty()) return order;
     if (choices.empty() || !choices.front().against.empty()) return order;
     return with_decoration(order, with_medium(order, *d, choices.front().medium));
+}
+
+Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& facts) {
+    std::vector<std::string> fresh;
+    for (const Decoration& d : next.decorations)
+        if (find_decoration(before, d.id) == nullptr) fresh.push_back(d.id);
+    for (const std::string& id : fresh) {
+        Decoration d = *find_decoration(next, id);
+        const auto known = facts.find(d.art);
+        if (known == facts.end()) continue;
+        if (d.location == Location::wrap_full && !d.making.cover && fills_its_sides(known->second.outline)) {
+            d.making.cover = true;
+            next = with_decoration(next, d);
+        }
+        next = with_suited_medium(next, id, known->second);
+    }
+    return next;
 }
 
 Decoration with_medium(const Order& order, const Decoration& decoration, const std::string& id) {

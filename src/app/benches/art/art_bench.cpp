@@ -284,17 +284,9 @@ void ArtBench::put_on(bool everywhere) {
     if (l < 0 || std::size_t(l) >= locations_.size()) return;
     std::string made;
     Order next = with_new_design(room_.order(), runs[std::size_t(r)], locations_[std::size_t(l)], *art, &made);
-    const auto facts = room_.facts().find(art->id);
-    if (Decoration wrap = *find_decoration(next, made);
-        wrap.location == Location::wrap_full && facts != room_.facts().end() && fills_its_sides(facts->second.outline)) {
-        wrap.making.cover = true;
-        next = with_decoration(next, wrap);
-    }
+    next = with_new_ones_suited(std::move(next), room_.order(), room_.facts());
     std::vector<PassedOver> passed;
-    if (everywhere) next = with_design_on(next, made, runs, &passed);
-    if (facts != room_.facts().end())
-        for (const Decoration& d : Order(next).decorations)
-            if (find_decoration(room_.order(), d.id) == nullptr) next = with_suited_medium(next, d.id, facts->second);
+    if (everywhere) next = with_new_ones_suited(with_design_on(next, made, runs, &passed), next, room_.facts());
     Selection s = room_.selection();
     s.run = runs[std::size_t(r)];
     s.decoration = made;
@@ -315,7 +307,7 @@ void ArtBench::show_locations() {
     const BlankStyle* style = r >= 0 && std::size_t(r) < runs.size() ? find_style(room_.order(), runs[std::size_t(r)].style) : nullptr;
     locations_ = style == nullptr ? std::vector<Location>{} : locations_of(*style);
     std::vector<std::pair<std::string, QString>> items;
-    for (const Location l : locations_) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+    for (const Location l : locations_) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l, style->family)));
     const std::string now = location_->currentData().toString().toStdString();
     set_items(location_, items, now);
     if (location_->currentIndex() < 0 && location_->count() > 0) location_->setCurrentIndex(0);

@@ -249,7 +249,8 @@ void FitBench::refresh() {
         if (d.run != s.run) continue;
         chips.push_back({d.id,
                          qt(d.name),
-                         QString::fromLatin1(location_name(d.location)) + (d.departs ? QStringLiteral(", own figures") : QString()),
+                         QString::fromLatin1(location_name(d.location, family_of(order, d.run))) +
+                             (d.departs ? QStringLiteral(", own figures") : QString()),
                          standing_where([&](const Subject& about) { return about.decoration == d.id; }),
                          {}});
     }

@@ -422,7 +422,7 @@ void FitBench::refresh_press(const Decoration& d, const DecorationFit&, const Si
         if (std::find(now.begin(), now.end(), d.location) == now.end()) now.push_back(d.location);
         std::vector<std::pair<std::string, QString>> items;
         items.reserve(now.size());
-        for (const Location l : now) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l)));
+        for (const Location l : now) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l, style->family)));
         locations_ = now;
         set_items(location_, items, location_key(d.location));
     }

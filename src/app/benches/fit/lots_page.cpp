@@ -9,6 +9,7 @@
 #include "app/benches/fit/lot_ticks.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
+#include "core/transfers/choices.h"
 
 namespace orthema::app {
 
@@ -70,7 +71,9 @@ LotsPage::LotsPage(Workroom& room, QWidget* parent) : FigurePanel(parent), room_
     ticks_->ticked = [this](const RunKey& run, bool on) {
         const Decoration* d = room_.decoration();
         if (d == nullptr) return;
-        if (on) return room_.edit(QStringLiteral("put a design on a lot"), with_design_on(room_.order(), d->id, {run}));
+        if (on)
+            return room_.edit(QStringLiteral("put a design on a lot"),
+                              with_new_ones_suited(with_design_on(room_.order(), d->id, {run}), room_.order(), room_.facts()));
         const bool shown = run == d->run;
         const Order next = with_design_off(room_.order(), d->id, {run});
         Selection s = room_.selection();
@@ -118,7 +121,7 @@ void LotsPage::put_on(Which which) {
     }
     std::vector<PassedOver> passed;
     const std::size_t before = room_.order().decorations.size();
-    const Order next = with_design_on(room_.order(), d->id, runs, &passed);
+    const Order next = with_new_ones_suited(with_design_on(room_.order(), d->id, runs, &passed), room_.order(), room_.facts());
     const std::size_t more = next.decorations.size() - before;
     room_.edit(QStringLiteral("put a design on many lots"), next);
     QString text = more == 0 ? QStringLiteral("Nothing was left to put it on.") : QStringLiteral("Put on %1 more.").arg(lots_text(more));

@@ -2,6 +2,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDate>
 #include <QMenu>
 #include <QRegularExpression>
 
@@ -203,6 +204,7 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
         change([&](RecipeStep& s) { s.how = t.trimmed().left(120).toStdString(); });
         return std::nullopt;
     };
+    how_whole_ = note();
     protect_ = tick(QStringLiteral("Protect the other side"), QStringLiteral("A sheet between this side and what is pressed on the other"));
     connect(protect_, &QCheckBox::clicked, this, [this](bool on) { change([on](RecipeStep& s) { s.protect_other = on; }); });
     add_ = push(QStringLiteral("Add a step"), QStringLiteral("After this one"));
@@ -238,6 +240,22 @@ RecipePage::RecipePage(Workroom& room) : room_(room) {
         erase_if(next.trials, [&](const Trial& t) { return is_trial_of(t, room_.order(), *d); });
         room_.edit(QStringLiteral("usual recipe"), std::move(next));
     });
+    came_out_ = choice_row(QStringLiteral("It came out"), QStringLiteral("Notes how a piece pressed by this recipe came out"));
+    came_out_->addItem(QStringLiteral("not noted"));
+    for (int i = 0; i < trial_result_count; ++i)
+        if (TrialResult(i) != TrialResult::to_try) came_out_->addItem(QString::fromLatin1(trial_result_name(TrialResult(i))), i);
+    connect(came_out_, &QComboBox::activated, this, [this](int i) {
+        const Decoration* d = find_decoration(room_.order(), decoration_);
+        auto trial = d == nullptr || i == 0
+                         ? std::nullopt
+                         : trial_of(room_.order(), *d, recipe_for(room_.order(), *d).steps, TrialResult(came_out_->itemData(i).toInt()));
+        came_out_->setCurrentIndex(0);
+        if (!trial) return;
+        trial->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+        Order next = room_.order();
+        next.trials.push_back(std::move(*trial));
+        room_.edit(QStringLiteral("note a result"), std::move(next));
+    });
     limit_ = note();
     trials_ = note();
     fill();
@@ -270,7 +288,7 @@ void RecipePage::show_decoration(const Decoration* d) {
     const bool other = d == nullptr || d->id != decoration_;
     decoration_ = d == nullptr ? "" : d->id;
     const ChosenRecipe recipe = d == nullptr ? ChosenRecipe{} : recipe_for(room_.order(), *d);
-    const bool f = room_.order().press_run.fahrenheit;
+    const bool f = room_.order().press_run.fahrenheit, oven = d != nullptr && in_oven(room_.order(), *d);
     if (other || step_ >= int(recipe.steps.size())) {
         step_ = 0;
         for (std::size_t i = 0; i < recipe.steps.size(); ++i)
@@ -282,8 +300,8 @@ void RecipePage::show_decoration(const Decoration* d) {
                                       .arg(qt(recipe.from), recipe.tried ? QString() : QStringLiteral(", not tried here")));
     std::vector<std::pair<std::string, QString>> items;
     for (std::size_t i = 0; i < recipe.steps.size(); ++i)
-        items.emplace_back(std::to_string(i),
-                           QStringLiteral("%1  %2").arg(i + 1).arg(qt(step_words(recipe.steps[i], f)).section(QLatin1Char(','), 0, 0)));
+        items.emplace_back(std::to_string(i), QStringLiteral("%1  %2").arg(i + 1).arg(
+                                                  qt(step_words(recipe.steps[i], f, oven)).section(QLatin1Char(','), 0, 0)));
     set_items(steps_, items, std::to_string(step_));
     const bool any = !recipe.steps.empty();
     for (QWidget* w :
@@ -308,9 +326,13 @@ void RecipePage::show_decoration(const Decoration* d) {
     protect_->setChecked(s.protect_other);
     peel_->setEnabled(s.kind == StepKind::peel);
     const bool hot = heats(s) || s.kind == StepKind::marry;
-    for (QWidget* w : std::initializer_list<QWidget*>{heat_, pressure_, gauge_, cover_, protect_}) w->setEnabled(hot);
+    for (QWidget* w : std::initializer_list<QWidget*>{heat_, cover_, protect_}) w->setEnabled(hot);
+    for (QWidget* w : std::initializer_list<QWidget*>{pressure_, gauge_}) w->setEnabled(hot && !oven);
+    const bool cut = how_->fontMetrics().horizontalAdvance(qt(s.how)) > how_->width() - 16;
+    how_whole_->setText(cut ? qt(s.how) : QString());  // a long remark is read whole
+    how_whole_->setVisible(cut);
     limit_->setText(recipe.most_celsius > 0
-                        ? QStringLiteral("The cloth bears %1: %2.").arg(qt(heat_words(recipe.most_celsius, f)), qt(recipe.because))
+                        ? QStringLiteral("This blank bears %1: %2.").arg(qt(heat_words(recipe.most_celsius, f)), qt(recipe.because))
                         : QString());
     QStringList tried;
     for (const Trial& t : room_.order().trials)

@@ -42,8 +42,8 @@ private:
     Workroom& room_;
     std::string decoration_;
     int step_ = 0;
-    QLabel *title_, *from_, *limit_, *trials_;
-    QComboBox *steps_, *kind_, *pressure_, *peel_;
+    QLabel *title_, *from_, *limit_, *trials_, *how_whole_;
+    QComboBox *steps_, *kind_, *pressure_, *peel_, *came_out_;
     NumberField *heat_, *seconds_, *gauge_;
     ValueField *cover_, *how_;
     QCheckBox* protect_;

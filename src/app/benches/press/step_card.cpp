@@ -9,6 +9,7 @@
 #include "core/guides/panel_drawing.h"
 #include "core/guides/guides.h"
 #include "core/guides/platen_map.h"
+#include "core/order/recipes.h"
 #include "drawing/painter.h"
 
 namespace orthema::app {
@@ -20,10 +21,7 @@ double wrapped_lines(Drawing& d, Point at, const std::string& words, double size
     return wrapped(d, at, words, size, width, colour, bold, 1.3);
 }
 
-bool in_oven(const Order& order, const Decoration* dec) {
-    const Press* press = dec == nullptr ? nullptr : find_press(order, dec->press);
-    return press != nullptr && press->kind == PressKind::oven;
-}
+bool in_oven(const Order& order, const Decoration* dec) { return dec != nullptr && orthema::in_oven(order, *dec); }
 
 std::string load_how(const Order& order, const Decoration* dec) {
     const BlankStyle* style = dec == nullptr ? nullptr : find_style(order, dec->run.style);
@@ -80,6 +78,9 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     case ActKind::change: {
         const PressState mounted = plan.shop.tasks[std::size_t(act.task)].state_on(act.machine);
         const Press* press = find_press(order, plan.presses[std::size_t(act.machine)]);
+        if (in_oven(order, dec))
+            return "Set it to " + heat_words(want.celsius, order.press_run.fahrenheit) +
+                   " and let it come to heat. Gloves: it is hot inside.";
         std::string s = "Set it to " + std::string(pressure_name(Pressure(want.pressure))) + " pressure";
         if (press != nullptr && mounted.platen < int(press->platens.size()))
             s += ", with its " + press->platens[std::size_t(mounted.platen)].name + " on";
@@ -98,7 +99,7 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         if (info->part > 0) s = "Lay part " + std::to_string(info->part + 1) + " against the last, tick to tick.";
         return s;
     }
-    case ActKind::press: return step_words(info->step, order.press_run.fahrenheit) + ".";
+    case ActKind::press: return step_words(info->step, order.press_run.fahrenheit, in_oven(order, dec)) + ".";
     case ActKind::peel: {
         std::string s = "Low and rolled back, not upward.";
         if (!info->step.how.empty() && info->step.how != "low and rolled back") s = "Peel " + info->step.how + ".";
