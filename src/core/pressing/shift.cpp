@@ -86,7 +86,7 @@ void Shift::mark_held() {
     }
 }
 
-bool Shift::blocked(const Act& a) const {
+bool Shift::blocked(const Act& a, bool in_order) const {
     if (!held_.empty() && held_tasks_[static_cast<std::size_t>(a.task)] != 0) return true;
     const Live& l = live(a.task);
     const bool counts = std::any_of(counting_.begin(), counting_.end(), [&](const Countdown& c) { return c.task == a.task; });
@@ -98,18 +98,28 @@ bool Shift::blocked(const Act& a) const {
     if (a.machine < 0) return false;
     for (std::size_t t = 0; t < live_.size() && t < plan_.schedule.places.size(); ++t) {  // something else lies on that press
         const Live& other = live_[t];
-        if (static_cast<int>(t) != a.task && plan_.schedule.places[t].machine == a.machine && other.start >= 0 && other.end < 0)
+        if (static_cast<int>(t) == a.task || plan_.schedule.places[t].machine != a.machine || other.end >= 0 || other.skipped) continue;
+        if (other.start >= 0) return true;
+        // what was planned there before it finds the press as it was planned
+        const bool held = !held_.empty() && held_tasks_[t] != 0;
+        if (in_order && !held && plan_.schedule.places[t].start < plan_.schedule.places[static_cast<std::size_t>(a.task)].start - 1e-9)
             return true;
     }
     return false;
 }
 
 std::optional<Act> Shift::card() const {
+    // each press in its planned order; where nothing can be done so (a step was taken back, say), whatever can be
+    const auto next = first_open(true);
+    return next ? next : first_open(false);
+}
+
+std::optional<Act> Shift::first_open(bool in_order) const {
     std::optional<Act> cold;
     std::size_t seen = 0;
     for (const Act& a : acts_) {
         // a press may be changed for a task before what that task waits for is over: then that comes first
-        if (is_done(a) || blocked(a)) continue;
+        if (is_done(a) || blocked(a, in_order)) continue;
         if (!cold && !heats_up(a)) return a;
         if (!cold) {  // while that press heats, another may be ready for what comes soon
             cold = a;
@@ -250,9 +260,7 @@ void Shift::resume(double now) {
     tick(now);
 }
 
-std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now, std::size_t part) {
-    std::vector<Reprint> out;
-    // the piece that was handled last, or the one in hand
+int Shift::task_in_question() const {
     int task = -1;
     if (const auto a = card()) task = a->task;
     for (std::size_t k = past_.size(); k-- > 0;)
@@ -262,6 +270,17 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
             if (task < 0 || live(task).done == 0) task = past_[k].first;
             break;
         }
+    return task;
+}
+
+const Load* Shift::in_question() const {
+    const int task = task_in_question();
+    return task < 0 ? nullptr : &load_of(plan_, task);
+}
+
+std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now, std::size_t part) {
+    std::vector<Reprint> out;
+    const int task = task_in_question();
     if (task < 0) return out;
     const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
     notes_.push_back({now, load_of(plan_, task).id, press_fault_name(fault)});

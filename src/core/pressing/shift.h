@@ -93,6 +93,8 @@ public:
 
     /// The piece in hand went wrong. Not released: it goes under heat once more and is peeled again. Else the piece is
     /// lost: what is left of its load is left out, and the designs that were on it are to be printed again.
+    /// Which that is: the piece in hand once it is begun, else the one that was handled last; null before the first.
+    [[nodiscard]] const Load* in_question() const;
     std::vector<Reprint> report(PressFault fault, const Order& order, double now, std::size_t part = 0);
 
     /// Trials that did not come out, and hold what waits for them.
@@ -151,10 +153,12 @@ private:
     [[nodiscard]] bool runs(int task, int phase) const;
     [[nodiscard]] bool is_done(const Act& act) const;
     /// Something else that is still to be done stands before it: that is offered first.
-    [[nodiscard]] bool blocked(const Act& act) const;
+    [[nodiscard]] bool blocked(const Act& act, bool in_order) const;
+    [[nodiscard]] std::optional<Act> first_open(bool in_order) const;
     [[nodiscard]] bool heats_up(const Act& act) const;  ///< a load that waits for its plate
     [[nodiscard]] bool hot(int machine, double celsius) const;
     void finish(int task, double now);
+    [[nodiscard]] int task_in_question() const;
     void mark_held();
     void hold(const Load& trial, PressFault fault, double now);
     void leave_out(const Load& load, double now);  ///< what is left of it

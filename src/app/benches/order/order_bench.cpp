@@ -12,6 +12,7 @@
 #include "app/benches/order/list_preview.h"
 #include "app/benches/order/run_picture.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/menus.h"
 #include "core/order/edit.h"
 #include "core/order/lots.h"
 #include "files/safe_file.h"
@@ -147,7 +148,7 @@ void OrderBench::run_menu(QPoint at) {
     if (garments_in(room_.order(), room_.selection().run) == 0) return;
     QMenu menu;
     menu.setObjectName(QStringLiteral("Run menu"));
-    menu.addSection(chosen_->text());
+    add_heading(menu, chosen_->text());
     QMenu* part = menu.addMenu(QStringLiteral("Part off"));
     part->setEnabled(part_->isEnabled());
     for (int i = 0; i < parting_->count(); ++i)

@@ -15,6 +15,7 @@
 #include "app/benches/press/press_pages.h"
 #include "app/benches/press/step_card.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/menus.h"
 
 namespace orthema::app {
 
@@ -218,12 +219,11 @@ void PressBench::fault_menu() {
     if (!desk_->running()) return;
     QMenu menu;
     menu.setObjectName(QStringLiteral("Faults"));
-    menu.addSection(QStringLiteral("The piece"));
+    const Load* load = desk_->shift().in_question();
+    if (load != nullptr) add_heading(menu, qt(load_words(room_.order(), *load)));
     for (int i = 0; i < press_fault_count; ++i) {
         QString name = qt(press_fault_name(PressFault(i)));
         name[0] = name[0].toUpper();
-        const auto now = desk_->shift().card();
-        const Load* load = now ? &load_of(desk_->shift().plan(), now->task) : nullptr;
         if (load == nullptr || load->parts.size() < 2 || PressFault(i) == PressFault::not_released) {
             menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
             continue;
@@ -237,15 +237,15 @@ void PressBench::fault_menu() {
     }
     const auto card = desk_->shift().card();
     if (card && card->machine >= 0 && desk_->rehearses()) {
-        menu.addSection(QStringLiteral("Rehearse a press that fails"));
         const int m = card->machine;
+        add_heading(menu, QStringLiteral("Rehearse that the %1 fails").arg(qt(desk_->shift().plan().shop.machines[std::size_t(m)].name)));
         const std::pair<const char*, const char*> troubles[] = {{"It overheats", "overheats"}, {"It never gets hot", "never-reaches"},
                                                                 {"It drifts", "drifts"},       {"Its power is lost", "power-lost"},
                                                                 {"It says nothing", "silent"}, {"It is mended", "none"}};
         for (const auto& [words, which] : troubles)
             menu.addAction(QString::fromLatin1(words), this, [this, m, w = QString::fromLatin1(which)] { desk_->trouble(m, w); });
         menu.addAction(QStringLiteral("Its cable is unplugged"), this, [this, m] { desk_->cut_line(m); });
-        menu.addAction(QStringLiteral("Its line is put in again"), this, [this, m] { desk_->connect_line(m); });
+        menu.addAction(QStringLiteral("Its cable is plugged in"), this, [this, m] { desk_->connect_line(m); });
     }
     menu.exec(fault_->mapToGlobal(QPoint(0, -menu.sizeHint().height())));
     card_->setFocus();

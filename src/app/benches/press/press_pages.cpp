@@ -8,6 +8,8 @@
 
 #include <cmath>
 
+#include "app/widgets/menus.h"
+
 namespace orthema::app {
 
 namespace {
@@ -110,7 +112,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
 }
 
 void PlanPage::offer(QMenu& menu) {
-    menu.addSection(load_->text());
+    add_heading(menu, load_->text());
     for (QPushButton* b : {pin_, loose_}) add_button(menu, b);
     if (press_->count() < 2 || !press_->isEnabled()) return;
     QMenu* to = menu.addMenu(QStringLiteral("Press it on"));

@@ -152,7 +152,8 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
     d.text({x + 14, y + tall / 2 + number * 0.35}, counts ? std::to_string(int(std::ceil(left))) : "–", number,
            counts ? palette::brick : palette::ochre_text, Align::left, true);
-    const double at = x + (low ? 80 : 108), room = x + width - at - 8;
+    const double words = counts ? text_width(std::to_string(int(std::ceil(left))), number, true) + 28 : 0;
+    const double at = x + std::max(low ? 80.0 : 108.0, words), room = x + width - at - 8;
     d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
     d.text({at, y + tall * 0.42 + (low ? 17 : 24)},
            fitting(counts ? "seconds left under heat" : "counts once the plate is hot", room, low ? 12.5 : 15), low ? 12.5 : 15,
