@@ -218,6 +218,7 @@ TEST(PressBench, ATrialThatScorchedHoldsItsRunUntilAFigureIsChangedOrItIsToldToG
     for (int k = 0; k < 20; ++k) w.key(w.press()->card(), Qt::Key_Space);
     ASSERT_EQ(w.desk().shift().held(), (std::vector<HeldRun>{{trial, PressFault::scorched}}));
     EXPECT_FALSE(w.desk().shift().card());
+    EXPECT_TRUE(w.desk().shift().coming(3).empty()) << "what is held does not come";
     EXPECT_FALSE(w.desk().shift().over());
     auto* held = w.find<QFrame>("Held runs");
     ASSERT_NE(held, nullptr);

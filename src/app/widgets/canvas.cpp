@@ -28,7 +28,7 @@ void Canvas::refresh() {
 }
 
 Drawing Canvas::shown() {
-    const Drawing top = draw(width(), height());
+    Drawing top = draw(width(), height());
     if (backdrop_key().empty()) return top;
     Drawing all = draw_backdrop(width(), height());
     all.marks.insert(all.marks.end(), top.marks.begin(), top.marks.end());

@@ -87,7 +87,7 @@ void Shift::mark_held() {
 }
 
 bool Shift::blocked(const Act& a, bool in_order) const {
-    if (!held_.empty() && held_tasks_[static_cast<std::size_t>(a.task)] != 0) return true;
+    if (is_held(a.task)) return true;
     const Live& l = live(a.task);
     const bool counts = std::any_of(counting_.begin(), counting_.end(), [&](const Countdown& c) { return c.task == a.task; });
     if (a.phase > l.done + (counts ? 1 : 0)) return true;  // a task's phases in their order
@@ -101,8 +101,8 @@ bool Shift::blocked(const Act& a, bool in_order) const {
         if (static_cast<int>(t) == a.task || plan_.schedule.places[t].machine != a.machine || other.end >= 0 || other.skipped) continue;
         if (other.start >= 0) return true;
         // what was planned there before it finds the press as it was planned
-        const bool held = !held_.empty() && held_tasks_[t] != 0;
-        if (in_order && !held && plan_.schedule.places[t].start < plan_.schedule.places[static_cast<std::size_t>(a.task)].start - 1e-9)
+        if (in_order && !is_held(static_cast<int>(t)) &&
+            plan_.schedule.places[t].start < plan_.schedule.places[static_cast<std::size_t>(a.task)].start - 1e-9)
             return true;
     }
     return false;
@@ -133,7 +133,7 @@ std::optional<Act> Shift::first_open(bool in_order) const {
 
 std::optional<Act> Shift::next_on(int machine) const {
     for (const Act& a : acts_)
-        if (a.machine == machine && !is_done(a)) return a;
+        if (a.machine == machine && !is_done(a) && !is_held(a.task)) return a;
     return std::nullopt;
 }
 
@@ -142,7 +142,7 @@ std::vector<Act> Shift::coming(std::size_t most) const {
     const auto now = card();
     for (const Act& a : acts_) {
         if (out.size() >= most) break;
-        if (!is_done(a) && !(now && now->task == a.task && now->phase == a.phase)) out.push_back(a);
+        if (!is_done(a) && !is_held(a.task) && !(now && now->task == a.task && now->phase == a.phase)) out.push_back(a);
     }
     return out;
 }

@@ -159,6 +159,7 @@ private:
     [[nodiscard]] bool hot(int machine, double celsius) const;
     void finish(int task, double now);
     [[nodiscard]] int task_in_question() const;
+    [[nodiscard]] bool is_held(int task) const { return !held_.empty() && held_tasks_[static_cast<std::size_t>(task)] != 0; }
     void mark_held();
     void hold(const Load& trial, PressFault fault, double now);
     void leave_out(const Load& load, double now);  ///< what is left of it
