@@ -150,7 +150,7 @@ bool marries(const Method& method) {
 
 std::vector<RecipeStep> steps_done(const Order& order, const Decoration& dec) {
     const Method* method = method_of(order, dec);
-    const std::vector<RecipeStep> recipe = recipe_for(order, dec).steps;
+    std::vector<RecipeStep> recipe = recipe_for(order, dec).steps;
     if (method == nullptr) return recipe;
     const int layers = marries(*method) ? 1 : std::max(1, static_cast<int>(dec.making.layers.size()));
     std::vector<RecipeStep> out;
