@@ -13,12 +13,12 @@ namespace orthema {
 
 struct PrinterSetup {
     std::string name = "Simulated film printer";
-    Length widest = Length::from_mm(610);  ///< medium that goes in
-    Length edge = Length::from_mm(3);      ///< that it cannot print, along every edge
-    bool mirrors = false;                  ///< its software turns every sheet over
-    double mm_a_second = 6;                ///< of feed at 300 dpi; halved at each doubling
-    double ink_ml_a_dm2 = 0.18;            ///< of full cover, colour and white together
-    std::optional<Length> fails_after;     ///< on request: stops there, as on a blocked nozzle
+    Length widest = Length::from_mm(610);             ///< medium that goes in
+    Length edge = Length::from_mm(unprintable_edge);  ///< that it cannot print, along every edge
+    bool mirrors = false;                             ///< its software turns every sheet over
+    double mm_a_second = 6;                           ///< of feed at 300 dpi; halved at each doubling
+    double ink_ml_a_dm2 = 0.18;                       ///< of full cover, colour and white together
+    std::optional<Length> fails_after;                ///< on request: stops there, as on a blocked nozzle
 };
 
 /// One sheet to print: what it says of itself, and where its pieces' ink lies on the page, mm.

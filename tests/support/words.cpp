@@ -36,14 +36,9 @@ Rect common(const Rect& a, const Rect& b) {
 
 bool some(const Rect& r) { return r.x1 > r.x0 && r.y1 > r.y0; }
 
+/// Even-odd, as drawings are filled.
 bool within(const std::vector<Ring>& rings, Point p) {
-    int crossings = 0;
-    for (const Ring& ring : rings)
-        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
-            if ((ring[i].y > p.y) != (ring[j].y > p.y) &&
-                p.x < (ring[j].x - ring[i].x) * (p.y - ring[i].y) / (ring[j].y - ring[i].y) + ring[i].x)
-                ++crossings;
-    return crossings % 2 == 1;
+    return std::count_if(rings.begin(), rings.end(), [&](const Ring& r) { return inside(r, p); }) % 2 == 1;
 }
 
 }  // namespace

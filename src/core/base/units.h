@@ -24,9 +24,9 @@ std::string stored_text(Length length, Unit unit);
 
 /// "S M L": the items with this between them.
 std::string joined(const std::vector<std::string>& items, const std::string& between = " ");
-/// With a capital at its beginning, where that is a plain letter.
 /// "€ 4.20"; without a currency the figure alone.
 std::string money_text(double amount, const std::string& currency);
+/// With a capital at its beginning, where that is a plain letter.
 std::string capitalised(std::string text);
 
 /// Millimetres with up to `digits` decimals and no trailing zeros, for files and drawings.

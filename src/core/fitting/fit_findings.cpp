@@ -181,8 +181,7 @@ void say_off_centre(const Order& order, const Decoration& d, DecorationFit& fit)
     for (std::size_t i = 0; i < fit.sizes.size() && i < fit.ground->sizes.size(); ++i) {
         const SizeFit& s = fit.sizes[i];
         const Panel& panel = fit.ground->sizes[i].panel;
-        const SizePin* pin = find_pin(d, s.size);
-        const double off = d.placing.across.mm() + (pin != nullptr ? pin->across.value_or(Length{}).mm() : 0);
+        const double off = across_on(d, s.size).mm();
         const double y = margin_height(panel, s.ink), width = right_edge_x(panel, y) - left_edge_x(panel, y);
         if (std::abs(off) < 0.5 || std::abs(off) >= slip * width) continue;
         fit.findings.push_back(finding("off-centre", about(d, s.size),

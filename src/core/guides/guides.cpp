@@ -29,8 +29,6 @@ Ring bent_line(const RingSector& wall, const Ring& through) {
 
 Region bent_box(const RingSector& wall, const Rect& box) { return wall.straight() ? box_region(box) : wall.bent(box_region(box)); }
 
-Rect bent_box_bounds(const RingSector& wall, const Rect& box) { return bounds(bent_box(wall, box)); }
-
 /// Where the words of a short template begin: in the ink's place, clear of the pit line's own.
 double brief_words_at(const SizeFit& size, const Panel& g) {
     const double y = std::max(size.ink.y0, g.top_y) + 24;
@@ -99,7 +97,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
                3.2, palette::verdigris_text);
     needed.push_back({label.x, label.y - 5, label.x + 104, label.y + 24});
     needed.push_back(brief ? Rect{std::max(r.x0, area.x0), r.y0 - 5, std::min(r.x1, area.x1), r.y0 + arm}
-                           : bent_box_bounds(wall, r.grown(4)));
+                           : bounds(bent_box(wall, r.grown(4))));
     needed.push_back({-12, g.top_y - 10, 12, std::max(g.top_y + 10, brief ? r.y0 : g.top_y + 10)});
     for (const Point& p : g.neck_edge) needed.push_back(Rect{-p.x, p.y, p.x, p.y}.grown(2));
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
@@ -309,17 +307,22 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, const std::string& title, const std::string& footer,
                                       const std::vector<Rect>& needed) {
     std::vector<GuidePage> pages;
-    // what is on no neighbour too
-    const auto is_needed = [&](int column, int row) {
-        const Point at{l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y};
-        const Rect own{at.x + (column > 0 ? overlap : 0), at.y + (row > 0 ? overlap : 0),
-                       at.x + l.tile_width - (column + 1 < l.columns ? overlap : 0),
-                       at.y + l.tile_height - (row + 1 < l.rows ? overlap : 0)};
-        return needed.empty() || std::any_of(needed.begin(), needed.end(), [&](const Rect& r) { return r.meets(own); });
-    };
-    int count = 0;
+    // by what each page has that is on no neighbour too
+    std::vector<char> wanted;
     for (int row = 0; row < l.rows; ++row)
-        for (int column = 0; column < l.columns; ++column) count += is_needed(column, row) ? 1 : 0;
+        for (int column = 0; column < l.columns; ++column) {
+            const Point at{l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y};
+            const Rect own{at.x + (column > 0 ? overlap : 0), at.y + (row > 0 ? overlap : 0),
+                           at.x + l.tile_width - (column + 1 < l.columns ? overlap : 0),
+                           at.y + l.tile_height - (row + 1 < l.rows ? overlap : 0)};
+            wanted.push_back(needed.empty() || std::any_of(needed.begin(), needed.end(), [&](const Rect& r) { return r.meets(own); }) ? 1
+                                                                                                                                      : 0);
+        }
+    const auto count = std::count(wanted.begin(), wanted.end(), 1);
+    const auto is_made = [&](int column, int row) {
+        return column >= 0 && row >= 0 && column < l.columns && row < l.rows &&
+               wanted[static_cast<std::size_t>(row * l.columns + column)] != 0;
+    };
     std::vector<Rect> words;
     for (const Mark& m : whole.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) words.push_back(text_box(*t));
@@ -327,7 +330,7 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
     const double ph = l.landscape ? l.paper.width : l.paper.height;
     for (int row = 0; row < l.rows; ++row)
         for (int column = 0; column < l.columns; ++column) {
-            if (!is_needed(column, row)) continue;
+            if (!is_made(column, row)) continue;
             GuidePage page;
             page.title = title + " " + tile_name(column, row);
             page.drawing.width = pw;
@@ -350,10 +353,10 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
                 const auto level = [&](double y, const std::string& name) {
                     mark(free_on_join(words, {x0, y}, {x0 + l.tile_width, y}, no), y, name + "·" + std::to_string(no));
                 };
-                if (column > 0 && is_needed(column - 1, row)) upright(x0 + half, tile_name(column - 1, row));
-                if (column + 1 < l.columns && is_needed(column + 1, row)) upright(x0 + l.step_x + half, tile_name(column, row));
-                if (row > 0 && is_needed(column, row - 1)) level(y0 + half, tile_name(column, row - 1));
-                if (row + 1 < l.rows && is_needed(column, row + 1)) level(y0 + l.step_y + half, tile_name(column, row));
+                if (is_made(column - 1, row)) upright(x0 + half, tile_name(column - 1, row));
+                if (is_made(column + 1, row)) upright(x0 + l.step_x + half, tile_name(column, row));
+                if (is_made(column, row - 1)) level(y0 + half, tile_name(column, row - 1));
+                if (is_made(column, row + 1)) level(y0 + l.step_y + half, tile_name(column, row));
             }
             page.drawing.unclip();
             const double third = overlap * k;

@@ -84,7 +84,7 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         const double width = sizes.front()->width, height = sizes.front()->height;
         Drawing& d = m.whole;
         const Rect ink{0, 0, width, height};
-        double top = 0, bottom = height, left = 0, right = width, words_at = 0, pit_at = 0, pit_column = 0;
+        double top = 0, bottom = height, left = 0, right = width, words_at = 0, pit_column = 0;
         std::vector<Point> pits;  // where their words end
         for (std::size_t i = 0; i < sizes.size(); ++i) {
             const SizeFit& s = *sizes[i];
@@ -112,16 +112,16 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
             d.text({words_at + 3, collar - 1.2}, s.size, 4, colour, Align::left, true);
             words_at += std::max(11.0, text_width_guess(s.size, 4) + 3);
             if (p.pit_y) {
-                if (pits.empty()) pit_at = pit_column = middle + 31;
+                if (pits.empty()) pit_column = middle + 31;
                 const double pit = to_ink({0, *p.pit_y}).y;
                 d.line({{middle - 30, pit}, {middle + 30, pit}}, {colour, 0.3, {3, 2}});
                 const std::string says = s.size + " pit line";  // beside those of sizes whose line lies near
+                double pit_at = pit_column;
                 while (std::any_of(pits.begin(), pits.end(), [&](const Point& o) { return std::abs(o.y - pit) < 3.4 && o.x > pit_at; }))
                     pit_at += text_width_guess(says, 3) + 3;
                 d.text({pit_at, pit + 1.2}, says, 3, colour);
                 pits.push_back({pit_at + text_width_guess(says, 3), pit});
                 right = std::max(right, pits.back().x + 2);
-                pit_at = pit_column;
                 bottom = std::max(bottom, pit + 4);
             }
             d.line({{middle, collar - 6}, {middle, height + 8}}, {colour, 0.2, {4, 2}});

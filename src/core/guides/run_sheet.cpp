@@ -77,7 +77,6 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
         }
         if (!one) open.erase(b.machine);
         if (load.apart) {  // one row for all of it
-            open.erase(b.machine);
             const Decoration* dec = find_decoration(order, load.decoration);
             if (dec == nullptr) continue;
             PickRow row = begun_row(order, fit, plan, b, load.parts.front(), *dec);

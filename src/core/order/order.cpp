@@ -103,6 +103,11 @@ std::string run_name(const Order& order, const RunKey& run) {
     return name + (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
 }
 
+Length across_on(const Decoration& decoration, const std::string& size) {
+    const SizePin* pin = find_pin(decoration, size);
+    return decoration.placing.across + (pin != nullptr ? pin->across.value_or(Length{}) : Length{});
+}
+
 Family family_of(const Order& order, const RunKey& run) {
     const BlankStyle* style = find_style(order, run.style);
     return style == nullptr ? Family::adult_tee : style->family;

@@ -361,6 +361,8 @@ const Method* method_of(const Order& order, const Decoration& decoration);
 Subject subject_of(const std::string& stage, const Decoration& decoration, const std::string& size = {});
 SizePin* find_pin(Decoration& decoration, const std::string& size);
 const SizePin* find_pin(const Decoration& decoration, const std::string& size);
+/// How far it lies to the viewer's right of its anchor on this size, the size's own pin included.
+Length across_on(const Decoration& decoration, const std::string& size);
 
 /// The runs of the order in the order in which their lines first appear.
 std::vector<RunKey> runs_of(const Order& order);

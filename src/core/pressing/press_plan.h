@@ -63,6 +63,11 @@ inline const Load& load_of(const PressPlan& plan, int task) {
     return plan.loads[static_cast<std::size_t>(plan.tasks[static_cast<std::size_t>(task)].load)];
 }
 
+/// Null where the plan has no load of that name.
+const Load* find_load(const PressPlan& plan, const std::string& id);
+/// A stage more, with its name; its number.
+int add_stage(PressPlan& plan, const std::string& name);
+
 /// Seconds that a pair of hands takes; starting values.
 struct HandTimes {
     double load = 15, load_again = 8, place = 10, unload = 5, peel = 7, turn = 8, trim = 20, check = 60;

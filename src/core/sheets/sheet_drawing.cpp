@@ -50,7 +50,8 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     if (medium->margin.mm() < 5) return d;
     // In the margin, which is trimmed off: the sheet's name and an arrow along the reading direction.
     // close to the pieces, and no taller than leaves the outer edge free, which printers do not reach
-    const double y = medium->margin.mm() - (medium->margin.mm() < 6 ? 0.5 : 0.8), tall = std::clamp((y - 3) / 0.74, 1.8, 2.8);
+    const double y = medium->margin.mm() - (medium->margin.mm() < 6 ? 0.5 : 0.8),
+                 tall = std::clamp((y - unprintable_edge) / 0.74, 1.8, 2.8);
     const bool mirrored = program_mirrors(*medium);
     double x = medium->margin.mm();
     for (const Point& p : page_registers(*medium, sheet))  // beside the first of them

@@ -14,7 +14,6 @@ constexpr double cell = 0.6;           ///< mm of the raster of what is taken
 constexpr double clear = 0.4;          ///< mm between a label and any contour
 constexpr double farthest = 8;         ///< mm from its own contour
 constexpr double every = 2.5;          ///< mm between places tried along it
-constexpr double unprintable = 3;      ///< mm along a sheet's edges
 constexpr double letter_width = 0.62;  ///< of their size: wider than the shipped font's mean
 
 /// Which cells are taken, with sums for boxes.
@@ -85,7 +84,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
     // the title's line in the margin
     if (medium != nullptr) taken.mark(box_region({0, 0, sheet.width, std::max(0.6, medium->margin.mm() - 0.5)}));
     // no printer reaches the rim
-    const double rim = std::min(unprintable, medium != nullptr ? medium->margin.mm() : 0), x1 = sheet.width, y1 = sheet.length;
+    const double rim = std::min(unprintable_edge, medium != nullptr ? medium->margin.mm() : 0), x1 = sheet.width, y1 = sheet.length;
     if (rim > 0)
         for (const Rect& r : {Rect{0, 0, rim, y1}, Rect{x1 - rim, 0, x1, y1}, Rect{0, 0, x1, rim}, Rect{0, y1 - rim, x1, y1}})
             taken.mark(box_region(r));

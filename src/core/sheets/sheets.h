@@ -64,6 +64,9 @@ int copies_asked(const Transfer& transfer, const MediumLayout& layout);
 /// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks, a taped seam when every
 /// piece fits beside it. Within the margins.
 std::vector<Polygon> kept_free(const Bed& bed, const std::vector<NestPiece>& pieces);
+/// What printers do not reach along a sheet's edges, mm.
+constexpr double unprintable_edge = 3;
+
 /// Middles of the marks that a cutter's eye looks for, within a sheet or run of this length; none where no cutter cuts. Strip
 /// frame, mm.
 std::vector<Point> register_marks(const Medium& medium, double length);

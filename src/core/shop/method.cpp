@@ -39,11 +39,14 @@ std::vector<Words> against(const Method& m, const MethodCase& c) {
     return why;
 }
 
-double piece_cost(const Method& m, const Medium& medium, const MethodCase& c, double minute) {
+double material_price(const Method& m, const Medium& medium) {
     const double sheet = medium.shape == MediumShape::roll ? medium.price / 1000 / medium.width.mm()
                                                            : medium.price / (medium.width.mm() * medium.length.mm());
-    const double sheets = static_cast<double>(std::max<std::size_t>(1, m.layers.size()));
-    return sheet * c.box_area * sheets + m.ink_cost * c.ink_area / 10000 + m.minutes * minute;
+    return sheet * static_cast<double>(std::max<std::size_t>(1, m.layers.size()));
+}
+
+double piece_cost(const Method& m, const Medium& medium, const MethodCase& c, double minute) {
+    return material_price(m, medium) * c.box_area + m.ink_cost * c.ink_area / 10000 + m.minutes * minute;
 }
 
 }  // namespace orthema

@@ -58,6 +58,8 @@ struct MethodCase {
 /// Why a method does not suit: a short clause each, "cotton does not take it". Empty: it suits.
 std::vector<Words> against(const Method& method, const MethodCase& what);
 
+/// What a square millimetre costs in film, vinyl or paper, of all its layers.
+double material_price(const Method& method, const Medium& medium);
 /// Material, ink and work for one piece. `minute` is what a minute of work costs.
 double piece_cost(const Method& method, const Medium& medium, const MethodCase& what, double minute);
 

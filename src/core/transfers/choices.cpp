@@ -30,10 +30,7 @@ BandsCost bands_cost(const Order& order, const Decoration& d, const DecorationFi
     const Medium* medium = find_medium(order, d.medium);
     const Method* method = method_of(order, d);
     if (medium == nullptr || method == nullptr) return out;
-    const double sheet = medium->shape == MediumShape::roll ? medium->price / 1000 / medium->width.mm()
-                                                            : medium->price / (medium->width.mm() * medium->length.mm());
-    const auto sheets = static_cast<double>(std::max<std::size_t>(1, method->layers.size()));
-    out.film = sheet * squares * fit.aspect * sheets / usual_fill;
+    out.film = material_price(*method, *medium) * squares * fit.aspect / usual_fill;
     out.print = method->ink_cost * area(facts.outline) * squares / 10000;
     out.sorting = widths * minutes_a_width * minute_cost;
     return out;
@@ -69,6 +66,9 @@ std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d
     return out;
 }
 
+namespace {
+
+/// For a design that is new on its lot: on the medium it has where its method suits, else on the cheapest that does.
 Order with_suited_medium(const Order& order, const std::string& id, const ArtFacts& facts) {
     const Decoration* d = find_decoration(order, id);
     const auto fit = d == nullptr ? std::nullopt : fit_decoration(order, *d, facts, {}, nullptr);
@@ -80,6 +80,8 @@ Order with_suited_medium(const Order& order, const std::string& id, const ArtFac
     if (choices.empty() || !choices.front().against.empty()) return order;
     return with_decoration(order, with_medium(order, *d, choices.front().medium));
 }
+
+}  // namespace
 
 Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& facts) {
     std::vector<std::string> fresh;

@@ -34,8 +34,6 @@ std::vector<MethodChoice> method_choices(const Order& order, const Decoration& d
 /// The decoration on that medium, with its method's usual layers; what else was made of it stays.
 Decoration with_medium(const Order& order, const Decoration& decoration, const std::string& medium);
 
-/// For a design that is new on its lot: on the medium it has where its method suits, else on the cheapest that does.
-Order with_suited_medium(const Order& order, const std::string& decoration, const ArtFacts& facts);
 /// Designs that `before` does not have begin as it suits their blank: each on a medium for its cloth, and a full wrap whose
 /// picture fills both its sides goes right round. Those whose picture was not looked at stay as they are.
 Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& facts);

@@ -9,7 +9,6 @@
 #include "app/benches/art/art_view.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
-#include "core/fitting/coverage.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
 #include "core/transfers/choices.h"

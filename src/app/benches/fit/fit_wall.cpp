@@ -26,6 +26,8 @@ double on_tape(double mm, Unit unit) {
     return std::round(mm / step) * step;
 }
 
+QPoint to_pixel(Point p) { return {int(std::lround(p.x)), int(std::lround(p.y))}; }
+
 }  // namespace
 
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
@@ -91,15 +93,14 @@ void FitWall::lay_out(double width, double height) {
         ++ground_round_;
     }
     wall_ = wall_of(stand, width, height);
-    if (large_)
-        for (const WallSlot& s : wall_.stands)
-            if (const SizeFit* f = size_of(s); f != nullptr && f->size == room_.selection().size && s.lot == chosen_lot()) {
-                const Ground* ground = find_ground(*stand[std::size_t(s.lot)].fit, f->size);
-                if (ground != nullptr) std::tie(zoom_, pan_) = filling(wall_, drawn_box(ground->panel), s, width, height);
-                break;
-            }
-    pan_ = {std::clamp(pan_.x, large_ ? -1e6 : width * (1 - zoom_), large_ ? 1e6 : 0.0),
-            std::clamp(pan_.y, large_ ? -1e6 : height * (1 - zoom_), large_ ? 1e6 : 0.0)};
+    if (large_) {
+        const std::string& size = room_.selection().size;
+        const WallSlot* slot = stand_of(size);
+        const Ground* ground = slot == nullptr ? nullptr : find_ground(*stand[std::size_t(slot->lot)].fit, size);
+        if (ground != nullptr) std::tie(zoom_, pan_) = filling(wall_, drawn_box(ground->panel), *slot, width, height);
+    } else {
+        pan_ = {std::clamp(pan_.x, width * (1 - zoom_), 0.0), std::clamp(pan_.y, height * (1 - zoom_), 0.0)};
+    }
     if (zoom_ > 1) wall_ = seen_nearer(std::move(wall_), zoom_, pan_);
 }
 
@@ -184,22 +185,20 @@ void FitWall::choose(int lot, const std::string& size) {
     room_.select(s);
 }
 
-QPoint FitWall::design_at(const std::string& size) const {
+const WallSlot* FitWall::stand_of(const std::string& size) const {
     for (const WallSlot& s : wall_.stands)
-        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size && s.lot == chosen_lot()) {
-            const Point p = s.map(f->ink.centre());
-            return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
-        }
-    return {};
+        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size && s.lot == chosen_lot()) return &s;
+    return nullptr;
+}
+
+QPoint FitWall::design_at(const std::string& size) const {
+    const WallSlot* s = stand_of(size);
+    return s == nullptr ? QPoint() : to_pixel(s->map(size_of(*s)->ink.centre()));
 }
 
 QPoint FitWall::corner_at(const std::string& size) const {
-    for (const WallSlot& s : wall_.stands)
-        if (const SizeFit* f = size_of(s); f != nullptr && f->size == size && s.lot == chosen_lot()) {
-            const Point p = s.map({f->ink.x1, f->ink.y1});
-            return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
-        }
-    return {};
+    const WallSlot* s = stand_of(size);
+    return s == nullptr ? QPoint() : to_pixel(s->map({size_of(*s)->ink.x1, size_of(*s)->ink.y1}));
 }
 
 QPoint FitWall::rail_end(int band, bool right) const {
@@ -324,9 +323,8 @@ void FitWall::move_design(Point p, Reach reach, bool loose) {
     snap_lines_.clear();
     const Ground* ground = find_ground(fit_then_, size_then_.size);
     if (!loose && ground != nullptr) {
-        const SizePin* pin = find_pin(decoration_then_, size_then_.size);
         const double anchor = anchor_x(decoration_then_.location, ground->panel);
-        const double across = decoration_then_.placing.across.mm() + (pin != nullptr ? pin->across.value_or(Length{}).mm() : 0);
+        const double across = across_on(decoration_then_, size_then_.size).mm();
         const Rect ink{size_then_.ink.x0 + by.x, size_then_.ink.y0 + by.y, size_then_.ink.x1 + by.x, size_then_.ink.y1 + by.y};
         Snapped snap = snapped(ink, anchor + across + by.x, anchor, ground->panel,
                                beside(room_.order(), room_.plan(), decoration_then_, size_then_.size), 5 / k);

@@ -66,6 +66,7 @@ private:
     };
     [[nodiscard]] Grip grip_at(Point p) const;
     [[nodiscard]] const SizeFit* size_of(const WallSlot& slot) const;
+    [[nodiscard]] const WallSlot* stand_of(const std::string& size) const;  ///< of the chosen lot; null where it stands nowhere
     void drag_to(Point p, Reach reach, bool loose);
     void move_design(Point p, Reach reach, bool loose);
     void zoom_by(double factor, Point about);

@@ -40,9 +40,8 @@ void HeldRuns::refresh() {
     if (now == shown_) return;
     shown_ = now;
     trial_ = held.trial;
-    std::string name = held.trial;
-    for (const Load& l : desk_.shift().plan().loads)
-        if (l.id == held.trial) name = load_words(room_.order(), l);
+    const Load* load = find_load(desk_.shift().plan(), held.trial);
+    const std::string name = load == nullptr ? held.trial : load_words(room_.order(), *load);
     const auto tries = desk_.tries_for(held);
     says_->setText(QStringLiteral("%1 came out %2: what waits for it is held. %3")
                        .arg(qt(name), qt(press_fault_name(held.fault)),

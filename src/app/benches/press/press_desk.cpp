@@ -374,17 +374,14 @@ void PressDesk::report(PressFault fault, std::size_t part) {
 }
 
 std::vector<NextTry> PressDesk::tries_for(const HeldRun& held) const {
-    if (!shift_) return {};
-    for (const Load& l : shift_->plan().loads) {
-        const Decoration* d = l.id == held.trial ? find_decoration(room_.order(), l.decoration) : nullptr;
-        if (d == nullptr) continue;
-        std::vector<RecipeStep> pressed = recipe_for(room_.order(), *d).steps;
-        for (const Trial& t : room_.order().trials)  // the figures that failed, not what they fell back to
-            if (t.note == trial_note(l.id)) pressed = t.steps;
-        return next_tries(pressed, trial_result(held.fault), recipe_for(room_.order(), *d).most_celsius,
-                          room_.order().press_run.fahrenheit);
-    }
-    return {};
+    const Load* load = shift_ ? find_load(shift_->plan(), held.trial) : nullptr;
+    const Decoration* d = load == nullptr ? nullptr : find_decoration(room_.order(), load->decoration);
+    if (d == nullptr) return {};
+    const ChosenRecipe recipe = recipe_for(room_.order(), *d);
+    std::vector<RecipeStep> pressed = recipe.steps;
+    for (const Trial& t : room_.order().trials)  // the figures that failed, not what they fell back to
+        if (t.note == trial_note(load->id)) pressed = t.steps;
+    return next_tries(pressed, trial_result(held.fault), recipe.most_celsius, room_.order().press_run.fahrenheit);
 }
 
 void PressDesk::try_again(const std::string& trial, const NextTry& with) {

@@ -149,11 +149,10 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
     const double left = std::max(0.0, Shift::left(c, now));
     const auto& machine = c.machine >= 0 ? desk_.shift().plan().shop.machines[std::size_t(c.machine)].name : std::string("Waiting");
     const bool counts = c.began >= 0;
+    const std::string seconds = counts ? std::to_string(int(std::ceil(left))) : "–";
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
-    d.text({x + 14, y + tall / 2 + number * 0.35}, counts ? std::to_string(int(std::ceil(left))) : "–", number,
-           counts ? palette::brick : palette::ochre_text, Align::left, true);
-    const double words = counts ? text_width(std::to_string(int(std::ceil(left))), number, true) + 28 : 0;
-    const double at = x + std::max(low ? 80.0 : 108.0, words), room = x + width - at - 8;
+    d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick : palette::ochre_text, Align::left, true);
+    const double at = x + std::max(low ? 80.0 : 108.0, text_width(seconds, number, true) + 28), room = x + width - at - 8;
     d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
     d.text({at, y + tall * 0.42 + (low ? 17 : 24)},
            fitting(counts ? "seconds left under heat" : "counts once the plate is hot", room, low ? 12.5 : 15), low ? 12.5 : 15,
@@ -217,6 +216,29 @@ void StepCard::draw_deed(Drawing& d, const Act& card, double width, double heigh
     }
 }
 
+/// The sheets of transfers that are married, one on the other, as they lie.
+void StepCard::draw_sheets(Drawing& d, const Load& load, double x, double room, double height) {
+    const Order& order = room_.order();
+    d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
+    double y = 52;
+    for (const LoadPart& p : load.parts) {
+        const Decoration* one = find_decoration(order, p.decoration);
+        const DecorationFit* its = find_fit(room_.plan(), p.decoration);
+        const SizeFit* s = its == nullptr ? nullptr : find_size(*its, p.size);
+        if (one == nullptr || s == nullptr || y > height - 96) break;
+        const double tall = 72, wide = std::min(room * 0.42, tall * s->width / std::max(1.0, s->height));
+        const Rect print{x + 8, y, x + 8 + wide, y + wide * s->height / s->width};
+        d.rect(print.grown(8), Colour{0.94, 0.91, 0.83, 1}, Stroke{palette::rule, 1, {}});
+        d.rect(print.grown(5), palette::white, Stroke{palette::quiet, 1, {4, 3}});
+        d.marks.emplace_back(art_in(one->art, print));
+        const double at = print.x1 + 20;
+        d.text({at, y + 18}, fitting(one->name, x + room - at, 15, true), 15, palette::ink, Align::left, true);
+        d.text({at, y + 38}, fitting(p.size + ", " + counted(std::size_t(p.pieces), "transfer").toStdString(), x + room - at, 14), 14,
+               palette::quiet);
+        y = print.y1 + 28;
+    }
+}
+
 /// How it lies: on its platen, or the garment with its design.
 void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, double height) {
     const Order& order = room_.order();
@@ -227,28 +249,7 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
     const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, load.size);
     if (dec == nullptr || size == nullptr || ground == nullptr) return;
     const double room = width - x - 14;
-    if (load.apart) {  // the sheets, one on the other, as they lie
-        d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
-        double y = 52;
-        for (const LoadPart& p : load.parts) {
-            const Decoration* one = find_decoration(order, p.decoration);
-            const DecorationFit* its = find_fit(room_.plan(), p.decoration);
-            const SizeFit* s = its == nullptr ? nullptr : find_size(*its, p.size);
-            if (one == nullptr || s == nullptr || y > height - 96) break;
-            const double tall = 72, wide = std::min(room * 0.42, tall * s->width / std::max(1.0, s->height));
-            const Rect print{x + 8, y, x + 8 + wide, y + wide * s->height / s->width};
-            d.rect(print.grown(8), Colour{0.94, 0.91, 0.83, 1}, Stroke{palette::rule, 1, {}});
-            d.rect(print.grown(5), palette::white, Stroke{palette::quiet, 1, {4, 3}});
-            d.marks.emplace_back(art_in(one->art, print));
-            const double at = print.x1 + 20;
-            d.text({at, y + 18}, fitting(one->name, x + room - at, 15, true), 15, palette::ink, Align::left, true);
-            d.text({at, y + 38},
-                   fitting(p.size + ", " + std::to_string(p.pieces) + (p.pieces == 1 ? " transfer" : " transfers"), x + room - at, 14), 14,
-                   palette::quiet);
-            y = print.y1 + 28;
-        }
-        return;
-    }
+    if (load.apart) return draw_sheets(d, load, x, room, height);
     const auto line = [&](double y, const std::string& words, const std::string& figure) {
         const double wide = figure.empty() ? 0 : text_width(figure, 14.5, true) + 10;
         if (!figure.empty()) d.text({x + room, y}, figure, 14.5, palette::ink, Align::right, true);

@@ -19,6 +19,7 @@ protected:
 private:
     double draw_count(Drawing& d, const Countdown& c, double x, double y, double width, bool low);
     void draw_deed(Drawing& d, const Act& card, double width, double height);
+    void draw_sheets(Drawing& d, const Load& load, double x, double room, double height);
     void draw_place(Drawing& d, const Act& card, double x, double width, double height);
     Workroom& room_;
     const PressDesk& desk_;
