@@ -262,9 +262,16 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
     if (!report) return complain(report.sentence());
     const Findings& findings = report->findings;
     if (as_json) {
-        std::cout << json{{"files", report->files}, {"findings", findings_json(findings)}}.dump(1) << "\n";
+        std::cout << json{{"files", report->files},
+                          {"unchanged", report->unchanged},
+                          {"from_before", report->from_before},
+                          {"findings", findings_json(findings)}}
+                         .dump(1)
+                  << "\n";
     } else {
         for (const std::string& f : report->files) std::cout << f << "\n";
+        if (!report->unchanged.empty()) std::cout << report->unchanged.size() << " there are as they would be written\n";
+        for (const std::string& f : report->from_before) std::cout << f << " is from an export before, and not of this one\n";
         print_findings(findings);
     }
     return has_stop(findings) ? 1 : 0;

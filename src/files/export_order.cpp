@@ -19,9 +19,11 @@
 #include "files/csv.h"
 #include "files/drawing_svg.h"
 #include "files/order_file.h"
+#include "files/order_json.h"
 #include "files/page_export.h"
 #include "files/press_export.h"
 #include "files/safe_file.h"
+#include "files/written.h"
 
 namespace orthema {
 
@@ -31,18 +33,26 @@ namespace {
 struct Steps {
     struct Step {
         std::string path;
+        std::string made_of;
         std::function<Result<Done>(const Task&)> write;
         int turn = 0;  ///< lists and guides before sheets, their pictures last
         double weight = 1;
     };
     std::vector<Step> steps;
 
-    void add(std::string path, std::function<Result<Done>(const Task&)> write, int turn = 0, double weight = 1) {
-        steps.push_back({std::move(path), std::move(write), turn, weight});
+    void add(std::string path, std::string made_of, std::function<Result<Done>(const Task&)> write, int turn = 0, double weight = 1) {
+        steps.push_back({std::move(path), std::move(made_of), std::move(write), turn, weight});
     }
 
-    /// Stops at the first that fails; `files` gets those that are whole, in their order.
-    Result<Done> run(const Task& task, std::vector<std::string>& files) {
+    /// Stops at the first that fails; `report` gets those that are whole, in their order. What lies there from before and
+    /// would come out the same is left as it is.
+    Result<Done> run(const Task& task, Written& written, ExportReport& report) {
+        std::erase_if(steps, [&](const Step& s) {
+            if (!written.holds(s.path, s.made_of)) return false;
+            written.now(s.path, s.made_of);
+            report.unchanged.push_back(s.path);
+            return true;
+        });
         std::stable_sort(steps.begin(), steps.end(), [](const Step& a, const Step& b) { return a.turn < b.turn; });
         double total = 1;
         for (const Step& s : steps) total += s.weight;
@@ -73,6 +83,7 @@ struct Steps {
                     at = next++;
                     step = std::move(steps[at]);  // what it holds goes when it is written
                     steps[at].path = step.path;
+                    steps[at].made_of = step.made_of;
                 }
                 const std::string name = std::filesystem::path(step.path).filename().string();
                 const Task own{[&](double part, const std::string&) {
@@ -101,7 +112,10 @@ struct Steps {
         work_on();
         for (auto& o : others) o.get();
         for (std::size_t i = 0; i < steps.size(); ++i)
-            if (whole[i] != 0) files.push_back(steps[i].path);
+            if (whole[i] != 0) {
+                report.files.push_back(steps[i].path);
+                written.now(steps[i].path, steps[i].made_of);
+            }
         if (fault) return *fault;
         return Done{};
     }
@@ -145,6 +159,18 @@ std::vector<const Guide*> in_guide_order(const Order& order, const GuideSet& set
     return out;
 }
 
+/// Of each picture what decides how it is drawn: its bytes, and what it is clipped to.
+std::map<std::string, std::string> picture_words(const Order& order) {
+    std::map<std::string, std::string> out;
+    for (const Art& art : order.art) {
+        Order alone;
+        alone.art = {art};
+        if (const BlankStyle* style = art.clip ? find_style(order, art.clip->style) : nullptr) alone.styles = {*style};
+        out[art.id] = out[whole_id(art.id)] = to_json(alone).dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+    }
+    return out;
+}
+
 }  // namespace
 
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const Shop& shop, const LoadedArtById& art,
@@ -165,9 +191,24 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
 
     ExportReport report;
     report.findings = made.findings;
+    Written written(stem + "_export.json");
     Steps steps;
+    const auto pictures_by = picture_words(order);
+    // the cairo that draws is part of what a page is made of
+    const auto made_of = [&](const std::string& kind, const std::vector<const Drawing*>& pages, const std::string& title, double dpi = 0) {
+        MadeOf all(kind);
+        all.add(ORTHEMA_VERSION).add(cairo_version_string()).add(title).add(dpi).add(pages.size());
+        for (const Drawing* page : pages) all.add(*page, pictures_by);
+        return all.word();
+    };
     const auto pdf = [&](const std::string& path, std::vector<const Drawing*> pages, const std::string& title) {
-        steps.add(path, [&art, path, pages = std::move(pages), title](const Task& t) { return write_pdf(path, pages, art, title, t); });
+        auto word = made_of("pdf", pages, title);
+        steps.add(path, std::move(word),
+                  [&art, path, pages = std::move(pages), title](const Task& t) { return write_pdf(path, pages, art, title, t); });
+    };
+    const auto text_file = [&](const std::string& path, std::string text) {
+        auto word = MadeOf("text").add(text).word();
+        steps.add(path, std::move(word), [path, text = std::move(text)](const Task&) { return write_file(path, text); });
     };
     // A sheet's page is shared by the steps that write it, and gone with the last of them.
     const auto page_files = [&](const std::string& name, const Drawing& drawn, const std::string& title) {
@@ -175,15 +216,16 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         const double picture_weight = 2 + drawn.width * drawn.height / 1e5;
         if (choice.sheets_pdf)
             steps.add(
-                name + ".pdf", [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); },
-                1, 2);
+                name + ".pdf", made_of("pdf", {page.get()}, title),
+                [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); }, 1, 2);
         if (choice.sheets_png)
             steps.add(
-                name + ".png", [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); },
-                2, picture_weight);
+                name + ".png", made_of("png", {page.get()}, {}, choice.dpi),
+                [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); }, 2,
+                picture_weight);
         if (choice.sheets_tiff)
             steps.add(
-                name + ".tif",
+                name + ".tif", made_of("tiff", {page.get()}, {}, choice.dpi),
                 [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); }, 2,
                 picture_weight);
     };
@@ -202,35 +244,41 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             if (medium.laying.cutting == Cutting::trimmer) {
                 if (const auto cuts = sheet_cuts(medium, set, s)) {
                     const auto list = std::make_shared<const std::vector<Drawing>>(trimmer_pages(order, s, set, *cuts));
-                    steps.add(name + "_cuts.pdf", [&art, list, name, title](const Task& t) {
-                        std::vector<const Drawing*> pages;
-                        for (const Drawing& d : *list) pages.push_back(&d);
+                    std::vector<const Drawing*> pages;
+                    for (const Drawing& d : *list) pages.push_back(&d);
+                    auto word = made_of("pdf", pages, title + ", cut list");
+                    steps.add(name + "_cuts.pdf", std::move(word), [&art, list, pages = std::move(pages), name, title](const Task& t) {
                         return write_pdf(name + "_cuts.pdf", pages, art, title + ", cut list", t);
                     });
-                    steps.add(name + "_cuts.csv",
-                              [name, text = cuts_csv(set, s, *cuts)](const Task&) { return write_file(name + "_cuts.csv", text); });
+                    text_file(name + "_cuts.csv", cuts_csv(set, s, *cuts));
                 }
                 continue;
             }
             const auto cuts = std::make_shared<const std::vector<CutStep>>(cut_path(cut_contours(s, set)));
             const std::vector<Point> registers = page_registers(medium, s);
-            steps.add(name + "_cut.svg", [cuts, registers, name, title, w = page.width, h = page.height](const Task&) {
+            MadeOf line("cut line");
+            line.add(title).add(page.width).add(page.height).add(registers.size()).add(cuts->size());
+            for (const Point& p : registers) line.add(p);
+            for (const CutStep& c : *cuts) line.add(double(c.inside)).add(std::vector<Ring>{c.ring});
+            const std::string word = line.word();
+            steps.add(name + "_cut.svg", word, [cuts, registers, name, title, w = page.width, h = page.height](const Task&) {
                 return write_cut_svg(name + "_cut.svg", *cuts, w, h, title, registers);
             });
-            steps.add(name + "_cut.dxf", [cuts, registers, name, h = page.height](const Task&) {
+            steps.add(name + "_cut.dxf", word, [cuts, registers, name, h = page.height](const Task&) {
                 return write_cut_dxf(name + "_cut.dxf", *cuts, h, registers);
             });
-            steps.add(name + "_cut.plt", [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
+            steps.add(name + "_cut.plt", word,
+                      [cuts, name, h = page.height](const Task&) { return write_cut_plt(name + "_cut.plt", *cuts, h); });
         }
     }
     const auto pages_file = [&](const std::string& path, std::vector<GuidePage> drawn, const std::string& title) {
         if (drawn.empty()) return;
         const auto kept = std::make_shared<const std::vector<GuidePage>>(std::move(drawn));
-        steps.add(path, [&art, kept, path, title](const Task& t) {
-            std::vector<const Drawing*> pages;
-            for (const GuidePage& p : *kept) pages.push_back(&p.drawing);
-            return write_pdf(path, pages, art, title, t);
-        });
+        std::vector<const Drawing*> pages;
+        for (const GuidePage& p : *kept) pages.push_back(&p.drawing);
+        auto word = made_of("pdf", pages, title);
+        steps.add(path, std::move(word),
+                  [&art, kept, pages = std::move(pages), path, title](const Task& t) { return write_pdf(path, pages, art, title, t); });
     };
     const auto append = [](std::vector<GuidePage>& to, std::vector<GuidePage> more) {
         for (GuidePage& p : more) to.push_back(std::move(p));
@@ -273,29 +321,29 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         if (error) return Error{"The folder “" + into + "” cannot be made: " + error.message() + "."};
         for (const Guide& g : guide_set.guides) {
             const std::string path = into + "/" + file_stem(g.decoration + " " + g.size) + ".svg";
-            steps.add(path,
-                      [path, text = drawing_svg(g.whole, g.layout.area, g.card.title)](const Task&) { return write_file(path, text); });
+            text_file(path, drawing_svg(g.whole, g.layout.area, g.card.title));
         }
         for (const Aid& aid : aids) {
             const std::string path = into + "/" + file_stem(aid.id) + ".svg";
-            steps.add(path, [path, text = drawing_svg(aid.whole, aid.area, aid.title)](const Task&) { return write_file(path, text); });
+            text_file(path, drawing_svg(aid.whole, aid.area, aid.title));
         }
     }
-    const auto table = [&](const std::string& path, std::string text) {
-        steps.add(path, [path, text = std::move(text)](const Task&) { return write_file(path, text); });
-    };
     if (choice.press && !press.shop.tasks.empty()) {
         pages_file(stem + "_run-sheet.pdf", run_sheet(order, plan, press), order.name + ", run sheet");
-        table(stem + "_press-plan.csv", press_plan_csv(order, press));
-        table(stem + "_pick-list.csv", pick_csv(order, plan, press));
-        if (auto calendar = press_ics(order, plan, press)) table(stem + "_press-plan.ics", std::move(*calendar));
+        text_file(stem + "_press-plan.csv", press_plan_csv(order, press));
+        text_file(stem + "_pick-list.csv", pick_csv(order, plan, press));
+        if (auto calendar = press_ics(order, plan, press)) text_file(stem + "_press-plan.ics", std::move(*calendar));
     }
     if (choice.tables) {
-        table(stem + "_fit.csv", fit_csv(order, plan));
-        table(stem + "_pieces.csv", pieces_csv(order, set, sheets));
-        table(stem + "_lines.csv", lines_csv(order));
+        text_file(stem + "_fit.csv", fit_csv(order, plan));
+        text_file(stem + "_pieces.csv", pieces_csv(order, set, sheets));
+        text_file(stem + "_lines.csv", lines_csv(order));
     }
-    if (const auto done = steps.run(task, report.files); !done) return done.error();
+    const auto done = steps.run(task, written, report);
+    report.from_before = written.left_from_before();
+    const auto noted = written.save();
+    if (!done) return done.error();
+    if (!noted) return noted.error();
     task.say(1, "done");
     return report;
 }

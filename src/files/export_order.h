@@ -22,13 +22,15 @@ struct ExportChoice {
 };
 
 struct ExportReport {
-    std::vector<std::string> files;  ///< paths, in the order written
+    std::vector<std::string> files;        ///< paths, in the order written
+    std::vector<std::string> unchanged;    ///< paths of what lay there from the export before, and would come out the same
+    std::vector<std::string> from_before;  ///< names of what an export before wrote there and this one does not
     Findings findings;
 };
 
-/// Writes into `folder`, which is made when it is not there. A stale or empty layout exports no sheets of that medium
-/// and says so. `before` is the work of the order so far: what holds of it is not made again. Stopping leaves the files that
-/// are whole and no others. The report has every finding of the work, and what the writing found.
+/// Writes into `folder`, which is made when it is not there; what lies there unchanged from the export before stays. A stale or empty
+/// layout exports no sheets of that medium and says so. `before` is the work of the order so far: what holds of it is not made again.
+/// Stopping leaves the files that are whole and no others. The report has every finding of the work, and what the writing found.
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const Shop& shop, const LoadedArtById& art,
                                   const ExportChoice& choice, const Task& task = {}, const Work* before = nullptr);
 

@@ -353,7 +353,7 @@ struct Reading {
 }  // namespace
 
 std::vector<KeptOut> kept_out(const LineImport& list) {
-    constexpr std::size_t most = 500;  // enough to mend a list by
+    constexpr std::size_t most = 20000;  // what an order may hold
     std::vector<KeptOut> out;
     for (const BadRow& b : list.bad)
         if (out.size() < most) out.push_back({b.row, b.text, b.reason});

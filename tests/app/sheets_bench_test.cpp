@@ -283,7 +283,7 @@ TEST(SheetsBench, TheTrimmersCutsAreReplayedAndExported) {
     w.type(panel->findChild<QLineEdit*>("Folder"), folder);
     w.click(panel->findChild<QPushButton*>("Write the files"));
     w.wait();
-    const QStringList files = QDir(folder).entryList(QDir::Files);
+    const QStringList files = QDir(folder).entryList({"*.pdf", "*.csv"}, QDir::Files);
     ASSERT_EQ(files.size(), 2) << files.join(" ").toStdString();
     const std::string pdf = (folder + "/" + files.filter("_cuts.pdf").value(0)).toStdString();
     EXPECT_EQ(test::run("qpdf --check '" + pdf + "'").code, 0);

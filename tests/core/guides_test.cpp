@@ -165,6 +165,23 @@ TEST(Guides, TheTemplateCarriesItsMarksAtTrueLength) {
     EXPECT_TRUE(has(words(guide.whole), "cut along the collar seam"));
 }
 
+TEST(Guides, TheCentreTickStandsWhereTheTransfersOwnCentreIs) {
+    Guided g;
+    Decoration& d = g.order.decorations[0];
+    d.placing.centre = Centre::optical;
+    d.pins = {{"L", {}, {}, Length::from_mm(9)}};
+    g.plan = fit(g.order, g.facts);
+    for (const Guide& guide : guides(g.order, g.plan, g.facts).guides) {
+        const SizeFit& s = *find_size(g.plan.decorations[0], guide.size);
+        const double centre = s.ink.x0 + g.facts.at("corner").optical_centre.x * s.width;
+        EXPECT_GT(std::abs(centre - s.ink.centre().x), 1) << "the picture is lopsided";
+        EXPECT_TRUE(std::any_of(guide.whole.marks.begin(), guide.whole.marks.end(), [&](const Mark& m) {
+            const auto* path = std::get_if<PathMark>(&m);
+            return path != nullptr && path->rings[0].size() == 2 && norm(path->rings[0][0] - Point{centre, s.ink.y0 - 5}) < 0.01;
+        })) << guide.size;
+    }
+}
+
 TEST(Guides, AShortTemplateIsOneSheetWithCollarCentreAndUpperCorners) {
     Guided g;
     g.order.guide_setup.short_templates = true;

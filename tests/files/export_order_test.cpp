@@ -2,6 +2,7 @@
 #include "files/export_order.h"
 
 #include <cmath>
+#include <functional>
 #include <nlohmann/json.hpp>
 
 #include "core/guides/guides.h"
@@ -101,6 +102,67 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
     ASSERT_TRUE(report);
     EXPECT_TRUE(report->files.empty());
     ASSERT_FALSE(report->findings.empty());
+}
+
+TEST(Export, ASecondExportWritesWhatWouldComeOutOtherwiseAndNothingElse) {
+    const Folder folder;
+    const auto package = open_order(saved(folder));
+    ASSERT_TRUE(package);
+    Order order = package->order;
+    const LoadedArtById art = load_all_art(order, package->art, nullptr);
+    ExportChoice choice;
+    choice.dpi = 40;
+    const auto content = [](const std::string& in) {
+        std::map<std::string, std::string> out;
+        for (const auto& f : std::filesystem::directory_iterator(in))
+            if (f.path().extension() != ".json") out[f.path().filename()] = test::slurp(f.path());
+        return out;
+    };
+    const auto names = [](const std::vector<std::string>& paths) {
+        std::set<std::string> out;
+        for (const std::string& p : paths) out.insert(std::filesystem::path(p).filename());
+        return out;
+    };
+    const auto into = [&](const std::string& name) {
+        auto report = export_order(folder / name, order, Shop{}, art, choice);
+        EXPECT_TRUE(report) << report.sentence();
+        return *report;
+    };
+    EXPECT_EQ(into("out").files.size(), 16u);
+    const auto again = into("out");
+    EXPECT_TRUE(again.files.empty());
+    EXPECT_EQ(again.unchanged.size(), 16u);
+    // what somebody changed or took away comes back
+    const std::string plan = folder / "out/small-order_press-plan.csv", cards = folder / "out/small-order_guide-cards.pdf";
+    test::spill(plan, test::slurp(plan) + "mine\n");
+    std::filesystem::remove(cards);
+    EXPECT_EQ(names(into("out").files), (std::set<std::string>{"small-order_press-plan.csv", "small-order_guide-cards.pdf"}));
+    // changes of all kinds: whatever is left as it was equals what is written from nothing
+    const auto edits = std::vector<std::function<void()>>{
+        [&] { order.decorations[0].placing.offset = order.decorations[0].placing.offset + Length::from_mm(4); },
+        [&] { order.unit = order.unit == Unit::mm ? Unit::inch : Unit::mm; },
+        [&] { choice.dpi = 50; },
+        [&] { order.guide_setup.windows = !order.guide_setup.windows; },
+        [&] { order.lines[0].quantity += 3; },
+        [&] { order.styles[0].colours[0].ink.r = 0.31; },
+        [&] { choice.labels = false; },
+        [&] { order.press_run.hands = 2; }};
+    for (std::size_t i = 0; i < edits.size(); ++i) {
+        edits[i]();
+        const auto report = into("out");
+        const auto fresh = into("fresh-" + std::to_string(i));
+        EXPECT_EQ(report.files.size() + report.unchanged.size(), fresh.files.size()) << i;
+        auto have = content(folder / "out");
+        for (const std::string& old : report.from_before) have.erase(old);
+        const auto want = content(folder / ("fresh-" + std::to_string(i)));
+        for (const auto& [name, bytes] : want) EXPECT_TRUE(have[name] == bytes) << name << " after " << i;
+        EXPECT_EQ(have.size(), want.size());
+        if (i == 0) EXPECT_GT(report.unchanged.size(), 4u) << "a place is no figure of a sheet";
+        if (i == 4) EXPECT_TRUE(names(report.from_before).contains("small-order_film-roll-330_sheet-1.png")) << "stale sheets are named";
+    }
+    // a broken note costs time, not truth
+    test::spill(folder / "out/small-order_export.json", "{\"format\":\"orthema-export\",\"files\":[{\"name\":3},");
+    EXPECT_TRUE(into("out").unchanged.empty());
 }
 
 TEST(Export, AFolderThatCannotBeMadeIsSaid) {

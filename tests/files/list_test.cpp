@@ -55,6 +55,12 @@ TEST(List, TitlesBlankLinesGapsAndTotalsAreWhatTheyAre) {
     EXPECT_EQ(in.bad[0].row, 10) << "blank lines count as rows of the file";
 }
 
+TEST(List, EveryRowKeptOutIsCounted) {
+    std::string text = "Garment,Colour,Size,Qty\n";
+    for (int i = 0; i < 1400; ++i) text += "Adult tee,ash,Jumbo,1\n";
+    EXPECT_EQ(kept_out(taken(text)).size(), 1400U);
+}
+
 TEST(List, QuantitiesMayStandInAColumnForEachSize) {
     const LineImport in = taken(
         "Garment;Colour;Yth S;Yth M;S;M;XXL;Total\n"

@@ -27,8 +27,11 @@ void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
                     std::any_of(report->findings.begin(), report->findings.end(), [](const Finding& f) { return f.code == "guide-stale"; }))
                     notices_.say(QStringLiteral("Guides printed before were made from other figures: take the old ones away."));
                 QStringList files;
-                if (report)
-                    for (const std::string& f : report->files) files << qt(f);
+                if (report) {
+                    report_ = *report;
+                    for (const auto* list : {&report->files, &report->unchanged})
+                        for (const std::string& f : *list) files << qt(f);
+                }
                 emit finished(files, report ? QString() : qt(report.sentence()));
             };
         },

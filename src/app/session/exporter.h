@@ -21,6 +21,8 @@ public:
     void export_to(const QString& folder, const ExportChoice& choice);
     void stop() { stop_ = true; }
     [[nodiscard]] bool running() const { return running_; }
+    /// Of the last export that came to its end.
+    [[nodiscard]] const ExportReport& report() const { return report_; }
     /// Notes that guides were printed from the figures of now: all, or one.
     void guides_printed(const std::string& decoration = {}, const std::string& size = {});
 
@@ -35,6 +37,7 @@ private:
     Jobs& jobs_;
     Notices& notices_;
     bool running_ = false;
+    ExportReport report_;
     std::atomic<bool> stop_ = false;
 };
 

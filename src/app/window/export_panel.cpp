@@ -1,12 +1,14 @@
 #include "app/window/export_panel.h"
 
 #include <QCheckBox>
+#include <QDesktopServices>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QProgressBar>
+#include <QUrl>
 
 #include "app/widgets/figures.h"
 #include "files/safe_file.h"
@@ -110,11 +112,19 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     says_->setMinimumHeight(36);
     rows->addWidget(says_);
     auto* buttons = new QHBoxLayout;
-    buttons->addStretch(1);
     stop_ = push(QStringLiteral("Stop"), QStringLiteral("Files that are whole stay; the rest is not written"));
     stop_->setEnabled(false);
+    open_folder_ = push(QStringLiteral("Open the folder"), QStringLiteral("Shows what was written in the desktop's own file window"));
+    open_folder_->setEnabled(false);
+    connect(open_folder_, &QPushButton::clicked, this, [this] {
+        if (!QDesktopServices::openUrl(QUrl::fromLocalFile(QDir(folder_->text()).absolutePath())))
+            says_->setText(
+                QStringLiteral("No program here shows folders. The files are in %1.").arg(QDir::toNativeSeparators(folder_->text())));
+    });
     auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench; an export under way goes on"));
     go_ = push(QStringLiteral("Write the files"), QStringLiteral("Writes everything that is ticked"), true);
+    buttons->addWidget(open_folder_);
+    buttons->addStretch(1);
     buttons->addWidget(stop_);
     buttons->addWidget(close);
     buttons->addWidget(go_);
@@ -127,15 +137,27 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         bar_->setValue(int(share * 1000));
         says_->setText(doing);
     });
-    connect(&room.exporter(), &Exporter::finished, this, [this](const QStringList& files, const QString& fault) {
+    connect(&room.exporter(), &Exporter::finished, this, [this](const QStringList& /*files*/, const QString& fault) {
         go_->setEnabled(true);
         stop_->setEnabled(false);
+        open_folder_->setEnabled(QFileInfo(folder_->text()).isDir());
         if (!fault.isEmpty()) {
             says_->setText(fault);
             return;
         }
         bar_->setValue(1000);
-        QString text = QStringLiteral("%1 files written to %2.").arg(files.size()).arg(QDir::toNativeSeparators(folder_->text()));
+        const ExportReport& report = room_.exporter().report();
+        QString text =
+            counted(report.files.size(), "file") + QStringLiteral(" written to %1.").arg(QDir::toNativeSeparators(folder_->text()));
+        if (!report.unchanged.empty()) text += " " + counted(report.unchanged.size(), "other") + QStringLiteral(" there still true.");
+        if (!report.from_before.empty()) {
+            QStringList names;
+            for (const std::string& name : report.from_before)
+                if (names.size() < 3) names << qt(name);
+            const auto more = report.from_before.size() - std::size_t(names.size());
+            text += QStringLiteral(" From an export before, and not of this one: %1%2. Do not print from them.")
+                        .arg(names.join(QStringLiteral(", ")), more > 0 ? QStringLiteral(" and %1 more").arg(more) : QString());
+        }
         for (const Finding& f : room_.sheets().findings)
             if (f.severity != Severity::note) text += QStringLiteral(" Left out: ") + qt(finding_text(f, room_.order().unit));
         says_->setText(text);

@@ -32,7 +32,7 @@ private:
     Segments *dpi_, *guide_order_;
     QProgressBar* bar_;
     QLabel *says_, *open_;
-    QPushButton *go_, *stop_, *look_;
+    QPushButton *go_, *stop_, *look_, *open_folder_;
 };
 
 }  // namespace orthema::app

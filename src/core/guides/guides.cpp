@@ -85,7 +85,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
         corner({r.x1, r.y1}, -1, -1);
     }
     // the transfer's own centre tick
-    const double tick = dec.placing.centre == Centre::ink_box ? r.centre().x : anchor_x(dec.location, g) + dec.placing.across.mm();
+    const double tick = dec.placing.centre == Centre::ink_box ? r.centre().x : anchor_x(dec.location, g) + across_on(dec, size.size).mm();
     line({{tick, r.y0 - 5}, {tick, r.y0 + 3}}, {palette::verdigris, 0.5, {}});
     if (!brief) line({{tick, r.y1 - 3}, {tick, r.y1 + 5}}, {palette::verdigris, 0.5, {}});
     // below the ink, which a wall bends down at its sides; of a short one in the ink's place

@@ -336,7 +336,7 @@ struct Order {
     SharedList<Trial> trials;
     PressRun press_run;
     std::vector<Reprint> reprints;
-    std::vector<KeptOut> kept_out;
+    SharedList<KeptOut> kept_out;
     GuideSetup guide_setup;
     bool operator==(const Order&) const = default;
 };

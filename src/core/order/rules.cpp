@@ -256,10 +256,10 @@ std::optional<Words> why_not(const Order& order, const RunKey& run, Location loc
     if (style_fault(*style)) return Words{"cannot-figures", {}};
     const auto have = locations_of(*style);
     if (std::find(have.begin(), have.end(), location) == have.end())
-        return Words{"cannot-location", {{"location", location_name(location)}}};
+        return Words{"cannot-location", {{"location", location_name(location, style->family)}}};
     const Face face = location_face(location);
     if (std::none_of(order.presses.begin(), order.presses.end(), [&](const Press& p) { return takes(p.kind, face); }))
-        return Words{"cannot-press", {{"location", location_name(location)}}};
+        return Words{"cannot-press", {{"location", location_name(location, style->family)}}};
     return std::nullopt;
 }
 

@@ -9,6 +9,8 @@ std::string tidied(const std::string& pdf) {
     QPDF document;
     document.setSuppressWarnings(true);
     document.processMemoryFile("pages", pdf.data(), pdf.size());
+    // the same pages are the same file, whenever they are written
+    if (document.getTrailer().hasKey("/Info")) document.getTrailer().getKey("/Info").removeKey("/CreationDate");
     QPDFWriter writer(document);
     writer.setOutputMemory();
     writer.setDeterministicID(true);
