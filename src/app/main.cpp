@@ -1,15 +1,43 @@
 // Orthema, the window.
 #include <QApplication>
+#include <QScreen>
 #include <QStandardPaths>
 
+#include <unistd.h>
+
+#include <algorithm>
 #include <cstdio>
 #include <cstdlib>
+#include <optional>
 
 #include "app/window/main_window.h"
 #include "app/widgets/theme.h"
 
+namespace {
+
+/// A screen with fewer points than the window needs (a full HD one at twice the scale) shows it at a smaller scale, which
+/// only the next start can have: the environment for that, or nothing where all is well.
+std::optional<QByteArray> smaller_scale() {
+    constexpr double wide = 1024, high = 700;
+    const QScreen* screen = QGuiApplication::primaryScreen();
+    if (screen == nullptr || qEnvironmentVariableIsSet("ORTHEMA_SCALED")) return std::nullopt;
+    const QSize room = screen->availableGeometry().size();
+    const double share = std::min(room.width() / wide, room.height() / high);
+    if (share >= 1 || room.isEmpty()) return std::nullopt;
+    bool set = false;
+    const double now = qEnvironmentVariable("QT_SCALE_FACTOR").toDouble(&set);
+    return QByteArray::number(std::max(0.4, (set && now > 0 ? now : 1) * share), 'f', 3);
+}
+
+}  // namespace
+
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
+    if (const auto scale = smaller_scale()) {
+        qputenv("QT_SCALE_FACTOR", *scale);
+        qputenv("ORTHEMA_SCALED", "1");
+        ::execv("/proc/self/exe", argv);  // where that fails the window is shown as large as it is
+    }
     QApplication::setApplicationName(QStringLiteral("orthema"));
     QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
     orthema::app::apply_theme(application);

@@ -13,6 +13,7 @@
 
 #include "core/guides/guides.h"
 #include "core/guides/aids.h"
+#include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/sheets/trimmer_drawing.h"
@@ -328,6 +329,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
             text_file(path, drawing_svg(aid.whole, aid.area, aid.title));
         }
     }
+    if (choice.press) pages_file(stem + "_making-transfers.pdf", making_sheet(order), order.name + ", making the transfers");
     if (choice.press && !press.shop.tasks.empty()) {
         pages_file(stem + "_run-sheet.pdf", run_sheet(order, plan, press), order.name + ", run sheet");
         text_file(stem + "_press-plan.csv", press_plan_csv(order, press));

@@ -1,30 +1,19 @@
 #include "files/press_export.h"
 
 #include <algorithm>
-#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <ctime>
 #include <map>
 #include <set>
 
+#include "core/base/dates.h"
 #include "core/base/units.h"
 #include "files/csv.h"
 
 namespace orthema {
 
 namespace {
-
-/// Midnight of the order's day as days since 1970, or nothing.
-std::optional<long> day_of(const std::string& iso) {
-    int y = 0, m = 0, d = 0;
-    char rest = 0;
-    if (std::sscanf(iso.c_str(), "%4d-%2d-%2d%c", &y, &m, &d, &rest) != 3 || m < 1 || d < 1 || y < 1970 || y > 9999) return std::nullopt;
-    const std::chrono::year_month_day date{std::chrono::year(y), std::chrono::month(static_cast<unsigned>(m)),
-                                           std::chrono::day(static_cast<unsigned>(d))};
-    if (!date.ok()) return std::nullopt;
-    return std::chrono::sys_days(date).time_since_epoch().count();
-}
 
 /// Local date and time, as the calendar has it.
 std::string stamp(long day, long minutes) {
@@ -117,7 +106,7 @@ std::string pick_csv(const Order& order, const FitPlan& fit, const PressPlan& pl
 }
 
 std::optional<std::string> press_ics(const Order& order, const FitPlan& fit, const PressPlan& plan) {
-    const auto day = day_of(order.due);
+    const auto day = day_number(order.due);
     if (!day || plan.shop.tasks.empty()) return std::nullopt;
     std::string out = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Orthema//press plan//EN\r\nCALSCALE:GREGORIAN\r\n";
     int number = 0;

@@ -24,6 +24,7 @@ json figure_json(const Figure& f) {
         for (const Length r : f.readings) j["readings_mm"].push_back(r.mm());
     }
     if (!f.date.empty()) j["date"] = f.date;
+    if (f.preshrunk) j["preshrunk"] = true;
     return j;
 }
 
@@ -41,6 +42,7 @@ Figure read_figure(const In& in) {
     else if (in.has("pieces"))  // files of version 1 kept the count only
         f.readings.assign(static_cast<std::size_t>(in["pieces"].whole(0, 200)), f.value);
     if (in.has("date")) f.date = in["date"].text();
+    if (in.has("preshrunk")) f.preshrunk = in["preshrunk"].flag();
     return f;
 }
 
@@ -82,6 +84,8 @@ BlankStyle read_style(const In& in) {
         });
     if (in.has("tags")) in["tags"].each(60, [&](const In& e) { s.tags.push_back(e.text()); });
     if (in.has("archived")) s.archived = in["archived"].flag();
+    if (in.has("shrinks")) s.shrinks = in["shrinks"].flag();
+    if (in.has("other_side")) s.other_side = in["other_side"].flag();
     return completed(std::move(s));
 }
 
@@ -169,6 +173,7 @@ Method read_method(const In& in) {
     if (in.has("min_stroke_mm")) m.min_stroke = in["min_stroke_mm"].length(0);
     if (in.has("min_gap_mm")) m.min_gap = in["min_gap_mm"].length(0);
     if (in.has("min_island_mm")) m.min_island = in["min_island_mm"].length(0);
+    m.powder = in.has("powder") ? in["powder"].flag() : m.id == "direct-to-film";  // earlier files do not say
     if (in.has("keeps_days")) m.keeps_days = in["keeps_days"].whole(0, 10000);
     if (in.has("ink_cost")) m.ink_cost = in["ink_cost"].number(0, 1e6);
     if (in.has("minutes")) m.minutes = in["minutes"].number(0, 1e5);
@@ -196,6 +201,7 @@ json to_json(const Method& m) {
            {"min_stroke_mm", m.min_stroke.mm()},
            {"min_gap_mm", m.min_gap.mm()},
            {"min_island_mm", m.min_island.mm()},
+           {"powder", m.powder},
            {"keeps_days", m.keeps_days},
            {"ink_cost", m.ink_cost},
            {"minutes", m.minutes},
@@ -273,6 +279,8 @@ json to_json(const BlankStyle& s) {
                                  {"growth", f.growth}});
     if (!s.tags.empty()) j["tags"] = s.tags;
     if (s.archived) j["archived"] = true;
+    if (s.shrinks) j["shrinks"] = true;
+    if (s.other_side) j["other_side"] = true;
     return j;
 }
 

@@ -292,6 +292,30 @@ TEST(BlanksBench, SeveralPiecesGiveAMeanAndASpreadAndOneGoesBack) {
     EXPECT_TRUE(chest().readings.empty());
 }
 
+TEST(BlanksBench, AsPublishedTakesBackOneFigureAndShrinkingAsksForThePressedOne) {
+    BlanksWindow w;
+    const auto figure = [&](Measure m) { return w.style().chart.at("L").at(m); };
+    w.click(w.window().findChild<ChipButton*>("chip L"));
+    w.page("Figures");
+    w.set("Body length, HPS to hem", "751");
+    w.set("Chest, pit to pit", "566");
+    w.page("Measure");
+    w.click(w.find<QPushButton>("As published"));  // of the figure that was typed last
+    EXPECT_NE(figure(Measure::chest).source, Source::measured);
+    EXPECT_EQ(figure(Measure::body_length).source, Source::measured);
+    w.page("Style");
+    w.click(w.find<QCheckBox>("Shrinks in the heat"));
+    EXPECT_TRUE(w.style().shrinks);
+    EXPECT_FALSE(w.window().findChild<QCheckBox*>("On the other side")->isVisible()) << "a tee has no hoist";
+    w.page("Figures");
+    w.set("Body length, HPS to hem", "738");
+    EXPECT_EQ(figure(Measure::body_length).value, Length::from_mm(738)) << "not a mean with the unpressed piece";
+    EXPECT_TRUE(figure(Measure::body_length).preshrunk);
+    w.undo();
+    w.undo();
+    EXPECT_FALSE(w.style().shrinks);
+}
+
 TEST(BlanksBench, BlanksAreFoundDuplicatedAndArchived) {
     BlanksWindow w;
     const auto shown = [&] {

@@ -182,6 +182,11 @@ TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
     w.type(w.find<QLineEdit>("Top to ink"), "99");
     EXPECT_NEAR(w.size("XL").top_to_ink, 99, 1e-9);
     EXPECT_NE(w.size("L").top_to_ink, 99);
+    const double xl = w.size("XL").ink.centre().x, l = w.size("L").ink.centre().x;
+    w.type(w.find<QLineEdit>("Off its line"), "-7");
+    EXPECT_NEAR(w.size("XL").ink.centre().x, xl - 7, 1e-9);
+    EXPECT_NEAR(w.size("L").ink.centre().x, l, 1e-9);
+    EXPECT_TRUE(w.find<QLineEdit>("Off its line")->text().startsWith("-7"));
     w.page("Size");
     w.click(w.find<QPushButton>("Take the pin away"));
     EXPECT_TRUE(w.d().pins.empty());
@@ -211,7 +216,7 @@ TEST(FitBench, SchoolsAreOneClick) {
     for (const SizeFit& s : w.fit().sizes) EXPECT_GE(s.width, std::min(0.92 * s.ideal, rounded_down(std::min(s.ideal, s.limit), 5)) - 1e-6);
     w.type(w.find<QLineEdit>("Number of bands"), "1");
     EXPECT_EQ(w.fit().bands.size(), 1u);
-    w.type(w.find<QLineEdit>("In proportion, %"), "0");
+    w.type(w.find<QLineEdit>("And how much"), "not at all");
     for (const SizeFit& s : w.fit().sizes) EXPECT_NEAR(s.ideal, w.d().sizing.base_width.mm(), 1e-9);
     w.page("Place");
     w.click(w.find<QPushButton>("Centred by/optical"));
@@ -384,7 +389,7 @@ TEST(FitBench, HangsFromAFeatureThatIsChosenByName) {
     const std::string base = w.order().decorations[0].sizing.base_size;
     EXPECT_EQ(find_size(w.room().plan().decorations.at(0), base)->below, "pouch seam");
     EXPECT_NEAR(find_size(w.room().plan().decorations.at(0), base)->ink_to_below, 30, 1e-6);
-    w.type(w.find<QLineEdit>("Grows, %"), "0");
+    w.type(w.find<QLineEdit>("Grows"), "0");
     for (const SizeFit& s : w.room().plan().decorations.at(0).sizes) EXPECT_NEAR(s.ink_to_below, 30, 1e-6) << s.size;
 }
 
@@ -440,9 +445,9 @@ TEST(FitBench, TheStripsAgreeWithThePlan) {
     FitWindow w;
     // with growth in full proportion the top of ink keeps its share of the length, fixed it does not
     w.page("Place");
-    w.type(w.find<QLineEdit>("Grows, %"), "100");
+    w.type(w.find<QLineEdit>("Grows"), "100");
     EXPECT_NEAR(*drift_of(w.fit(), PlacingSchool::collar_drop), 0, 0.02);
-    w.type(w.find<QLineEdit>("Grows, %"), "0");
+    w.type(w.find<QLineEdit>("Grows"), "0");
     EXPECT_GT(*drift_of(w.fit(), PlacingSchool::collar_drop), 0.005);
     // the curve falls, and the bands that are chosen cost what it says
     const std::vector<Shortfall> curve = shortfall_curve(w.d(), w.fit());

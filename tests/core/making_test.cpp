@@ -92,6 +92,46 @@ TEST(Making, WhatMustReachPastTheInkSaysWhenItDoesNot) {
     EXPECT_TRUE(s.says("foil-short"));
 }
 
+TEST(Making, FoilIsShownOnlyWhereSomethingHoldsIt) {
+    Shop s;
+    s.make();
+    MakeInput in;
+    in.art = "corner";
+    in.width = 120;
+    in.method = *find_method(s.order, "foil over print");
+    in.making.layers = in.method.layers;
+    in.medium = *find_medium(s.order, "foil-copper");
+    for (const Layer& l : in.making.layers) in.layer_media.push_back(*find_medium(s.order, l.medium));
+    const Made made = make(in, s.facts.at("corner"));
+    ASSERT_EQ(made.layers.size(), 2U);
+    EXPECT_GT(area(made.layers[0]), area(made.layers[1]) + 100) << "it is cut past the print";
+    Drawing d;
+    draw_pressed(d, made, {0.1, 0.1, 0.1, 1}, Affine{}, 0.1);
+    Region foil;
+    for (const Mark& m : d.marks)
+        if (const auto* p = std::get_if<PathMark>(&m); p != nullptr && p->fill == in.making.layers[0].tint)
+            for (const Ring& r : p->rings) foil.push_back({r, {}});
+    EXPECT_NEAR(area(foil), area(made.layers[1]), 1);
+}
+
+TEST(Making, WhatIsCutLargerForShrinkingStillFitsTheCutter) {
+    Shop s;
+    s.d() = with_medium(s.order, s.d(), "vinyl-navy");
+    s.d().sizing.base_width = Length::from_mm(280);
+    for (Medium& m : s.order.media)
+        if (m.id == "vinyl-navy") m.cut_width = m.cut_length = Length::from_mm(180);
+    for (Method& m : s.order.methods) m.shrink = 8;
+    s.make();
+    ASSERT_FALSE(s.set.transfers.empty());
+    double widest = 0;
+    for (const Transfer& t : s.set.transfers) {
+        const Rect box = bounds(t.cut);
+        widest = std::max({widest, box.width(), box.height()});
+    }
+    EXPECT_LE(widest, 180);
+    EXPECT_GT(widest, 165) << "and uses it, but for the rounding";
+}
+
 TEST(Making, AnOversizeDesignComesInPartsThatFitTheMedium) {
     Shop s;
     s.d().medium = "film-330";

@@ -75,6 +75,38 @@ TEST(Measuring, AsksForTheSmallestOfEachBandThenForWhatDisagrees) {
     EXPECT_TRUE(has("2XL", Measure::chest, "largest: those between"));
 }
 
+TEST(Measuring, OfABlankThatShrinksOnlyPressedPiecesCount) {
+    Order order = test::small_order();
+    BlankStyle& tee = *std::find_if(order.styles.begin(), order.styles.end(), [](const BlankStyle& s) { return s.id == "adult-tee"; });
+    for (const double v : {500.0, 504.0}) tee = with_reading(tee, "S", Measure::chest, mm(v), "2026-05-01");
+    const auto said = [&] {
+        for (const Finding& f : order_findings(order))
+            if (f.code == "measure-pressed") return finding_text(f, Unit::mm);
+        return std::string();
+    };
+    const auto asked = [&](const std::string& size) {
+        const auto list = what_to_measure(tee, {"S", "M"}, {"S"});
+        return std::any_of(list.begin(), list.end(), [&](const ToMeasure& t) { return t.size == size && t.why.rfind("shrinks", 0) == 0; });
+    };
+    EXPECT_EQ(said(), "");
+    EXPECT_FALSE(asked("S"));
+    tee.shrinks = true;
+    EXPECT_NE(said().find("10 figures"), std::string::npos) << "two of each of five sizes: " << said();
+    EXPECT_TRUE(asked("S"));
+    EXPECT_TRUE(asked("M"));
+    // the pressed piece begins anew; a second adds to it
+    tee = with_reading(tee, "S", Measure::chest, mm(488), "2026-05-02");
+    EXPECT_EQ(tee.chart.at("S").at(Measure::chest).value, mm(488));
+    tee = with_reading(tee, "S", Measure::chest, mm(490), "2026-05-02");
+    EXPECT_EQ(tee.chart.at("S").at(Measure::chest).value, mm(489));
+    EXPECT_NE(said().find("9 figures"), std::string::npos) << said();
+    tee = with_reading(tee, "S", main_measure(tee.family), mm(489), "2026-05-02");
+    for (const Measure m : {length_measure(tee.family), Measure::front_neck_drop, Measure::armhole_depth})
+        tee = with_reading(tee, "S", m, tee.chart.at("S").at(m).value, "2026-05-02");
+    EXPECT_FALSE(asked("S"));
+    EXPECT_TRUE(asked("M"));
+}
+
 TEST(NewStyle, ContinuesTheRunOfItsPattern) {
     const BlankStyle tee = test::library_style("adult-tee");
     const BlankStyle made = new_style(tee, "made", "Made", {"S", "M", "L", "6XL", "7XL"});

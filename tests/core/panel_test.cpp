@@ -63,6 +63,37 @@ TEST(Panel, IsOnePieceAndTheSameOnBothSidesOfItsCentreLine) {
     });
 }
 
+TEST(Panel, WhatIsMadeTheOtherWayRoundIsItsMirrorImage) {
+    int seen = 0;
+    for (BlankStyle style : starting_library().styles) {
+        if (!has_sides(style.family)) continue;
+        for (const Face face : family_faces(style.family)) {
+            const std::string& size = style.sizes.back();
+            style.other_side = false;
+            const Panel as_usual = panel_of(style, size, face);
+            style.other_side = true;
+            const Panel other = panel_of(style, size, face);
+            const bool hoist = style.family == Family::flag || style.family == Family::pennant;
+            const Affine mirror = hoist ? Affine::scale(-1, 1) : Affine::shift(0, as_usual.bottom_y).after(Affine::scale(1, -1));
+            const auto apart = [&](const Region& a, const Region& b) {
+                const Region m = mapped(a, mirror);
+                return area(subtract(m, b)) + area(subtract(b, m));
+            };
+            EXPECT_LT(apart(as_usual.outline, other.outline), 0.5) << style.name;
+            ASSERT_EQ(as_usual.features.size(), other.features.size());
+            for (std::size_t i = 0; i < other.features.size(); ++i) {
+                const Feature& f = as_usual.features[i];
+                if (f.kind != Feature::Kind::raised) continue;
+                ++seen;
+                EXPECT_TRUE(std::any_of(other.features.begin(), other.features.end(), [&](const Feature& o) {
+                    return o.name == f.name && apart(f.place, o.place) < 0.5;
+                })) << style.name << " " << f.name;
+            }
+        }
+    }
+    EXPECT_GT(seen, 4);
+}
+
 TEST(Panel, EveryLocationHasSomewhereClearToBeginWith) {
     for (const BlankStyle& style : starting_library().styles)
         for (const Location l : locations_of(style)) {

@@ -346,6 +346,38 @@ TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {
     }
 }
 
+TEST(PressPlan, ClothThatShrinksIsPressedBareOnceAsHotAndLongAsItWillBe) {
+    Order order = test::small_order();
+    Decoration back = new_decoration(order, order.decorations[0].run, Location::full_back, order.art[0]);
+    back.id = "back";
+    order.decorations.push_back(back);
+    for (BlankStyle& s : order.styles) s.shrinks = s.id == "adult-tee";
+    const Job_ job(order);
+    ScheduleOptions quick;
+    quick.tries = 0;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+    EXPECT_TRUE(schedule_faults(plan.shop, plan.schedule).empty());
+    int bare = 0;
+    for (const Load& l : plan.loads) {
+        bool first = true;
+        double hottest = 0, longest = 0;
+        for (const PlannedStep& s : l.steps)
+            if (applies(s.step)) hottest = std::max(hottest, s.step.celsius), longest = std::max(longest, s.step.seconds);
+        for (const PlannedStep& s : l.steps) {
+            if (s.step.kind == StepKind::pre_shrink) {
+                bare += l.pieces;
+                EXPECT_TRUE(first) << "before anything else";
+                EXPECT_EQ(s.step.celsius, hottest);
+                EXPECT_EQ(s.step.seconds, longest);
+            }
+            first = false;
+        }
+    }
+    EXPECT_EQ(bare, garments_in(order)) << "each garment once, and not again for its other side";
+    for (BlankStyle& s : order.styles) s.shrinks = false;
+    EXPECT_EQ(recipe_words(recipe_for(order, order.decorations[0]).steps).find("pre-shrink"), std::string::npos);
+}
+
 TEST(PressPlan, TransfersAreMarriedManyAtOnceBeforeTheyMeetTheirBlanks) {
     Order order = test::small_order();
     adopt_library(order, starting_library());

@@ -55,7 +55,7 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
                                             "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
                                             "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf",
                                             "small-order_templates.pdf", "small-order_fit.csv", "small-order_pieces.csv",
-                                            "small-order_master-templates.pdf", "small-order_pick-list.csv", "small-order_platen-maps.pdf",
+                                            "small-order_making-transfers.pdf", "small-order_master-templates.pdf", "small-order_pick-list.csv", "small-order_platen-maps.pdf",
                                             "small-order_press-plan.csv", "small-order_run-sheet.pdf", "small-order_wall-charts.pdf",
                                             "small-order_lines.csv"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
@@ -128,10 +128,10 @@ TEST(Export, ASecondExportWritesWhatWouldComeOutOtherwiseAndNothingElse) {
         EXPECT_TRUE(report) << report.sentence();
         return *report;
     };
-    EXPECT_EQ(into("out").files.size(), 16u);
+    EXPECT_EQ(into("out").files.size(), 17u);
     const auto again = into("out");
     EXPECT_TRUE(again.files.empty());
-    EXPECT_EQ(again.unchanged.size(), 16u);
+    EXPECT_EQ(again.unchanged.size(), 17u);
     // what somebody changed or took away comes back
     const std::string plan = folder / "out/small-order_press-plan.csv", cards = folder / "out/small-order_guide-cards.pdf";
     test::spill(plan, test::slurp(plan) + "mine\n");
@@ -277,7 +277,7 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     const Folder folder;
     const std::string path = saved(folder, false);
     const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
-    EXPECT_EQ(j["files"].size(), 16u);
+    EXPECT_EQ(j["files"].size(), 17u);
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 

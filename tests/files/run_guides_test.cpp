@@ -198,14 +198,14 @@ TEST(CarryBoard, OnlyForTwoLayersAndRegisteredByTheCollar) {
     const Job job = Job::demo();
     const Decoration& race = *find_decoration(job.order, "race-rose");
     const DecorationFit& fitted = *find_fit(job.plan, "race-rose");
-    const auto board = aid_for(job.order, race, fitted, fitted.sizes[1]);
+    const auto board = aid_for(job.order, job.plan, race, fitted, fitted.sizes[1]);
     ASSERT_TRUE(board);
     EXPECT_EQ(board->kind, AidKind::carry_board);
     const Rect& ink = fitted.sizes[1].ink;
     EXPECT_TRUE(board->area.x0 < ink.x0 && board->area.x1 > ink.x1 && board->area.y1 > ink.y1);
     EXPECT_EQ(static_cast<int>(board->tiles.size()), board->layout.pages());
     const Decoration& kite = *find_decoration(job.order, "crew-kite");
-    EXPECT_FALSE(aid_for(job.order, kite, *find_fit(job.plan, "crew-kite"), find_fit(job.plan, "crew-kite")->sizes[0]));
+    EXPECT_FALSE(aid_for(job.order, job.plan, kite, *find_fit(job.plan, "crew-kite"), find_fit(job.plan, "crew-kite")->sizes[0]));
 }
 
 /// The closed outlines in a drawing.
@@ -256,7 +256,7 @@ TEST(Aid, AFlagsBorderIsItsSheetAndBothOutlinesLieWhereTheyArePrinted) {
         if (!d.making.two_sided) continue;
         const DecorationFit& fitted = *find_fit(job.plan, d.id);
         for (const SizeFit& s : fitted.sizes) {
-            const auto aid = aid_for(job.order, d, fitted, s);
+            const auto aid = aid_for(job.order, job.plan, d, fitted, s);
             ASSERT_TRUE(aid);
             EXPECT_EQ(aid->kind, AidKind::fold_and_border);
             const MakingOf* making = find_making(set, d.id, s.size);

@@ -103,15 +103,29 @@ void LengthField::show_fine(Length length, Unit unit) {
 NumberField::NumberField(const QString& name, double least, double most, int digits, QWidget* parent)
     : ValueField(name, parent), least_(least), most_(most), digits_(digits) {
     take = [this](const QString& text, bool) -> std::optional<QString> {
+        for (const auto& [value, words] : names_)
+            if (text.trimmed().compare(words, Qt::CaseInsensitive) == 0) {
+                if (entered) entered(value);
+                return std::nullopt;
+            }
         bool fine = false;
-        const double value = QString(text).replace(',', '.').trimmed().toDouble(&fine);
+        const double value = QString(text).replace(',', '.').remove('%').trimmed().toDouble(&fine);
         if (!fine || !(value >= least_) || !(value <= most_)) return QStringLiteral("Type a number from %1 to %2.").arg(least_).arg(most_);
         if (entered) entered(digits_ == 0 ? std::round(value) : value);
         return std::nullopt;
     };
 }
 
-void NumberField::show_number(double value) { show_text(qt(mm_text(value, digits_))); }
+void NumberField::show_number(double value) {
+    for (const auto& [named, words] : names_)
+        if (std::abs(named - value) < 1e-9) return show_text(words);
+    show_text(qt(mm_text(value, digits_)) + (names_.empty() ? QString() : QStringLiteral(" %")));
+}
+
+void NumberField::name_number(double value, const QString& words) {
+    std::erase_if(names_, [&](const auto& n) { return n.first == value; });
+    names_.emplace_back(value, words);
+}
 
 Segments::Segments(const QString& name, const QStringList& choices, QWidget* parent, bool brick, bool upright) : QWidget(parent) {
     auto* row = new QBoxLayout(upright ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, this);

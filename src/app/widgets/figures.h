@@ -60,11 +60,14 @@ class NumberField : public ValueField {
 public:
     NumberField(const QString& name, double least, double most, int digits, QWidget* parent = nullptr);
     void show_number(double value);
+    /// Words that stand for a number: shown in its place, and understood where they are typed.
+    void name_number(double value, const QString& words);
     std::function<void(double)> entered;
 
 private:
     double least_, most_;
     int digits_;
+    std::vector<std::pair<double, QString>> names_;
 };
 
 /// One choice of a few, as buttons in a row, or one above the other.

@@ -86,6 +86,7 @@ struct Figure {
     std::optional<Length> published;
     std::vector<Length> readings;  ///< one for each piece that was measured
     std::string date;              ///< when last measured, ISO
+    bool preshrunk = false;        ///< measured on pieces that had been pressed
     bool operator==(const Figure&) const = default;
 };
 

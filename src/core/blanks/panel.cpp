@@ -33,14 +33,14 @@ void add_side_edges(Panel& p, const std::string& name, const Ring& right, double
     p.features.push_back(std::move(f));
 }
 
-Panel family_panel(Family family, const Measures& m, Face face) {
+Panel family_panel(Family family, const Measures& m, Face face, bool other_side) {
     switch (family_build(family)) {
     case Build::upper_body: return upper_body_panel(family, m, face);
     case Build::trousers: return trousers_panel(m, face);
     case Build::apron: return apron_panel(m);
     case Build::bag: return bag_panel(m, face);
     case Build::cap: return cap_panel(m, face);
-    case Build::flat: return flat_panel(family, m, face);
+    case Build::flat: return flat_panel(family, m, face, other_side);
     case Build::wrap: return wrap_panel(family, m);
     }
     return {};
@@ -93,11 +93,11 @@ void draw_feature(Panel& p, const StyleFeature& f, const Rect& r) {
 }  // namespace
 
 Panel panel_of(const BlankStyle& style, const std::string& size, Face face) {
-    Panel p = family_panel(style.family, style.chart.at(size), face);
+    Panel p = family_panel(style.family, style.chart.at(size), face, style.other_side);
     bool any = false;
     for (const StyleFeature& f : style.features) any = any || f.face == face;
     if (!any) return p;
-    const Panel sample = family_panel(style.family, style.chart.at(sample_size(style)), face);
+    const Panel sample = family_panel(style.family, style.chart.at(sample_size(style)), face, style.other_side);
     const double kx = sample.width > 0 ? p.width / sample.width : 1, ky = sample.length > 0 ? p.length / sample.length : 1;
     for (const StyleFeature& f : style.features) {
         if (f.face != face) continue;

@@ -67,8 +67,9 @@ struct Panel {
     Ring neck_edge;  ///< collar seam from the centre line out to HPS, viewer's right; empty without a collar
 };
 
-/// The panel of these measures. Pre: style_fault() found nothing for them, and the family has the face.
-Panel family_panel(Family family, const Measures& measures, Face face);
+/// The panel of these measures. Pre: style_fault() found nothing for them, and the family has the face. `other_side`: a
+/// hoist with its grommets lies on the other side, a notch or hole at the other end.
+Panel family_panel(Family family, const Measures& measures, Face face, bool other_side = false);
 
 /// The same with the style's own features on it, placed for that size.
 Panel panel_of(const BlankStyle& style, const std::string& size, Face face);
@@ -109,7 +110,9 @@ Panel trousers_panel(const Measures& measures, Face face);
 Panel apron_panel(const Measures& measures);
 Panel bag_panel(const Measures& measures, Face face);
 Panel cap_panel(const Measures& measures, Face face);
-Panel flat_panel(Family family, const Measures& measures, Face face);
+Panel flat_panel(Family family, const Measures& measures, Face face, bool other_side);
 Panel wrap_panel(Family family, const Measures& measures);
+/// Whether the family has anything that can lie on the other side.
+bool has_sides(Family family);
 
 }  // namespace orthema

@@ -261,7 +261,11 @@ Panel cap_panel(const Measures& m, Face face) {
     return p;
 }
 
-Panel flat_panel(Family family, const Measures& m, Face face) {
+bool has_sides(Family f) {
+    return f == Family::flag || f == Family::pennant || f == Family::tag || f == Family::tile || f == Family::coaster;
+}
+
+Panel flat_panel(Family family, const Measures& m, Face face, bool other_side) {
     const auto mm = [&](M which) { return measure_mm(m, which); };
     const double w = mm(M::width), h = mm(M::height), r = std::min({mm(M::corner_radius), w / 2, h / 2});
     Panel p;
@@ -287,7 +291,7 @@ Panel flat_panel(Family family, const Measures& m, Face face) {
     p.tapes = {{M::width, {-w / 2, h * 0.62}, {w / 2, h * 0.62}}, {M::height, {w * 0.32, 0}, {w * 0.32, h}}};
     if (r > 0.1) p.tapes.push_back({M::corner_radius, {-w / 2, h - r}, {-w / 2 + r, h - r}});
     // On the back of a flag the hoist lies on the other side.
-    const double hoist = face == Face::back ? 1 : -1;
+    const double hoist = (face == Face::back) != other_side ? 1 : -1;
     double edge = 0;
     switch (family) {
     case Family::flag: edge = 12; break;
@@ -327,10 +331,11 @@ Panel flat_panel(Family family, const Measures& m, Face face) {
     case Family::coaster:
         if (mm(M::notch_depth) > 0 && mm(M::notch_width) > 0) {
             const double half = mm(M::notch_width) / 2, deep = mm(M::notch_depth);
-            p.outline = subtract(p.outline, box_region({-half, h - deep, half, h + 1}));
-            p.tapes.push_back({M::notch_width, {-half, h - deep}, {half, h - deep}});
-            p.tapes.push_back({M::notch_depth, {-half * 0.6, h - deep}, {-half * 0.6, h}});
-            p.landmarks.push_back({"notch", true, h - deep, true});
+            const double edge_at = other_side ? 0 : h, ends = other_side ? deep : h - deep;
+            p.outline = subtract(p.outline, box_region({-half, std::min(ends, edge_at - 1), half, std::max(ends, edge_at + 1)}));
+            p.tapes.push_back({M::notch_width, {-half, ends}, {half, ends}});
+            p.tapes.push_back({M::notch_depth, {-half * 0.6, ends}, {-half * 0.6, edge_at}});
+            p.landmarks.push_back({"notch", true, ends, !other_side});
         }
         break;
     case Family::patch: edge = 4; break;
@@ -338,10 +343,11 @@ Panel flat_panel(Family family, const Measures& m, Face face) {
     }
     const double hole = mm(M::hole_diameter), inset = mm(M::hole_inset);
     if (hole > 0 && family == Family::tag) {
-        add_hole(p, "hole", {0, inset}, hole, 0, 2);
-        p.landmarks.push_back({"hole", true, inset + hole / 2, false});
-        p.tapes.push_back({M::hole_inset, {0, 0}, {0, inset}});
-        p.tapes.push_back({M::hole_diameter, {-hole / 2, inset}, {hole / 2, inset}});
+        const double at = other_side ? h - inset : inset, inward = other_side ? -1 : 1;
+        add_hole(p, "hole", {0, at}, hole, 0, 2);
+        p.landmarks.push_back({"hole", true, at + inward * hole / 2, other_side});
+        p.tapes.push_back({M::hole_inset, {0, other_side ? h : 0}, {0, at}});
+        p.tapes.push_back({M::hole_diameter, {-hole / 2, at}, {hole / 2, at}});
     } else if (hole > 0) {
         const double x = hoist * (w / 2 - inset);
         // A pennant narrows from its hoist: its grommets keep the inset from the slanted edges, too.

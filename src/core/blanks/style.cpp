@@ -224,8 +224,11 @@ std::string sample_size(const BlankStyle& style) {
     return style.sizes.empty() ? std::string() : style.sizes[style.sizes.size() / 2];
 }
 
+bool holds_when_pressed(const BlankStyle& style, const Figure& figure) { return !style.shrinks || figure.preshrunk; }
+
 BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date) {
-    std::vector<Length> readings = style.chart.at(size).at(m).readings;
+    const Figure& before = style.chart.at(size).at(m);
+    std::vector<Length> readings = holds_when_pressed(style, before) ? before.readings : std::vector<Length>{};
     readings.push_back(value);
     return with_readings(style, size, m, std::move(readings), date);
 }
@@ -236,13 +239,14 @@ BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measu
     Figure& f = figure_of(out, size, m);
     const Length published = published_of(f);
     if (readings.empty()) {
-        f = Figure{published, Source::published, std::nullopt, {}, {}};
+        f = Figure{published, Source::published, std::nullopt, {}, {}, false};
     } else {
         f.published = published;
         f.value = std::accumulate(readings.begin(), readings.end(), Length{}) / static_cast<double>(readings.size());
         f.source = Source::measured;
         f.readings = std::move(readings);
         f.date = date;
+        f.preshrunk = style.shrinks;
     }
     grade(out, m);
     return out;

@@ -75,6 +75,8 @@ struct BlankStyle {
     std::vector<StyleFeature> features;
     std::vector<std::string> tags;  ///< words to find it by
     bool archived = false;          ///< kept, but no longer offered
+    bool shrinks = false;           ///< in the heat: pressed first, and measured after
+    bool other_side = false;        ///< hoist, grommets or notch lie on the other side than the family has them
     bool operator==(const BlankStyle&) const = default;
 };
 
@@ -88,7 +90,10 @@ std::string sample_size(const BlankStyle& style);
 /// The size that designs are sized from where no other is chosen: M where the run has one, else its middle.
 std::string usual_base_size(const BlankStyle& style);
 
-/// Adds what one more piece measured: the figure becomes the mean of its readings, and the published figures that lie
+/// Whether the figure is one that the pressed blank has: any, where the blank does not shrink.
+bool holds_when_pressed(const BlankStyle& style, const Figure& figure);
+
+/// Adds what one more piece measured (of a blank that shrinks: of a pressed one, and readings of unpressed ones go): the figure becomes the mean of its readings, and the published figures that lie
 /// between two measured sizes are graded anew: each keeps its published place between the two.
 BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date);
 /// The same with these readings in place of those before; none takes the figure back to what was published.

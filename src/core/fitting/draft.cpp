@@ -114,7 +114,8 @@ std::vector<LayerSheet> layer_sheets(const Order& order, const Decoration& d) {
         for (LayerSheet& sheet : out)
             sheet.beside = std::max(sheet.beside, 2 * (widest + stack_mark_off + stack_mark_radius + sheet.medium->cut_offset.mm() + 0.5));
     if (const Medium* medium = find_medium(order, d.medium); out.empty() && medium != nullptr)
-        out.push_back({medium, 2 * medium->cut_offset.mm(), 2 * medium->cut_offset.mm()});
+        out.push_back({medium, 2 * medium->cut_offset.mm(), 2 * medium->cut_offset.mm(),
+                       method == nullptr || prints_alone(*method) ? 1 : shrink_factor(shrink)});
     return out;
 }
 

@@ -15,11 +15,27 @@ namespace {
 constexpr Colour board_paper{0.957, 0.945, 0.918, 1};
 const Stroke cut_line{palette::ink, 0.5, {}}, fold_line{palette::ink, 0.3, {4, 2}}, pale{palette::quiet, 0.25, {}};
 
-/// As wide as goes between the side seams, from the collar to well below the ink; registered at the table by collar
-/// notch and centre.
-void carry_board(const Panel& p, const SizeFit& size, Aid& out) {
-    const double half = std::max(size.ink.width() / 2 + 25, 0.36 * p.width);
-    out.area = {-half, p.top_y - 25, half, size.ink.y1 + 45};
+/// Where ink lies on a size of a blank, each place once, whatever the colour.
+std::vector<Rect> inks_on(const Order& order, const FitPlan& plan, const std::string& style, Face face, const std::string& size) {
+    std::vector<Rect> out;
+    for (const DecorationFit& f : plan.decorations) {
+        const Decoration* d = find_decoration(order, f.decoration);
+        const SizeFit* s = d == nullptr || d->run.style != style || location_face(d->location) != face ? nullptr : find_size(f, size);
+        if (s != nullptr && std::none_of(out.begin(), out.end(), [&](const Rect& r) {
+                return norm(Point{r.x0, r.y0} - Point{s->ink.x0, s->ink.y0}) + norm(Point{r.x1, r.y1} - Point{s->ink.x1, s->ink.y1}) < 0.5;
+            }))
+            out.push_back(s->ink);
+    }
+    return out;
+}
+
+/// As wide as goes between the side seams, from the collar to well below the lowest ink; registered at the table by
+/// collar notch and centre.
+void carry_board(const Panel& p, const std::vector<Rect>& inks, Aid& out) {
+    Rect all = inks.front();
+    for (const Rect& r : inks) all = united(all, r);
+    const double half = std::max({-all.x0 + 25, all.x1 + 25, 0.36 * p.width});
+    out.area = {-half, p.top_y - 25, half, all.y1 + 45};
     Drawing& d = out.whole;
     d.marks.emplace_back(PathMark{{round_rect(out.area, 18)}, true, board_paper, cut_line});
     for (const double way : {1.0, -1.0}) {
@@ -32,13 +48,13 @@ void carry_board(const Panel& p, const SizeFit& size, Aid& out) {
         d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
         d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line"), 3.2, palette::brick);
     }
-    d.rect(size.ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
+    for (const Rect& r : inks) d.rect(r, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
     const double foot = out.area.y1;
     d.marks.emplace_back(PathMark{{round_rect({-45, foot - 32, 45, foot - 12}, 10)}, true, palette::white, cut_line});
     calibration_bar(d, {-50, foot - 40}, 100, "100 mm");
     d.text({0, foot - 20}, phrase("page-hand-hole"), 3.2, palette::quiet, Align::centre);
-    d.text({-half + 6, size.ink.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
-    wrapped(d, {-half + 6, size.ink.y1 + 12.5}, phrase("page-slide-it-between-the-layers"), 3.2, 2 * half - 12, palette::ink);
+    d.text({-half + 6, all.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
+    wrapped(d, {-half + 6, all.y1 + 12.5}, phrase("page-slide-it-between-the-layers"), 3.2, 2 * half - 12, palette::ink);
 }
 
 /// The backer with its slots as the sheet has them. The sheet is laid on it corner on corner.
@@ -109,7 +125,7 @@ std::optional<AidKind> aid_kind(const Order& order, const Decoration& dec) {
     return std::nullopt;
 }
 
-std::optional<Aid> aid_for(const Order& order, const Decoration& dec, const DecorationFit& fit, const SizeFit& size) {
+std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decoration& dec, const DecorationFit& fit, const SizeFit& size) {
     const auto kind = aid_kind(order, dec);
     const Ground* ground = find_ground(fit, size.size);
     if (!kind || ground == nullptr) return std::nullopt;
@@ -121,7 +137,15 @@ std::optional<Aid> aid_for(const Order& order, const Decoration& dec, const Deco
     out.title = name + ", " + run_name(order, dec.run) + " " + size.size;
     out.id = std::string(aid_name(*kind)) + " " + dec.id + " " + size.size;
     switch (*kind) {
-    case AidKind::carry_board: carry_board(ground->panel, size, out); break;
+    case AidKind::carry_board: {
+        const Face face = location_face(dec.location);
+        std::vector<Rect> inks = inks_on(order, plan, style.id, face, size.size);
+        if (inks.empty()) inks.push_back(size.ink);
+        out.title = name + ", " + style.name + ", " + face_name(face) + ", " + size.size;
+        out.id = std::string(aid_name(*kind)) + " " + style.id + " " + face_key(face) + " " + size.size;
+        carry_board(ground->panel, inks, out);
+        break;
+    }
     case AidKind::handle_template: {
         auto paper = handle_template(style, size.size, order.name + "   " + run_name(order, dec.run) + " " + size.size);
         if (!paper) return std::nullopt;
@@ -157,7 +181,7 @@ std::vector<Aid> aids_of(const Order& order, const FitPlan& plan) {
         const Decoration* dec = find_decoration(order, f.decoration);
         if (dec == nullptr) continue;
         for (const SizeFit& s : f.sizes) {
-            auto aid = aid_for(order, *dec, f, s);
+            auto aid = aid_for(order, plan, *dec, f, s);
             if (aid && had.insert(aid->id).second) out.push_back(std::move(*aid));
         }
     }

@@ -31,8 +31,10 @@ struct Aid {
 /// Which aid a decoration calls for; nothing where the template is enough.
 std::optional<AidKind> aid_kind(const Order& order, const Decoration& decoration);
 
-/// The aid of one fitted size. Nothing where none is called for, or the blank's measures do not give it.
-std::optional<Aid> aid_for(const Order& order, const Decoration& decoration, const DecorationFit& fit, const SizeFit& size);
+/// The aid of one fitted size. Nothing where none is called for, or the blank's measures do not give it. One carry board
+/// serves all designs of the plan on that face and size of the blank, in every colour.
+std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decoration& decoration, const DecorationFit& fit,
+                           const SizeFit& size);
 
 /// Every aid of the plan once: a jig's plate and a mug's paper serve several designs.
 std::vector<Aid> aids_of(const Order& order, const FitPlan& plan);

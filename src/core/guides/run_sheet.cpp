@@ -105,7 +105,8 @@ std::vector<std::string> press_cautions(const Order& order, const PressPlan& pla
         const Medium* medium = d == nullptr ? nullptr : find_medium(order, d->medium);
         const Press* press = d == nullptr ? nullptr : find_press(order, d->press);
         if (style == nullptr) continue;
-        powder = powder || (medium != nullptr && medium->method == "direct-to-film");
+        const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+        powder = powder || (method != nullptr && method->powder);
         breaks = breaks || style->fabric.find("ceramic") != std::string::npos || style->fabric.find("glass") != std::string::npos;
         oven = oven || (press != nullptr && press->kind == PressKind::oven);
         infant = infant || is_infant_wear(style->family);

@@ -156,11 +156,15 @@ Decoration new_decoration(const Order& order, const RunKey& run, Location locati
     d.sizing.within = usual_within;
     d.sizing.measure = main_measure(style->family);
     const Panel panel = panel_of(*style, d.sizing.base_size, face);
-    if (panel.width < 200) d.sizing.step = Length::from_mm(1);  // a step meant for tees is coarse on a tag or cap
+    const bool inches = order.unit == Unit::inch;
+    if (inches) d.sizing.step = Length::from_inches(1.0 / 8);
+    if (panel.width < 200)  // a step meant for tees is coarse on a tag or cap
+        d.sizing.step = inches ? Length::from_inches(1.0 / 16) : Length::from_mm(1);
     const double step = d.sizing.step.mm();
     d.sizing.base_width = Length::from_mm(std::max(step, std::floor(panel.width * usual_width_share(location) / step) * step));
     d = with_usual_place(d, panel, family_group(style->family), usual_school(location));
     d.placing.growth = 0.5;
+    if (inches) d.placing.offset = Length::from_inches(std::round(d.placing.offset.mm() / 25.4 * 8) / 8);
     return d;
 }
 
@@ -202,6 +206,22 @@ void chart_findings(const Order& order, Findings& out) {
                                        {"published", *figure.published}}));
             }
         for (const DoubtfulFigure& d : doubtful_figures(style)) out.push_back(doubt_finding(style, d));
+        if (style.shrinks) {
+            int left = 0;
+            Subject where;
+            where.style = style.id;
+            std::set<std::string> sizes;
+            for (const RunKey& run : runs_of(order))
+                if (run.style == style.id)
+                    for (const SizeCount& c : counts_of(order, run)) sizes.insert(c.size);
+            for (const std::string& size : sizes)
+                if (const auto row = style.chart.find(size); row != style.chart.end())
+                    for (const Measure m : {main_measure(style.family), length_measure(style.family)})
+                        if (const auto f = row->second.find(m); f != row->second.end() && !holds_when_pressed(style, f->second)) {
+                            if (left++ == 0) where.size = size;
+                        }
+            if (left > 0) out.push_back(finding("measure-pressed", where, {{"blank", style.name}, {"n", left}}));
+        }
         // A design is sized from the smallest garment that it goes on: that one is worth a tape.
         std::set<std::string> said;
         for (const RunKey& run : runs_of(order)) {

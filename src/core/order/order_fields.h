@@ -10,7 +10,7 @@ template <>
 struct FieldsOf<Figure> {
     static constexpr auto list =
         std::tuple{Field{"value", &Figure::value}, Field{"source", &Figure::source}, Field{"published", &Figure::published},
-                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date}};
+                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date}, Field{"preshrunk", &Figure::preshrunk}};
 };
 template <>
 struct FieldsOf<StyleFeature> {
@@ -36,7 +36,9 @@ struct FieldsOf<BlankStyle> {
                                             Field{"sample_size", &BlankStyle::sample_size},
                                             Field{"features", &BlankStyle::features},
                                             Field{"tags", &BlankStyle::tags},
-                                            Field{"archived", &BlankStyle::archived}};
+                                            Field{"archived", &BlankStyle::archived},
+                                            Field{"shrinks", &BlankStyle::shrinks},
+                                            Field{"other_side", &BlankStyle::other_side}};
 };
 template <>
 struct FieldsOf<Exclusion> {
@@ -169,6 +171,7 @@ struct FieldsOf<Method> {
                                             Field{"min_stroke", &Method::min_stroke},
                                             Field{"min_gap", &Method::min_gap},
                                             Field{"min_island", &Method::min_island},
+                                            Field{"powder", &Method::powder},
                                             Field{"keeps_days", &Method::keeps_days},
                                             Field{"ink_cost", &Method::ink_cost},
                                             Field{"minutes", &Method::minutes},

@@ -22,7 +22,9 @@ std::optional<Trial> trial_of(const Order& order, const Decoration& dec, std::ve
     return Trial{method->id, dec.run.style, dec.press, std::move(steps), result, {}, {}};
 }
 
-ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
+namespace {
+
+ChosenRecipe recipe_of_method(const Order& order, const Decoration& dec) {
     ChosenRecipe out;
     const Method* method = method_of(order, dec);
     if (method == nullptr) return out;
@@ -69,6 +71,28 @@ ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
         s.seconds *= rule->longer;
         if (rule->pressure) s.pressure = *rule->pressure;
     }
+    return out;
+}
+
+}  // namespace
+
+ChosenRecipe recipe_for(const Order& order, const Decoration& dec) {
+    ChosenRecipe out = recipe_of_method(order, dec);
+    const BlankStyle* style = find_style(order, dec.run.style);
+    const auto preshrunk = [](const RecipeStep& s) { return s.kind == StepKind::pre_shrink; };
+    if (style == nullptr || !style->shrinks || std::any_of(out.steps.begin(), out.steps.end(), preshrunk)) return out;
+    // what makes it shrink is the heat that it will be pressed with
+    RecipeStep first;
+    first.kind = StepKind::pre_shrink;
+    for (const RecipeStep& s : out.steps)
+        if (applies(s) && s.celsius * s.seconds > first.celsius * first.seconds) {
+            first.celsius = s.celsius;
+            first.seconds = s.seconds;
+        }
+    if (first.celsius <= 0) return out;
+    first.pressure = Pressure::light;
+    first.how = "bare and flat; let it cool";
+    out.steps.insert(out.steps.begin(), first);
     return out;
 }
 
@@ -134,7 +158,7 @@ std::vector<PlannedStep> planned_steps(const std::vector<RecipeStep>& recipe, in
     std::vector<PlannedStep> out;
     for (int part = 0; part < parts; ++part)
         for (const PlannedStep& s : once) {
-            if (part > 0 && (s.step.kind == StepKind::pre_press || s.step.kind == StepKind::marry)) continue;
+            if (part > 0 && (prepares(s.step) || s.step.kind == StepKind::marry)) continue;
             // set together once all lie
             if (part + 1 < parts && (s.step.kind == StepKind::second_press || s.step.kind == StepKind::turn)) continue;
             PlannedStep mine = s;

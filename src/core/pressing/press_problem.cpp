@@ -116,7 +116,7 @@ private:
     }
     /// On a press that stands so; another temperature or pressure is another visit.
     void visit(const RecipeStep& s) {
-        const bool other = open_ && s.celsius > 0 && s.kind != StepKind::pre_press && job_.state.celsius > 0 && pressed_ &&
+        const bool other = open_ && s.celsius > 0 && !prepares(s) && job_.state.celsius > 0 && pressed_ &&
                            (s.celsius != job_.state.celsius || static_cast<int>(s.pressure) != job_.state.pressure);
         if (other) leave();
         if (!open_) {
@@ -130,14 +130,14 @@ private:
             phase({ActKind::load, s}, (been_ ? times_.load_again : times_.load) * load_.pieces, true);
             been_ = true;
         }
-        if (s.celsius > 0 && s.kind != StepKind::pre_press) {  // a pre-press goes with the pressure of what follows it
+        if (s.celsius > 0 && !prepares(s)) {  // a pre-press goes with the pressure of what follows it
             job_.state.celsius = s.celsius;
             job_.state.pressure = static_cast<int>(s.pressure);
             pressed_ = true;
         }
     }
     void press(const PlannedStep& p) {
-        const int times = p.step.kind == StepKind::pre_press || p.step.kind == StepKind::marry ? 1 : places_;
+        const int times = prepares(p.step) || p.step.kind == StepKind::marry ? 1 : places_;
         for (int k = 0; k < times; ++k) {
             if (k > 0) phase({ActKind::turn, p.step, p.layer, p.part}, again_at_platen, true);
             phase({ActKind::press, p.step, p.layer, p.part}, p.step.seconds, false);
@@ -474,6 +474,8 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 v.method = method->id;
                 v.recipe = recipe.steps;
                 v.steps = planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds);
+                if (t > 0)  // once for each garment
+                    std::erase_if(v.steps, [](const PlannedStep& s) { return s.step.kind == StepKind::pre_shrink; });
                 set_apart(v);
                 v.times = hand_times(style->family);
                 v.at_once = pieces_at_once(order, dec, size, ground);

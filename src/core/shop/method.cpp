@@ -8,6 +8,9 @@
 
 namespace orthema {
 
+bool is_foil(const Method& m) { return m.layers.size() > 1 && !m.layers[0].printed && m.layers[0].grow.mm() > 0; }
+bool prints_alone(const Method& m) { return m.handling != Handling::weeded || !m.flat_colours; }
+
 namespace {
 
 bool names(const std::string& fabric, const std::vector<std::string>& words) {

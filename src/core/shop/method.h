@@ -27,6 +27,7 @@ struct Method {
     Length min_stroke = Length::from_mm(0.5);
     Length min_gap = Length::from_mm(0.5);
     Length min_island = Length::from_mm(2);  ///< smaller loose parts are lost when weeded
+    bool powder = false;                     ///< adhesive powder is melted on to the wet ink, and cured
     int keeps_days = 0;                      ///< printed and stored; 0: press at once
     double ink_cost = 0;                     ///< a square decimetre of ink
     double minutes = 1;                      ///< of work a piece, pressing included
@@ -42,6 +43,11 @@ struct Method {
 };
 
 struct Medium;
+
+/// Whether its top layer holds only where the layer under it does: it is cut past that, and comes away beside it.
+bool is_foil(const Method& method);
+/// Whether a design in one layer is printed; flat colours that are weeded are cut from their sheet.
+bool prints_alone(const Method& method);
 
 /// What a choice of method is judged by, for one decoration at its least and largest width.
 struct MethodCase {

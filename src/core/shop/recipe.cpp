@@ -27,6 +27,7 @@ const char* step_name(StepKind kind) {
     case StepKind::second_press: return "second press";
     case StepKind::turn: return "turn";
     case StepKind::hover_cure: return "hover-cure";
+    case StepKind::pre_shrink: return "pre-shrink";
     }
     return "press";
 }
@@ -49,6 +50,7 @@ const char* trial_result_name(TrialResult r) {
 bool heats(const RecipeStep& s) {
     switch (s.kind) {
     case StepKind::pre_press:
+    case StepKind::pre_shrink:
     case StepKind::tack:
     case StepKind::press:
     case StepKind::re_press:
@@ -58,6 +60,7 @@ bool heats(const RecipeStep& s) {
     }
 }
 
+bool prepares(const RecipeStep& s) { return s.kind == StepKind::pre_press || s.kind == StepKind::pre_shrink; }
 bool applies(const RecipeStep& s) { return s.kind == StepKind::tack || s.kind == StepKind::press; }
 
 PeelWindow peel_window(const RecipeStep& p) {

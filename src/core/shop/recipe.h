@@ -23,8 +23,9 @@ enum class StepKind {
     second_press,  ///< sets what is peeled
     turn,          ///< to the other side, inside out, or half round a wrap
     hover_cure,    ///< the platen close above, not touching
+    pre_shrink,    ///< the bare blank as hot and long as it will be pressed: it is measured after
 };
-constexpr int step_kind_count = static_cast<int>(StepKind::hover_cure) + 1;
+constexpr int step_kind_count = static_cast<int>(StepKind::pre_shrink) + 1;
 const char* step_name(StepKind kind);  ///< "pre-press", "second press": what cards and files say
 
 enum class Peel { hot, warm, cool };
@@ -47,6 +48,8 @@ struct RecipeStep {
 
 /// Whether the plate heats the blank in it.
 bool heats(const RecipeStep& step);
+/// Whether it is done to the bare blank, before anything lies on it.
+bool prepares(const RecipeStep& step);
 /// Whether it puts a layer on.
 bool applies(const RecipeStep& step);
 

@@ -177,7 +177,7 @@ bool shape_layers(const MakeInput& in, const ArtFacts& facts, const std::vector<
 /// foil sticks to the cover.
 void say_reach(const MakeInput& in, const std::vector<Layer>& layers, Made& out) {
     constexpr double slack = 0.5;  // mm²: round ends that an offset and its inverse do not bring back
-    const bool foil = !in.method.layers.empty() && !in.method.layers[0].printed && in.method.layers[0].grow.mm() > 0;
+    const bool foil = is_foil(in.method);
     for (std::size_t i = 1; i < layers.size(); ++i) {
         if (layers[i].printed || layers[i].colour) continue;
         const auto short_by = [&](const Region& outer, const Region& inner) {  // the least that mends it, to 0.1 mm
@@ -203,7 +203,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
     const Rect ink{0, 0, in.width, in.width * facts.aspect};
     std::vector<Layer> layers = m.layers;
     if (layers.empty())
-        layers.push_back({"", "", in.method.handling != Handling::weeded || !in.method.flat_colours, {}, in.medium.tint, {}});
+        layers.push_back({"", "", prints_alone(in.method), {}, in.medium.tint, {}});
     const bool stacked = layers.size() > 1;
     if (!shape_layers(in, facts, layers, base, out)) return;
     say_reach(in, layers, out);

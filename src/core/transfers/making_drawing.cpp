@@ -94,6 +94,8 @@ void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, d
     for (std::size_t i = std::min(layers.size(), m.layers.size()); i-- > 0;) {
         if (layers[i].printed)
             to.marks.push_back(mapped(Mark{art_in(m.input.art, ink)}, map));
+        else if (i == 0 && m.layers.size() > 1 && is_foil(m.input.method))  // it comes away where nothing holds it
+            to.region(mapped(intersect(m.layers[0], m.layers[1]), map), layers[i].tint, {});
         else
             to.region(mapped(m.layers[i], map), layers[i].tint, {});
     }

@@ -1,5 +1,6 @@
 #include "app/benches/blanks/blank_pages.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
@@ -82,7 +83,7 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     pieces_ = text_row(QStringLiteral("Pieces, spread"));
     readings_ = note();
     last_back_ = push(QStringLiteral("Last piece back"), QStringLiteral("Takes the last reading of this figure back"));
-    back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back every taped figure of this size"));
+    back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back what was taped of this figure"));
     side_by_side({last_back_, back_});
     connect(last_back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
@@ -97,10 +98,7 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     connect(back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
-        BlankStyle next = *style;
-        for (const Measure m : family_measures(style->family))
-            if (next.chart.at(bench_.size()).at(m).source == Source::measured) next = with_readings(next, bench_.size(), m, {}, "");
-        bench_.keep(QStringLiteral("back to published"), next);
+        bench_.keep(QStringLiteral("back to published"), with_readings(*style, bench_.size(), shown(*style), {}, ""));
     });
 }
 
@@ -171,6 +169,7 @@ void MeasurePage::refresh() {
             ? QString()
             : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
     last_back_->setEnabled(!f.readings.empty());
+    back_->setEnabled(f.source == Source::measured);
 }
 
 FiguresPage::FiguresPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
@@ -418,6 +417,21 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         bench_.keep(QStringLiteral("tolerance"), next);
         return std::nullopt;
     };
+    shrinks_ = tick(QStringLiteral("Shrinks in the heat"),
+                    QStringLiteral("A piece is pressed bare before it is measured, and every piece before it is printed on"));
+    connect(shrinks_, &QCheckBox::clicked, this, [this](bool on) {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.shrinks = on;
+        bench_.keep(QStringLiteral("shrinking"), next);
+    });
+    other_side_ = tick({}, QStringLiteral("For those that are made the other way round"));
+    connect(other_side_, &QCheckBox::clicked, this, [this](bool on) {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.other_side = on;
+        bench_.keep(QStringLiteral("the other side"), next);
+    });
     rule();
     auto* copy = push(QStringLiteral("Duplicate"), QStringLiteral("A style of its own with the same figures and features"));
     archive_ = push(QStringLiteral("Archive"), QStringLiteral("Keeps it, but no longer offers it"));
@@ -490,6 +504,16 @@ void StylePage::refresh() {
     colours_->show_text(colours.join(", "));
     colours_->setCursorPosition(0);
     tolerance_->show_length(style->tolerance, room_.order().unit);
+    shrinks_->setVisible(!is_hard(style->family));
+    shrinks_->setChecked(style->shrinks);
+    const bool hoist = style->family == Family::flag || style->family == Family::pennant;
+    other_side_->setVisible(has_sides(style->family));
+    other_side_->setText(hoist ? QStringLiteral("Hoist on the other side")
+                         : style->family == Family::tag ? QStringLiteral("Hole at the other end")
+                                                        : QStringLiteral("Notch at the other edge"));
+    other_side_->setAccessibleName(other_side_->text());
+    other_side_->setObjectName(QStringLiteral("On the other side"));
+    other_side_->setChecked(style->other_side);
     archive_->setText(style->archived ? QStringLiteral("Offer again") : QStringLiteral("Archive"));
     says_->setText(QStringLiteral("Family: %1").arg(QString::fromLatin1(family_name(style->family))));
 }

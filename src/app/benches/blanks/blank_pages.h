@@ -84,6 +84,7 @@ private:
     Workroom& room_;
     ValueField *name_, *sizes_, *fabric_, *tags_, *colours_;
     LengthField* tolerance_;
+    QCheckBox *shrinks_, *other_side_;
     QPushButton* archive_;
     QLabel* says_;
 };

@@ -78,7 +78,7 @@ private:
     // place
     QLabel *sides_, *bottom_, *below_, *balance_, *exact_, *meet_says_, *no_marks_;
     FigurePanel* meetings_;
-    LengthField *top_, *pit_, *offset_, *apart_;
+    LengthField *top_, *pit_, *across_, *offset_, *apart_;
     Segments *placing_, *centre_;
     NumberField* growth_;
     QComboBox *landmark_, *meet_mark_, *meet_line_;

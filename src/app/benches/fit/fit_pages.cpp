@@ -97,8 +97,10 @@ void FitBench::build_size() {
         if (const auto m = measure_from_key(measure_->itemData(i).toString().toStdString()))
             change(QStringLiteral("measure to grow with"), [m](Decoration& d) { d.sizing.measure = *m; });
     });
-    exponent_ = p->number_row(QStringLiteral("In proportion, %"), QStringLiteral("100: as much as the measure grows; 0: the same on all"),
-                              0, 200, 1);
+    exponent_ = p->number_row(QStringLiteral("And how much"),
+                              QStringLiteral("As much as the measure, not at all, or a share of it in per cent"), 0, 200, 1);
+    exponent_->name_number(0, QStringLiteral("not at all"));
+    exponent_->name_number(100, QStringLiteral("as much"));
     exponent_->entered = [this](double v) {
         change(QStringLiteral("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v / 100; });
     };
@@ -133,6 +135,13 @@ void FitBench::build_place() {
         if (const SizeFit* on = chosen_size(); on != nullptr && on->ink_to_pit) move_by(0, *on->ink_to_pit - l.mm(), pin);
         return std::nullopt;
     };
+    across_ = p->length_row(QStringLiteral("Off its line"),
+                            QStringLiteral("Its middle to your right of the line it is centred on; negative is to your left"));
+    across_->entered = [this](Length l, bool pin) -> std::optional<QString> {
+        const Decoration* d = room_.decoration();
+        if (const SizeFit* on = chosen_size(); on != nullptr && d != nullptr) move_by((l - across_on(*d, on->size)).mm(), 0, pin);
+        return std::nullopt;
+    };
     sides_ = p->text_row(QStringLiteral("To the sides"));
     bottom_ = p->text_row(QStringLiteral("Ink to bottom"));
     below_ = p->text_row(QStringLiteral("Feature below"));
@@ -165,8 +174,11 @@ void FitBench::build_place() {
         change(QStringLiteral("the rule's figure"), [l](Decoration& d) { d.placing.offset = l; });
         return std::nullopt;
     };
-    growth_ = p->number_row(QStringLiteral("Grows, %"), QStringLiteral("The offset with the length: 100 in proportion, 0 the same on all"),
-                            0, 200, 1);
+    growth_ = p->number_row(QStringLiteral("Grows"),
+                            QStringLiteral("The figure over the sizes: with the body's length, not at all, or a share of it in per cent"), 0,
+                            200, 1);
+    growth_->name_number(0, QStringLiteral("not at all"));
+    growth_->name_number(100, QStringLiteral("with the length"));
     growth_->entered = [this](double v) {
         change(QStringLiteral("growth of the offset"), [v](Decoration& d) { d.placing.growth = v / 100; });
     };
@@ -371,6 +383,7 @@ void FitBench::refresh_place(const Decoration& d, const DecorationFit& fit, cons
         pit_->show_length(Length::from_mm(*on.ink_to_pit), unit);
     else
         pit_->show_text(QStringLiteral("none"));
+    across_->show_length(across_on(d, on.size), unit);
     sides_->setText(qt(length_text(Length::from_mm(on.left_margin), unit, false)) + QStringLiteral(" and ") + text(on.right_margin));
     sides_->setToolTip(QStringLiteral("From the ink's edges to the %1, your left and your right, at the ink's middle height")
                            .arg(qt(side_name_at(panel, margin_height(panel, on.ink)))));

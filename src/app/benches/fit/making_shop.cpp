@@ -171,6 +171,8 @@ void MakingPages::build_shop() {
     };
     flag(m, QStringLiteral("Cut from sheets of one colour"), QStringLiteral("No tones and no photographs"), &Method::flat_colours);
     flag(m, QStringLiteral("Gives with a knit"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
+    flag(m, QStringLiteral("Adhesive powder"), QStringLiteral("Melted on to the wet ink, and cured; with the cautions of that work"),
+         &Method::powder);
     number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),
            methods, shop_method_, &Method::lightest, 0, 100, 0);
     length(m, QStringLiteral("Thinnest stroke"), QStringLiteral("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);

@@ -256,7 +256,7 @@ std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const Decor
     case maps: return platen_map_pages(order, room_.plan(), d);
     case chart: return {wall_chart(order, room_.plan(), d.run)};
     case aid: {
-        auto made = aid_for(order, d, fit, on);
+        auto made = aid_for(order, room_.plan(), d, fit, on);
         if (!made) return {};
         columns = made->layout.columns;
         return std::move(made->tiles);

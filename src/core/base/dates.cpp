@@ -1,0 +1,26 @@
+#include "core/base/dates.h"
+
+#include <chrono>
+#include <cstdio>
+
+namespace orthema {
+
+std::optional<long> day_number(const std::string& iso) {
+    int y = 0, m = 0, d = 0;
+    char rest = 0;
+    if (std::sscanf(iso.c_str(), "%4d-%2d-%2d%c", &y, &m, &d, &rest) != 3 || m < 1 || d < 1 || y < 1970 || y > 9999) return std::nullopt;
+    const std::chrono::year_month_day date{std::chrono::year(y), std::chrono::month(static_cast<unsigned>(m)),
+                                           std::chrono::day(static_cast<unsigned>(d))};
+    if (!date.ok()) return std::nullopt;
+    return std::chrono::sys_days(date).time_since_epoch().count();
+}
+
+std::string iso_day(long number) {
+    const std::chrono::year_month_day date{std::chrono::sys_days(std::chrono::days(number))};
+    char text[24];
+    std::snprintf(text, sizeof text, "%04d-%02u-%02u", static_cast<int>(date.year()), static_cast<unsigned>(date.month()),
+                  static_cast<unsigned>(date.day()));
+    return text;
+}
+
+}  // namespace orthema
