@@ -192,6 +192,47 @@ TEST(FitBench, TypedFiguresPinOneSizeWithCtrlOrTheSwitch) {
     EXPECT_TRUE(w.d().pins.empty());
 }
 
+TEST(FitBench, SeveralSizesInHandArePinnedAtOnceAndLetGo) {
+    FitWindow w;
+    const auto spot = [&](const char* size) { return w.wall()->design_at(size); };
+    const auto click = [&](const char* size, Qt::KeyboardModifiers keys = {}) {
+        QTest::mouseClick(w.wall(), Qt::LeftButton, keys, spot(size));
+        w.wait();
+    };
+    click("M");
+    click("XL", Qt::ShiftModifier);
+    EXPECT_EQ(sizes_in_hand(w.room().selection()), (std::set<std::string>{"M", "XL"}));
+    EXPECT_TRUE(w.find<QPushButton>("A change is for/this size")->isChecked());
+    EXPECT_EQ(w.find<QPushButton>("A change is for/this size")->text(), "these 2 sizes");
+    const double l = w.size("L").width, l_top = w.size("L").top_to_ink;
+    w.page("Size");
+    w.type(w.find<QLineEdit>("Ink width"), "140");
+    for (const char* size : {"M", "XL"}) EXPECT_EQ(w.size(size).width, 140) << size;
+    EXPECT_EQ(w.size("L").width, l);
+    w.page("Place");
+    w.type(w.find<QLineEdit>("Top to ink"), "88");
+    for (const char* size : {"M", "XL"}) EXPECT_NEAR(w.size(size).top_to_ink, 88, 1e-9) << size;
+    EXPECT_NEAR(w.size("L").top_to_ink, l_top, 1e-9);
+    // one of them is dragged: both go
+    const QPoint from = spot("M");
+    QTest::mousePress(w.wall(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(w.wall(), from + QPoint(0, 6));
+    QTest::mouseMove(w.wall(), from + QPoint(0, 14));
+    QTest::mouseRelease(w.wall(), Qt::LeftButton, {}, from + QPoint(0, 14));
+    w.wait();
+    EXPECT_GT(w.size("M").top_to_ink, 88.5);
+    EXPECT_NEAR(w.size("XL").top_to_ink, w.size("M").top_to_ink, 1e-6);
+    w.wall()->setFocus();
+    QTest::keyClick(w.wall(), Qt::Key_Delete);
+    w.wait();
+    EXPECT_TRUE(w.d().pins.empty()) << "the pins of both";
+    QTest::keyClick(w.wall(), Qt::Key_PageUp, Qt::ShiftModifier);
+    w.wait();
+    EXPECT_EQ(sizes_in_hand(w.room().selection()).size(), 3U);
+    click("L");
+    EXPECT_EQ(sizes_in_hand(w.room().selection()), (std::set<std::string>{"L"}));
+}
+
 TEST(FitBench, SchoolsAreOneClick) {
     FitWindow w;
     w.choose("L");

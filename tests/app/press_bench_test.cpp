@@ -112,6 +112,38 @@ TEST(PressBench, ALoadIsDraggedAndStaysThere) {
     EXPECT_TRUE(w.order().press_run.pins.empty());
 }
 
+TEST(PressBench, SeveralLoadsInHandArePinnedMovedAndLetGoTogether) {
+    PressWindow w;
+    w.few(5);
+    LanesView* lanes = w.press()->lanes();
+    const auto start = [&](int load) {
+        return w.plan().schedule.places[std::size_t(w.plan().loads[std::size_t(load)].tasks.front())].start;
+    };
+    QTest::mouseClick(lanes, Qt::LeftButton, {}, lanes->place_of(1));
+    QTest::mouseClick(lanes, Qt::LeftButton, Qt::ShiftModifier, lanes->place_of(3));
+    w.wait();
+    EXPECT_EQ(lanes->in_hand(), (std::set<int>{1, 3}));
+    const std::map<std::string, double> were{{w.plan().loads[1].id, start(1)}, {w.plan().loads[3].id, start(3)}};
+    w.click(w.find<QPushButton>("Pin it there"));
+    w.wait();
+    ASSERT_EQ(w.order().press_run.pins.size(), 2U);
+    for (const LoadPin& p : w.order().press_run.pins) EXPECT_EQ(p.start, std::round(were.at(p.load))) << p.load;
+    w.drag(lanes, lanes->place_of(1), lanes->place_of(1) + QPoint(60, 0));
+    w.wait();
+    ASSERT_EQ(w.order().press_run.pins.size(), 2U);
+    std::set<double> by;
+    for (const LoadPin& p : w.order().press_run.pins) by.insert(std::round(p.start - were.at(p.load)));
+    EXPECT_EQ(by.size(), 1U) << "both by as much";
+    EXPECT_GT(*by.begin(), 5);
+    w.click(w.find<QPushButton>("Unpin it"));
+    w.wait();
+    EXPECT_TRUE(w.order().press_run.pins.empty());
+    QTest::keyClick(lanes, Qt::Key_Down, Qt::ShiftModifier);
+    EXPECT_GE(lanes->in_hand().size(), 2U);
+    QTest::keyClick(lanes, Qt::Key_Down);
+    EXPECT_EQ(lanes->in_hand().size(), 1U);
+}
+
 TEST(PressBench, PlanningOnNeverMakesItLonger) {
     PressWindow w;
     const double before = w.plan().schedule.end;

@@ -3,6 +3,8 @@
 #include <cmath>
 
 #include "core/drawing/code2d.h"
+#include "core/base/dates.h"
+#include "core/guides/making_sheet.h"
 #include "core/guides/aids.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/run_guides.h"
@@ -192,6 +194,48 @@ TEST(Template, AsSvgItIsOfTrueSizeAndReadByOthers) {
             if (p[0] < 110 && p[1] > 95 && p[1] < 175 && p[2] > 90 && p[2] < 170 && p[1] > p[0] + 30) left = std::min(left, x);
         }
     EXPECT_NEAR(left / 100.0 * 25.4, size.ink.x0 - guide.layout.area.x0, 0.6);
+}
+
+TEST(MakingSheet, NamesEveryMediumWithItsCautionsAndTheEarliestDay) {
+    Job job = Job::demo();
+    const auto text = [&] {
+        std::string out;
+        for (const GuidePage& p : making_sheet(job.order))
+            for (const Mark& m : p.drawing.marks)
+                if (const auto* t = std::get_if<TextMark>(&m)) out += t->text + "\n";
+        return out;
+    };
+    const std::string all = text();
+    for (const MediumLayout& l : job.order.layouts)
+        if (!l.copies.empty()) EXPECT_NE(all.find(find_medium(job.order, l.medium)->name), std::string::npos) << l.medium;
+    EXPECT_NE(all.find("mask"), std::string::npos);
+    std::string day = test::run("date -u -d '" + job.order.due + " -180 days' +%F").out;
+    day.resize(10);
+    EXPECT_NE(all.find(day), std::string::npos) << day;
+    // one that has no powder says nothing of it; without a due day no day is named
+    const Medium& vinyl = *find_medium(job.order, "vinyl-navy");
+    for (const std::string& line : making_words(job.order, vinyl)) EXPECT_EQ(line.find("powder"), std::string::npos) << line;
+    job.order.due.clear();
+    EXPECT_EQ(text().find("at the earliest"), std::string::npos);
+    for (MediumLayout& l : job.order.layouts) l.copies.clear();
+    EXPECT_TRUE(making_sheet(job.order).empty());
+    for (const long n : {0L, 59L, 18628L, 20616L, 47541L}) EXPECT_EQ(day_number(iso_day(n)), n);
+    EXPECT_FALSE(day_number("2027-02-29"));
+}
+
+TEST(CarryBoard, OneForASizeServesAllDesignsAndColours) {
+    const Job job = Job::demo();
+    std::map<std::tuple<std::string, Face, std::string>, int> wanted;
+    for (const DecorationFit& f : job.plan.decorations) {
+        const Decoration& d = *find_decoration(job.order, f.decoration);
+        if (aid_kind(job.order, d) == AidKind::carry_board)
+            for (const SizeFit& s : f.sizes) ++wanted[{d.run.style, location_face(d.location), s.size}];
+    }
+    int boards = 0;
+    for (const Aid& a : aids_of(job.order, job.plan))
+        if (a.kind == AidKind::carry_board) ++boards;
+    EXPECT_EQ(boards, static_cast<int>(wanted.size()));
+    EXPECT_GT(boards, 0);
 }
 
 TEST(CarryBoard, OnlyForTwoLayersAndRegisteredByTheCollar) {

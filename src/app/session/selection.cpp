@@ -27,6 +27,7 @@ Selection tidied(Selection s, const Order& order, const TransferSet& set) {
         const auto counts = counts_of(order, s.run);
         s.size = counts.empty() ? style->sizes[style->sizes.size() / 2] : counts[counts.size() / 2].size;
     }
+    if (style != nullptr) std::erase_if(s.also, [&](const std::string& size) { return size == s.size || size_index(*style, size) < 0; });
     if (find_art(order, s.art) == nullptr) s.art = order.art.empty() ? "" : order.art.front().id;
     const auto used = [&](const std::string& medium) {
         return std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& t) { return t.medium == medium; });

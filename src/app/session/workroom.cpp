@@ -64,7 +64,11 @@ Workroom::~Workroom() {
 
 void Workroom::select(const Selection& selection) {
     if (selection == selection_) return;
+    const bool same_hand = selection.also == selection_.also;
+    const bool elsewhere =
+        selection.size != selection_.size || selection.decoration != selection_.decoration || selection.run != selection_.run;
     selection_ = selection;
+    if (same_hand && elsewhere) selection_.also.clear();  // it was about the sizes of before
     tell();
 }
 

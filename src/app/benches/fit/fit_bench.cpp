@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/benches/fit/fit_deeds.h"
 #include "app/benches/fit/fit_strip.h"
 #include "app/benches/fit/fit_wall.h"
 #include "app/benches/fit/lots_page.h"
@@ -220,13 +221,17 @@ void FitBench::change(const QString& what, const std::function<void(Decoration&)
     room_.edit(what, with_decoration(room_.order(), d));
 }
 
-void FitBench::move_by(double right, double down, bool pin) {
+void FitBench::move_by(const std::function<Point(const SizeFit&)>& by, bool pin) {
     const Decoration* d = room_.decoration();
     const SizeFit* on = chosen_size();
     if (d == nullptr || on == nullptr) return;
     const Reach reach = pin ? Reach::this_size : wall_->reach();
     room_.edit(QStringLiteral("place the design"),
-               with_decoration(room_.order(), moved(*d, *on, Length::from_mm(right), Length::from_mm(down), reach)));
+               with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
+                                                              [&](const Decoration& was, const SizeFit& size, Reach r) {
+                                                                  const Point p = by(size);
+                                                                  return moved(was, size, Length::from_mm(p.x), Length::from_mm(p.y), r);
+                                                              })));
 }
 
 void FitBench::refresh() {
@@ -279,7 +284,15 @@ void FitBench::refresh() {
         strip_->refresh();
     }
     panel_->setEnabled(d != nullptr && on != nullptr);
-    title_->setText(d != nullptr && on != nullptr ? qt(on->size) + ", " + qt(d->name) : QStringLiteral("Nothing chosen"));
+    QStringList in_hand;
+    if (fit != nullptr)
+        for (const SizeFit& size : fit->sizes)
+            if (sizes_in_hand(s).contains(size.size)) in_hand << qt(size.size);
+    title_->setText(d != nullptr && on != nullptr ? in_hand.join(QStringLiteral(" ")) + ", " + qt(d->name)
+                                                  : QStringLiteral("Nothing chosen"));
+    reach_->name_choice(1, in_hand.size() > 1 ? QStringLiteral("these %1 sizes").arg(in_hand.size()) : QStringLiteral("this size"));
+    reach_->show_choice(in_hand.size() > 1 || wall_->reach() == Reach::this_size ? 1 : 0);
+    reach_->button(0)->setEnabled(in_hand.size() < 2);
     if (d == nullptr || on == nullptr || !shown || making_shown_) return;
     refresh_size(*d, *fit, *on);
     refresh_place(*d, *fit, *on);
@@ -295,7 +308,8 @@ QString FitBench::word() const {
 QString FitBench::help() const {
     return QStringLiteral(
         "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
-        "only that size is pinned. Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "
+        "only that size is pinned; Shift and click (or Shift and Page Down) takes several sizes in hand, and a change pins each of them. "
+        "Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "
         "one; P shows the platen, B the balance. A double click makes one garment large, the wheel zooms; what is dragged snaps to centre, "
         "margins and other designs unless Alt is held. Making shows the pieces that are printed and cut: layers, parts, wraps, backs, "
         "jigs.");

@@ -49,7 +49,8 @@ private:
     void refresh_press(const Decoration& d, const DecorationFit& fit, const SizeFit& on);
     /// Changes the chosen decoration.
     void change(const QString& what, const std::function<void(Decoration&)>& how);
-    void move_by(double right, double down, bool pin);
+    /// Moves the sizes in hand, each by what it is given, mm to the right and down.
+    void move_by(const std::function<Point(const SizeFit&)>& by, bool pin);
     [[nodiscard]] const SizeFit* chosen_size() const;
     [[nodiscard]] const Panel* chosen_panel() const;
     ChipRow *runs_, *decorations_;

@@ -11,8 +11,25 @@ void take_design_off(Workroom& room) {
 }
 
 void take_pin_away(Workroom& room) {
-    if (const Decoration* d = room.decoration())
-        room.edit(QStringLiteral("take the pin away"), with_decoration(room.order(), unpinned(*d, room.selection().size)));
+    const Decoration* d = room.decoration();
+    if (d == nullptr) return;
+    Decoration next = *d;
+    for (const std::string& size : sizes_in_hand(room.selection())) next = unpinned(next, size);
+    room.edit(QStringLiteral("take the pin away"), with_decoration(room.order(), next));
+}
+
+bool pinned_in_hand(const Workroom& room, const Decoration& decoration) {
+    const std::set<std::string> in_hand = sizes_in_hand(room.selection());
+    return std::any_of(in_hand.begin(), in_hand.end(), [&](const std::string& size) { return find_pin(decoration, size) != nullptr; });
+}
+
+Decoration changed_in_hand(const Selection& in_hand, const Decoration& decoration, const DecorationFit& fit, const SizeFit& on, Reach reach,
+                           const std::function<Decoration(const Decoration&, const SizeFit&, Reach)>& how) {
+    if (in_hand.also.empty()) return how(decoration, on, reach);
+    Decoration out = decoration;
+    for (const std::string& size : sizes_in_hand(in_hand))
+        if (const SizeFit* s = find_size(fit, size)) out = how(out, *s, Reach::this_size);
+    return out;
 }
 
 void set_own_figures(Workroom& room, bool on) {

@@ -39,7 +39,11 @@ void FitBench::build_size() {
         if (d == nullptr || on == nullptr) return std::nullopt;
         if (auto why = width_refused(l)) return why;
         const Reach reach = pin ? Reach::this_size : wall_->reach();
-        room_.edit(QStringLiteral("ink width"), with_decoration(room_.order(), widened(*d, *on, l, reach)));
+        room_.edit(QStringLiteral("ink width"),
+                   with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
+                                                                  [&](const Decoration& was, const SizeFit& s, Reach r) {
+                                                                      return widened(was, s, l, r);
+                                                                  })));
         return std::nullopt;
     };
     height_ = p->text_row(QStringLiteral("Ink height"));
@@ -126,20 +130,20 @@ void FitBench::build_place() {
     top_ = p->length_row(QStringLiteral("Top to ink"),
                          QStringLiteral("From the collar seam, or what the blank has at its top, down to the top of ink"));
     top_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = chosen_size()) move_by(0, l.mm() - on->top_to_ink, pin);
+        move_by([l](const SizeFit& s) { return Point{0, l.mm() - s.top_to_ink}; }, pin);
         return std::nullopt;
     };
     pit_ = p->length_row(QStringLiteral("Ink above pit line"),
                          QStringLiteral("Top of ink above the line between the armpits; negative is below"));
     pit_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        if (const SizeFit* on = chosen_size(); on != nullptr && on->ink_to_pit) move_by(0, *on->ink_to_pit - l.mm(), pin);
+        move_by([l](const SizeFit& s) { return Point{0, s.ink_to_pit ? *s.ink_to_pit - l.mm() : 0}; }, pin);
         return std::nullopt;
     };
     across_ = p->length_row(QStringLiteral("Off its line"),
                             QStringLiteral("Its middle to your right of the line it is centred on; negative is to your left"));
     across_->entered = [this](Length l, bool pin) -> std::optional<QString> {
-        const Decoration* d = room_.decoration();
-        if (const SizeFit* on = chosen_size(); on != nullptr && d != nullptr) move_by((l - across_on(*d, on->size)).mm(), 0, pin);
+        if (const Decoration* d = room_.decoration())
+            move_by([l, was = *d](const SizeFit& s) { return Point{(l - across_on(was, s.size)).mm(), 0}; }, pin);
         return std::nullopt;
     };
     sides_ = p->text_row(QStringLiteral("To the sides"));
@@ -175,8 +179,8 @@ void FitBench::build_place() {
         return std::nullopt;
     };
     growth_ = p->number_row(QStringLiteral("Grows"),
-                            QStringLiteral("The figure over the sizes: with the body's length, not at all, or a share of it in per cent"), 0,
-                            200, 1);
+                            QStringLiteral("The figure over the sizes: with the body's length, not at all, or a share of it in per cent"),
+                            0, 200, 1);
     growth_->name_number(0, QStringLiteral("not at all"));
     growth_->name_number(100, QStringLiteral("with the length"));
     growth_->entered = [this](double v) {
@@ -297,7 +301,8 @@ void FitBench::refresh_size(const Decoration& d, const DecorationFit& fit, const
                                   : QStringLiteral("at its ideal"));
     const QString look = std::abs(lack) > 0.5 ? QString() : QStringLiteral("color:#4F6D2F; font-size:12px;");
     if (short_->styleSheet() != look) short_->setStyleSheet(look);
-    unpin_->setVisible(find_pin(d, on.size) != nullptr);
+    unpin_->setVisible(pinned_in_hand(room_, d));
+    unpin_->setText(!room_.selection().also.empty() ? QStringLiteral("Take their pins away") : QStringLiteral("Take the pin away"));
     sizing_->show_choice(int(d.sizing.school));
     base_width_->show_length(d.sizing.base_width, unit);
     base_width_->setToolTip(QStringLiteral("The ideal width on %1; others grow from it. Another base size is chosen on the page Lots.")

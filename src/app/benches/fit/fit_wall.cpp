@@ -157,6 +157,7 @@ Drawing FitWall::draw(double width, double height) {
     }
     WallLook look = look_;
     look.chosen = room_.selection().size;
+    look.also = room_.selection().also;
     look.chosen_lot = chosen_lot();
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
     Drawing d = wall_drawing(room_.order(), room_.plan(), standing(), wall_, look, width, height);
@@ -182,6 +183,21 @@ void FitWall::choose(int lot, const std::string& size) {
             s.style = d->run.style;
         }
     s.size = size;
+    s.also.clear();
+    room_.select(s);
+}
+
+void FitWall::choose_also(const std::string& size) {
+    Selection s = room_.selection();
+    if (s.also.erase(size) == 0) {
+        if (s.size == size && !s.also.empty()) {
+            s.size = *s.also.begin();
+            s.also.erase(s.size);
+        } else if (s.size != size) {
+            s.also.insert(s.size);
+            s.size = size;
+        }
+    }
     room_.select(s);
 }
 
@@ -241,7 +257,13 @@ void FitWall::mousePressEvent(QMouseEvent* event) {
     if (slot >= 0)
         if (const SizeFit* f = size_of(wall_.stands[std::size_t(slot)])) {
             size_then_ = *f;
-            choose(wall_.stands[std::size_t(slot)].lot, f->size);
+            const int lot = wall_.stands[std::size_t(slot)].lot;
+            if (event->modifiers().testFlag(Qt::ShiftModifier) && lot == chosen_lot()) {
+                held_ = {};
+                return choose_also(f->size);
+            }
+            // what is in hand stays there while one of it is dragged
+            if (!(held_.hold == Hold::design && lot == chosen_lot() && room_.selection().also.contains(f->size))) choose(lot, f->size);
         }
     if (slot < 0 && held_.hold != Hold::nothing) choose(held_.lot, room_.selection().size);
     if (held_.hold == Hold::nothing && zoom_ > 1 && !large_) held_.hold = Hold::ground;
@@ -308,7 +330,11 @@ void FitWall::drag_to(Point p, Reach reach, bool loose) {
     const double raw = 2 * std::abs(p.x - middle.x) / k;
     const double width = std::max(step, std::round(raw / step) * step);
     room_.edit(QStringLiteral("size the design"),
-               with_decoration(room_.order(), widened(decoration_then_, size_then_, Length::from_mm(width), reach)), drag_gesture);
+               with_decoration(room_.order(), changed_in_hand(room_.selection(), decoration_then_, fit_then_, size_then_, reach,
+                                                              [&](const Decoration& d, const SizeFit& on, Reach r) {
+                                                                  return widened(d, on, Length::from_mm(width), r);
+                                                              })),
+               drag_gesture);
 }
 
 void FitWall::move_design(Point p, Reach reach, bool loose) {
@@ -332,7 +358,10 @@ void FitWall::move_design(Point p, Reach reach, bool loose) {
         snap_lines_ = std::move(snap.lines);
     }
     room_.edit(QStringLiteral("move the design"),
-               with_decoration(room_.order(), moved(decoration_then_, size_then_, Length::from_mm(right), Length::from_mm(down), reach)),
+               with_decoration(room_.order(), changed_in_hand(room_.selection(), decoration_then_, fit_then_, size_then_, reach,
+                                                              [&](const Decoration& d, const SizeFit& on, Reach r) {
+                                                                  return moved(d, on, Length::from_mm(right), Length::from_mm(down), r);
+                                                              })),
                drag_gesture);
 }
 
@@ -371,8 +400,14 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         int at = 0;
         for (std::size_t i = 0; i < fit->sizes.size(); ++i)
             if (on != nullptr && fit->sizes[i].size == on->size) at = int(i);
+        const std::string& next = fit->sizes[std::size_t(std::clamp(at + turn, 0, int(fit->sizes.size()) - 1))].size;
         Selection s = room_.selection();
-        s.size = fit->sizes[std::size_t(std::clamp(at + turn, 0, int(fit->sizes.size()) - 1))].size;
+        if (event->modifiers().testFlag(Qt::ShiftModifier) && next != s.size)
+            s.also.insert(s.size);
+        else
+            s.also.clear();
+        s.also.erase(next);
+        s.size = next;
         return room_.select(s);
     }
     const auto turn_look = [&](bool WallLook::*which) {
@@ -387,7 +422,9 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
         return;
     case Qt::Key_Return:
     case Qt::Key_Enter: return show_large(!large_);
-    case Qt::Key_Escape: return show_large(false);
+    case Qt::Key_Escape:
+        if (!room_.selection().also.empty()) return choose(chosen_lot(), room_.selection().size);
+        return show_large(false);
     case Qt::Key_Plus:
     case Qt::Key_Equal: return zoom_by(1.25, {width() / 2.0, height() / 2.0});
     case Qt::Key_Minus: return zoom_by(0.8, {width() / 2.0, height() / 2.0});
@@ -405,7 +442,7 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     }
     if (on == nullptr) return Canvas::keyPressEvent(event);
     if (event->key() == Qt::Key_Delete) {
-        return find_pin(*d, on->size) != nullptr ? take_pin_away(room_) : take_design_off(room_);
+        return pinned_in_hand(room_, *d) ? take_pin_away(room_) : take_design_off(room_);
     }
     const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
@@ -413,7 +450,11 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
     const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
     room_.edit(QStringLiteral("nudge"),
-               with_decoration(room_.order(), moved(*d, *on, Length::from_mm(x * step), Length::from_mm(y * step), reach)),
+               with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
+                                                              [&](const Decoration& was, const SizeFit& size, Reach r) {
+                                                                  return moved(was, size, Length::from_mm(x * step),
+                                                                               Length::from_mm(y * step), r);
+                                                              })),
                QStringLiteral("nudge ") + qt(d->id));
 }
 
@@ -429,7 +470,7 @@ void FitWall::contextMenuEvent(QContextMenuEvent* event) {
     const Point p = to_point(QPointF(event->pos()));
     for (const WallSlot& s : wall_.stands)
         if (const SizeFit* f = size_of(s); f != nullptr && s.cell.contains(p)) {
-            choose(s.lot, f->size);
+            if (s.lot != chosen_lot() || !sizes_in_hand(room_.selection()).contains(f->size)) choose(s.lot, f->size);
             break;
         }
     if (room_.decoration() == nullptr || !fill_menu) return;

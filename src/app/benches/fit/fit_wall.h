@@ -74,6 +74,8 @@ private:
     void lay_out(double width, double height);
     /// Makes the lot and size that were pointed at the chosen ones.
     void choose(int lot, const std::string& size);
+    /// Takes a size into the hand beside those that are there, or puts it back.
+    void choose_also(const std::string& size);
     [[nodiscard]] std::vector<WallLot> standing() const;
     [[nodiscard]] int chosen_lot() const;
     Workroom& room_;

@@ -136,8 +136,10 @@ void LotsPage::fill(QMenu& menu) {
     const std::string id = d->id;
     const QString name = qt(d->name), run = qt(run_name(order, d->run));
     const int lots = lots_under(order, *d);
-    if (find_pin(*d, room_.selection().size) != nullptr)
-        menu.addAction(QStringLiteral("Take the pin of %1 away").arg(qt(room_.selection().size)), this, [this] { take_pin_away(room_); });
+    if (pinned_in_hand(room_, *d))
+        menu.addAction(room_.selection().also.empty() ? QStringLiteral("Take the pin of %1 away").arg(qt(room_.selection().size))
+                                                      : QStringLiteral("Take the pins of these sizes away"),
+                       this, [this] { take_pin_away(room_); });
     if (d->departs)
         menu.addAction(QStringLiteral("Back to the rule's figures"), this, [this] { set_own_figures(room_, false); });
     else if (lots > 1)

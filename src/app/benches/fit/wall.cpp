@@ -237,6 +237,7 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
         const DecorationFit& fit = *lots[static_cast<std::size_t>(s.lot)].fit;
         const SizeFit& size = size_at(fit, s.size);
         const bool chosen = size.size == look.chosen && s.lot == look.chosen_lot;
+        const bool in_hand = chosen || (s.lot == look.chosen_lot && look.also.contains(size.size));
         if (look.platen && s.size < static_cast<int>(fit.ground->sizes.size()))
             draw_platen(d, size.platen, fit.ground->sizes[static_cast<std::size_t>(s.size)].raised,
                         bounds(panel_at(fit, s.size).outline).grown(6 / wall.scale), s.map, 0.9);
@@ -252,11 +253,15 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
             draw_hand_measurements(d, g, size, s.map, order.unit, style);
             if (look.balance) draw_balance(d, size, s.map, order.unit, style);
         }
+        if (in_hand && !chosen) {
+            const Point a = s.map({size.ink.x0, size.ink.y0}), b = s.map({size.ink.x1, size.ink.y1});
+            d.rect({a.x, a.y, b.x, b.y}, {}, Stroke{palette::verdigris, 1.6, {}});
+        }
         const bool trouble = std::any_of(fit.findings.begin(), fit.findings.end(),
                                          [&](const Finding& f) { return f.about.size == size.size && f.severity == Severity::stop; });
         const Colour line = trouble ? palette::carmine : palette::ink;
-        d.marks.emplace_back(PathMark{{round_rect(s.pill, 10)}, true, chosen ? line : palette::light, Stroke{line, 1.2, {}}});
-        d.text({s.pill.centre().x, s.pill.centre().y + 4.6}, size.size, 12.5, chosen ? palette::white : line, Align::centre, true);
+        d.marks.emplace_back(PathMark{{round_rect(s.pill, 10)}, true, in_hand ? line : palette::light, Stroke{line, 1.2, {}}});
+        d.text({s.pill.centre().x, s.pill.centre().y + 4.6}, size.size, 12.5, in_hand ? palette::white : line, Align::centre, true);
         std::string count = "× " + std::to_string(size.quantity);
         if (size.pinned) count += " pinned";
         d.text({s.pill.x1 + 6, s.pill.centre().y + 4.6}, count, 12, size.pinned ? palette::brick : palette::quiet);

@@ -40,6 +40,7 @@ void LanesView::show_plan(const PressPlan* plan, double now) {
     plan_ = plan;
     now_ = now;
     if (plan != nullptr && chosen_ >= int(plan->loads.size())) chosen_ = -1;
+    std::erase_if(also_, [&](int load) { return plan == nullptr || load >= int(plan->loads.size()); });
     refresh();
 }
 
@@ -131,7 +132,8 @@ Drawing LanesView::draw(double width, double height) {
         const Slot& s = plan_->schedule.places[i];
         const int load = plan_->tasks[i].load;
         const Load& l = plan_->loads[std::size_t(load)];
-        const double shift = dragging_load_ && load == chosen_ ? drag_ : 0;
+        const bool mine = load == chosen_ || also_.contains(load);
+        const double shift = dragging_load_ && mine ? drag_ : 0;
         if (s.machine >= 0) {
             const std::size_t lane = lane_of[s.machine];
             const Row r = row(lane, rows);
@@ -140,7 +142,6 @@ Drawing LanesView::draw(double width, double height) {
                        Colour{0.773, 0.545, 0.106, 0.35});
             const Rect box{x_of(s.start) + shift, r.y + 2, x_of(s.end) + shift, r.y + r.height - 2};
             if (box.x1 < left || box.x0 > right) continue;
-            const bool mine = load == chosen_;
             const bool narrow = box.width() < 4;
             d.rect(
                 narrow ? Rect{box.x0, box.y0, std::max(box.x1, box.x0 + 0.7), box.y1} : box, tone(l.decoration, l.trial ? 1 : 0.85),
@@ -255,11 +256,25 @@ void LanesView::mousePressEvent(QMouseEvent* event) {
     drag_ = 0;
     const int load = load_at(pressed_);
     panning_ = load < 0;
+    if (panning_) also_.clear();
+    if (load >= 0 && event->modifiers().testFlag(Qt::ShiftModifier) && chosen_ >= 0) {
+        if (load == chosen_ || also_.erase(load) > 0) return refresh();
+        also_.insert(chosen_);
+    } else if (load >= 0 && !also_.contains(load) && load != chosen_) {
+        also_.clear();
+    }
     if (load >= 0) {
+        if (also_.erase(load) > 0) also_.insert(chosen_);
         chosen_ = load;
         if (picked) picked(load);
     }
     refresh();
+}
+
+std::set<int> LanesView::in_hand() const {
+    std::set<int> out = also_;
+    if (chosen_ >= 0) out.insert(chosen_);
+    return out;
 }
 
 void LanesView::mouseMoveEvent(QMouseEvent* event) {
@@ -275,11 +290,14 @@ void LanesView::mouseMoveEvent(QMouseEvent* event) {
 
 void LanesView::mouseReleaseEvent(QMouseEvent* /*event*/) {
     if (dragging_load_ && plan_ != nullptr && chosen_ >= 0 && moved) {
-        const auto task = std::size_t(plan_->loads[std::size_t(chosen_)].tasks.front());
-        const double start = std::max(0.0, plan_->schedule.places[task].start + drag_ / scale());
+        std::map<int, double> starts;
+        for (const int load : in_hand()) {
+            const auto task = std::size_t(plan_->loads[std::size_t(load)].tasks.front());
+            starts[load] = std::round(std::max(0.0, plan_->schedule.places[task].start + drag_ / scale()));
+        }
         dragging_load_ = false;
         drag_ = 0;
-        moved(chosen_, std::round(start));
+        moved(starts);
     }
     dragging_load_ = false;
     panning_ = false;
@@ -306,7 +324,12 @@ void LanesView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Up:
     case Qt::Key_Down:
         if (plan_ == nullptr || plan_->loads.empty()) return;
+        if (!event->modifiers().testFlag(Qt::ShiftModifier))
+            also_.clear();
+        else if (chosen_ >= 0)
+            also_.insert(chosen_);
         chosen_ = std::clamp(chosen_ + (event->key() == Qt::Key_Down ? 1 : -1), 0, int(plan_->loads.size()) - 1);
+        also_.erase(chosen_);
         if (picked) picked(chosen_);
         return refresh();
     default: Canvas::keyPressEvent(event);

@@ -2,6 +2,8 @@
 #pragma once
 
 #include <functional>
+#include <map>
+#include <set>
 
 #include "app/widgets/canvas.h"
 #include "app/session/workroom.h"
@@ -16,8 +18,10 @@ public:
     void show_plan(const PressPlan* plan, double now);
     void choose(int load);
     [[nodiscard]] int chosen() const { return chosen_; }
-    /// A load was dragged along its lane to begin at this second.
-    std::function<void(int load, double start)> moved;
+    /// The chosen load, and those that Shift and a click, or Shift and an arrow, took in hand with it.
+    [[nodiscard]] std::set<int> in_hand() const;
+    /// Loads were dragged along their lanes to begin at these seconds.
+    std::function<void(const std::map<int, double>& starts)> moved;
     std::function<void(int load)> picked;
     /// Where a load's first visit is drawn, for tests.
     [[nodiscard]] QPoint place_of(int load) const;
@@ -47,6 +51,7 @@ private:
     double now_ = -1, from_ = 0, span_ = 1;
     double shown_end_ = 0;
     int chosen_ = -1;
+    std::set<int> also_;
     QPointF pressed_;
     double pressed_from_ = 0, drag_ = 0;
     bool dragging_load_ = false, panning_ = false;

@@ -94,13 +94,16 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
         if (const Decoration* d = find_decoration(room_.order(), l.decoration)) select_subject(room_, subject_of("press", *d, l.size));
         refresh();
     };
-    lanes_->moved = [this](int load, double start) {
-        if (desk_->running() || load >= int(room_.press_plan().loads.size())) return;
+    lanes_->moved = [this](const std::map<int, double>& starts) {
+        if (desk_->running()) return;
         Order next = room_.order();
-        const std::string id = room_.press_plan().loads[std::size_t(load)].id;
-        std::erase_if(next.press_run.pins, [&](const LoadPin& p) { return p.load == id; });
-        next.press_run.pins.push_back({id, {}, start});
-        room_.edit(QStringLiteral("move a load"), std::move(next));
+        for (const auto& [load, start] : starts) {
+            if (load >= int(room_.press_plan().loads.size())) continue;
+            const std::string id = room_.press_plan().loads[std::size_t(load)].id;
+            std::erase_if(next.press_run.pins, [&](const LoadPin& p) { return p.load == id; });
+            next.press_run.pins.push_back({id, {}, start});
+        }
+        room_.edit(starts.size() > 1 ? QStringLiteral("move loads") : QStringLiteral("move a load"), std::move(next));
     };
 
     held_ = new HeldRuns(room, *desk_);
@@ -314,7 +317,7 @@ void PressBench::refresh() {
     plan_page_->setVisible(page_ == 0);
     recipe_page_->setVisible(page_ == 1);
     heat_page_->setVisible(page_ == 2);
-    if (page_ == 0) plan_page_->show_plan(plan, lanes_->chosen());
+    if (page_ == 0) plan_page_->show_plan(plan, lanes_->chosen(), lanes_->in_hand());
     if (page_ == 1) recipe_page_->show_decoration(room_.decoration());
     if (page_ == 2) heat_page_->show_garment(room_.decoration(), room_.selection().size);
 }

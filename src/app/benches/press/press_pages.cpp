@@ -88,25 +88,28 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     connect(press_, &QComboBox::activated, this, [this](int) {
         const std::string to = press_->currentData().toString().toStdString();
         change(QStringLiteral("press of a load"), [&](PressRun& r) {
-            const auto it = std::find_if(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == load_id_; });
-            if (it == r.pins.end())
-                r.pins.push_back({load_id_, to, -1});
-            else
-                it->press = to;
+            for (const auto& [id, start] : in_hand_) {
+                const auto it = std::find_if(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == id; });
+                if (it == r.pins.end())
+                    r.pins.push_back({id, to, -1});
+                else
+                    it->press = to;
+            }
         });
     });
-    pin_ = push(QStringLiteral("Pin it there"), QStringLiteral("It begins at this time whatever else changes"));
+    pin_ = push(QStringLiteral("Pin it there"),
+                QStringLiteral("It begins at this time whatever else changes; Shift and a click takes several loads in hand"));
     loose_ = push(QStringLiteral("Unpin it"), QStringLiteral("It goes where the plan has it"));
     side_by_side({pin_, loose_});
     connect(pin_, &QPushButton::clicked, this, [this] {
         change(QStringLiteral("pin a load"), [&](PressRun& r) {
-            std::erase_if(r.pins, [&](const LoadPin& p) { return p.load == load_id_; });
-            r.pins.push_back({load_id_, {}, std::round(load_start_)});
+            std::erase_if(r.pins, [&](const LoadPin& p) { return in_hand_.contains(p.load); });
+            for (const auto& [id, start] : in_hand_) r.pins.push_back({id, {}, std::round(start)});
         });
     });
     connect(loose_, &QPushButton::clicked, this, [this] {
         change(QStringLiteral("let a load go"),
-               [&](PressRun& r) { std::erase_if(r.pins, [&](const LoadPin& p) { return p.load == load_id_; }); });
+               [&](PressRun& r) { std::erase_if(r.pins, [&](const LoadPin& p) { return in_hand_.contains(p.load); }); });
     });
     fill();
 }
@@ -129,7 +132,7 @@ void PlanPage::change(const QString& what, const std::function<void(PressRun&)>&
     room_.edit(what, std::move(next));
 }
 
-void PlanPage::show_plan(const PressPlan& plan, int load) {
+void PlanPage::show_plan(const PressPlan& plan, int load, const std::set<int>& in_hand) {
     const PressRun& r = room_.order().press_run;
     const bool any = !plan.shop.tasks.empty();
     const auto end = [&](double s) { return any ? qt(time_of_day(r, s)) + ", " + qt(duration_words(s)) : QStringLiteral("–"); };
@@ -157,15 +160,23 @@ void PlanPage::show_plan(const PressPlan& plan, int load) {
     const Load& l = plan.loads[std::size_t(load)];
     const auto task = std::size_t(l.tasks.front());
     const Slot& s = plan.schedule.places[task];
-    load_id_ = l.id;
-    load_start_ = s.start;
-    load_->setText(qt(load_words(room_.order(), l)));
-    const bool pinned = std::any_of(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == l.id; });
+    in_hand_ = {{l.id, s.start}};
+    std::set<int> machines(plan.shop.tasks[task].machines.begin(), plan.shop.tasks[task].machines.end());
+    for (const int other : in_hand) {
+        if (other < 0 || other >= int(plan.loads.size()) || plan.loads[std::size_t(other)].tasks.empty()) continue;
+        const Load& o = plan.loads[std::size_t(other)];
+        in_hand_[o.id] = plan.schedule.places[std::size_t(o.tasks.front())].start;
+        const std::vector<int>& can = plan.shop.tasks[std::size_t(o.tasks.front())].machines;
+        std::erase_if(machines, [&](int m) { return std::find(can.begin(), can.end(), m) == can.end(); });
+    }
+    load_->setText(qt(load_words(room_.order(), l)) +
+                   (in_hand_.size() > 1 ? QStringLiteral(", and %1 more in hand").arg(in_hand_.size() - 1) : QString()));
+    const bool pinned = std::any_of(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return in_hand_.contains(p.load); });
     load_about_->setText(QStringLiteral("%1 to %2%3")
                              .arg(qt(time_of_day(r, s.start)), qt(time_of_day(r, plan.schedule.places[std::size_t(l.tasks.back())].end)),
                                   pinned ? QStringLiteral(", pinned") : QString()));
     std::vector<std::pair<std::string, QString>> items;
-    for (const int m : plan.shop.tasks[task].machines)
+    for (const int m : machines)  // those that take all of them
         items.emplace_back(plan.presses[std::size_t(m)], qt(plan.shop.machines[std::size_t(m)].name));
     set_items(press_, items, s.machine >= 0 ? plan.presses[std::size_t(s.machine)] : "");
     loose_->setEnabled(pinned);

@@ -13,7 +13,7 @@ class PlanPage : public FigurePanel {
     Q_OBJECT
 public:
     explicit PlanPage(Workroom& room);
-    void show_plan(const PressPlan& plan, int load);
+    void show_plan(const PressPlan& plan, int load, const std::set<int>& in_hand);
     /// What can be done with the chosen load.
     void offer(QMenu& menu);
 
@@ -26,8 +26,7 @@ private:
     QLabel *ends_, *bound_, *alone_, *load_, *load_about_;
     QComboBox* press_;
     QPushButton *pin_, *loose_;
-    std::string load_id_;
-    double load_start_ = 0;
+    std::map<std::string, double> in_hand_;  ///< loads by id, and when each begins
 };
 
 class RecipePage : public FigurePanel {
