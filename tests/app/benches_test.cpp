@@ -203,9 +203,9 @@ TEST(GuidesBench, WhatIsShownPrintsAtItsTrueSize) {
 
 TEST(GuidesBench, CorrectionWindowsAndCodesAreTyped) {
     SmallWindow w(6);
-    w.type(w.find<QLineEdit>("100 mm print as"), "99.2");
+    w.type(w.find<QLineEdit>("100 mm prints as"), "99.2");
     EXPECT_DOUBLE_EQ(w.order().guide_setup.measured.mm(), 99.2);
-    w.type(w.find<QLineEdit>("100 mm print as"), "9.2");
+    w.type(w.find<QLineEdit>("100 mm prints as"), "9.2");
     EXPECT_DOUBLE_EQ(w.order().guide_setup.measured.mm(), 99.2) << "no printer is that far off";
     w.click(w.find<QCheckBox>("Larger paper too"), QPoint(8, 8));
     EXPECT_TRUE(w.order().guide_setup.large_paper);

@@ -251,9 +251,9 @@ TEST(FitBench, SchoolsAreOneClick) {
     w.key(w.wall(), Qt::Key_2);
     EXPECT_EQ(w.size("L").ink, by_panel) << "the panel and the key put it in one place";
     w.page("Size");
-    w.type(w.find<QLineEdit>("None short by over, %"), "80");
+    w.type(w.find<QLineEdit>("Short by at most, %"), "80");
     EXPECT_EQ(w.fit().bands.size(), 1u);
-    w.type(w.find<QLineEdit>("None short by over, %"), "8");
+    w.type(w.find<QLineEdit>("Short by at most, %"), "8");
     for (const SizeFit& s : w.fit().sizes) EXPECT_GE(s.width, std::min(0.92 * s.ideal, rounded_down(std::min(s.ideal, s.limit), 5)) - 1e-6);
     w.type(w.find<QLineEdit>("Number of bands"), "1");
     EXPECT_EQ(w.fit().bands.size(), 1u);

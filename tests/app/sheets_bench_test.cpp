@@ -410,11 +410,11 @@ TEST(SheetsBench, AFailedPrintLeavesTheRestToBeSettled) {
     w.click(w.find<QPushButton>("Cut this sheet"));
     w.wait();
     EXPECT_TRUE(w.find<QLabel>("Device says")->text().contains("no line crosses ink"));
-    w.click(w.find<QCheckBox>("Its software mirrors"));
+    w.click(w.find<QCheckBox>("The printer mirrors by itself"));
     w.click(w.find<QPushButton>("Print this sheet"));
     w.wait();
     EXPECT_TRUE(w.find<QLabel>("Device says")->text().contains("mirrored already"));
-    w.click(w.find<QCheckBox>("Its software mirrors"));
+    w.click(w.find<QCheckBox>("The printer mirrors by itself"));
     w.click(w.find<QCheckBox>("Rehearse a failure"));
     w.type(w.find<QLineEdit>("It stops after"), QString::number(w.plan().length * 0.6));
     w.click(w.find<QPushButton>("Print this sheet"));

@@ -18,7 +18,7 @@ int times_mirrored(const Medium& medium, const Method& method) {
 
 std::string reading_direction(const Medium& medium) {
     switch (medium.mirror) {
-    case MirrorBy::program: return "mirrored here, reads from behind";
+    case MirrorBy::program: return "mirrored here: it reads right on the blank";
     case MirrorBy::printer_software: return "not mirrored: the printer's software mirrors";
     case MirrorBy::nobody: return "reads as printed, not mirrored";
     }

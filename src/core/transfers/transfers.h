@@ -70,7 +70,7 @@ bool program_mirrors(const Medium& medium);
 /// read through its carrier. Even: it reads right.
 int times_mirrored(const Medium& medium, const Method& method);
 
-/// What a sheet says of its reading direction: "mirrored here, reads from behind" and the like.
+/// What a sheet says of its reading direction: "mirrored here: it reads right on the blank" and the like.
 std::string reading_direction(const Medium& medium);
 
 /// From reading frame to the frame that is printed: mirrored where the medium asks for it, the contour's box at (0, 0).

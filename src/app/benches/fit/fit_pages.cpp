@@ -70,7 +70,7 @@ void FitBench::build_size() {
     p->add(sizing_);
     bands_says_ = p->note();
     within_ =
-        p->number_row(QStringLiteral("None short by over, %"),
+        p->number_row(QStringLiteral("Short by at most, %"),
                       QStringLiteral("As few bands as keep every size within this of its ideal width; less gives more bands"), 1, 90, 1);
     within_->entered = [this](double v) {
         change(QStringLiteral("how far a size may be short"), [v](Decoration& d) {

@@ -170,7 +170,7 @@ void MakingPages::build_shop() {
         });
     };
     flag(m, QStringLiteral("Cut from sheets of one colour"), QStringLiteral("No tones and no photographs"), &Method::flat_colours);
-    flag(m, QStringLiteral("Gives with a knit"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
+    flag(m, QStringLiteral("Stretches with the cloth"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
     flag(m, QStringLiteral("Adhesive powder"), QStringLiteral("Melted on to the wet ink, and cured; with the cautions of that work"),
          &Method::powder);
     number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),

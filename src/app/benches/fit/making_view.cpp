@@ -91,7 +91,7 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
         const std::string words = !t.printed ? (t.mirrored ? "cut mirrored" : "cut as it reads")
                                   : software ? "as it reads: the printer mirrors"
                                   : reads    ? "as it reads"
-                                             : "mirrored, reads from behind";
+                                             : "mirrored: it reads right on the blank";
         d.text({cell.x0 + 32, y}, shortened(words, w - 38, 11), 11, palette::brick);
     }
 }

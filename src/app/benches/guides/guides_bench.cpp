@@ -83,7 +83,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         room_.edit(QStringLiteral("paper"), std::move(next));
     };
     panel_->add(paper_);
-    measured_ = panel_->length_row(QStringLiteral("100 mm print as"),
+    measured_ = panel_->length_row(QStringLiteral("100 mm prints as"),
                                    QStringLiteral("Measure the 100 mm mark of a printed template: what it measures is "
                                                   "corrected from then on"));
     measured_->entered = [this](Length l, bool) -> std::optional<QString> {

@@ -59,7 +59,7 @@ std::vector<int> LanesView::used_machines() const {
 }
 
 LanesView::Row LanesView::row(std::size_t index, std::size_t count) const {
-    const double each = std::min(74.0, (height() - top - 26) / double(std::max<std::size_t>(1, count)));
+    const double each = std::min(118.0, (height() - top - 26) / double(std::max<std::size_t>(1, count)));
     return {top + each * double(index), each - 8};
 }
 

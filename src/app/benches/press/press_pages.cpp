@@ -108,7 +108,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
         });
     });
     connect(loose_, &QPushButton::clicked, this, [this] {
-        change(QStringLiteral("let a load go"),
+        change(QStringLiteral("unpin a load"),
                [&](PressRun& r) { std::erase_if(r.pins, [&](const LoadPin& p) { return in_hand_.contains(p.load); }); });
     });
     fill();

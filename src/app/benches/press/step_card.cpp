@@ -42,7 +42,7 @@ const ActInfo* info_of(const PressPlan& plan, const Act& act) {
 std::string card_words(const PressPlan& plan, const Act& act) {
     const ActInfo* info = info_of(plan, act);
     switch (act.kind) {
-    case ActKind::change: return "Change the press";
+    case ActKind::change: return "Make the press ready";
     case ActKind::load: return "Load";
     case ActKind::place: return "Place the transfer";
     case ActKind::press: {

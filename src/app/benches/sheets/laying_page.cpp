@@ -47,7 +47,7 @@ void change_medium(Workroom& room, const QString& what, const std::function<void
 
 LayingPage::LayingPage(Workroom& room) : room_(room) {
     bare();
-    head(QStringLiteral("Parted by, or pressed whole"));
+    head(QStringLiteral("How it is cut, or left whole"));
     cutting_ = new Segments(QStringLiteral("Parted"), {QStringLiteral("contours"), QStringLiteral("trimmer"), QStringLiteral("on sheet")});
     cutting_->button(0)->setToolTip(QStringLiteral("By scissors or a cutter: true shapes, small pieces in the bays of large ones"));
     cutting_->button(1)->setToolTip(QStringLiteral("Every cut goes from edge to edge; the cut list can be replayed and printed"));

@@ -12,9 +12,9 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
     head(QStringLiteral("Simulated film printer"));
     sheets_ = choice_row(QStringLiteral("Sheet"), QStringLiteral("A sheet, or a run of the roll"));
     connect(sheets_, &QComboBox::activated, this, [this](int) { refresh(); });
-    dpi_ = choice_row(QStringLiteral("Pixels, inch"), QStringLiteral("Finer takes longer"));
+    dpi_ = choice_row(QStringLiteral("Pixels an inch"), QStringLiteral("Finer takes longer"));
     set_items(dpi_, {{"300", QStringLiteral("300")}, {"600", QStringLiteral("600")}, {"720", QStringLiteral("720")}}, "300");
-    mirrors_ = tick(QStringLiteral("Its software mirrors"),
+    mirrors_ = tick(QStringLiteral("The printer mirrors by itself"),
                     QStringLiteral("Then the program must not: a sheet that is mirrored twice is refused"));
     fails_ = tick(QStringLiteral("Rehearse a failure"),
                   QStringLiteral("It stops midway, as on a blocked nozzle: whole pieces count as printed, the rest is settled again"));

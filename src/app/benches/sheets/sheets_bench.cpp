@@ -25,7 +25,7 @@ class PieceList : public Canvas {
 public:
     explicit PieceList(Workroom& room) : Canvas(room.art()), room_(room) {
         setFocusPolicy(Qt::NoFocus);
-        setAccessibleName(QStringLiteral("Pieces, placed of asked"));
+        setAccessibleName(QStringLiteral("Pieces laid out, of those needed"));
     }
     void fit() { setFixedHeight(std::max(1, int(rows().size())) * row_height); }
 
@@ -150,7 +150,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     pages_->chosen = [this](int i) { show_page(i); };
     panel_->add(pages_);
     sheet_page_ = panel_->part();
-    sheet_page_->head(QStringLiteral("Pieces, placed of asked"));
+    sheet_page_->head(QStringLiteral("Pieces laid out, of those needed"));
     pieces_ = new PieceList(room);
     auto* scroll = new QScrollArea;
     scroll->setWidget(pieces_);
