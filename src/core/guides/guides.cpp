@@ -192,7 +192,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Affine map{scale, 0, 0, scale, room.centre().x - scale * box.centre().x, room.y0 - scale * box.y0};
     draw_panel(d, g, map, run_colour(order, dec.run), 0.25);
     draw_landmarks(d, g, map, 0.25);
-    draw_design(d, dec.art, size.ink, map);
+    draw_pressed_design(d, g, dec, size.ink, map);
     DimensionStyle style;
     style.hair = 0.3;
     style.text_size = 4;
@@ -295,10 +295,14 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
         lines.push_back({phrase(*s.ink_to_pit >= 0 ? "card-above-pit" : "card-below-pit"), text(std::abs(*s.ink_to_pit)), level});
     if (is_sided(location)) lines.push_back({phrase("card-fold-to-ink"), text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
     const std::string& side = side_name_at(p, margin_height(p, s.ink));
-    lines.push_back({phrase("card-ink-to-left", {{"side", side}}), text(s.left_margin), sideways});
-    lines.push_back({phrase("card-ink-to-right", {{"side", side}}), text(s.right_margin), sideways});
-    lines.push_back({phrase("card-ink-to", {{"what", p.bottom_name}}), text(s.ink_to_bottom), level});
-    if (!s.below.empty()) lines.push_back({phrase("card-ink-to", {{"what", s.below}}), text(s.ink_to_below), level});
+    const auto to_edge = [&](const char* inside, const char* past, const char* what, const std::string& edge, double mm,
+                             const std::string& tolerance) {
+        lines.push_back({phrase(mm >= 0 ? inside : past, {{what, edge}}), text(std::abs(mm)), tolerance});
+    };
+    to_edge("card-ink-to-left", "card-ink-past-left", "side", side, s.left_margin, sideways);
+    to_edge("card-ink-to-right", "card-ink-past-right", "side", side, s.right_margin, sideways);
+    to_edge("card-ink-to", "card-ink-past", "what", p.bottom_name, s.ink_to_bottom, level);
+    if (!s.below.empty()) to_edge("card-ink-to", "card-ink-past", "what", s.below, s.ink_to_below, level);
     lines.push_back({phrase("card-width"), text(s.width), ""});
     lines.push_back({phrase("card-height"), text(s.height), ""});
     return lines;

@@ -50,6 +50,12 @@ void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const 
     to.marks.emplace_back(std::move(art));
 }
 
+void draw_pressed_design(Drawing& to, const Panel& garment, const Decoration& dec, const Rect& ink, const Affine& map) {
+    if (dec.making.cover) to.clip(mapped(garment.outline, map));
+    draw_design(to, dec.art, ink, map);
+    if (dec.making.cover) to.unclip();
+}
+
 void draw_landmarks(Drawing& to, const Panel& g, const Affine& map, double hair) {
     if (g.pit_y) {
         const double half = g.width / 2;

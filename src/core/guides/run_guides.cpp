@@ -1,6 +1,7 @@
 #include "core/guides/run_guides.h"
 
 #include <algorithm>
+#include <tuple>
 #include <cmath>
 
 #include "core/drawing/code2d.h"
@@ -147,51 +148,62 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
     GuidePage page;
     Drawing& d = page.drawing;
     const PaperSize paper = paper_size(order.paper);
-    d.width = paper.height;  // across
-    d.height = paper.width;
     page.title = phrase("page-wall-chart", {{"run", run_name(order, run)}});
-    page_head(d, order, run_name(order, run), phrase("page-pieces", {{"n", garments_in(order, run)}}));
     const std::vector<SizeCount> counts = counts_of(order, run);
     std::vector<const DecorationFit*> fits;
     for (const Decoration& dec : order.decorations)
         if (dec.run == run)
             if (const DecorationFit* f = find_fit(plan, dec.id); f != nullptr && f->ground != nullptr) fits.push_back(f);
-    if (counts.empty() || fits.empty()) return page;
-    // a row of garments for each design, all at one scale
-    const double label = 38, top = 32;
-    const double each = (d.width - 2 * side - label) / static_cast<double>(counts.size());
-    const double row = (d.height - top - 14) / static_cast<double>(fits.size());
-    const double words = 17;
-    double scale = 1e9;
-    for (const DecorationFit* f : fits)
-        for (const Ground& g : f->ground->sizes) {
-            const Rect box = drawn_box(g.panel);
-            scale = std::min({scale, (each - 4) / box.width(), (row - words - 6) / box.height()});
+    // garments on one floor line for each design, or on several, all at one scale: as large as the paper allows
+    const double label = 38, top = 32, words = 17;
+    std::size_t in_line = std::max<std::size_t>(1, counts.size()), lines = 1;
+    double each = 0, row = 0, scale = 0;
+    d.width = paper.height;  // across, unless upright shows them larger
+    d.height = paper.width;
+    for (const bool upright : {false, true})
+        for (std::size_t n = 1; n <= std::min<std::size_t>(4, counts.size()); ++n) {
+            const double w = upright ? paper.width : paper.height, h = upright ? paper.height : paper.width;
+            const std::size_t most = (counts.size() + n - 1) / n;
+            const double wide = (w - 2 * side - label) / static_cast<double>(most);
+            const double high = (h - top - 14) / static_cast<double>(n * std::max<std::size_t>(1, fits.size()));
+            double k = 1e9;
+            for (const DecorationFit* f : fits)
+                for (const Ground& g : f->ground->sizes) {
+                    const Rect box = drawn_box(g.panel);
+                    k = std::min({k, (wide - 4) / box.width(), (high - words - 6) / box.height()});
+                }
+            if (fits.empty() || wide < 22 || k < scale * 1.05) continue;
+            std::tie(d.width, d.height, in_line, lines, each, row, scale) = std::tuple(w, h, most, n, wide, high, k);
         }
+    page_head(d, order, run_name(order, run), phrase("page-pieces", {{"n", garments_in(order, run)}}));
+    if (counts.empty() || fits.empty() || scale <= 0) return page;
     const auto text = [&](double mm) { return length_text(Length::from_mm(mm), order.unit); };
     for (std::size_t k = 0; k < fits.size(); ++k) {
         const Decoration& dec = *find_decoration(order, fits[k]->decoration);
-        const double y = top + static_cast<double>(k) * row;
+        const double y = top + static_cast<double>(k * lines) * row;
         wrapped(d, {side, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
         d.text({side, y + 20}, location_name(dec.location, family_of(order, dec.run)), 3.2, palette::quiet);
-        const double floor = y + row - words;
-        d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
+        for (std::size_t l = 0; l < lines; ++l) {
+            const double floor = y + static_cast<double>(l + 1) * row - words;
+            d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
+            d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick);
+            d.text({side, floor + 12.2}, "ink", 3, palette::verdigris);
+        }
         for (std::size_t i = 0; i < counts.size(); ++i) {
             const SizeFit* s = find_size(*fits[k], counts[i].size);
             const Ground* g = find_ground(*fits[k], counts[i].size);
-            const double middle = side + label + (static_cast<double>(i) + 0.5) * each;
+            const double floor = y + static_cast<double>(i / in_line + 1) * row - words;
+            const double middle = side + label + (static_cast<double>(i % in_line) + 0.5) * each;
             d.text({middle, floor + 4}, counts[i].size + "  ×" + std::to_string(counts[i].quantity), 3.4, palette::ink, Align::centre,
                    true);
             if (s == nullptr || g == nullptr) continue;
             const Rect box = drawn_box(g->panel);
             const Affine map{scale, 0, 0, scale, middle - scale * box.centre().x, floor - scale * box.y1};
             draw_panel(d, g->panel, map, run_colour(order, run), 0.2);
-            draw_design(d, dec.art, s->ink, map);
+            draw_pressed_design(d, g->panel, dec, s->ink, map);
             d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick, Align::centre);
             d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris, Align::centre);
         }
-        d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick);
-        d.text({side, floor + 12.2}, "ink", 3, palette::verdigris);
     }
     d.text({side, d.height - 6},
            phrase("page-chart-foot", {{"scale", Number{1 / scale, 1}}, {"top", fits.front()->ground->sizes.front().panel.top_name}}), 3,
