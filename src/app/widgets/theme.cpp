@@ -32,6 +32,8 @@ QPushButton[main="true"] { background: #2F7F79; border-color: #2F7F79; color: #F
 QPushButton[main="true"]:hover { background: #276C67; }
 QPushButton[main="true"]:focus { border-color: #22303C; }
 QPushButton[main="true"]:disabled { background: #A9C2BE; border-color: #A9C2BE; color: #FFFFFF; }
+QFileDialog QToolButton { padding: 2px; }
+QFileDialog QToolButton:focus { padding: 1px; }
 QToolButton::menu-indicator { image: none; }
 QPushButton::menu-indicator { image: url(:/icons/chevron.png); width: 10px; height: 6px; right: 8px; subcontrol-position: right center; }
 QPushButton[segment="true"] { border-radius: 4px; padding: 3px 4px; background: #F4F1EA; font-size: 12px; }
