@@ -8,6 +8,7 @@
 #include <memory>
 #include <mutex>
 #include <optional>
+#include <set>
 #include <thread>
 #include <utility>
 
@@ -286,22 +287,26 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     };
     const std::vector<Aid> aids = choice.guides ? aids_of(order, plan) : std::vector<Aid>{};
     if (!guide_set.guides.empty()) {
-        std::vector<const Drawing*> cards, tiles;
-        for (const Guide* g : in_guide_order(order, guide_set, press, choice.guide_order)) {
-            cards.push_back(&g->card.drawing);
-            for (const GuidePage& p : g->tiles) tiles.push_back(&p.drawing);
-        }
-        pdf(stem + "_guide-cards.pdf", std::move(cards), order.name + ", placement guides");
-        pdf(stem + "_templates.pdf", std::move(tiles), order.name + ", templates at 1:1");
         std::vector<GuidePage> maps, masters, charts;
+        std::set<std::pair<std::string, std::string>> served;  // by a master
         for (const DecorationFit& f : plan.decorations) {
             const Decoration* dec = find_decoration(order, f.decoration);
             const auto known = dec == nullptr ? facts.end() : facts.find(dec->art);
             if (known == facts.end()) continue;
             append(maps, platen_map_pages(order, plan, *dec));
-            for (MasterTemplate& m : master_templates(order, plan, *dec, known->second.outline))
-                if (m.collar.size() > 1) append(masters, std::move(m.tiles));
+            for (MasterTemplate& m : masters_that_serve(master_templates(order, plan, *dec, known->second.outline), guide_set, dec->id)) {
+                for (const std::string& size : m.sizes) served.emplace(dec->id, size);
+                append(masters, std::move(m.tiles));
+            }
         }
+        std::vector<const Drawing*> cards, tiles;
+        for (const Guide* g : in_guide_order(order, guide_set, press, choice.guide_order)) {
+            cards.push_back(&g->card.drawing);
+            if (served.contains({g->decoration, g->size})) continue;
+            for (const GuidePage& p : g->tiles) tiles.push_back(&p.drawing);
+        }
+        pdf(stem + "_guide-cards.pdf", std::move(cards), order.name + ", placement guides");
+        if (!tiles.empty()) pdf(stem + "_templates.pdf", std::move(tiles), order.name + ", templates at 1:1");
         for (const RunKey& run : runs_of(order))
             if (std::any_of(order.decorations.begin(), order.decorations.end(),
                             [&](const Decoration& d) { return d.run == run && find_fit(plan, d.id) != nullptr; }))

@@ -51,16 +51,16 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
         EXPECT_GT(std::filesystem::file_size(f), 50u) << f;
         names.insert(std::filesystem::path(f).filename());
     }
-    EXPECT_EQ(names, (std::set<std::string>{"small-order_film-roll-330_sheet-1.pdf", "small-order_film-roll-330_sheet-1.png",
-                                            "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
-                                            "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf",
-                                            "small-order_templates.pdf", "small-order_fit.csv", "small-order_pieces.csv",
-                                            "small-order_making-transfers.pdf", "small-order_master-templates.pdf", "small-order_pick-list.csv", "small-order_platen-maps.pdf",
-                                            "small-order_press-plan.csv", "small-order_run-sheet.pdf", "small-order_wall-charts.pdf",
-                                            "small-order_lines.csv"}));
+    EXPECT_EQ(names,
+              (std::set<std::string>{"small-order_film-roll-330_sheet-1.pdf", "small-order_film-roll-330_sheet-1.png",
+                                     "small-order_film-roll-330_sheet-1_cut.svg", "small-order_film-roll-330_sheet-1_cut.dxf",
+                                     "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf", "small-order_fit.csv",
+                                     "small-order_pieces.csv", "small-order_making-transfers.pdf", "small-order_master-templates.pdf",
+                                     "small-order_pick-list.csv", "small-order_platen-maps.pdf", "small-order_press-plan.csv",
+                                     "small-order_run-sheet.pdf", "small-order_wall-charts.pdf", "small-order_lines.csv"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
-    for (const char* pdf : {"small-order_guide-cards.pdf", "small-order_templates.pdf"}) {
+    for (const char* pdf : {"small-order_guide-cards.pdf", "small-order_master-templates.pdf"}) {
         const auto check = test::run("qpdf --check '" + (folder / "out/") + pdf + "'");
         EXPECT_EQ(check.code, 0) << check.out;
     }
@@ -75,11 +75,13 @@ TEST(Export, TheTemplatesMarksMeasureTrueOnTheRenderedPage) {
     const auto package = open_order(saved(folder));
     const LoadedArtById art = load_all_art(package->order, package->art, nullptr);
     const ArtFactsById facts = facts_of(art);
-    const FitPlan plan = fit(package->order, facts);
-    ASSERT_TRUE(export_order(folder / "out", package->order, Shop{}, art, {false, false, false, true, false, 300}));
+    Order order = package->order;
+    order.decorations[0].sizing.school = SizingSchool::graded;  // no two sizes share a width, and so no master template
+    const FitPlan plan = fit(order, facts);
+    ASSERT_TRUE(export_order(folder / "out", order, Shop{}, art, {false, false, false, true, false, 300}));
     // the first size's template begins the file; its 100 mm mark is the longest level dark run of about that length
     const double dpi = 100;
-    const Guide guide = guides(package->order, plan, facts).guides[0];
+    const Guide guide = guides(order, plan, facts).guides[0];
     bool found = false;
     for (int page = 1; page <= guide.layout.pages() && !found; ++page) {
         const test::Canvas c = test::render_pdf(folder / "out/small-order_templates.pdf", page, dpi);
@@ -128,10 +130,10 @@ TEST(Export, ASecondExportWritesWhatWouldComeOutOtherwiseAndNothingElse) {
         EXPECT_TRUE(report) << report.sentence();
         return *report;
     };
-    EXPECT_EQ(into("out").files.size(), 17u);
+    EXPECT_EQ(into("out").files.size(), 16u);
     const auto again = into("out");
     EXPECT_TRUE(again.files.empty());
-    EXPECT_EQ(again.unchanged.size(), 17u);
+    EXPECT_EQ(again.unchanged.size(), 16u);
     // what somebody changed or took away comes back
     const std::string plan = folder / "out/small-order_press-plan.csv", cards = folder / "out/small-order_guide-cards.pdf";
     test::spill(plan, test::slurp(plan) + "mine\n");
@@ -277,7 +279,7 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     const Folder folder;
     const std::string path = saved(folder, false);
     const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
-    EXPECT_EQ(j["files"].size(), 17u);
+    EXPECT_EQ(j["files"].size(), 16u);
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 

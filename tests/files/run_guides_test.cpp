@@ -115,6 +115,27 @@ TEST(Card, FiguresOnPaperAgreeWithThePlanToATenth) {
     }
 }
 
+TEST(MasterTemplate, StandsForItsSizesWhereItTakesFewerSheets) {
+    const Job job = Job::demo();
+    const GuideSet set = guides(job.order, job.plan, job.facts);
+    int taken = 0, left = 0;
+    for (const DecorationFit& f : job.plan.decorations) {
+        const Decoration& d = *find_decoration(job.order, f.decoration);
+        const auto all = master_templates(job.order, job.plan, d, job.facts.at(d.art).outline);
+        const auto serve = masters_that_serve(all, set, d.id);
+        for (const MasterTemplate& m : all) {
+            std::size_t alone = 0;
+            for (const Guide& g : set.guides)
+                if (g.decoration == d.id && std::count(m.sizes.begin(), m.sizes.end(), g.size) > 0) alone += g.tiles.size();
+            const bool there = std::any_of(serve.begin(), serve.end(), [&](const MasterTemplate& s) { return s.sizes == m.sizes; });
+            EXPECT_EQ(there, m.sizes.size() > 1 && m.tiles.size() < alone) << d.id;
+            ++(there ? taken : left);
+        }
+    }
+    EXPECT_GT(taken, 5);
+    EXPECT_GT(left, 5);
+}
+
 TEST(MasterTemplate, EverySizeHasItsOwnCollarLineAtItsOwnHeight) {
     const Job job = Job::demo();
     const Decoration& kite = *find_decoration(job.order, "crew-kite");

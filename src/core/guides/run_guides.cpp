@@ -144,6 +144,16 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
     return out;
 }
 
+std::vector<MasterTemplate> masters_that_serve(std::vector<MasterTemplate> masters, const GuideSet& guides, const std::string& decoration) {
+    std::erase_if(masters, [&](const MasterTemplate& m) {
+        std::size_t alone = 0;
+        for (const Guide& g : guides.guides)
+            if (g.decoration == decoration && std::find(m.sizes.begin(), m.sizes.end(), g.size) != m.sizes.end()) alone += g.tiles.size();
+        return m.collar.size() < 2 || m.tiles.size() >= alone;
+    });
+    return masters;
+}
+
 GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run) {
     GuidePage page;
     Drawing& d = page.drawing;

@@ -19,6 +19,8 @@ struct MasterTemplate {
 };
 /// One for each band of the decoration.
 std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& plan, const Decoration& decoration, const Region& outline);
+/// Those of them that serve several sizes with fewer sheets than the templates of these sizes take: printed in their place.
+std::vector<MasterTemplate> masters_that_serve(std::vector<MasterTemplate> masters, const GuideSet& guides, const std::string& decoration);
 
 /// One page for a run: every size with its designs at one scale, and the figures beneath.
 GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run);
