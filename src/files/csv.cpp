@@ -103,10 +103,13 @@ Column heading_of(const std::string& name) {
     const std::string n = lower(trimmed(name));
     const auto has = [&](const char* w) { return n.find(w) != std::string::npos; };
     if (has("size")) return Column::size;
-    if (has("qty") || has("quantity") || has("count") || n == "pcs" || n == "pieces" || n == "number") return Column::quantity;
+    if (has("qty") || has("quantity") || has("count") || has("how many") || n == "pcs" || n == "pieces" || n == "number")
+        return Column::quantity;
     if (has("colour") || has("color")) return Column::colour;
-    if (has("style") || has("product") || has("item") || has("garment") || has("blank") || has("title") || has("sku")) return Column::blank;
-    if (n == "order" || n == "ref" || n == "reference" || has("order n") || has("order id") || has("order #") || n == "no." || n == "#")
+    if (has("style") || has("product") || has("item") || has("garment") || has("blank") || has("title") || has("sku") || n == "what")
+        return Column::blank;
+    if (n == "order" || n == "ref" || n == "reference" || has("order n") || has("order id") || has("order #") || n == "no." || n == "no" ||
+        n == "nr" || n == "nr." || n == "#")
         return Column::reference;
     if (has("note") || has("name") || has("customer") || has("order") || has("comment") || has("who") || n == "for") return Column::note;
     return Column::none;

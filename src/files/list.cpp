@@ -168,6 +168,25 @@ std::vector<Column> guess_columns(const Table& table, const std::vector<BlankSty
         used.insert({Column::size, Column::quantity});
     }
     claim(Column::size, [](const std::string& s) { return normalise_size(s).has_value(); });
+    // a column that counts its own rows counts no garments, where another may
+    const auto counts_rows = [&](std::size_t column) {
+        std::optional<int> last;
+        std::size_t seen = 0;
+        for (std::size_t r = 0; r < sample; ++r) {
+            if (column >= table.rows[r].size() || trimmed(table.rows[r][column]).empty()) continue;
+            const auto n = whole_number(table.rows[r][column]);
+            if (!n || (last && *n != *last + 1)) return false;
+            last = n;
+            ++seen;
+        }
+        return seen > 2;
+    };
+    std::vector<std::size_t> set_aside;
+    for (std::size_t i = 0; i < out.size(); ++i)
+        if (out[i] == Column::none && counts_rows(i)) set_aside.push_back(i);
+    for (const std::size_t i : set_aside) out[i] = Column::reference;
+    claim(Column::quantity, [](const std::string& s) { return whole_number(s).has_value(); });
+    for (const std::size_t i : set_aside) out[i] = Column::none;
     claim(Column::quantity, [](const std::string& s) { return whole_number(s).has_value(); });
     claim(Column::blank, [&](const std::string& s) { return match_style(s, nullptr, styles) != nullptr; });
     claim(Column::colour, [&](const std::string& s) {
@@ -223,7 +242,7 @@ struct Reading {
     const std::vector<Column>& columns;
     const std::vector<BlankStyle>& styles;
     const ShopWords& words;
-    const std::map<int, int>& quantities;
+    const RowMends& mends;
     LineImport out;
     std::string blank_above, colour_above;
     int since_total = 0;
@@ -247,18 +266,25 @@ struct Reading {
         const std::string blank_text = blank_of(r);
         const auto learned = words.blanks.find(said_as(blank_text));
         const BlankStyle* style = nullptr;
-        if (learned != words.blanks.end())
+        const auto chosen = mends.blanks.find(number_of(r));
+        if (chosen != mends.blanks.end() || learned != words.blanks.end()) {
             for (const BlankStyle& s : styles)
-                if (s.id == learned->second) style = &s;
+                if (s.id == (chosen != mends.blanks.end() ? chosen->second : learned->second)) style = &s;
+        }
         auto size = normalise_size(size_text);
+        if (const auto typed = mends.sizes.find(number_of(r)); typed != mends.sizes.end()) size = SizeName{typed->second, AgeGroup::any};
         if (const auto known = words.sizes.find(said_as(size_text)); known != words.sizes.end())
             size = SizeName{known->second, AgeGroup::any};
         const BlankStyle* own = size ? nullptr : style != nullptr ? style : match_style(blank_text, nullptr, styles);
-        if (own != nullptr)  // a size that only this blank has: "325 ml", "small square"
+        if (own != nullptr) {  // a size that only this blank has: "325 ml", "small square"
             if (const std::string* s = own_size(*own, size_text)) {
                 size = SizeName{*s, AgeGroup::any};
                 style = own;
+            } else if (size_text.empty() && own->sizes.size() == 1) {
+                size = SizeName{own->sizes.front(), AgeGroup::any};
+                style = own;
             }
+        }
         if (!size)
             return refuse(r, BadRow::Lacks::size,
                           size_text.empty() ? "the size is empty" : "“" + size_text + "” is not a size that is known", size_text,
@@ -275,7 +301,7 @@ struct Reading {
         if (size_index(*style, size->code) < 0)
             return refuse(r, BadRow::Lacks::size, style->name + " has no size " + size->code, size_text, style->id);
         std::optional<int> quantity = counted ? whole_number(quantity_text) : std::optional<int>(1);
-        if (const auto typed = quantities.find(number_of(r)); typed != quantities.end()) quantity = typed->second;
+        if (const auto typed = mends.quantities.find(number_of(r)); typed != mends.quantities.end()) quantity = typed->second;
         if (!quantity || *quantity <= 0 || *quantity > most_pieces)
             return refuse(r, BadRow::Lacks::quantity,
                           quantity_text.empty() ? "the quantity is empty" : "“" + quantity_text + "” is not a quantity", quantity_text,
@@ -361,8 +387,8 @@ std::vector<KeptOut> kept_out(const LineImport& list) {
 }
 
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
-                        const ShopWords& words, const std::map<int, int>& quantities) {
-    Reading in{table, columns, styles, words, quantities, {}, {}, {}, 0};
+                        const ShopWords& words, const RowMends& mends) {
+    Reading in{table, columns, styles, words, mends, {}, {}, {}, 0};
     for (std::size_t r = 0; r < table.rows.size(); ++r) in.take(r);
     return std::move(in.out);
 }

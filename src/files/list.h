@@ -61,11 +61,18 @@ struct LineImport {
     int filled = 0;  ///< rows that take their blank from above, as a merged cell leaves them
 };
 
+/// What was chosen or typed for single rows, by number, in place of what they say.
+struct RowMends {
+    std::map<int, int> quantities;
+    std::map<int, std::string> sizes, blanks;  ///< size codes; style ids
+    bool operator==(const RowMends&) const = default;
+};
+
 /// Reads order lines. Blanks are matched by id, name or words ("Youth Tee - Navy" finds the youth tee), sizes are
 /// normalised, unknown colours are kept as they are written. A row that cannot be read whole is listed with its
-/// reason and kept out. `quantities`: typed for rows, by number, in place of what they say.
+/// reason and kept out. No size is meant where the blank comes in one only.
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
-                        const ShopWords& words = {}, const std::map<int, int>& quantities = {});
+                        const ShopWords& words = {}, const RowMends& mends = {});
 
 /// What the order remembers of the rows that did not come in: the first of them.
 std::vector<KeptOut> kept_out(const LineImport& list);

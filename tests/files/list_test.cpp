@@ -13,8 +13,8 @@ namespace TESTED {
 
 const std::vector<BlankStyle>& blanks() { return starting_library().styles; }
 
-LineImport taken(const Table& t, const ShopWords& words = {}, const std::map<int, int>& quantities = {}) {
-    return import_lines(t, guess_columns(t, blanks()), blanks(), words, quantities);
+LineImport taken(const Table& t, const ShopWords& words = {}, const RowMends& mends = {}) {
+    return import_lines(t, guess_columns(t, blanks()), blanks(), words, mends);
 }
 LineImport taken(const std::string& text) { return taken(read_list(text).value().front().table); }
 
@@ -55,6 +55,30 @@ TEST(List, TitlesBlankLinesGapsAndTotalsAreWhatTheyAre) {
     EXPECT_EQ(in.bad[0].row, 10) << "blank lines count as rows of the file";
 }
 
+TEST(List, OneSizeNeedsNoNameAndAnEmptySizeIsChosenForItsRow) {
+    const Table t =
+        parse_table("no;what;colour;size;how many\n1;Square coaster;white;;8\n2;Mug;white;;9\n3;Camp flag;white;small;6\n4;;;;2\n").value();
+    EXPECT_EQ(guess_columns(t, blanks()),
+              (std::vector<Column>{Column::reference, Column::blank, Column::colour, Column::size, Column::quantity}));
+    LineImport in = taken(t);
+    ASSERT_EQ(in.lines.size(), 2U);
+    EXPECT_EQ(in.lines[0].style, "square-coaster");
+    EXPECT_EQ(in.lines[0].quantity, 8);
+    ASSERT_EQ(in.bad.size(), 2U);
+    EXPECT_EQ(in.bad[0].lacks, BadRow::Lacks::size);
+    ASSERT_EQ(in.bad[0].style, "mug");
+    RowMends mends;
+    mends.sizes[in.bad[0].row] = "325 ml";
+    in = taken(t, {}, mends);
+    ASSERT_EQ(in.lines.size(), 3U);
+    EXPECT_EQ(in.lines[1].size, "325 ml");
+    EXPECT_EQ(in.garments, 23);
+    // without headings that tell, a column of row numbers is no quantity
+    const Table plain = parse_table("a,b,c,d\n1,Adult tee,M,4\n2,Adult tee,L,2\n3,Adult tee,S,9\n").value();
+    EXPECT_EQ(guess_columns(plain, blanks())[3], Column::quantity);
+    EXPECT_EQ(guess_columns(plain, blanks())[0], Column::none);
+}
+
 TEST(List, EveryRowKeptOutIsCounted) {
     std::string text = "Garment,Colour,Size,Qty\n";
     for (int i = 0; i < 1400; ++i) text += "Adult tee,ash,Jumbo,1\n";
@@ -84,12 +108,12 @@ TEST(List, AWordingIsLearnedOnceAndAQuantityIsTypedForItsRow) {
     EXPECT_EQ(in.bad[2].lacks, BadRow::Lacks::quantity);
     ShopWords words;
     words.blanks[said_as(in.bad[0].wording)] = "long-sleeve-tee";
-    in = taken(t, words, {{4, 7}});
+    in = taken(t, words, {{{4, 7}}, {}, {}});
     ASSERT_EQ(in.bad.size(), 1U);
     EXPECT_EQ(in.bad[0].lacks, BadRow::Lacks::size);
     ASSERT_EQ(in.bad[0].style, "long-sleeve-tee") << "so that its sizes can be offered";
     words.sizes[said_as(in.bad[0].wording)] = "XL";
-    in = taken(t, words, {{4, 7}});
+    in = taken(t, words, {{{4, 7}}, {}, {}});
     EXPECT_TRUE(in.bad.empty());
     EXPECT_EQ(in.garments, 12);
     EXPECT_EQ(in.lines[1].size, "XL");

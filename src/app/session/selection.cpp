@@ -9,7 +9,10 @@ Selection tidied(Selection s, const Order& order, const TransferSet& set) {
     if (const Decoration* d = find_decoration(order, s.decoration); d != nullptr && d->run != s.run) {
         if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = d->run;
     }
-    if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = runs.empty() ? RunKey{} : runs.front();
+    if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) {
+        s.run = runs.empty() ? RunKey{} : runs.front();
+        if (!runs.empty()) s.style = s.run.style;
+    }
     const Decoration* d = find_decoration(order, s.decoration);
     if (d == nullptr || d->run != s.run) {
         s.decoration.clear();

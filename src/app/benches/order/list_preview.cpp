@@ -149,22 +149,22 @@ void ListPreview::read() {
     const int round = ++round_;
     take_->setEnabled(false);
     const QPointer<ListPreview> self(this);
-    room_.jobs().background([self, round, columns, table = table(), styles = room_.order().styles, words = words_,
-                             quantities = quantities_]() -> std::function<void()> {
-        const auto import = std::make_shared<LineImport>(import_lines(table, columns, styles, words, quantities));
-        return [self, round, import] {
-            if (!self || self->round_ != round) return;
-            self->import_ = std::move(*import);
-            // a list with numbers that the order knows is its newer state
-            const auto& lines = self->room_.order().lines.all();
-            const bool known = std::any_of(self->import_.lines.begin(), self->import_.lines.end(), [&](const OrderLine& in) {
-                return !in.ref.empty() && std::any_of(lines.begin(), lines.end(), [&](const OrderLine& l) { return l.ref == in.ref; });
-            });
-            if (known && round == 1) self->how_->show_choice(2);
-            self->show_result();
-            self->show_bad();
-        };
-    });
+    room_.jobs().background(
+        [self, round, columns, table = table(), styles = room_.order().styles, words = words_, mends = mends_]() -> std::function<void()> {
+            const auto import = std::make_shared<LineImport>(import_lines(table, columns, styles, words, mends));
+            return [self, round, import] {
+                if (!self || self->round_ != round) return;
+                self->import_ = std::move(*import);
+                // a list with numbers that the order knows is its newer state
+                const auto& lines = self->room_.order().lines.all();
+                const bool known = std::any_of(self->import_.lines.begin(), self->import_.lines.end(), [&](const OrderLine& in) {
+                    return !in.ref.empty() && std::any_of(lines.begin(), lines.end(), [&](const OrderLine& l) { return l.ref == in.ref; });
+                });
+                if (known && round == 1) self->how_->show_choice(2);
+                self->show_result();
+                self->show_bad();
+            };
+        });
 }
 
 void ListPreview::show_result() {
@@ -224,12 +224,12 @@ QWidget* ListPreview::mending(const BadRow& b) {
         auto* field = new NumberField(QStringLiteral("Quantity of row %1").arg(b.row), 1, 100000, 0);
         field->setPlaceholderText(QStringLiteral("how many"));
         field->entered = [this, later, row = b.row](double q) {
-            quantities_[row] = int(q);
+            mends_.quantities[row] = int(q);
             later();
         };
         return field;
     }
-    if (b.wording.empty() || b.lacks == BadRow::Lacks::nothing) return nullptr;
+    if (b.lacks == BadRow::Lacks::nothing) return nullptr;
     const bool blank = b.lacks == BadRow::Lacks::blank;
     auto* box = new OpeningBox;
     box->setAccessibleName(QStringLiteral("What row %1 means").arg(b.row));
@@ -243,10 +243,13 @@ QWidget* ListPreview::mending(const BadRow& b) {
         delete box;
         return nullptr;
     }
-    connect(box, &QComboBox::activated, this, [this, box, later, blank, wording = said_as(b.wording)](int i) {
+    connect(box, &QComboBox::activated, this, [this, box, later, blank, row = b.row, wording = said_as(b.wording)](int i) {
         if (i == 0) return;
         const std::string means = box->itemData(i).toString().toStdString();
-        for (ShopWords* w : {&words_, &learned_}) (blank ? w->blanks : w->sizes)[wording] = means;
+        if (wording.empty())  // nothing that could be learned: for this row alone
+            (blank ? mends_.blanks : mends_.sizes)[row] = means;
+        else
+            for (ShopWords* w : {&words_, &learned_}) (blank ? w->blanks : w->sizes)[wording] = means;
         later();
     });
     return box;

@@ -42,7 +42,7 @@ private:
     std::vector<QComboBox*> choices_;
     LineImport import_;
     ShopWords words_, learned_;
-    std::map<int, int> quantities_;
+    RowMends mends_;
     QTableWidget* grid_;
     Segments* how_;
     QLabel *says_, *changes_, *out_;
