@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/order/edit.h"
+#include "core/base/utf8.h"
 #include "core/base/units.h"
 #include "core/sheets/lay_out.h"
 #include "files/list.h"
@@ -79,7 +80,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     if (!tables) return complain(tables.sentence());
     const Table* table = &tables->front().table;  // of a spreadsheet its first sheet
     Order order;
-    order.name = std::filesystem::path(csv).stem().string();
+    order.name = whole_utf8(std::filesystem::path(csv).stem().string());
     adopt_library(order, starting_library());
     const auto columns = guess_columns(*table, order.styles);
     const LineImport lines = import_lines(*table, columns, order.styles);
@@ -98,7 +99,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
         std::cout
             << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}, {"totals", totals},
                     {"filled", lines.filled}}
-                   .dump(1)
+                   .dump(1, ' ', false, json::error_handler_t::replace)
             << "\n";
     } else {
         std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
@@ -115,7 +116,7 @@ int do_trace(const std::string& picture, const std::string& width_text, bool as_
     if (width->mm() <= 0 || width->mm() > 20000) return complain("The width must lie between 0 and 20 m.");
     auto text = read_file(picture);
     if (!text) return complain(text.sentence());
-    const std::string name = std::filesystem::path(picture).filename().string();
+    const std::string name = whole_utf8(std::filesystem::path(picture).filename().string());
     const auto art = load_art(std::make_shared<const std::string>(std::move(*text)), name);
     if (!art) return complain(art.sentence());
     const ArtFacts& f = (*art)->facts;
@@ -147,7 +148,7 @@ int do_trace(const std::string& picture, const std::string& width_text, bool as_
         out["flat_background"] = f.flat_background;
     }
     if (as_json) {
-        std::cout << out.dump(1) << "\n";
+        std::cout << out.dump(1, ' ', false, json::error_handler_t::replace) << "\n";
     } else {
         if (!f.empty())
             std::cout << name << ": ink " << mm_text(width->mm(), 1) << " × " << mm_text(width->mm() * f.aspect, 1) << " mm, "
@@ -189,7 +190,9 @@ int do_fit(const std::string& path, bool as_json) {
                         {"sizes", sizes}});
     }
     if (as_json) {
-        std::cout << json{{"decorations", list}, {"findings", findings_json(run->work.findings)}}.dump(1) << "\n";
+        std::cout << json{{"decorations", list}, {"findings", findings_json(run->work.findings)}}.dump(1, ' ', false,
+                                                                                                       json::error_handler_t::replace)
+                  << "\n";
     } else {
         std::cout << fit_csv(order, run->work.plan());
         print_findings(run->work.findings);
@@ -214,7 +217,7 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
                           {"rounds", solution->rounds},
                           {"curve", curve},
                           {"faults", faults}}
-                         .dump(1)
+                         .dump(1, ' ', false, json::error_handler_t::replace)
                   << "\n";
     else
         std::cout << "length " << mm_text(solution->length, 2) << " mm, density " << mm_text(solution->density, 4) << ", "
@@ -266,7 +269,7 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
                           {"unchanged", report->unchanged},
                           {"from_before", report->from_before},
                           {"findings", findings_json(findings)}}
-                         .dump(1)
+                         .dump(1, ' ', false, json::error_handler_t::replace)
                   << "\n";
     } else {
         for (const std::string& f : report->files) std::cout << f << "\n";
@@ -282,7 +285,7 @@ int do_check(const std::string& path, bool as_json) {
     if (!run) return complain(run.sentence());
     const Findings& findings = run->work.findings;
     if (as_json)
-        std::cout << json{{"findings", findings_json(findings)}}.dump(1) << "\n";
+        std::cout << json{{"findings", findings_json(findings)}}.dump(1, ' ', false, json::error_handler_t::replace) << "\n";
     else
         print_findings(findings);
     return has_stop(findings) ? 1 : 0;

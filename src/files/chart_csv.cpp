@@ -4,6 +4,7 @@
 #include <cstdio>
 
 #include "core/base/units.h"
+#include "core/base/utf8.h"
 
 namespace orthema {
 
@@ -200,7 +201,7 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
         if (cells[r][0].empty()) continue;
         const std::string code = size_code(cells[r][0], like);
         if (code.empty())
-            out.said.push_back("“" + cells[r][0].substr(0, 40) + "” is not a size that is known: its row was left out.");
+            out.said.push_back("“" + first_bytes(cells[r][0], 40) + "” is not a size that is known: its row was left out.");
         else if (std::find(sizes.begin(), sizes.end(), code) != sizes.end())
             out.said.push_back("Size " + code + " stands twice: the first row counts.");
         else {
@@ -215,7 +216,7 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
         if (cells[0][c].empty()) continue;
         const auto h = heading(cells[0][c], like.family);
         if (!h) {
-            out.said.push_back("“" + cells[0][c].substr(0, 40) + "” is not a measure of this family: its figures were left out.");
+            out.said.push_back("“" + first_bytes(cells[0][c], 40) + "” is not a measure of this family: its figures were left out.");
             continue;
         }
         // the unit of the column
@@ -249,7 +250,7 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
             if (cell.empty()) continue;
             const auto v = bare(cell);
             if (!v || *v < 0 || *v * unit.value_or(1) > 3000) {
-                out.said.push_back("“" + cell.substr(0, 40) + "” for " + measure_short(h->measure) + " " + sizes[k] +
+                out.said.push_back("“" + first_bytes(cell, 40) + "” for " + measure_short(h->measure) + " " + sizes[k] +
                                    " is not a length: it was left out.");
                 continue;
             }

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/base/units.h"
+#include "core/base/utf8.h"
 #include "core/sheets/trimmer_drawing.h"
 #include "files/text.h"
 
@@ -13,18 +14,6 @@ namespace {
 
 /// A title may stand above the header, but not a whole page.
 constexpr std::size_t header_within = 15;
-
-bool is_utf8(const std::string& s) {
-    for (std::size_t i = 0; i < s.size();) {
-        const auto c = static_cast<unsigned char>(s[i]);
-        const std::size_t more = c < 0x80 ? 0 : (c >> 5) == 6 ? 1 : (c >> 4) == 14 ? 2 : (c >> 3) == 30 ? 3 : 9;
-        if (more == 9 || i + more >= s.size() + (more == 0 ? 1 : 0)) return false;
-        for (std::size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) >> 6) != 2) return false;
-        i += more + 1;
-    }
-    return true;
-}
 
 std::string from_latin1(const std::string& s) {
     std::string out;
@@ -119,7 +108,18 @@ Result<Table> parse_table(const std::string& raw, bool seek_header) {
     if (raw.size() > (64u << 20)) return Error{"The list is over 64 MB: split it."};
     if (raw.find('\0') != std::string::npos) return Error{"This is not a text list: export it as CSV."};
     std::string text = raw.rfind("\xEF\xBB\xBF", 0) == 0 ? raw.substr(3) : raw;
-    if (!is_utf8(text)) text = from_latin1(text);
+    if (!is_utf8(text)) {
+        // a letter or two that broke on the way, or another encoding altogether
+        const auto marks = [](const std::string& s) {
+            std::size_t n = 0;
+            for (std::size_t at = s.find("\xEF\xBF\xBD"); at != std::string::npos; at = s.find("\xEF\xBF\xBD", at + 3)) ++n;
+            return n;
+        };
+        std::string whole = whole_utf8(text);
+        const auto letters = static_cast<std::size_t>(
+            std::count_if(whole.begin(), whole.end(), [](char c) { return static_cast<unsigned char>(c) >= 0xC2; }));
+        text = letters > 2 * marks(whole) ? std::move(whole) : from_latin1(text);
+    }
     Rows best;
     std::size_t widest = 0;
     char separator = ',';

@@ -26,6 +26,7 @@
 #include "files/press_export.h"
 #include "files/safe_file.h"
 #include "files/written.h"
+#include "files/json_in.h"
 
 namespace orthema {
 
@@ -168,7 +169,7 @@ std::map<std::string, std::string> picture_words(const Order& order) {
         Order alone;
         alone.art = {art};
         if (const BlankStyle* style = art.clip ? find_style(order, art.clip->style) : nullptr) alone.styles = {*style};
-        out[art.id] = out[whole_id(art.id)] = to_json(alone).dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+        out[art.id] = out[whole_id(art.id)] = json_text(to_json(alone));
     }
     return out;
 }

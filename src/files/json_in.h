@@ -23,6 +23,9 @@ inline std::string colour_text(Colour c) {
     return buffer;
 }
 
+/// Text of JSON. What is no letter becomes U+FFFD: writing never fails for what is written.
+inline std::string json_text(const json& j, int indent = -1) { return j.dump(indent, ' ', false, json::error_handler_t::replace); }
+
 /// Thrown by readers only, and turned into an Error at their edge by guarded().
 struct Fault {
     std::string sentence;

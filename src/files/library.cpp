@@ -3,6 +3,7 @@
 #include <sqlite3.h>
 
 #include "files/order_json.h"
+#include "files/json_in.h"
 
 extern "C" {
 extern const char orthema_library_json[];
@@ -24,7 +25,7 @@ std::string library_json(const LibraryContent& c) {
     for (const Method& m : c.methods) j["methods"].push_back(to_json(m));
     for (const Jig& g : c.jigs) j["jigs"].push_back(to_json(g));
     if (!c.words.empty()) j["words"] = {{"blanks", c.words.blanks}, {"sizes", c.words.sizes}};
-    return j.dump(1);
+    return json_text(j, 1);
 }
 
 namespace {
@@ -184,12 +185,12 @@ Result<Done> Library::put_row(const char* kind, const std::string& id, const std
     return Done{};
 }
 
-Result<Done> Library::put(const BlankStyle& s) { return put_row("blank", s.id, s.name, to_json(s).dump()); }
-Result<Done> Library::put(const Medium& m) { return put_row("medium", m.id, m.name, to_json(m).dump()); }
-Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name, to_json(p).dump()); }
+Result<Done> Library::put(const BlankStyle& s) { return put_row("blank", s.id, s.name, json_text(to_json(s))); }
+Result<Done> Library::put(const Medium& m) { return put_row("medium", m.id, m.name, json_text(to_json(m))); }
+Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name, json_text(to_json(p))); }
 
-Result<Done> Library::put(const Method& m) { return put_row("method", m.id, m.name, to_json(m).dump()); }
-Result<Done> Library::put(const Jig& g) { return put_row("jig", g.id, g.name, to_json(g).dump()); }
+Result<Done> Library::put(const Method& m) { return put_row("method", m.id, m.name, json_text(to_json(m))); }
+Result<Done> Library::put(const Jig& g) { return put_row("jig", g.id, g.name, json_text(to_json(g))); }
 
 Result<Done> Library::put_all(const LibraryContent& c) {
     Result<Done> done = Done{};
@@ -203,9 +204,9 @@ Result<Done> Library::put_all(const LibraryContent& c) {
     each(c.methods);
     each(c.jigs);
     for (const auto& [wording, style] : c.words.blanks)
-        if (done) done = put_row("word for a blank", wording, wording, json(style).dump());
+        if (done) done = put_row("word for a blank", wording, wording, json_text(json(style)));
     for (const auto& [wording, size] : c.words.sizes)
-        if (done) done = put_row("word for a size", wording, wording, json(size).dump());
+        if (done) done = put_row("word for a size", wording, wording, json_text(json(size)));
     return done;
 }
 

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "files/text.h"
+#include "core/base/utf8.h"
 
 namespace orthema {
 
@@ -259,7 +260,7 @@ struct Reading {
                 const std::string& style = {}) {
         std::string joined;
         for (const std::string& f : table.rows[r]) joined += (joined.empty() ? "" : " | ") + f;
-        out.bad.push_back({number_of(r), joined.substr(0, 200), why, lacks, wording, style});
+        out.bad.push_back({number_of(r), first_bytes(joined, 200), why, lacks, wording, style});
     }
     /// Adds the line, or says why not. An empty quantity is one where no column has it.
     void line(std::size_t r, const std::string& size_text, const std::string& quantity_text, bool counted) {

@@ -1,6 +1,7 @@
 #include "files/nest_json.h"
 
 #include "files/order_json.h"
+#include "files/json_in.h"
 
 namespace orthema {
 
@@ -52,9 +53,12 @@ std::string nest_solution_json(const NestProblem& problem, const NestSolution& s
         if (s.bins > 1) e["sheet"] = p.bin;
         placements.push_back(std::move(e));
     }
-    return json{
-        {"format", "nest-solution/1"}, {"length_mm", s.length}, {"density", s.density}, {"seconds", s.seconds}, {"placements", placements}}
-        .dump(1);
+    return json_text(json{{"format", "nest-solution/1"},
+                          {"length_mm", s.length},
+                          {"density", s.density},
+                          {"seconds", s.seconds},
+                          {"placements", placements}},
+                     1);
 }
 
 }  // namespace orthema

@@ -1,4 +1,5 @@
 #include "files/order_file.h"
+#include "core/base/utf8.h"
 
 #include <filesystem>
 #include <random>
@@ -43,7 +44,7 @@ ArtFactsById facts_of(const LoadedArtById& art) {
 
 std::string enrol_art(Order& order, ArtBytes& bytes, const LoadedArt& loaded, const Bytes& file, const std::string& file_name) {
     Art art;
-    art.name = std::filesystem::path(file_name).stem().string();
+    art.name = whole_utf8(std::filesystem::path(file_name).stem().string());
     for (char& c : art.name)
         if (c == '-' || c == '_') c = ' ';
     art.name = capitalised(std::move(art.name));

@@ -27,7 +27,7 @@ std::string shift_json(const KeptShift& s) {
         {"format", format}, {"order", s.order},           {"trials", s.trials}, {"rehearsal", s.rehearsal},    {"speed", s.speed},
         {"loads", s.loads}, {"loads_done", s.loads_done}, {"at", s.record.at},  {"pieces", std::move(pieces)}, {"notes", std::move(notes)}};
     if (!held.empty()) all["held"] = std::move(held);
-    return all.dump();
+    return json_text(all);
 }
 
 Result<KeptShift> shift_from(const std::string& text) {

@@ -1,6 +1,7 @@
 // What a shop has, as JSON: blanks, media, presses, methods and jigs.
 #include "files/order_json.h"
 #include "files/laying_json.h"
+#include "core/base/utf8.h"
 #include "files/pressing_json.h"
 #include "files/shop_json.h"
 
@@ -63,7 +64,7 @@ BlankStyle read_style(const In& in) {
         const In row = in["chart"][size.c_str()];
         for (const auto& [key, value] : row.at.items()) {
             const auto measure = measure_from_key(key);
-            if (!measure) row.fail("has a measure “" + key.substr(0, 40) + "” that is not known");
+            if (!measure) row.fail("has a measure “" + first_bytes(key, 40) + "” that is not known");
             s.chart[size][*measure] = read_figure({value, row.path + "." + key});
         }
     }

@@ -132,7 +132,7 @@ Result<Done> Written::save() const {
     for (const auto& [name, entry] : files_)
         if (standing((folder / name).string()))
             out["files"].push_back({{"name", name}, {"made_of", entry.made_of}, {"length", entry.length}, {"time", entry.time}});
-    return write_file(note_, out.dump(1) + "\n");
+    return write_file(note_, json_text(out, 1) + "\n");
 }
 
 }  // namespace orthema

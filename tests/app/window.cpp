@@ -7,6 +7,7 @@
 namespace orthema::test {
 
 Window::Window(const Window* after) : folder_(after != nullptr ? after->folder_ : std::make_shared<Folder>()) {
+    qputenv("XDG_STATE_HOME", QByteArray::fromStdString(*folder_ / "state"));
     room_ = std::make_unique<app::Workroom>(QString::fromStdString(*folder_ / "data"));
     window_ = std::make_unique<app::MainWindow>(*room_);
     window_->show();

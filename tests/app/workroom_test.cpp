@@ -80,6 +80,55 @@ TEST(Workroom, ClosingKeepsWhatIsUnsavedForTheNextStart) {
     EXPECT_EQ(third.notice(), "");
 }
 
+TEST(Workroom, WhatCannotBePutAsideInItsPlaceIsKeptInAnotherAndSaid) {
+    Window w;
+    test::spill(w.data("data/aside"), "a file where the folder should be");
+    w.drop({test::source("demo/src/wind-rose.svg")});
+    w.room().edit("name", renamed(w.order(), "On a bad disk"));
+    EXPECT_EQ(w.room().keeper().put_aside_now(), Keeper::Kept::kept);
+    EXPECT_NE(w.notice().find("meanwhile"), std::string::npos) << w.notice();
+    EXPECT_FALSE(w.room().keeper().kept_nowhere());
+    w.close();
+    Window second(&w);
+    second.room().keeper().offer_put_aside();
+    ASSERT_NE(second.notice().find("not saved"), std::string::npos) << second.notice();
+    second.click(second.window().notices()->action());
+    second.wait();
+    EXPECT_EQ(second.order().name, "On a bad disk");
+    EXPECT_EQ(second.order().art.size(), 1U);
+}
+
+TEST(Workroom, WorkThatIsKeptNowhereIsSaidAndNothingTakesItAway) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    for (const char* place : {"data/aside", "state"}) {
+        std::filesystem::remove_all(w.data(place));
+        test::spill(w.data(place), "a file where the folder should be");
+    }
+    w.drop({test::source("demo/src/wind-rose.svg")});
+    w.room().edit("name", renamed(w.order(), "Nowhere to go"));
+    EXPECT_EQ(w.room().keeper().put_aside_now(), Keeper::Kept::nowhere);
+    EXPECT_NE(w.notice().find("kept nowhere"), std::string::npos) << w.notice();
+    w.open(w.data("a.orthema"));
+    EXPECT_EQ(w.order().name, "Nowhere to go") << "another order does not push it off the table";
+    const auto answer = [&](const QString& with) {
+        QTimer::singleShot(200, &w.window(), [with] {
+            for (QWidget* top : QApplication::topLevelWidgets())
+                for (QPushButton* b : top->findChildren<QPushButton*>())
+                    if (top->objectName() == QStringLiteral("Kept nowhere") && b->text() == with) b->click();
+        });
+        return w.window().close();
+    };
+    EXPECT_FALSE(answer("Stay here"));
+    EXPECT_TRUE(w.window().isVisible());
+    // mended, it is said once, and closing asks nothing
+    std::filesystem::remove(w.data("data/aside"));
+    EXPECT_EQ(w.room().keeper().put_aside_now(), Keeper::Kept::kept);
+    EXPECT_NE(w.notice().find("again"), std::string::npos) << w.notice();
+    EXPECT_FALSE(w.room().keeper().kept_nowhere());
+    EXPECT_TRUE(w.window().close());
+}
+
 TEST(Workroom, AnAutosaveBesideAFileIsOfferedWhenItIsOpened) {
     Window w;
     save_small(w.data("a.orthema"));

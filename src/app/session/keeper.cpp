@@ -11,8 +11,36 @@
 namespace orthema::app {
 
 namespace {
+
 constexpr int autosave_after_ms = 12000;
+
+/// What survives the program, where its data folder cannot be written to.
+QString state_folder() {
+    const QString set = qEnvironmentVariable("XDG_STATE_HOME");
+    return (set.isEmpty() ? QDir::homePath() + QStringLiteral("/.local/state") : set) + QStringLiteral("/orthema/aside");
 }
+
+struct Attempt {
+    QString kept;  ///< where; empty: nowhere
+    QString why;   ///< it is not at the usual place
+};
+
+/// To its usual place, or else to the second.
+Attempt put_aside(const Order& order, const ArtBytes& bytes, const QString& usual, const QString& second) {
+    Attempt out;
+    for (const QString& to : {usual, second}) {
+        QDir().mkpath(QFileInfo(to).path());
+        const auto done = save_order(to.toStdString(), order, bytes);
+        if (done) {
+            out.kept = to;
+            return out;
+        }
+        if (out.why.isEmpty()) out.why = qt(done.sentence());
+    }
+    return out;
+}
+
+}  // namespace
 
 Keeper::Keeper(QString data_folder, Document& document, Pictures& pictures, ShopLibrary& library, Jobs& jobs, Notices& notices,
                QObject* parent)
@@ -41,30 +69,71 @@ bool Keeper::worth_keeping() const {
 
 void Keeper::autosave() {
     if (!worth_keeping()) return;
-    jobs_.background([order = document_.order(), bytes = pictures_.bytes(), to = aside_path()]() -> std::function<void()> {
-        QDir().mkpath(QFileInfo(to).path());
-        (void)save_order(to.toStdString(), order, bytes);
-        return {};
-    });
+    jobs_.background(
+        [this, order = document_.order(), bytes = pictures_.bytes(), to = aside_path(),
+         second = second_place(aside_path())]() -> std::function<void()> {
+            const Attempt done = put_aside(order, bytes, to, second);
+            return [this, done, to] { told(to, done.kept, done.why); };
+        },
+        [this, to = aside_path()] { told(to, {}, QStringLiteral("Writing it ended early.")); });
 }
 
-bool Keeper::put_aside_now() {
-    if (!worth_keeping()) return false;
+QString Keeper::second_place(const QString& path) {
+    QString name = QFileInfo(path).fileName();
+    if (name.endsWith('~')) name.chop(1);  // it is found there as what was put aside
+    return state_folder() + "/" + name;
+}
+
+void Keeper::told(const QString& wanted, const QString& kept, const QString& why) {
+    const bool nowhere = kept.isEmpty(), elsewhere = !nowhere && kept != wanted;
+    if (nowhere) {
+        notices_.say({QStringLiteral("What you do now is kept nowhere: %1 Save it to another place.").arg(why), true,
+                      QStringLiteral("Try again"), [this] { autosave(); }});
+        autosave_timer_.start();  // and by itself until it succeeds
+    } else if (elsewhere && !kept_elsewhere_) {
+        notices_.complain(QStringLiteral("%1 What is not saved is kept as %2 meanwhile.").arg(why, QDir::toNativeSeparators(kept)));
+    } else if (!elsewhere && (kept_nowhere_ || kept_elsewhere_)) {
+        notices_.say(QStringLiteral("What is not saved is kept at its usual place again."));
+    }
+    const bool other = kept_nowhere_ != nowhere;
+    kept_nowhere_ = nowhere;
+    kept_elsewhere_ = elsewhere;
+    if (other) emit changed();
+}
+
+Keeper::Kept Keeper::put_aside_now() {
+    if (!worth_keeping()) return Kept::nothing;
     const QString to = aside_path();
-    QDir().mkpath(QFileInfo(to).path());
-    (void)save_order(to.toStdString(), document_.order(), pictures_.bytes());
+    const Attempt done = put_aside(document_.order(), pictures_.bytes(), to, second_place(to));
+    told(to, done.kept, done.why);
+    return done.kept.isEmpty() ? Kept::nowhere : Kept::kept;
+}
+
+std::optional<QString> Keeper::save_now(const QString& path) {
+    const auto done = save_order(path.toStdString(), document_.order(), pictures_.bytes());
+    if (!done) return qt(done.sentence());
+    document_.saved_as(document_.order());
+    return std::nullopt;
+}
+
+bool Keeper::put_aside_if_changed() {
+    if (!worth_keeping()) return true;
+    const QString to = aside_path();
+    const Attempt done = put_aside(document_.order(), pictures_.bytes(), to, second_place(to));
+    if (done.kept.isEmpty()) {
+        told(to, done.kept, done.why);
+        return false;
+    }
+    notices_.say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
+                  QStringLiteral("Bring it back"), [this, kept = done.kept] { open(kept); }});
     return true;
 }
 
-void Keeper::put_aside_if_changed() {
-    if (!put_aside_now()) return;
-    notices_.say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
-                  QStringLiteral("Bring it back"), [this, to = aside_path()] { open(to); }});
-}
-
 void Keeper::offer_put_aside() {
-    const QDir dir(data_folder_ + "/aside");
-    const auto files = dir.entryInfoList({QStringLiteral("*.orthema")}, QDir::Files, QDir::Time);
+    QFileInfoList files;
+    for (const QString& folder : {data_folder_ + "/aside", state_folder()})
+        files << QDir(folder).entryInfoList({QStringLiteral("*.orthema")}, QDir::Files);
+    std::sort(files.begin(), files.end(), [](const QFileInfo& a, const QFileInfo& b) { return a.lastModified() > b.lastModified(); });
     if (files.isEmpty()) return;
     const QString path = files.front().filePath();
     notices_.say({QStringLiteral("An order from %1 was not saved before the program ended.")
@@ -76,8 +145,8 @@ void Keeper::name_aside() { aside_ = QDateTime::currentDateTime().toString(QStri
 
 void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known, const Work& fitted,
                        const QString& path) {
+    if (!put_aside_if_changed()) return;  // or what lies on the table would be lost
     emit about_to_take_over();
-    put_aside_if_changed();
     document_.take_over(std::move(order), std::move(saved));
     pictures_.take_over(std::move(bytes), std::move(art), std::move(known));
     path_ = path;
@@ -109,16 +178,14 @@ void Keeper::open(const QString& path) {
         Work fitted = work(package->order, Shop{}, Shared<KnownArt>(known), nullptr, {}, HowFar::fit);
         auto held = std::make_shared<OrderPackage>(std::move(*package));
         return [this, path, held, known, art = std::move(art), fitted = std::move(fitted)] {
-            const bool aside = path.startsWith(data_folder_ + "/aside") || path.endsWith('~');
+            const bool aside = path.startsWith(data_folder_ + "/aside") || path.startsWith(state_folder()) || path.endsWith('~');
             const bool folder = QFileInfo(path).isDir();
             // An unpacked order and one from aside are saved under a name of the user's choosing.
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
             take_over(held->order, aside ? Order{} : held->order, held->art, art, Shared<KnownArt>(known), fitted, own);
-            if (aside && !path.endsWith('~')) {
-                put_aside_now();
+            if (aside && !path.endsWith('~') && document_.order() == held->order && put_aside_now() == Kept::kept && path != aside_path())
                 QFile::remove(path);
-            }
             if (!folder && !aside) {
                 remember(path);
                 const QFileInfo later(qt(autosave_path(path.toStdString())));
@@ -138,6 +205,8 @@ void Keeper::save(const QString& path) {
         if (!done) return [this, sentence = done.sentence()] { notices_.say({qt(sentence), true, {}, {}}); };
         return [this, path, was_aside, order] {
             QFile::remove(was_aside);
+            QFile::remove(second_place(was_aside));
+            kept_nowhere_ = kept_elsewhere_ = false;
             QFile::remove(qt(autosave_path(path.toStdString())));
             path_ = path;
             document_.saved_as(order);

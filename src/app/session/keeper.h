@@ -26,8 +26,14 @@ public:
     [[nodiscard]] QStringList recent() const;
     /// Offers what was put aside when the program last ended early.
     void offer_put_aside();
-    /// Writes what is unsaved aside, at once; false when there is nothing to keep. For the moment before the window closes.
-    bool put_aside_now();
+    /// What became of unsaved work: there was none, it is kept, or it could be kept nowhere.
+    enum class Kept { nothing, kept, nowhere };
+    /// Writes what is unsaved aside, at once. For the moment before the window closes.
+    Kept put_aside_now();
+    /// The last attempt to put unsaved work aside failed everywhere: it is said until one succeeds.
+    [[nodiscard]] bool kept_nowhere() const { return kept_nowhere_; }
+    /// Saves at once, not beside; a sentence where that fails. For the moment before the window closes.
+    [[nodiscard]] std::optional<QString> save_now(const QString& path);
     /// Keeps what is unsaved aside when it has rested for a while.
     void autosave_soon() { autosave_timer_.start(); }
 
@@ -40,7 +46,12 @@ signals:
 private:
     void take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known, const Work& fitted,
                    const QString& path);
-    void put_aside_if_changed();
+    /// False when there is unsaved work that can be kept nowhere.
+    bool put_aside_if_changed();
+    /// Tells what became of an attempt to put aside, once and until it is mended.
+    void told(const QString& wanted, const QString& kept, const QString& why);
+    /// Where work is put aside when it cannot be at its usual place.
+    [[nodiscard]] static QString second_place(const QString& path);
     [[nodiscard]] bool worth_keeping() const;
     void autosave();
     [[nodiscard]] QString aside_path() const;
@@ -54,6 +65,7 @@ private:
     Notices& notices_;
     QString path_;
     QString aside_;  ///< file name for an order without a path
+    bool kept_nowhere_ = false, kept_elsewhere_ = false;
     QTimer autosave_timer_;
 };
 

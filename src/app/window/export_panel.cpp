@@ -67,9 +67,10 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
                QStringLiteral("For a cutter: in cutting order, what lies inside before what it lies in"));
     labels_ = box(QStringLiteral("Labels beside the pieces"),
                   QStringLiteral("Printed in what is thrown away, so that look-alikes can be sorted"));
-    guides_ = box(QStringLiteral("Guides as PDF: cards, templates, platen maps, wall charts"),
-                  QStringLiteral("For the hand at the press, with carry boards; a master template where it takes fewer sheets than those of its "
-                                 "sizes, which the Guides bench still prints one by one"));
+    guides_ =
+        box(QStringLiteral("Guides as PDF: cards, templates, platen maps, wall charts"),
+            QStringLiteral("For the hand at the press, with carry boards; a master template where it takes fewer sheets than those of its "
+                           "sizes, which the Guides bench still prints one by one"));
     auto* follow = new QHBoxLayout;
     guide_order_ = new Segments(QStringLiteral("Cards follow"),
                                 {QStringLiteral("the garments"), QStringLiteral("the locations"), QStringLiteral("the presses")});

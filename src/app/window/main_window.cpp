@@ -8,7 +8,9 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenu>
+#include <QMessageBox>
 #include <QMimeData>
+#include <QPushButton>
 #include <QShortcut>
 #include <QStackedWidget>
 #include <QTimer>
@@ -241,7 +243,7 @@ void MainWindow::refresh() {
     QString about = counted(std::size_t(garments_in(order)), "piece");
     if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
         about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
-    if (changed) about += QStringLiteral(", not saved");
+    if (changed) about += room_.keeper().kept_nowhere() ? QStringLiteral(", kept nowhere: save it") : QStringLiteral(", not saved");
     about_->setText(about);
     double film = 0, used = 0;
     for (const MediumPlan& m : room_.sheets().media)
@@ -348,8 +350,31 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    room_.keeper().put_aside_now();
-    event->accept();
+    event->setAccepted(room_.keeper().put_aside_now() != Keeper::Kept::nowhere || let_go_unkept());
+}
+
+/// Work that could be put aside nowhere: saved where the artist says, or let go knowingly.
+bool MainWindow::let_go_unkept() {
+    for (;;) {
+        QMessageBox ask(this);
+        ask.setObjectName(QStringLiteral("Kept nowhere"));
+        ask.setText(QStringLiteral("“%1” has changes that could be kept nowhere.").arg(qt(room_.order().name)));
+        ask.setInformativeText(QStringLiteral("Neither beside the order nor in the program's own folders can anything be written."));
+        QPushButton* save = ask.addButton(QStringLiteral("Save to…"), QMessageBox::AcceptRole);
+        QPushButton* stay = ask.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
+        ask.addButton(QStringLiteral("Close and lose them"), QMessageBox::DestructiveRole);
+        ask.setDefaultButton(save);
+        ask.setEscapeButton(stay);
+        ask.exec();
+        if (ask.clickedButton() == stay) return false;
+        if (ask.clickedButton() != save) return true;
+        const QString path =
+            QFileDialog::getSaveFileName(this, QStringLiteral("Save the order"), QDir::homePath(), QStringLiteral("Order (*.orthema)"));
+        if (path.isEmpty()) continue;
+        const auto fault = room_.keeper().save_now(path);
+        if (!fault) return true;
+        room_.notices().complain(*fault);
+    }
 }
 
 void MainWindow::paintEvent(QPaintEvent* event) {

@@ -1,4 +1,5 @@
 #include "core/base/units.h"
+#include "core/base/utf8.h"
 
 #include <cctype>
 #include <cmath>
@@ -117,7 +118,7 @@ std::optional<double> mm_per(std::string_view word, Unit unit) {
 }  // namespace
 
 Result<Length> parse_length(std::string_view text, Unit unit) {
-    const Error unreadable{"“" + std::string(text.substr(0, 40)) + "” is not a length: type it like 3 1/16, 3.06in, 7.8cm or 78 mm."};
+    const Error unreadable{"“" + whole_utf8(first_bytes(text, 40)) + "” is not a length: type it like 3 1/16, 3.06in, 7.8cm or 78 mm."};
     Reader in{text};
     in.skip_space();
     double sign = 1;

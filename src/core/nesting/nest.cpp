@@ -25,7 +25,7 @@ namespace {
 using Clock = std::chrono::steady_clock;
 
 constexpr std::size_t most_jostled = 3000;  ///< copies; every pair has a weight
-constexpr double hair = 0.002;              ///< mm that the search keeps beyond the gap, for its single precision
+constexpr double search_hair = 0.002;       ///< mm that the search keeps beyond the gap, for its single precision
 
 std::optional<std::string> problem_fault(const NestProblem& problem) {
     if (!(problem.width > 2 * problem.margin) || !(problem.width < 1e6) || !(problem.gap >= 0) || !(problem.gap < 1e4) ||
@@ -178,7 +178,7 @@ private:
 
     /// Casts of every kind at every turn, and of what stays where it is.
     void cast_pieces() {
-        by_ = problem_.gap / 2 + hair;
+        by_ = problem_.gap / 2 + search_hair;
         const auto tolerance = [&](const Polygon& p) {
             const Rect box = bounds(p.outer);
             const double size = std::hypot(box.width(), box.height());
@@ -319,7 +319,7 @@ private:
     }
 
     /// Compounds one after the other along the strip, each as short as it lies, and jostled apart as pieces. Where they are too
-    /// wide for the strip by a hair, what stands out goes to the end. Whether a layout came of it that beats the best.
+    /// wide for the strip by a search_hair, what stands out goes to the end. Whether a layout came of it that beats the best.
     bool lay_whole(std::vector<Compound> compounds, std::mt19937& random) {
         const double across = problem_.width - 2 * problem_.margin;
         std::stable_sort(compounds.begin(), compounds.end(),

@@ -8,6 +8,7 @@
 #include "files/library.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
+#include "files/json_in.h"
 
 namespace orthema {
 
@@ -114,7 +115,7 @@ Result<OrderPackage> heavy::open_order(const std::string& path) {
 }
 
 Result<Done> heavy::save_order(const std::string& path, const Order& order, const ArtBytes& art) {
-    const std::string json = to_json(order).dump(1);
+    const std::string text = json_text(to_json(order), 1);
     zip_error_t error;
     zip_error_init(&error);
     zip_source_t* target = zip_source_buffer_create(nullptr, 0, 0, &error);
@@ -133,7 +134,7 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
         zip_set_file_compression(zip, static_cast<zip_uint64_t>(at), deflate ? ZIP_CM_DEFLATE : ZIP_CM_STORE, 0);
         return true;
     };
-    bool fine = add("order.json", json, true);
+    bool fine = add("order.json", text, true);
     std::set<std::string> done;
     for (const Art& a : order.art) {
         const auto bytes = art.find(a.hash);

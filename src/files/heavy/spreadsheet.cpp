@@ -12,6 +12,7 @@
 
 #include "core/base/units.h"
 #include "files/heavy/heavy.h"
+#include "core/base/utf8.h"
 #include "files/safe_file.h"
 
 namespace orthema::heavy {
@@ -64,8 +65,7 @@ public:
             budget_ -= more;
             rows_[r].resize(c + 1);
         }
-        text.resize(std::min(text.size(), longest_cell));
-        rows_[r][c] = std::move(text);
+        rows_[r][c] = whole_utf8(first_bytes(text, longest_cell));
     }
     /// Rows that are not empty, with their numbers.
     [[nodiscard]] SheetRows taken() && {
@@ -155,7 +155,7 @@ public:
     ss::iface::import_reference_resolver* get_reference_resolver(ss::formula_ref_context_t) override { return &references_; }
     ss::iface::import_shared_strings* get_shared_strings() override { return &strings_; }
     ss::iface::import_sheet* append_sheet(ss::sheet_t, std::string_view name) override {
-        sheets_.push_back(std::make_unique<Cells>(std::string(name.substr(0, 200)), strings_.all, budget_));
+        sheets_.push_back(std::make_unique<Cells>(whole_utf8(first_bytes(name, 200)), strings_.all, budget_));
         names_.emplace_back(name);
         return sheets_.back().get();
     }
