@@ -2,6 +2,7 @@
 #include <fcntl.h>
 #include <poll.h>
 #include <sys/socket.h>
+#include <sys/stat.h>
 #include <sys/un.h>
 #include <unistd.h>
 
@@ -93,10 +94,16 @@ Result<std::unique_ptr<PressLine>> connect_press(const std::string& path) {
 Result<Done> serve_press(const std::string& path, PressModel& model, double speed, const bool& stop) {
     sockaddr_un address{};
     if (!address_of(path, address)) return Error{"The socket's path is too long."};
+    // a socket that a press left behind gives way, anything else does not
+    struct stat lying {};
+    if (::lstat(path.c_str(), &lying) == 0) {
+        if (!S_ISSOCK(lying.st_mode)) return Error{"“" + path + "” is no socket: it stays as it is."};
+        ::unlink(path.c_str());
+    }
     const int listening = ::socket(AF_UNIX, SOCK_STREAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
-    ::unlink(path.c_str());
+    // nobody can connect before listen(): by then it is the user's alone
     if (listening < 0 || ::bind(listening, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 ||
-        ::listen(listening, 4) != 0) {
+        ::chmod(path.c_str(), S_IRUSR | S_IWUSR) != 0 || ::listen(listening, 4) != 0) {
         if (listening >= 0) ::close(listening);
         return Error{"The socket could not be made there: " + std::string(std::strerror(errno)) + "."};
     }

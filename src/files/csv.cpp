@@ -167,8 +167,13 @@ Result<Table> table_of(std::vector<std::vector<std::string>> rows, std::vector<i
 
 std::string csv_field(const std::string& text) {
     std::string t = text;
-    if (!t.empty() &&
-        (t[0] == '=' || t[0] == '+' || t[0] == '@' || (t[0] == '-' && t.size() > 1 && std::isalpha(static_cast<unsigned char>(t[1])) != 0)))
+    // what a spreadsheet would work out, also after space that it passes over; a number below nothing is none
+    const auto first = t.find_first_not_of(" \t\r\n");
+    const auto number_after = [&](std::size_t at) {
+        return at < t.size() && t.find_first_not_of("0123456789.", at) == std::string::npos && t.find_first_of("0123456789", at) == at;
+    };
+    if (first != std::string::npos &&
+        (t[first] == '=' || t[first] == '+' || t[first] == '@' || (t[first] == '-' && t.size() > first + 1 && !number_after(first + 1))))
         t.insert(t.begin(), '\'');
     if (t.find_first_of(",\"\n\r;\t") == std::string::npos) return t;
     std::string out = "\"";

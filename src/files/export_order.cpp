@@ -232,11 +232,19 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
                 [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); }, 2,
                 picture_weight);
     };
+    // names that differ only in what a file's name cannot have get a number
+    std::set<std::string> names;
+    const auto unlike = [&](const std::string& name) {
+        std::string out = name;
+        for (int k = 2; !names.insert(out).second; ++k) out = name + "-" + std::to_string(k);
+        return out;
+    };
     for (const MediumPlan& m : sheets.media) {
-        if (m.stale) continue;
         const Medium& medium = *find_medium(order, m.medium);
+        const std::string on_it = unlike(file_stem(medium.name));  // counted where it is stale too: the others keep theirs
+        if (m.stale) continue;
         for (const Sheet& s : m.sheets) {
-            const std::string name = stem + "_" + file_stem(medium.name) + "_sheet-" + std::to_string(s.number + 1);
+            const std::string name = stem + "_" + on_it + "_sheet-" + std::to_string(s.number + 1);
             const std::string title = sheet_title(order, s);
             const SheetLabels labels = choice.labels && prints(s, set) ? sheet_labels(order, s, set) : SheetLabels{};
             if (labels.without > 0) report.findings.push_back(unlabelled(order, s, labels.without));
@@ -327,11 +335,11 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         std::filesystem::create_directories(into, error);
         if (error) return Error{"The folder “" + into + "” cannot be made: " + error.message() + "."};
         for (const Guide& g : guide_set.guides) {
-            const std::string path = into + "/" + file_stem(g.decoration + " " + g.size) + ".svg";
+            const std::string path = into + "/" + unlike(file_stem(g.decoration + " " + g.size)) + ".svg";
             text_file(path, drawing_svg(g.whole, g.layout.area, g.card.title));
         }
         for (const Aid& aid : aids) {
-            const std::string path = into + "/" + file_stem(aid.id) + ".svg";
+            const std::string path = into + "/" + unlike(file_stem(aid.id)) + ".svg";
             text_file(path, drawing_svg(aid.whole, aid.area, aid.title));
         }
     }

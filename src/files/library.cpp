@@ -1,6 +1,10 @@
 #include "files/library.h"
 
 #include <sqlite3.h>
+#include <unistd.h>
+
+#include <array>
+#include <filesystem>
 
 #include "files/order_json.h"
 #include "files/json_in.h"
@@ -51,6 +55,8 @@ std::vector<T> lacking(const std::vector<T>& have, const std::vector<T>& offered
         if (std::none_of(have.begin(), have.end(), [&](const T& h) { return h.id == item.id; })) out.push_back(item);
     return out;
 }
+
+Error damaged() { return Error{"The shop library is damaged: move it away to start a new one."}; }
 
 }  // namespace
 
@@ -111,7 +117,7 @@ int Library::version() const {
 
 Result<Done> Library::migrate() {
     const int have = version();
-    if (have < 0) return Error{"The shop library is damaged: move it away to start a new one."};
+    if (have < 0) return damaged();
     if (have > newest_version) return Error{"The shop library is of a newer version of the program: update first."};
     // Each entry brings the version before it up by one.
     static const char* steps[newest_version] = {
@@ -165,6 +171,12 @@ Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
     }
     std::unique_ptr<Library> library(new Library(db));
     sqlite3_busy_timeout(db, 3000);
+    sqlite3_stmt* s = nullptr;
+    bool whole = sqlite3_prepare_v2(db, "PRAGMA integrity_check(1)", -1, &s, nullptr) == SQLITE_OK && sqlite3_step(s) == SQLITE_ROW;
+    const unsigned char* said = whole ? sqlite3_column_text(s, 0) : nullptr;
+    whole = said != nullptr && std::string(reinterpret_cast<const char*>(said)) == "ok";
+    sqlite3_finalize(s);
+    if (!whole) return damaged();
     if (auto done = library->migrate(); !done) return done.error();
     return library;
 }
@@ -218,12 +230,18 @@ Result<Done> Library::merge(const LibraryContent& c) {
 Result<LibraryContent> Library::content() const {
     LibraryContent c;
     sqlite3_stmt* s = nullptr;
-    if (sqlite3_prepare_v2(db_, "SELECT kind, json, id FROM item ORDER BY rowid", -1, &s, nullptr) != SQLITE_OK)
-        return Error{"The shop library is damaged: move it away to start a new one."};
+    if (sqlite3_prepare_v2(db_, "SELECT kind, json, id FROM item ORDER BY rowid", -1, &s, nullptr) != SQLITE_OK) return damaged();
     std::optional<Error> fault;
-    while (!fault && sqlite3_step(s) == SQLITE_ROW) {
-        const std::string kind = reinterpret_cast<const char*>(sqlite3_column_text(s, 0));
-        const std::string text = reinterpret_cast<const char*>(sqlite3_column_text(s, 1));
+    int code = SQLITE_ROW;
+    while (!fault && (code = sqlite3_step(s)) == SQLITE_ROW) {
+        std::array<std::string, 3> row;
+        for (int k = 0; k < 3; ++k)
+            if (const unsigned char* cell = sqlite3_column_text(s, k))
+                row[static_cast<std::size_t>(k)] = reinterpret_cast<const char*>(cell);
+            else
+                fault = damaged();
+        if (fault) break;
+        const std::string &kind = row[0], &text = row[1];
         const auto j = parse_json(text, "The shop library");
         const auto take = [&](auto read, auto& list) {
             auto item = read(*j);
@@ -245,12 +263,49 @@ Result<LibraryContent> Library::content() const {
         else if (kind == "jig")
             take(jig_from_json, c.jigs);
         else if (kind.rfind("word for a ", 0) == 0 && j->is_string())
-            (kind == "word for a size" ? c.words.sizes : c.words.blanks)[reinterpret_cast<const char*>(sqlite3_column_text(s, 2))] =
-                j->get<std::string>();
+            (kind == "word for a size" ? c.words.sizes : c.words.blanks)[row[2]] = j->get<std::string>();
+        else
+            fault = damaged();
     }
     sqlite3_finalize(s);
+    if (!fault && code != SQLITE_DONE) fault = damaged();  // an error is not the end
     if (fault) return *fault;
     return c;
+}
+
+Result<Done> Library::back_up(const std::string& to) const {
+    const Error cannot{"The copy of the shop library cannot be written."};
+    const std::string part = to + ".part" + std::to_string(::getpid());
+    std::error_code ignored;
+    sqlite3* copy = nullptr;
+    bool whole = false;
+    if (sqlite3_open_v2(part.c_str(), &copy, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr) == SQLITE_OK)
+        if (sqlite3_backup* b = sqlite3_backup_init(copy, "main", db_, "main")) {
+            whole = sqlite3_backup_step(b, -1) == SQLITE_DONE;
+            whole = sqlite3_backup_finish(b) == SQLITE_OK && whole;
+        }
+    whole = sqlite3_close(copy) == SQLITE_OK && whole;
+    if (whole) {
+        std::filesystem::rename(part, to, ignored);
+        whole = !ignored;
+    }
+    if (whole) return Done{};
+    std::filesystem::remove(part, ignored);
+    return cannot;
+}
+
+Result<std::string> Library::put_back(const std::string& path, const std::string& copy) {
+    std::error_code error;
+    std::string beside;
+    for (int k = 1; k < 1000 && (beside.empty() || std::filesystem::exists(beside)); ++k) beside = path + ".damaged-" + std::to_string(k);
+    const std::string part = path + ".part" + std::to_string(::getpid());
+    std::filesystem::copy_file(copy, part, std::filesystem::copy_options::overwrite_existing, error);
+    if (!error && std::filesystem::exists(path)) std::filesystem::rename(path, beside, error);
+    if (!error) std::filesystem::rename(part, path, error);
+    if (!error) return beside;
+    std::error_code ignored;
+    std::filesystem::remove(part, ignored);
+    return Error{"The copy of the shop library cannot be put in its place: " + error.message() + "."};
 }
 
 void adopt_library(Order& order, const LibraryContent& content) {

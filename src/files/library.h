@@ -33,7 +33,8 @@ Result<LibraryContent> library_from_json(const std::string& text);
 class Library {
 public:
     /// Opens or makes the database, brings it to the newest version (in one transaction), and fills a new one with the
-    /// starting library. Fails with a sentence on a damaged file or one of a newer version; it is then left as it was.
+    /// starting library. Fails with a sentence on a damaged file (its pages are looked through) or one of a newer version;
+    /// it is then left as it was.
     static Result<std::unique_ptr<Library>> open(const std::string& path);
     ~Library();
     Library(const Library&) = delete;
@@ -49,6 +50,10 @@ public:
     /// Adds or replaces everything in `content`, all or nothing.
     Result<Done> merge(const LibraryContent& content);
     [[nodiscard]] int version() const;
+    /// A whole copy of it, in place of what lies there.
+    Result<Done> back_up(const std::string& to) const;
+    /// Puts a copy in the library's place; what lies there is moved beside under another name, which is given back.
+    static Result<std::string> put_back(const std::string& path, const std::string& copy);
 
     static constexpr int newest_version = 5;
 

@@ -1,10 +1,19 @@
 #include "files/safe_file.h"
 
 #include <fcntl.h>
+#include <signal.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
+#include <atomic>
 #include <cerrno>
+#include <cstdlib>
 #include <cstring>
+#include <filesystem>
+#include <mutex>
+#include <set>
+
+#include "core/base/utf8.h"
 
 namespace orthema {
 
@@ -19,6 +28,8 @@ std::string reason(int error) {
     case EDQUOT: return "the disk is full";
     case EISDIR: return "it is a folder";
     case EROFS: return "the disk is read-only";
+    case ENOTSUP: return "it is no file";
+    case ENAMETOOLONG: return "the name is too long";
     default: return std::strerror(error);
     }
 }
@@ -42,9 +53,60 @@ Result<std::string> read_file(const std::string& path, std::size_t most) {
     return out;
 }
 
-SafeFile::SafeFile(std::string path) : path_(std::move(path)), temporary_(path_ + ".part" + std::to_string(::getpid())) {
+namespace {
+
+constexpr const char* part_prefix = ".orthema-";
+constexpr const char* part_suffix = ".part";
+
+/// Parts that programs left that are no longer there. Once for each folder.
+void clear_parts(const std::filesystem::path& folder) {
+    static std::mutex guard;
+    static std::set<std::string> cleared;
+    {
+        const std::scoped_lock lock(guard);
+        if (!cleared.insert(folder.string()).second) return;
+    }
+    std::error_code error;
+    int looked = 0;
+    for (auto it = std::filesystem::directory_iterator(folder, error);
+         !error && it != std::filesystem::directory_iterator() && ++looked < 20000; it.increment(error)) {
+        const std::string name = it->path().filename().string();
+        const std::string begin = part_prefix, end = part_suffix;
+        if (name.rfind(begin, 0) != 0 || name.size() < begin.size() + end.size() || !name.ends_with(end)) continue;
+        const int owner = std::atoi(name.c_str() + begin.size());
+        if (owner > 0 && ::kill(owner, 0) != 0 && errno == ESRCH) ::unlink(it->path().c_str());
+    }
+}
+
+}  // namespace
+
+SafeFile::SafeFile(std::string path) : path_(std::move(path)) {
+    static std::atomic<unsigned> number{0};
+    std::error_code error;
+    std::filesystem::path target = path_;
+    for (int k = 0; k < 40 && std::filesystem::is_symlink(target, error); ++k) {
+        const std::filesystem::path to = std::filesystem::read_symlink(target, error);
+        target = to.is_absolute() ? to : target.parent_path() / to;
+    }
+    path_ = target.string();
+    const std::filesystem::path folder = target.has_parent_path() ? target.parent_path() : std::filesystem::path(".");
+    clear_parts(folder);
+    temporary_ = (folder / (part_prefix + std::to_string(::getpid()) + "-" + std::to_string(++number) + part_suffix)).string();
+    struct stat there {};
+    const bool is_there = ::stat(path_.c_str(), &there) == 0;
+    if (is_there && !S_ISREG(there.st_mode)) {
+        error_ = S_ISDIR(there.st_mode) ? EISDIR : ENOTSUP;
+        return;
+    }
     file_ = std::fopen(temporary_.c_str(), "wb");
-    if (file_ == nullptr) error_ = errno;
+    if (file_ == nullptr) {
+        error_ = errno;
+        return;
+    }
+    if (!is_there) return;
+    (void)::fchmod(::fileno(file_), there.st_mode & 07777);
+    if (there.st_uid != ::geteuid() || there.st_gid != ::getegid())
+        if (::fchown(::fileno(file_), there.st_uid, there.st_gid) != 0) errno = 0;  // only who may
 }
 
 SafeFile::~SafeFile() {
@@ -89,15 +151,17 @@ Result<Done> write_file(const std::string& path, const std::string& content) {
 
 std::string file_stem(const std::string& name) {
     std::string out;
-    for (const char c : name) {
+    for (const char c : whole_utf8(name)) {
         const auto u = static_cast<unsigned char>(c);
         if (std::isalnum(u) != 0)
             out += static_cast<char>(std::tolower(u));
+        else if (u >= 0x80)
+            out += c;
         else if (!out.empty() && out.back() != '-')
             out += '-';
     }
     while (!out.empty() && out.back() == '-') out.pop_back();
-    if (out.size() > 60) out.resize(60);
+    out = first_bytes(out, 60);
     return out.empty() ? "order" : out;
 }
 

@@ -11,7 +11,9 @@ namespace orthema {
 /// The whole file; fails with a sentence when it cannot be read or is larger than `most` bytes.
 Result<std::string> read_file(const std::string& path, std::size_t most = 512u << 20);
 
-/// A file under way. Nothing at `path` changes until commit(); the temporary file is removed if it never comes.
+/// A file under way. Nothing at `path` changes until commit(); the temporary file is removed if it never comes, and those
+/// of programs that died are removed by the next that writes there. A link stays a link, and mode and owner stay as they
+/// were; what is no file (a device, a pipe) is refused.
 class SafeFile {
 public:
     explicit SafeFile(std::string path);
@@ -27,7 +29,7 @@ public:
     [[nodiscard]] Error fault() const;
 
 private:
-    std::string path_, temporary_;
+    std::string path_, temporary_;  ///< what a link points to, not the link; beside it
     std::FILE* file_ = nullptr;
     bool failed_ = false;
     int error_ = 0;
@@ -35,7 +37,7 @@ private:
 
 Result<Done> write_file(const std::string& path, const std::string& content);
 
-/// A name that is safe in any folder: letters, digits, dash and underscore.
+/// A name that is safe in any folder: letters of any script, digits and dashes, at most 60 bytes.
 std::string file_stem(const std::string& name);
 
 }  // namespace orthema

@@ -59,6 +59,7 @@ BlankStyle read_style(const In& in) {
     if (in.has("fabric")) s.fabric = in["fabric"].text();
     if (in.has("tolerance_mm")) s.tolerance = in["tolerance_mm"].length(0);
     in["sizes"].each(400, [&](const In& e) { s.sizes.push_back(e.text()); });
+    if (s.sizes.empty()) in["sizes"].fail("names no size");
     in["colours"].each(400, [&](const In& e) { s.colours.push_back({e["name"].text(), read_colour(e["rgb"])}); });
     for (const std::string& size : s.sizes) {
         const In row = in["chart"][size.c_str()];

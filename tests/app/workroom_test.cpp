@@ -98,6 +98,24 @@ TEST(Workroom, WhatCannotBePutAsideInItsPlaceIsKeptInAnotherAndSaid) {
     EXPECT_EQ(second.order().art.size(), 1U);
 }
 
+TEST(Workroom, ADamagedShopLibraryOffersItsCopy) {
+    Window w;
+    BlankStyle style = w.room().library().content().styles[0];
+    style.name = "Ours";
+    w.room().library().keep(style);
+    w.wait();
+    w.close();
+    { Window again(&w); }  // a start copies what it could read
+    test::spill(w.data("data/shop.sqlite"), "SQLite format 3" + std::string(300, 'x'));
+    Window third(&w);
+    ASSERT_NE(third.notice().find("There is a copy"), std::string::npos) << third.notice();
+    third.click(third.window().notices()->action());
+    third.wait();
+    const auto& styles = third.room().library().content().styles;
+    EXPECT_TRUE(std::any_of(styles.begin(), styles.end(), [](const BlankStyle& s) { return s.name == "Ours"; }));
+    EXPECT_TRUE(std::filesystem::exists(w.data("data/shop.sqlite.damaged-1")));
+}
+
 TEST(Workroom, WorkThatIsKeptNowhereIsSaidAndNothingTakesItAway) {
     Window w;
     save_small(w.data("a.orthema"));

@@ -116,6 +116,10 @@ TEST(Csv, FieldsAreQuotedAndNeverRunAsFormulas) {
     EXPECT_EQ(csv_field("=1+1"), "'=1+1");
     EXPECT_EQ(csv_field("-12.5"), "-12.5");
     EXPECT_EQ(csv_field("@x"), "'@x");
+    EXPECT_EQ(csv_field("-2+3+cmd|' /C calc'!A0"), "'-2+3+cmd|' /C calc'!A0");
+    EXPECT_EQ(csv_field("\t=1+1"), "\"'\t=1+1\"");
+    EXPECT_EQ(csv_field("- a dash"), "'- a dash");
+    EXPECT_EQ(csv_field("-"), "-");
 }
 
 TEST(Csv, ASizeThatOnlyTheBlankHasIsTakenAsItIsWritten) {

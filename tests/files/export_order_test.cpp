@@ -167,6 +167,28 @@ TEST(Export, ASecondExportWritesWhatWouldComeOutOtherwiseAndNothingElse) {
     EXPECT_TRUE(into("out").unchanged.empty());
 }
 
+TEST(Export, NamesOfTheSameLettersAreMadeUnlike) {
+    const Folder folder;
+    Order order = test::small_order();
+    order.decorations[0].medium = "film-330";
+    Decoration back = new_decoration(order, order.decorations[0].run, Location::full_back, order.art[0]);
+    back.id = "back";
+    back.medium = "film-559";
+    order.decorations.push_back(back);
+    for (Medium& m : order.media) {
+        if (m.id == "film-330") m.name = "Film ?";
+        if (m.id == "film-559") m.name = "Film !";
+    }
+    const std::string path = folder / "o.orthema";
+    ASSERT_TRUE(save_order(path, order, test::small_art()));
+    ASSERT_EQ(test::run(cli("settle '" + path + "' --out '" + path + "' --seconds 0")).code, 0);
+    const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
+    std::set<std::string> files;
+    for (const json& f : j["files"]) EXPECT_TRUE(files.insert(f.get<std::string>()).second) << f;
+    EXPECT_TRUE(files.contains(folder / "out/small-order_film_sheet-1.pdf"));
+    EXPECT_TRUE(files.contains(folder / "out/small-order_film-2_sheet-1.pdf"));
+}
+
 TEST(Export, AFolderThatCannotBeMadeIsSaid) {
     const Order order = test::small_order();
     const auto report = export_order("/proc/no/such", order, Shop{}, load_all_art(order, test::small_art(), nullptr), {});

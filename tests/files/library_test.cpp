@@ -3,6 +3,8 @@
 
 #include <sqlite3.h>
 
+#include <random>
+
 #include "support/support.h"
 
 namespace orthema {
@@ -43,6 +45,49 @@ TEST(ShopLibrary, WhatIsPutStaysOverReopening) {
     EXPECT_EQ(content->styles.size(), starting_library().styles.size());
     EXPECT_TRUE(std::find(content->styles.begin(), content->styles.end(), style) != content->styles.end());
     EXPECT_EQ(content->media.back().id, "film-mine");
+}
+
+TEST(ShopLibrary, ADamagedOneIsSaidOrWholeAndItsCopyTakesItsPlace) {
+    const Folder folder;
+    const std::string path = folder / "shop.sqlite", copy = folder / "copy.sqlite", broken = folder / "broken.sqlite";
+    ASSERT_TRUE(Library::open(path));
+    ASSERT_TRUE((*Library::open(path))->back_up(copy));
+    const std::string good = test::slurp(path);
+    const LibraryContent whole = *(*Library::open(path))->content();
+    std::mt19937 random(11);
+    int said = 0, kept = 0;
+    for (int k = 0; k < 250; ++k) {
+        std::string bytes = good;
+        if (k % 10 == 0) bytes.resize(random() % bytes.size());
+        for (auto n = 1 + random() % 30; n > 0 && !bytes.empty(); --n) {
+            const auto at = random() % bytes.size();
+            if (random() % 3 == 0)
+                for (auto i = at; i < std::min(bytes.size(), at + 700); ++i) bytes[i] = 0;
+            else
+                bytes[at] = static_cast<char>(random());
+        }
+        test::spill(broken, bytes);
+        const auto library = Library::open(broken);
+        const auto content = library ? (*library)->content() : Result<LibraryContent>(library.error());
+        if (!content) {
+            ++said;
+            EXPECT_FALSE(content.sentence().empty());
+            continue;
+        }
+        ++kept;
+        if (bytes.empty()) continue;  // a new one
+        EXPECT_EQ(content->styles.size(), whole.styles.size()) << k;
+        EXPECT_EQ(content->media.size(), whole.media.size()) << k;
+        EXPECT_EQ(content->methods.size(), whole.methods.size()) << k;
+        EXPECT_EQ(content->presses.size() + content->jigs.size(), whole.presses.size() + whole.jigs.size()) << k;
+    }
+    EXPECT_GT(said, 200);
+    test::spill(path, "SQLite format 3" + std::string(500, 'x'));
+    ASSERT_FALSE(Library::open(path));
+    const auto beside = Library::put_back(path, copy);
+    ASSERT_TRUE(beside) << beside.sentence();
+    EXPECT_TRUE(std::filesystem::exists(*beside)) << "nothing is thrown away";
+    EXPECT_EQ(*(*Library::open(path))->content(), whole);
 }
 
 TEST(ShopLibrary, AnOldOneIsMigratedWithItsContent) {

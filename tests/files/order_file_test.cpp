@@ -1,6 +1,9 @@
 // The order on disk: it comes back the same, and what is hostile or damaged is refused with a sentence.
+#include "core/base/utf8.h"
 #include "core/order/lots.h"
 #include "files/order_file.h"
+
+#include <sys/stat.h>
 
 #include <fcntl.h>
 #include <sys/stat.h>
@@ -324,14 +327,56 @@ TEST(SafeFile, AFullDiskIsSaidAndLosesNothing) {
     // the temporary file's own name leads to a device that is always full
     const std::string path = folder / "order.orthema";
     test::spill(path, "old");
-    ASSERT_EQ(::symlink("/dev/full", (path + ".part" + std::to_string(::getpid())).c_str()), 0);
+    for (int k = 1; k < 4000; ++k)  // whichever it will be
+        ASSERT_EQ(::symlink("/dev/full", (folder / (".orthema-" + std::to_string(::getpid()) + "-" + std::to_string(k) + ".part")).c_str()),
+                  0);
     const auto done = save_order(path, full_order(), test::small_art());
     ASSERT_FALSE(done);
     EXPECT_NE(done.sentence().find("disk is full"), std::string::npos) << done.sentence();
     EXPECT_EQ(test::slurp(path), "old");
 }
 
+TEST(SafeFile, LinksModesAndWhatIsNoFile) {
+    const Folder folder;
+    test::spill(folder / "real", "old");
+    std::filesystem::permissions(
+        folder / "real", std::filesystem::perms::owner_read | std::filesystem::perms::owner_write | std::filesystem::perms::group_read);
+    std::filesystem::create_symlink("real", folder / "link");
+    std::filesystem::create_symlink(folder / "link", folder / "far");
+    ASSERT_TRUE(write_file(folder / "far", "new"));
+    EXPECT_TRUE(std::filesystem::is_symlink(folder / "link") && std::filesystem::is_symlink(folder / "far")) << "links stay links";
+    EXPECT_EQ(test::slurp(folder / "real"), "new");
+    EXPECT_EQ(static_cast<int>(std::filesystem::status(folder / "real").permissions()), 0640);
+    ASSERT_EQ(::mkfifo((folder / "pipe").c_str(), 0600), 0);
+    for (const char* odd : {"/dev/null", "pipe"}) {
+        const std::string path = odd[0] == '/' ? odd : folder / odd;
+        const auto done = write_file(path, "x");
+        ASSERT_FALSE(done) << path;
+        EXPECT_NE(done.sentence().find("no file"), std::string::npos) << done.sentence();
+    }
+    EXPECT_TRUE(std::filesystem::is_character_file("/dev/null"));
+    EXPECT_FALSE(write_file(folder / std::string(300, 'n'), "x"));
+    EXPECT_TRUE(write_file(folder / std::string(250, 'n'), "x")) << "near the limit, and the part beside it has a short name";
+}
+
+TEST(SafeFile, PartsOfProgramsThatDiedAreCleared) {
+    const Folder folder;
+    const std::string dead = test::run("sh -c 'echo $$'").out;  // gone by now
+    const std::string theirs = folder / (".orthema-" + std::to_string(std::stoi(dead)) + "-7.part");
+    const std::string living = folder / (".orthema-" + std::to_string(::getppid()) + "-7.part");
+    test::spill(theirs, "half");
+    test::spill(living, "half");
+    test::spill(folder / ".orthema-notes.part", "mine");
+    ASSERT_TRUE(write_file(folder / "x", "x"));
+    EXPECT_FALSE(std::filesystem::exists(theirs));
+    EXPECT_TRUE(std::filesystem::exists(living)) << "somebody is at work on it";
+    EXPECT_TRUE(std::filesystem::exists(folder / ".orthema-notes.part"));
+}
+
 TEST(SafeFile, NamesAreSafeInAnyFolder) {
+    EXPECT_EQ(file_stem("Žluťák & Čáp"), "Žluťák-Čáp");
+    EXPECT_NE(file_stem("凧"), file_stem("風"));
+    EXPECT_TRUE(is_utf8(file_stem(std::string(59, 'a') + "é")));
     EXPECT_EQ(file_stem("Marrow Hill: Kite/Fair?"), "marrow-hill-kite-fair");
     EXPECT_EQ(file_stem("../../x"), "x");
     EXPECT_EQ(file_stem("***"), "order");

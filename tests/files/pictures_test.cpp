@@ -238,6 +238,10 @@ TEST(Pictures, AMissingFontIsSaid) {
         "font-size='30'>Fair</text></svg>");
     ASSERT_TRUE(art);
     EXPECT_EQ((*art)->facts.missing_fonts, (std::vector<std::string>{"Nowhere Grotesk 9000"}));
+    const auto endless = load("<svg xmlns='http://www.w3.org/2000/svg' width='200' height='60'><text x='5' y='40' font-family='" +
+                                  std::string(200000, 'f') + "'>kite</text></svg>",
+                              "endless.svg");
+    EXPECT_TRUE(endless || !endless.sentence().empty()) << "a name without end is no reason to fall over";
     const Findings said = art_findings((*art)->facts, "a", "A", std::nullopt);
     EXPECT_TRUE(std::any_of(said.begin(), said.end(), [](const Finding& f) { return f.code == "art-font-missing"; }));
 }

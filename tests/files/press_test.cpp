@@ -113,6 +113,12 @@ TEST(PressLine, NobodyThereIsASentence) {
     EXPECT_FALSE(connect_press(folder / std::string(300, 'x')).ok());
     PressModel model;
     EXPECT_FALSE(serve_press("/nowhere/at/all", model, 1, false).ok());
+    const test::Folder mine;
+    test::spill(mine / "diary", "kept for years");
+    const auto refused = serve_press(mine / "diary", model, 1, true);
+    ASSERT_FALSE(refused.ok());
+    EXPECT_NE(refused.sentence().find("stays as it is"), std::string::npos);
+    EXPECT_EQ(test::slurp(mine / "diary"), "kept for years");
 }
 
 /// A shift of three pieces with one simulated press stepped by hand, so that a drill is the same each time.

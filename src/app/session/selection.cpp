@@ -28,7 +28,7 @@ Selection tidied(Selection s, const Order& order, const TransferSet& set) {
     if (style == nullptr) style = find_style(order, s.style);
     if (style != nullptr && size_index(*style, s.size) < 0) {
         const auto counts = counts_of(order, s.run);
-        s.size = counts.empty() ? style->sizes[style->sizes.size() / 2] : counts[counts.size() / 2].size;
+        s.size = !counts.empty() ? counts[counts.size() / 2].size : style->sizes.empty() ? "" : style->sizes[style->sizes.size() / 2];
     }
     if (style != nullptr) std::erase_if(s.also, [&](const std::string& size) { return size == s.size || size_index(*style, size) < 0; });
     if (find_art(order, s.art) == nullptr) s.art = order.art.empty() ? "" : order.art.front().id;

@@ -1,6 +1,7 @@
 #include "app/session/shop_library.h"
 
 #include <QDir>
+#include <QDateTime>
 #include <QFileInfo>
 
 #include "app/widgets/figures.h"
@@ -11,10 +12,20 @@ namespace orthema::app {
 void ShopLibrary::open_in(const QString& data_folder) {
     jobs_.background([this, data_folder]() -> std::function<void()> {
         QDir().mkpath(data_folder);
-        auto shop = Library::open((data_folder + "/shop.sqlite").toStdString());
+        const QString path = data_folder + QStringLiteral("/shop.sqlite"), copy = data_folder + QStringLiteral("/shop-copy.sqlite");
+        auto shop = Library::open(path.toStdString());
         auto content = shop ? (*shop)->content() : Result<LibraryContent>(shop.error());
+        // a copy of what could be read whole, for the day when it cannot
+        if (content && !(QFileInfo(copy).exists() && QFileInfo(copy).lastModified() >= QFileInfo(path).lastModified()))
+            (void)(*shop)->back_up(copy.toStdString());
         auto held = std::make_shared<Result<std::unique_ptr<Library>>>(std::move(shop));
-        return [this, held, content = std::move(content)] {
+        return [this, data_folder, path, copy, held, content = std::move(content)] {
+            if (!content && QFileInfo(copy).exists()) {
+                const QString day = QFileInfo(copy).lastModified().toString(QStringLiteral("d MMMM, hh:mm"));
+                return notices_.say({qt(content.sentence()) + QStringLiteral(" There is a copy of it from %1.").arg(day), true,
+                                     QStringLiteral("Use the copy"),
+                                     [this, data_folder, path, copy] { use_copy(data_folder, path, copy); }});
+            }
             if (!content) return notices_.complain(qt(content.sentence()));
             {
                 const std::scoped_lock lock(guard_);
@@ -24,6 +35,13 @@ void ShopLibrary::open_in(const QString& data_folder) {
             emit opened();
         };
     });
+}
+
+void ShopLibrary::use_copy(const QString& data_folder, const QString& path, const QString& copy) {
+    const auto beside = Library::put_back(path.toStdString(), copy.toStdString());
+    if (!beside) return notices_.complain(qt(beside.sentence()));
+    notices_.say(QStringLiteral("The copy is in use. The damaged library lies beside it as %1.").arg(QFileInfo(qt(*beside)).fileName()));
+    open_in(data_folder);
 }
 
 void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {

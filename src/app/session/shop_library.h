@@ -34,6 +34,7 @@ signals:
     void changed();
 
 private:
+    void use_copy(const QString& data_folder, const QString& path, const QString& copy);
     Document& document_;
     Jobs& jobs_;
     Notices& notices_;

@@ -1,6 +1,7 @@
 #include "core/guides/making_sheet.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "core/base/dates.h"
 #include "core/order/recipes.h"
@@ -12,7 +13,7 @@ std::vector<std::string> making_words(const Order& order, const Medium& medium) 
     const Method* method = find_method(order, medium.method);
     if (method == nullptr) return out;
     const bool printed = prints_alone(*method) && method->ink_cost > 0;
-    const auto add = [&](const char* code, Arguments args = {}) { out.push_back(phrase(code, args)); };
+    const auto add = [&](const char* code, Arguments args = {}) { out.push_back(phrase(code, std::move(args))); };
     if (method->read_through) add(medium.mirror == MirrorBy::printer_software ? "make-mirror-software" : "make-mirror-here");
     if (method->powder) {
         add("make-colour-then-white");

@@ -202,7 +202,8 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         for (std::size_t i = 0; i < counts.size(); ++i) {
             const SizeFit* s = find_size(*fits[k], counts[i].size);
             const Ground* g = find_ground(*fits[k], counts[i].size);
-            const double floor = y + static_cast<double>(i / in_line + 1) * row - words;
+            const std::size_t line = i / in_line;
+            const double floor = y + static_cast<double>(line + 1) * row - words;
             const double middle = side + label + (static_cast<double>(i % in_line) + 0.5) * each;
             d.text({middle, floor + 4}, counts[i].size + "  ×" + std::to_string(counts[i].quantity), 3.4, palette::ink, Align::centre,
                    true);

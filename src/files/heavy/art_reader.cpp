@@ -8,12 +8,12 @@
 #include <cmath>
 #include <cstring>
 #include <mutex>
-#include <regex>
 #include <set>
 
 #include "files/art_pixels.h"
 #include "files/heavy/flat_shapes.h"
 #include "files/heavy/pixels.h"
+#include "core/base/utf8.h"
 
 namespace orthema {
 
@@ -98,14 +98,25 @@ namespace {
 
 /// Font families that an SVG asks for by name and that this machine does not have.
 std::vector<std::string> missing_fonts(const std::string& svg) {
+    constexpr std::size_t longest = 200, most = 100;  // no family's name is longer, no picture needs more
     std::set<std::string> asked;
-    static const std::regex family(R"rx(font-family\s*[:=]\s*["']?\s*([^;"'>,]+))rx");
     if (svg.find("<text") == std::string::npos) return {};
-    for (std::sregex_iterator it(svg.begin(), svg.end(), family), end; it != end; ++it) {
-        std::string name = (*it)[1];
+    static const std::string key = "font-family";
+    const auto space = [&](std::size_t at) { return at < svg.size() && std::isspace(static_cast<unsigned char>(svg[at])) != 0; };
+    for (std::size_t at = svg.find(key); at != std::string::npos && asked.size() < most; at = svg.find(key, at)) {
+        at += key.size();
+        while (space(at)) ++at;
+        if (at >= svg.size() || (svg[at] != ':' && svg[at] != '=')) continue;
+        ++at;
+        while (space(at)) ++at;
+        if (at < svg.size() && (svg[at] == '"' || svg[at] == '\'')) ++at;
+        while (space(at)) ++at;
+        const std::size_t end = std::min(svg.find_first_of(";\"'>,", at), svg.size());
+        std::string name = svg.substr(at, std::min(end - std::min(end, at), longest));
+        at = end;
         while (!name.empty() && std::isspace(static_cast<unsigned char>(name.back())) != 0) name.pop_back();
         static const std::set<std::string> generic = {"serif", "sans-serif", "monospace", "cursive", "fantasy", "inherit"};
-        if (!name.empty() && !generic.contains(name)) asked.insert(name);
+        if (!name.empty() && !generic.contains(name)) asked.insert(whole_utf8(name));
     }
     std::vector<std::string> missing;
     for (const std::string& name : asked) {

@@ -88,10 +88,10 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     connect(press_, &QComboBox::activated, this, [this](int) {
         const std::string to = press_->currentData().toString().toStdString();
         change(QStringLiteral("press of a load"), [&](PressRun& r) {
-            for (const auto& [id, start] : in_hand_) {
-                const auto it = std::find_if(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == id; });
+            for (const auto& held : in_hand_) {
+                const auto it = std::find_if(r.pins.begin(), r.pins.end(), [&](const LoadPin& p) { return p.load == held.first; });
                 if (it == r.pins.end())
-                    r.pins.push_back({id, to, -1});
+                    r.pins.push_back({held.first, to, -1});
                 else
                     it->press = to;
             }
