@@ -85,9 +85,9 @@ TEST(Panel, WhatIsMadeTheOtherWayRoundIsItsMirrorImage) {
                 const Feature& f = as_usual.features[i];
                 if (f.kind != Feature::Kind::raised) continue;
                 ++seen;
-                EXPECT_TRUE(std::any_of(other.features.begin(), other.features.end(), [&](const Feature& o) {
-                    return o.name == f.name && apart(f.place, o.place) < 0.5;
-                })) << style.name << " " << f.name;
+                EXPECT_TRUE(std::any_of(other.features.begin(), other.features.end(),
+                                        [&](const Feature& o) { return o.name == f.name && apart(f.place, o.place) < 0.5; }))
+                    << style.name << " " << f.name;
             }
         }
     }

@@ -93,8 +93,9 @@ std::string usual_base_size(const BlankStyle& style);
 /// Whether the figure is one that the pressed blank has: any, where the blank does not shrink.
 bool holds_when_pressed(const BlankStyle& style, const Figure& figure);
 
-/// Adds what one more piece measured (of a blank that shrinks: of a pressed one, and readings of unpressed ones go): the figure becomes the mean of its readings, and the published figures that lie
-/// between two measured sizes are graded anew: each keeps its published place between the two.
+/// Adds what one more piece measured (of a blank that shrinks: of a pressed one, and readings of unpressed ones go): the figure becomes the
+/// mean of its readings, and the published figures that lie between two measured sizes are graded anew: each keeps its published place
+/// between the two.
 BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date);
 /// The same with these readings in place of those before; none takes the figure back to what was published.
 BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measure m, std::vector<Length> readings,

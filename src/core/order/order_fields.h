@@ -9,8 +9,8 @@ namespace orthema {
 template <>
 struct FieldsOf<Figure> {
     static constexpr auto list =
-        std::tuple{Field{"value", &Figure::value}, Field{"source", &Figure::source}, Field{"published", &Figure::published},
-                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date}, Field{"preshrunk", &Figure::preshrunk}};
+        std::tuple{Field{"value", &Figure::value},       Field{"source", &Figure::source}, Field{"published", &Figure::published},
+                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date},     Field{"preshrunk", &Figure::preshrunk}};
 };
 template <>
 struct FieldsOf<StyleFeature> {

@@ -202,8 +202,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
     const Region base = mapped(facts.outline, Affine::scale(in.width, in.width));
     const Rect ink{0, 0, in.width, in.width * facts.aspect};
     std::vector<Layer> layers = m.layers;
-    if (layers.empty())
-        layers.push_back({"", "", prints_alone(in.method), {}, in.medium.tint, {}});
+    if (layers.empty()) layers.push_back({"", "", prints_alone(in.method), {}, in.medium.tint, {}});
     const bool stacked = layers.size() > 1;
     if (!shape_layers(in, facts, layers, base, out)) return;
     say_reach(in, layers, out);

@@ -55,7 +55,7 @@ public:
     [[nodiscard]] ss::range_size_t get_sheet_size() const override { return {1048576, 16384}; }
     ss::iface::import_formula* get_formula() override { return &formula_; }
 
-    void put(ss::row_t row, ss::col_t col, std::string text) {
+    void put(ss::row_t row, ss::col_t col, const std::string& text) {
         if (row < 0 || col < 0 || row >= most_rows || col >= most_columns || text.empty()) return;
         const auto r = static_cast<std::size_t>(row), c = static_cast<std::size_t>(col);
         if (rows_.size() <= r) rows_.resize(r + 1);

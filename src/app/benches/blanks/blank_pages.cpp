@@ -508,7 +508,7 @@ void StylePage::refresh() {
     shrinks_->setChecked(style->shrinks);
     const bool hoist = style->family == Family::flag || style->family == Family::pennant;
     other_side_->setVisible(has_sides(style->family));
-    other_side_->setText(hoist ? QStringLiteral("Hoist on the other side")
+    other_side_->setText(hoist                          ? QStringLiteral("Hoist on the other side")
                          : style->family == Family::tag ? QStringLiteral("Hole at the other end")
                                                         : QStringLiteral("Notch at the other edge"));
     other_side_->setAccessibleName(other_side_->text());
