@@ -10,6 +10,7 @@
 #include <unistd.h>
 #include <zip.h>
 
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "core/order/pieces.h"
@@ -302,6 +303,24 @@ TEST(OrderFile, OpeningWhatIsNotThereSaysSo) {
     expect_refused(folder / "missing.orthema", "not there");
     std::filesystem::create_directory(folder / "empty");
     expect_refused(folder / "empty");
+}
+
+TEST(OrderFile, WhatCouldNotBeOpenedAgainIsNotSavedAndTheOldFileStays) {
+    const Folder folder;
+    const std::string path = folder / "o.orthema";
+    const Order good = test::small_order();
+    ASSERT_TRUE(save_order(path, good, test::small_art()));
+    std::vector<Order> bad(3, good);
+    bad[0].lines[2].note = std::string(5000, 'n');
+    for (int k = 0; k < 20001; ++k) bad[1].lines.push_back({"adult-tee", "ash", "M", 1, ""});
+    bad[2].decorations[0].sizing.base_width = Length::from_mm(std::nan(""));
+    for (const Order& order : bad) {
+        const auto done = save_order(path, order, test::small_art());
+        ASSERT_FALSE(done);
+        EXPECT_NE(done.sentence().find("not saved"), std::string::npos) << done.sentence();
+        EXPECT_EQ(open_order(path)->order, good);
+    }
+    EXPECT_NE(save_order(path, bad[0], test::small_art()).sentence().find("lines[2].note"), std::string::npos) << "and says where";
 }
 
 TEST(SafeFile, AFailedWriteLeavesTheOldFileWhole) {

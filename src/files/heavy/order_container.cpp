@@ -65,18 +65,13 @@ struct ZipCloser {
     void operator()(zip_t* z) const { zip_discard(z); }
 };
 
-}  // namespace
-
-Result<OrderPackage> heavy::open_order(const std::string& path) {
-    std::error_code none;
-    if (std::filesystem::is_directory(path, none)) return open_folder(path);
-    const auto packed = read_file(path);
-    if (!packed) return packed.error();
+/// What a container holds; `path` is for the sentence on failure.
+Result<OrderPackage> unpacked(const std::string& packed, const std::string& path) {
     const Error not_ours{"“" + std::filesystem::path(path).filename().string() +
                          "” is not an order file of this program, or it is cut short."};
     zip_error_t error;
     zip_error_init(&error);
-    zip_source_t* source = zip_source_buffer_create(packed->data(), packed->size(), 0, &error);
+    zip_source_t* source = zip_source_buffer_create(packed.data(), packed.size(), 0, &error);
     zip_t* raw = source == nullptr ? nullptr : zip_open_from_source(source, ZIP_RDONLY, &error);
     if (raw == nullptr) {
         if (source != nullptr) zip_source_free(source);
@@ -112,6 +107,16 @@ Result<OrderPackage> heavy::open_order(const std::string& path) {
     auto order = parse_order(*text->second);
     if (!order) return order.error();
     return matched(std::move(*order), entries);
+}
+
+}  // namespace
+
+Result<OrderPackage> heavy::open_order(const std::string& path) {
+    std::error_code none;
+    if (std::filesystem::is_directory(path, none)) return open_folder(path);
+    const auto packed = read_file(path);
+    if (!packed) return packed.error();
+    return unpacked(*packed, path);
 }
 
 Result<Done> heavy::save_order(const std::string& path, const Order& order, const ArtBytes& art) {
@@ -158,6 +163,9 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
     zip_source_read(target, packed.data(), stat.size);
     zip_source_close(target);
     zip_source_free(target);
+    // what could not be opened again does not take the place of what can
+    if (const auto back = unpacked(packed, path); !back)
+        return Error{"The order was not saved, for it could not be opened again. " + back.sentence() + " What was saved before stays."};
     return write_file(path, packed);
 }
 

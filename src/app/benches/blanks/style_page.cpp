@@ -1,0 +1,211 @@
+// The Blanks bench's page of a style: its name, run, material, colours, and what is special about it.
+#include <QCheckBox>
+#include <QFileDialog>
+#include <QMenu>
+#include <QRegularExpression>
+
+#include "app/benches/blanks/blank_pages.h"
+#include "app/benches/blanks/blanks_bench.h"
+#include "app/session/workroom.h"
+#include "core/order/edit.h"
+#include "files/chart_csv.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// A name and a field that takes the rest of the row.
+ValueField* wide_row(FigurePanel* page, const QString& name, const QString& why) {
+    page->head(name);
+    auto* f = new ValueField(name);
+    f->setToolTip(why);
+    f->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    page->add(f);
+    return f;
+}
+
+std::vector<std::string> words_of(const QString& text, const QString& parting) {
+    std::vector<std::string> out;
+    for (const QString& w : text.split(QRegularExpression(parting), Qt::SkipEmptyParts)) out.push_back(w.trimmed().toStdString());
+    std::erase(out, std::string());
+    return out;
+}
+
+QString joined(const std::vector<std::string>& words, const char* with) {
+    QStringList out;
+    for (const std::string& w : words) out << qt(w);
+    return out.join(QString::fromLatin1(with));
+}
+
+}  // namespace
+
+StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
+    bare();
+    name_ = wide_row(this, QStringLiteral("Name of the blank"), QStringLiteral("As the order and the guides name it"));
+    name_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (t.trimmed().isEmpty() || t.size() > 80) return QStringLiteral("Give the blank a name of up to 80 letters.");
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.name = t.trimmed().toStdString();
+        bench_.keep(QStringLiteral("name of a blank"), next);
+        return std::nullopt;
+    };
+    sizes_ = wide_row(this, QStringLiteral("Size run"),
+                      QStringLiteral("Smallest first, with commas between: S, M, L, XL. New sizes continue the run."));
+    sizes_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        std::vector<std::string> sizes = words_of(t, QStringLiteral("[,;]"));
+        if (sizes.size() == 1 && !t.contains(',')) sizes = words_of(t, QStringLiteral("\\s+"));
+        if (sizes.empty() || sizes.size() > 60) return QStringLiteral("Type between 1 and 60 sizes, with commas between.");
+        for (std::size_t i = 0; i < sizes.size(); ++i) {
+            if (sizes[i].size() > 20) return QStringLiteral("A size's name has up to 20 letters.");
+            if (std::find(sizes.begin(), sizes.begin() + long(i), sizes[i]) != sizes.begin() + long(i))
+                return QStringLiteral("“%1” stands twice.").arg(qt(sizes[i]));
+        }
+        bench_.keep(QStringLiteral("size run"), with_sizes(*bench_.style(), sizes));
+        return std::nullopt;
+    };
+    fabric_ = wide_row(this, QStringLiteral("Fabric or material"), QStringLiteral("What it is made of"));
+    fabric_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr || t.size() > 200) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.fabric = t.trimmed().toStdString();
+        bench_.keep(QStringLiteral("fabric"), next);
+        return std::nullopt;
+    };
+    colours_ = wide_row(this, QStringLiteral("Colours"), QStringLiteral("A name and its colour: ash #d8d4ca, navy #2a3550"));
+    colours_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.colours.clear();
+        for (const std::string& w : words_of(t, QStringLiteral(","))) {
+            const QString one = qt(w);
+            const QString name = one.section('#', 0, 0).trimmed();
+            const QColor c(one.contains('#') ? "#" + one.section('#', 1).trimmed() : name);
+            if (name.isEmpty() || !c.isValid()) return QStringLiteral("“%1” is not a name with a colour like #d8d4ca.").arg(one);
+            next.colours.push_back({name.toStdString(), {c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0, 1}});
+        }
+        bench_.keep(QStringLiteral("colours"), next);
+        return std::nullopt;
+    };
+    tags_ = wide_row(this, QStringLiteral("Tags"), QStringLiteral("Words to find it by, with commas between"));
+    tags_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.tags = words_of(t, QStringLiteral("[,;]"));
+        if (next.tags.size() > 40) return QStringLiteral("Up to 40 tags.");
+        bench_.keep(QStringLiteral("tags"), next);
+        return std::nullopt;
+    };
+    tolerance_ = length_row(QStringLiteral("May differ by"), QStringLiteral("A taped figure further from the published one is a finding"));
+    tolerance_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 200) return QStringLiteral("Between 0 and 200 mm.");
+        if (bench_.style() == nullptr) return std::nullopt;
+        BlankStyle next = *bench_.style();
+        next.tolerance = l;
+        bench_.keep(QStringLiteral("tolerance"), next);
+        return std::nullopt;
+    };
+    shrinks_ = tick(QStringLiteral("Shrinks in the heat"),
+                    QStringLiteral("A piece is pressed bare before it is measured, and every piece before it is printed on"));
+    connect(shrinks_, &QCheckBox::clicked, this, [this](bool on) {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.shrinks = on;
+        bench_.keep(QStringLiteral("shrinking"), next);
+    });
+    other_side_ = tick({}, QStringLiteral("For those that are made the other way round"));
+    connect(other_side_, &QCheckBox::clicked, this, [this](bool on) {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.other_side = on;
+        bench_.keep(QStringLiteral("the other side"), next);
+    });
+    rule();
+    auto* copy = push(QStringLiteral("Duplicate"), QStringLiteral("A style of its own with the same figures and features"));
+    archive_ = push(QStringLiteral("Archive"), QStringLiteral("Keeps it, but no longer offers it"));
+    side_by_side({copy, archive_});
+    connect(copy, &QPushButton::clicked, this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        BlankStyle next = *style;
+        next.name += " copy";
+        next.id = fresh_id(next.name, room_.order().styles);
+        if (bench_.keep(QStringLiteral("duplicate a blank"), next)) bench_.choose_style(next.id);
+    });
+    connect(archive_, &QPushButton::clicked, this, [this] {
+        if (bench_.style() == nullptr) return;
+        BlankStyle next = *bench_.style();
+        next.archived = !next.archived;
+        if (bench_.keep(next.archived ? QStringLiteral("archive a blank") : QStringLiteral("offer a blank again"), next))
+            room_.library().keep(next);
+    });
+    auto* chart = push(QStringLiteral("Size chart"), QStringLiteral("Bring in or write the size chart as CSV"));
+    auto* chart_menu = new QMenu(chart);
+    chart_menu->addAction(QStringLiteral("Bring in a size chart…"), this, &StylePage::bring_in_chart);
+    chart_menu->addAction(QStringLiteral("Write the size chart…"), this, [this] {
+        const BlankStyle* style = bench_.style();
+        if (style == nullptr) return;
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the size chart"),
+                                                       qt(style->id) + QStringLiteral("-chart.csv"), QStringLiteral("Table (*.csv)"));
+        if (p.isEmpty()) return;
+        const auto done = write_file(p.toStdString(), chart_csv(*style));
+        room_.say({done ? QStringLiteral("The size chart is written to %1.").arg(p) : qt(done.sentence()), !done, {}, {}});
+    });
+    chart->setMenu(chart_menu);
+    auto* shop = push(QStringLiteral("Shop library"), QStringLiteral("Keep this blank for later orders, or exchange the library as JSON"));
+    auto* menu = new QMenu(shop);
+    menu->addAction(QStringLiteral("Keep this blank in the library"), this, [this] {
+        if (bench_.style() != nullptr) room_.library().keep(*bench_.style());
+    });
+    menu->addAction(QStringLiteral("Write the library to a file…"), this, [this] {
+        const QString p = QFileDialog::getSaveFileName(this, QStringLiteral("Write the library"), QStringLiteral("shop-library.json"),
+                                                       QStringLiteral("Library (*.json)"));
+        if (!p.isEmpty()) room_.library().export_to(p);
+    });
+    menu->addAction(QStringLiteral("Bring in a library file…"), this, [this] {
+        const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a library"), {}, QStringLiteral("Library (*.json)"));
+        if (!p.isEmpty()) room_.library().import_from(p);
+    });
+    shop->setMenu(menu);
+    side_by_side({chart, shop});
+    says_ = note();
+}
+
+void StylePage::bring_in_chart() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    const QString p = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a size chart"), {},
+                                                   QStringLiteral("Tables (*.csv *.tsv *.txt);;All files (*)"));
+    if (!p.isEmpty()) bench_.bring_in_chart(p);
+}
+
+void StylePage::refresh() {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    name_->show_text(qt(style->name));
+    sizes_->show_text(joined(style->sizes, ", "));
+    fabric_->show_text(qt(style->fabric));
+    tags_->show_text(joined(style->tags, ", "));
+    QStringList colours;
+    for (const BlankColour& c : style->colours)
+        colours << qt(c.name) + " " + QColor::fromRgbF(float(c.ink.r), float(c.ink.g), float(c.ink.b)).name();
+    colours_->show_text(colours.join(", "));
+    colours_->setCursorPosition(0);
+    tolerance_->show_length(style->tolerance, room_.order().unit);
+    shrinks_->setVisible(!is_hard(style->family));
+    shrinks_->setChecked(style->shrinks);
+    const bool hoist = style->family == Family::flag || style->family == Family::pennant;
+    other_side_->setVisible(has_sides(style->family));
+    other_side_->setText(hoist                          ? QStringLiteral("Hoist on the other side")
+                         : style->family == Family::tag ? QStringLiteral("Hole at the other end")
+                                                        : QStringLiteral("Notch at the other edge"));
+    other_side_->setAccessibleName(other_side_->text());
+    other_side_->setObjectName(QStringLiteral("On the other side"));
+    other_side_->setChecked(style->other_side);
+    archive_->setText(style->archived ? QStringLiteral("Offer again") : QStringLiteral("Archive"));
+    says_->setText(QStringLiteral("Family: %1").arg(QString::fromLatin1(family_name(style->family))));
+}
+
+}  // namespace orthema::app
