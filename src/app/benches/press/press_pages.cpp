@@ -176,6 +176,7 @@ void PlanPage::show_plan(const PressPlan& plan, int load, const std::set<int>& i
                              .arg(qt(time_of_day(r, s.start)), qt(time_of_day(r, plan.schedule.places[std::size_t(l.tasks.back())].end)),
                                   pinned ? QStringLiteral(", pinned") : QString()));
     std::vector<std::pair<std::string, QString>> items;
+    items.reserve(machines.size());
     for (const int m : machines)  // those that take all of them
         items.emplace_back(plan.presses[std::size_t(m)], qt(plan.shop.machines[std::size_t(m)].name));
     set_items(press_, items, s.machine >= 0 ? plan.presses[std::size_t(s.machine)] : "");
