@@ -8,6 +8,7 @@
 #include "core/base/utf8.h"
 #include "core/base/units.h"
 #include "core/sheets/lay_out.h"
+#include "files/json_in.h"
 #include "files/list.h"
 #include "files/export_order.h"
 #include "files/library.h"
@@ -96,11 +97,14 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
             if (columns[i] != Column::none) mapped[column_name(columns[i])] = table->header[i];
         json totals = json::array();
         for (const TotalRow& t : lines.totals) totals.push_back({{"row", t.row}, {"says", t.says}, {"sum", t.sum}});
-        std::cout
-            << json{{"lines", lines.lines.size()}, {"garments", lines.garments}, {"columns", mapped}, {"bad_rows", bad}, {"totals", totals},
-                    {"filled", lines.filled}}
-                   .dump(1, ' ', false, json::error_handler_t::replace)
-            << "\n";
+        std::cout << json_text(json{{"lines", lines.lines.size()},
+                                    {"garments", lines.garments},
+                                    {"columns", mapped},
+                                    {"bad_rows", bad},
+                                    {"totals", totals},
+                                    {"filled", lines.filled}},
+                               1)
+                  << "\n";
     } else {
         std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
         for (const TotalRow& t : lines.totals)
@@ -148,7 +152,7 @@ int do_trace(const std::string& picture, const std::string& width_text, bool as_
         out["flat_background"] = f.flat_background;
     }
     if (as_json) {
-        std::cout << out.dump(1, ' ', false, json::error_handler_t::replace) << "\n";
+        std::cout << json_text(out, 1) << "\n";
     } else {
         if (!f.empty())
             std::cout << name << ": ink " << mm_text(width->mm(), 1) << " × " << mm_text(width->mm() * f.aspect, 1) << " mm, "
@@ -190,9 +194,7 @@ int do_fit(const std::string& path, bool as_json) {
                         {"sizes", sizes}});
     }
     if (as_json) {
-        std::cout << json{{"decorations", list}, {"findings", findings_json(run->work.findings)}}.dump(1, ' ', false,
-                                                                                                       json::error_handler_t::replace)
-                  << "\n";
+        std::cout << json_text(json{{"decorations", list}, {"findings", findings_json(run->work.findings)}}, 1) << "\n";
     } else {
         std::cout << fit_csv(order, run->work.plan());
         print_findings(run->work.findings);
@@ -211,13 +213,13 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
     if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return complain(done.sentence());
     const auto faults = nest_faults(*problem, solution->placements, 0.01);
     if (as_json)
-        std::cout << json{{"length_mm", solution->length},
-                          {"density", solution->density},
-                          {"seconds", solution->seconds},
-                          {"rounds", solution->rounds},
-                          {"curve", curve},
-                          {"faults", faults}}
-                         .dump(1, ' ', false, json::error_handler_t::replace)
+        std::cout << json_text(json{{"length_mm", solution->length},
+                                    {"density", solution->density},
+                                    {"seconds", solution->seconds},
+                                    {"rounds", solution->rounds},
+                                    {"curve", curve},
+                                    {"faults", faults}},
+                               1)
                   << "\n";
     else
         std::cout << "length " << mm_text(solution->length, 2) << " mm, density " << mm_text(solution->density, 4) << ", "
@@ -265,11 +267,11 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
     if (!report) return complain(report.sentence());
     const Findings& findings = report->findings;
     if (as_json) {
-        std::cout << json{{"files", report->files},
-                          {"unchanged", report->unchanged},
-                          {"from_before", report->from_before},
-                          {"findings", findings_json(findings)}}
-                         .dump(1, ' ', false, json::error_handler_t::replace)
+        std::cout << json_text(json{{"files", report->files},
+                                    {"unchanged", report->unchanged},
+                                    {"from_before", report->from_before},
+                                    {"findings", findings_json(findings)}},
+                               1)
                   << "\n";
     } else {
         for (const std::string& f : report->files) std::cout << f << "\n";
@@ -285,7 +287,7 @@ int do_check(const std::string& path, bool as_json) {
     if (!run) return complain(run.sentence());
     const Findings& findings = run->work.findings;
     if (as_json)
-        std::cout << json{{"findings", findings_json(findings)}}.dump(1, ' ', false, json::error_handler_t::replace) << "\n";
+        std::cout << json_text(json{{"findings", findings_json(findings)}}, 1) << "\n";
     else
         print_findings(findings);
     return has_stop(findings) ? 1 : 0;

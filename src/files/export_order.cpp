@@ -198,9 +198,9 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     Steps steps;
     const auto pictures_by = picture_words(order);
     // the cairo that draws is part of what a page is made of
-    const auto made_of = [&](const std::string& kind, const std::vector<const Drawing*>& pages, const std::string& title, double dpi = 0) {
+    const auto made_of = [&](const std::string& kind, const std::vector<const Drawing*>& pages, const std::string& title) {
         MadeOf all(kind);
-        all.add(ORTHEMA_VERSION).add(cairo_version_string()).add(title).add(dpi).add(pages.size());
+        all.add(ORTHEMA_VERSION).add(cairo_version_string()).add(title).add(pages.size());
         for (const Drawing* page : pages) all.add(*page, pictures_by);
         return all.word();
     };
@@ -216,19 +216,20 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     // A sheet's page is shared by the steps that write it, and gone with the last of them.
     const auto page_files = [&](const std::string& name, const Drawing& drawn, const std::string& title) {
         const auto page = std::make_shared<const Drawing>(drawn);
+        const std::string drawn_as = made_of("sheet", {page.get()}, title);
         const double picture_weight = 2 + drawn.width * drawn.height / 1e5;
         if (choice.sheets_pdf)
             steps.add(
-                name + ".pdf", made_of("pdf", {page.get()}, title),
+                name + ".pdf", MadeOf("pdf").add(drawn_as).word(),
                 [&art, page, name, title](const Task& t) { return write_pdf(name + ".pdf", {page.get()}, art, title, t); }, 1, 2);
         if (choice.sheets_png)
             steps.add(
-                name + ".png", made_of("png", {page.get()}, {}, choice.dpi),
+                name + ".png", MadeOf("png").add(drawn_as).add(choice.dpi).word(),
                 [&art, page, name, dpi = choice.dpi](const Task& t) { return write_png(name + ".png", *page, art, dpi, t); }, 2,
                 picture_weight);
         if (choice.sheets_tiff)
             steps.add(
-                name + ".tif", made_of("tiff", {page.get()}, {}, choice.dpi),
+                name + ".tif", MadeOf("tiff").add(drawn_as).add(choice.dpi).word(),
                 [&art, page, name, dpi = choice.dpi](const Task& t) { return write_tiff(name + ".tif", *page, art, dpi, t); }, 2,
                 picture_weight);
     };

@@ -1,13 +1,13 @@
 #include "files/library.h"
 
 #include <sqlite3.h>
-#include <unistd.h>
 
 #include <array>
 #include <filesystem>
 
 #include "files/order_json.h"
 #include "files/json_in.h"
+#include "files/safe_file.h"
 
 extern "C" {
 extern const char orthema_library_json[];
@@ -274,38 +274,27 @@ Result<LibraryContent> Library::content() const {
 }
 
 Result<Done> Library::back_up(const std::string& to) const {
-    const Error cannot{"The copy of the shop library cannot be written."};
-    const std::string part = to + ".part" + std::to_string(::getpid());
-    std::error_code ignored;
-    sqlite3* copy = nullptr;
-    bool whole = false;
-    if (sqlite3_open_v2(part.c_str(), &copy, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr) == SQLITE_OK)
-        if (sqlite3_backup* b = sqlite3_backup_init(copy, "main", db_, "main")) {
-            whole = sqlite3_backup_step(b, -1) == SQLITE_DONE;
-            whole = sqlite3_backup_finish(b) == SQLITE_OK && whole;
-        }
-    whole = sqlite3_close(copy) == SQLITE_OK && whole;
-    if (whole) {
-        std::filesystem::rename(part, to, ignored);
-        whole = !ignored;
-    }
-    if (whole) return Done{};
-    std::filesystem::remove(part, ignored);
-    return cannot;
+    sqlite3_int64 size = 0;
+    unsigned char* bytes = sqlite3_serialize(db_, "main", &size, 0);
+    if (bytes == nullptr) return Error{"The copy of the shop library cannot be written."};
+    const std::string copy(reinterpret_cast<const char*>(bytes), static_cast<std::size_t>(size));
+    sqlite3_free(bytes);
+    return write_file(to, copy);
 }
 
 Result<std::string> Library::put_back(const std::string& path, const std::string& copy) {
-    std::error_code error;
+    const auto bytes = read_file(copy);
+    if (!bytes) return bytes.error();
     std::string beside;
     for (int k = 1; k < 1000 && (beside.empty() || std::filesystem::exists(beside)); ++k) beside = path + ".damaged-" + std::to_string(k);
-    const std::string part = path + ".part" + std::to_string(::getpid());
-    std::filesystem::copy_file(copy, part, std::filesystem::copy_options::overwrite_existing, error);
-    if (!error && std::filesystem::exists(path)) std::filesystem::rename(path, beside, error);
-    if (!error) std::filesystem::rename(part, path, error);
-    if (!error) return beside;
-    std::error_code ignored;
-    std::filesystem::remove(part, ignored);
-    return Error{"The copy of the shop library cannot be put in its place: " + error.message() + "."};
+    std::error_code error;
+    if (std::filesystem::exists(path)) std::filesystem::rename(path, beside, error);
+    if (error) return Error{"The copy of the shop library cannot be put in its place: " + error.message() + "."};
+    if (const auto done = write_file(path, *bytes); !done) {
+        std::filesystem::rename(beside, path, error);
+        return done.error();
+    }
+    return beside;
 }
 
 void adopt_library(Order& order, const LibraryContent& content) {

@@ -144,12 +144,12 @@ std::vector<Column> guess_columns(const Table& table, const std::vector<BlankSty
         }
         return seen == 0 ? 0.0 : static_cast<double>(hits) / static_cast<double>(seen);
     };
-    const auto claim = [&](Column what, auto good) {
+    const auto claim = [&](Column what, auto good, const std::set<std::size_t>& but = {}) {
         if (used.contains(what)) return;
         std::size_t best = out.size();
         double most = 0.6;
         for (std::size_t i = 0; i < out.size(); ++i)
-            if (out[i] == Column::none && share(i, good) > most) {
+            if (out[i] == Column::none && !but.contains(i) && share(i, good) > most) {
                 most = share(i, good);
                 best = i;
             }
@@ -182,13 +182,12 @@ std::vector<Column> guess_columns(const Table& table, const std::vector<BlankSty
         }
         return seen > 2;
     };
-    std::vector<std::size_t> set_aside;
+    std::set<std::size_t> row_numbers;
     for (std::size_t i = 0; i < out.size(); ++i)
-        if (out[i] == Column::none && counts_rows(i)) set_aside.push_back(i);
-    for (const std::size_t i : set_aside) out[i] = Column::reference;
-    claim(Column::quantity, [](const std::string& s) { return whole_number(s).has_value(); });
-    for (const std::size_t i : set_aside) out[i] = Column::none;
-    claim(Column::quantity, [](const std::string& s) { return whole_number(s).has_value(); });
+        if (counts_rows(i)) row_numbers.insert(i);
+    const auto counts = [](const std::string& s) { return whole_number(s).has_value(); };
+    claim(Column::quantity, counts, row_numbers);
+    claim(Column::quantity, counts);
     claim(Column::blank, [&](const std::string& s) { return match_style(s, nullptr, styles) != nullptr; });
     claim(Column::colour, [&](const std::string& s) {
         const std::string t = lower(trimmed(s));
@@ -268,10 +267,11 @@ struct Reading {
         const auto learned = words.blanks.find(said_as(blank_text));
         const BlankStyle* style = nullptr;
         const auto chosen = mends.blanks.find(number_of(r));
-        if (chosen != mends.blanks.end() || learned != words.blanks.end()) {
-            for (const BlankStyle& s : styles)
-                if (s.id == (chosen != mends.blanks.end() ? chosen->second : learned->second)) style = &s;
-        }
+        const std::string* means = chosen != mends.blanks.end()    ? &chosen->second
+                                   : learned != words.blanks.end() ? &learned->second
+                                                                   : nullptr;
+        for (const BlankStyle& s : styles)
+            if (means != nullptr && s.id == *means) style = &s;
         auto size = normalise_size(size_text);
         if (const auto typed = mends.sizes.find(number_of(r)); typed != mends.sizes.end()) size = SizeName{typed->second, AgeGroup::any};
         if (const auto known = words.sizes.find(said_as(size_text)); known != words.sizes.end())

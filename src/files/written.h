@@ -1,5 +1,5 @@
 // What lies in a folder from the export before, so that what would come out the same is not written again.
-// Kept beside the files as `<order>_export.json` (docs/formats.md): of each its name, what it was made of, its length and time.
+// Kept beside the files as `<order>_export.json` (docs/command-line.md): of each its name, what it was made of, its length and time.
 #pragma once
 
 #include <cstdint>

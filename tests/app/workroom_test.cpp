@@ -59,16 +59,21 @@ TEST(Workroom, AnUnsavedOrderIsPutAsideAndCanBeBroughtBack) {
     EXPECT_TRUE(w.room().keeper().path().isEmpty());
 }
 
+/// Takes what a start offers from before.
+void bring_back(Window& w) {
+    w.room().keeper().offer_put_aside();
+    ASSERT_NE(w.notice().find("not saved"), std::string::npos) << w.notice();
+    w.click(w.window().notices()->action());
+    w.wait();
+}
+
 TEST(Workroom, ClosingKeepsWhatIsUnsavedForTheNextStart) {
     Window w;
     w.drop({test::source("demo/src/wind-rose.svg")});
     w.room().edit("name", renamed(w.order(), "Closed in a hurry"));
     w.close();
     Window second(&w);
-    second.room().keeper().offer_put_aside();
-    ASSERT_NE(second.notice().find("not saved"), std::string::npos) << second.notice();
-    second.click(second.window().notices()->action());
-    second.wait();
+    bring_back(second);
     EXPECT_EQ(second.order().name, "Closed in a hurry");
     // once saved, nothing is offered any more
     second.room().keeper().save(QString::fromStdString(second.data("kept.orthema")));
@@ -90,10 +95,7 @@ TEST(Workroom, WhatCannotBePutAsideInItsPlaceIsKeptInAnotherAndSaid) {
     EXPECT_FALSE(w.room().keeper().kept_nowhere());
     w.close();
     Window second(&w);
-    second.room().keeper().offer_put_aside();
-    ASSERT_NE(second.notice().find("not saved"), std::string::npos) << second.notice();
-    second.click(second.window().notices()->action());
-    second.wait();
+    bring_back(second);
     EXPECT_EQ(second.order().name, "On a bad disk");
     EXPECT_EQ(second.order().art.size(), 1U);
 }

@@ -117,16 +117,12 @@ std::optional<QString> Keeper::save_now(const QString& path) {
 }
 
 bool Keeper::put_aside_if_changed() {
-    if (!worth_keeping()) return true;
-    const QString to = aside_path();
-    const Attempt done = put_aside(document_.order(), pictures_.bytes(), to, second_place(to));
-    if (done.kept.isEmpty()) {
-        told(to, done.kept, done.why);
-        return false;
-    }
-    notices_.say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
-                  QStringLiteral("Bring it back"), [this, kept = done.kept] { open(kept); }});
-    return true;
+    const Kept what = put_aside_now();
+    if (what == Kept::kept)
+        notices_.say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
+                      QStringLiteral("Bring it back"),
+                      [this, kept = kept_elsewhere_ ? second_place(aside_path()) : aside_path()] { open(kept); }});
+    return what != Kept::nowhere;
 }
 
 void Keeper::offer_put_aside() {

@@ -176,12 +176,12 @@ std::vector<ToMeasure> what_to_measure(const BlankStyle& style, const std::vecto
                 add(size, keys[k], "sets the width of its band", 70 - static_cast<double>(k));
     }
     // What was measured, or published, before it shrank does not hold.
-    if (style.shrinks)
-        for (const std::string& size : ordered)
-            if (size_index(style, size) >= 0)
-                for (std::size_t k = 0; k < keys.size(); ++k)
-                    if (!figure(size, keys[k]).preshrunk)
-                        add(size, keys[k], "shrinks in the heat: press one bare, then measure it", 76 - static_cast<double>(k));
+    for (const std::string& size : ordered) {
+        if (size_index(style, size) < 0) continue;
+        for (std::size_t k = 0; k < keys.size(); ++k)
+            if (!holds_when_pressed(style, figure(size, keys[k])))
+                add(size, keys[k], "shrinks in the heat: press one bare, then measure it", 76 - static_cast<double>(k));
+    }
     // A measured figure that differs from what was published throws doubt on its neighbours.
     for (std::size_t i = 0; i < style.sizes.size(); ++i)
         for (const Measure m : family_measures(style.family)) {

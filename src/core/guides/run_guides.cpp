@@ -166,27 +166,27 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             if (const DecorationFit* f = find_fit(plan, dec.id); f != nullptr && f->ground != nullptr) fits.push_back(f);
     // garments on one floor line for each design, or on several, all at one scale: as large as the paper allows
     const double label = 38, top = 32, words = 17;
-    std::size_t in_line = std::max<std::size_t>(1, counts.size()), lines = 1;
+    std::size_t in_line = 1, lines = 1;
     double each = 0, row = 0, scale = 0;
     d.width = paper.height;  // across, unless upright shows them larger
     d.height = paper.width;
     for (const bool upright : {false, true})
-        for (std::size_t n = 1; n <= std::min<std::size_t>(4, counts.size()); ++n) {
+        for (std::size_t n = 1; !fits.empty() && n <= std::min<std::size_t>(4, counts.size()); ++n) {
             const double w = upright ? paper.width : paper.height, h = upright ? paper.height : paper.width;
             const std::size_t most = (counts.size() + n - 1) / n;
             const double wide = (w - 2 * side - label) / static_cast<double>(most);
-            const double high = (h - top - 14) / static_cast<double>(n * std::max<std::size_t>(1, fits.size()));
+            const double high = (h - top - 14) / static_cast<double>(n * fits.size());
             double k = 1e9;
             for (const DecorationFit* f : fits)
                 for (const Ground& g : f->ground->sizes) {
                     const Rect box = drawn_box(g.panel);
                     k = std::min({k, (wide - 4) / box.width(), (high - words - 6) / box.height()});
                 }
-            if (fits.empty() || wide < 22 || k < scale * 1.05) continue;
+            if (wide < 22 || k < scale * 1.05) continue;
             std::tie(d.width, d.height, in_line, lines, each, row, scale) = std::tuple(w, h, most, n, wide, high, k);
         }
     page_head(d, order, run_name(order, run), phrase("page-pieces", {{"n", garments_in(order, run)}}));
-    if (counts.empty() || fits.empty() || scale <= 0) return page;
+    if (scale <= 0) return page;
     const auto text = [&](double mm) { return length_text(Length::from_mm(mm), order.unit); };
     for (std::size_t k = 0; k < fits.size(); ++k) {
         const Decoration& dec = *find_decoration(order, fits[k]->decoration);

@@ -102,10 +102,9 @@ std::vector<std::string> press_cautions(const Order& order, const PressPlan& pla
     for (const Load& l : plan.loads) {
         const Decoration* d = find_decoration(order, l.decoration);
         const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
-        const Medium* medium = d == nullptr ? nullptr : find_medium(order, d->medium);
         const Press* press = d == nullptr ? nullptr : find_press(order, d->press);
         if (style == nullptr) continue;
-        const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
+        const Method* method = method_of(order, *d);
         powder = powder || (method != nullptr && method->powder);
         breaks = breaks || style->fabric.find("ceramic") != std::string::npos || style->fabric.find("glass") != std::string::npos;
         oven = oven || (press != nullptr && press->kind == PressKind::oven);

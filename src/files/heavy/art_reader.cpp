@@ -112,7 +112,7 @@ std::vector<std::string> missing_fonts(const std::string& svg) {
         if (at < svg.size() && (svg[at] == '"' || svg[at] == '\'')) ++at;
         while (space(at)) ++at;
         const std::size_t end = std::min(svg.find_first_of(";\"'>,", at), svg.size());
-        std::string name = svg.substr(at, std::min(end - std::min(end, at), longest));
+        std::string name = svg.substr(at, std::min(end - at, longest));
         at = end;
         while (!name.empty() && std::isspace(static_cast<unsigned char>(name.back())) != 0) name.pop_back();
         static const std::set<std::string> generic = {"serif", "sans-serif", "monospace", "cursive", "fantasy", "inherit"};

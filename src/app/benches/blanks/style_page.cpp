@@ -4,6 +4,8 @@
 #include <QMenu>
 #include <QRegularExpression>
 
+#include <functional>
+
 #include "app/benches/blanks/blank_pages.h"
 #include "app/benches/blanks/blanks_bench.h"
 #include "app/session/workroom.h"
@@ -38,6 +40,14 @@ QString joined(const std::vector<std::string>& words, const char* with) {
     return out.join(QString::fromLatin1(with));
 }
 
+/// The style in view, changed and kept; false where there is none, or it is refused.
+bool change(BlanksBench& bench, const QString& what, const std::function<void(BlankStyle&)>& how) {
+    if (bench.style() == nullptr) return false;
+    BlankStyle next = *bench.style();
+    how(next);
+    return bench.keep(what, next);
+}
+
 }  // namespace
 
 StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
@@ -45,10 +55,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     name_ = wide_row(this, QStringLiteral("Name of the blank"), QStringLiteral("As the order and the guides name it"));
     name_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (t.trimmed().isEmpty() || t.size() > 80) return QStringLiteral("Give the blank a name of up to 80 letters.");
-        if (bench_.style() == nullptr) return std::nullopt;
-        BlankStyle next = *bench_.style();
-        next.name = t.trimmed().toStdString();
-        bench_.keep(QStringLiteral("name of a blank"), next);
+        change(bench_, QStringLiteral("name of a blank"), [&](BlankStyle& s) { s.name = t.trimmed().toStdString(); });
         return std::nullopt;
     };
     sizes_ = wide_row(this, QStringLiteral("Size run"),
@@ -68,10 +75,8 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     };
     fabric_ = wide_row(this, QStringLiteral("Fabric or material"), QStringLiteral("What it is made of"));
     fabric_->take = [this](const QString& t, bool) -> std::optional<QString> {
-        if (bench_.style() == nullptr || t.size() > 200) return std::nullopt;
-        BlankStyle next = *bench_.style();
-        next.fabric = t.trimmed().toStdString();
-        bench_.keep(QStringLiteral("fabric"), next);
+        if (t.size() > 200) return std::nullopt;
+        change(bench_, QStringLiteral("fabric"), [&](BlankStyle& s) { s.fabric = t.trimmed().toStdString(); });
         return std::nullopt;
     };
     colours_ = wide_row(this, QStringLiteral("Colours"), QStringLiteral("A name and its colour: ash #d8d4ca, navy #2a3550"));
@@ -101,27 +106,16 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
     tolerance_ = length_row(QStringLiteral("May differ by"), QStringLiteral("A taped figure further from the published one is a finding"));
     tolerance_->entered = [this](Length l, bool) -> std::optional<QString> {
         if (l.mm() < 0 || l.mm() > 200) return QStringLiteral("Between 0 and 200 mm.");
-        if (bench_.style() == nullptr) return std::nullopt;
-        BlankStyle next = *bench_.style();
-        next.tolerance = l;
-        bench_.keep(QStringLiteral("tolerance"), next);
+        change(bench_, QStringLiteral("tolerance"), [l](BlankStyle& s) { s.tolerance = l; });
         return std::nullopt;
     };
     shrinks_ = tick(QStringLiteral("Shrinks in the heat"),
                     QStringLiteral("A piece is pressed bare before it is measured, and every piece before it is printed on"));
-    connect(shrinks_, &QCheckBox::clicked, this, [this](bool on) {
-        if (bench_.style() == nullptr) return;
-        BlankStyle next = *bench_.style();
-        next.shrinks = on;
-        bench_.keep(QStringLiteral("shrinking"), next);
-    });
+    connect(shrinks_, &QCheckBox::clicked, this,
+            [this](bool on) { change(bench_, QStringLiteral("shrinking"), [on](BlankStyle& s) { s.shrinks = on; }); });
     other_side_ = tick({}, QStringLiteral("For those that are made the other way round"));
-    connect(other_side_, &QCheckBox::clicked, this, [this](bool on) {
-        if (bench_.style() == nullptr) return;
-        BlankStyle next = *bench_.style();
-        next.other_side = on;
-        bench_.keep(QStringLiteral("the other side"), next);
-    });
+    connect(other_side_, &QCheckBox::clicked, this,
+            [this](bool on) { change(bench_, QStringLiteral("the other side"), [on](BlankStyle& s) { s.other_side = on; }); });
     rule();
     auto* copy = push(QStringLiteral("Duplicate"), QStringLiteral("A style of its own with the same figures and features"));
     archive_ = push(QStringLiteral("Archive"), QStringLiteral("Keeps it, but no longer offers it"));
