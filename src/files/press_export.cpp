@@ -101,7 +101,11 @@ std::string pick_csv(const Order& order, const FitPlan& fit, const PressPlan& pl
     std::string out = "from,press,platen,blank,pieces,transfer,trial\r\n";
     for (const PickRow& r : pick_rows(order, fit, plan))
         out += time_of_day(order.press_run, r.start) + "," + csv_field(r.press) + "," + csv_field(r.platen) + "," + csv_field(r.blank) +
-               "," + std::to_string(r.pieces) + "," + csv_field(r.transfer) + "," + (r.trial ? "yes" : "") + "\r\n";
+               "," + std::to_string(r.pieces) + "," + csv_field(r.transfer) + "," +
+               (r.again   ? "again"
+                : r.trial ? "yes"
+                          : "") +
+               "\r\n";
     return out;
 }
 

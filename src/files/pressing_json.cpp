@@ -95,6 +95,7 @@ PressRun read_press_run(const In& in) {
     if (in.has("share_presses")) r.share_presses = in["share_presses"].flag();
     if (in.has("trials")) r.trials = in["trials"].flag();
     if (in.has("fahrenheit")) r.fahrenheit = in["fahrenheit"].flag();
+    if (in.has("makes_film")) r.makes_film = in["makes_film"].flag();
     if (in.has("breaks"))
         in["breaks"].each(40, [&](const In& e) {
             const PressBreak b{e["from_minute"].whole(0, week), e["to_minute"].whole(0, week)};
@@ -122,6 +123,7 @@ PressRun read_press_run(const In& in) {
 json to_json(const PressRun& r) {
     json j{{"start_minute", r.start},          {"due_minute", r.due}, {"hands", r.hands},
            {"share_presses", r.share_presses}, {"trials", r.trials},  {"fahrenheit", r.fahrenheit}};
+    if (r.makes_film) j["makes_film"] = true;
     for (const PressBreak& b : r.breaks) j["breaks"].push_back({{"from_minute", b.from}, {"to_minute", b.to}});
     for (const LoadPin& p : r.pins) {
         json e{{"load", p.load}};

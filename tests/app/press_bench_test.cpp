@@ -208,6 +208,42 @@ TEST(PressBench, AWholeRehearsalAgainstTheSimulatedPress) {
     EXPECT_EQ(w.order(), kept);
 }
 
+TEST(PressBench, FilmIsMadeCardByCardWithTheCautionsOfThatWork) {
+    PressWindow t;
+    t.few(2);
+    Order laid = t.order();
+    test::lay_anyhow(laid, t.room().transfer_set(), 1);
+    t.room().edit("laid", laid);
+    t.wait();
+    t.click(t.find<QCheckBox>("Film is made on the day"));
+    t.wait();
+    ASSERT_TRUE(t.order().press_run.makes_film);
+    t.begin(6000);
+    std::vector<std::string> cards;
+    std::set<std::string> cautions;
+    const auto look = [&] {
+        const auto card = t.desk().running() ? t.desk().shift().card() : std::nullopt;
+        if (!card) return;
+        const Load& load = load_of(t.desk().shift().plan(), card->task);
+        const std::string words = card_words(t.desk().shift().plan(), *card);
+        if (load.film.sheet == 0 || (!cards.empty() && cards.back() == words)) return;
+        cards.push_back(words);
+        cautions.insert(step_caution(t.order(), load, card->kind));
+        EXPECT_NE(card_how(t.order(), t.desk().shift().plan(), *card), "");
+    };
+    QObject until_then;
+    QObject::connect(&t.desk(), &PressDesk::card_changed, &until_then, look);
+    QObject::connect(&t.desk(), &PressDesk::ticked, &until_then, look);
+    look();
+    EXPECT_TRUE(t.to_the_end());
+    EXPECT_EQ(cards, (std::vector<std::string>{"Print the film", "Let it print", "Powder the film", "Cure the film", "Cut apart"}));
+    const auto said = [&](const char* word) {
+        return std::any_of(cautions.begin(), cautions.end(), [&](const std::string& c) { return c.find(word) != std::string::npos; });
+    };
+    EXPECT_TRUE(said("Mask and gloves") && said("Ventilate") && said("never cooks food"));
+    EXPECT_EQ(t.desk().shift().loads_done(), int(t.desk().shift().plan().loads.size()));
+}
+
 TEST(PressBench, AScorchedPieceIsPrintedAgain) {
     PressWindow w;
     w.few(3);

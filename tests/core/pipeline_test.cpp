@@ -104,7 +104,7 @@ TEST(Fields, TheListCountsEveryMember) {
     };
     static_assert(member_count<Three>() == 3);
     static_assert(member_count<SizePin>() == 4);
-    static_assert(member_count<PressRun>() == 10);
+    static_assert(member_count<PressRun>() == 11);
     int n = 0;
     const Order order;
     each_field(order, [&](const char*, const auto&) { ++n; });

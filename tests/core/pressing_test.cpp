@@ -2,6 +2,7 @@
 #include "core/pressing/press_plan.h"
 
 #include "core/guides/run_sheet.h"
+#include "core/pressing/film_making.h"
 #include "core/pressing/next_try.h"
 #include "core/transfers/choices.h"
 
@@ -302,6 +303,74 @@ TEST(PressPlan, WhatATrialIsLookedAtIsNoPartOfItsRow) {
         EXPECT_LT(r.end - r.start, 45 * 60) << r.transfer;
     }
     EXPECT_GT(trials, 0);
+}
+
+TEST(PressPlan, ATrialThatComesBackHasARowForEachOfItsVisits) {
+    const Job_ job = demo();
+    ScheduleOptions quick;
+    quick.tries = 0;
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+    std::map<int, int> rows, visits;
+    for (const PickRow& r : pick_rows(job.order, job.plan, plan))
+        if (r.trial) {
+            ++rows[r.load_ids.front()];
+            EXPECT_EQ(r.pieces == 0, r.again) << r.transfer;
+        }
+    int back = 0;
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        if (!plan.loads[i].trial) continue;
+        for (const int t : plan.loads[i].tasks) visits[int(i)] += plan.shop.tasks[std::size_t(t)].machines.empty() ? 0 : 1;
+        EXPECT_EQ(rows[int(i)], visits[int(i)]) << plan.loads[i].id;
+        back += visits[int(i)] > 1 ? 1 : 0;
+    }
+    EXPECT_GT(back, 0) << "or there is nothing to show";
+}
+
+TEST(PressPlan, FilmThatIsMadeOnTheDayIsCutApartBeforeItIsPressed) {
+    Job_ job = demo();
+    ScheduleOptions quick;
+    quick.tries = 0;
+    job.order.layouts.clear();
+    job.order.press_run.makes_film = true;
+    std::set<std::string> powdered;
+    for (const Transfer& t : job.set.transfers)
+        if (find_method(job.order, find_medium(job.order, t.medium)->method)->powder) powdered.insert(t.medium);
+    const auto unlaid = press_plan(job.order, job.plan, job.set, quick).findings;
+    EXPECT_EQ(std::count_if(unlaid.begin(), unlaid.end(), [](const Finding& f) { return f.code == "film-not-laid"; }),
+              std::ssize(powdered));
+    test::lay_anyhow(job.order, job.set, 2);
+    const PressPlan plan = press_plan(job.order, job.plan, job.set, quick);
+    EXPECT_TRUE(schedule_faults(plan.shop, plan.schedule).empty());
+    const auto slot = [&](int task) { return plan.schedule.places[std::size_t(task)]; };
+    std::map<std::string, double> made;  // by medium: when all of it lies cut apart
+    double printer = 0;
+    int films = 0;
+    for (const Load& l : plan.loads) {
+        if (l.film.sheet == 0) continue;
+        ++films;
+        ASSERT_EQ(l.tasks.size(), 3u);
+        EXPECT_GE(slot(l.tasks[0]).start, printer - 1e-6) << "one printer";
+        printer = slot(l.tasks[0]).end;
+        EXPECT_LE(slot(l.tasks[1]).start - printer, FilmTimes{}.powder_by + 1e-6) << "the ink dries";
+        made[l.film.medium] = std::max(made[l.film.medium], slot(l.tasks[2]).end);
+        EXPECT_NE(load_words(job.order, l).find("run " + std::to_string(l.film.sheet)), std::string::npos);
+    }
+    EXPECT_EQ(films, 2 * std::ssize(powdered));
+    // every decoration of that film waits for the sheet that its size lies on; two sheets, so some begin before the last is made
+    int early = 0, late = 0;
+    for (const Load& l : plan.loads) {
+        const Decoration* d = find_decoration(job.order, l.decoration);
+        if (l.film.sheet > 0 || !made.contains(d->medium)) continue;
+        const double begins = slot(l.tasks.front()).start;
+        double ready = 1e9;
+        for (const Load& f : plan.loads)
+            if (f.film.medium == d->medium) ready = std::min(ready, slot(f.tasks[2]).end);
+        EXPECT_GE(begins, ready - 1e-6) << l.id;
+        ++(begins < made[d->medium] - 1e-6 ? early : late);
+    }
+    EXPECT_GT(late, 0);
+    job.order.press_run.makes_film = false;
+    for (const Load& l : press_plan(job.order, job.plan, job.set, quick).loads) EXPECT_EQ(l.film.sheet, 0);
 }
 
 TEST(PressPlan, TheDemoInFarLessTimeThanOneAfterTheOther) {

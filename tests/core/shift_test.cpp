@@ -111,7 +111,10 @@ PressPlan random_plan(std::mt19937& random, Order& order) {
     ScheduleOptions options;
     options.tries = static_cast<long>(random() % 20);
     options.seed = static_cast<unsigned>(random());
-    return press_plan(order, fitted, transfers(order, fitted, facts), options);
+    const TransferSet set = transfers(order, fitted, facts);
+    order.press_run.makes_film = random() % 2 == 0;
+    test::lay_anyhow(order, set, 1 + static_cast<int>(random() % 2));
+    return press_plan(order, fitted, set, options);
 }
 
 TEST(Shift, NeverLocksWhateverGoesWrong) {

@@ -15,6 +15,7 @@
 #include <stdexcept>
 
 #include "core/order/pieces.h"
+#include "core/sheets/sheets.h"
 #include "files/library.h"
 #include "files/order_file.h"
 
@@ -176,6 +177,16 @@ ArtFacts plain_facts(double aspect) {
     f.outline = box_region({0, 0, 1, aspect});
     f.optical_centre = {0.5, aspect / 2};
     return f;
+}
+
+void lay_anyhow(Order& order, const TransferSet& set, int sheets) {
+    std::map<std::string, std::vector<PlacedCopy>> copies;
+    int turn = 0;
+    for (const Transfer& t : set.transfers) {
+        const int sheet = turn++ % sheets;  // a transfer's copies together
+        for (int k = 0; k < t.count(); ++k) copies[t.medium].push_back({t.id, k, sheet, 0, 10.0 * k, 0, false});
+    }
+    for (auto& [medium, all] : copies) order = with_layout(order, medium, std::move(all));
 }
 
 Order small_order() {

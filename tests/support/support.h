@@ -13,6 +13,10 @@
 #include "core/order/order.h"
 #include "files/art_file.h"
 
+namespace orthema {
+struct TransferSet;
+}
+
 namespace orthema::test {
 
 /// A folder that is gone when the test is over.
@@ -70,6 +74,8 @@ Canvas render_pdf(const std::string& path, int page, double dpi);
 
 /// An adult tee in ash, sizes S to 3XL, with an L-shaped vector mark on its front; film and a press as they ship.
 Order small_order();
+/// Every copy of every transfer on so many sheets of its medium, in turn, wherever.
+void lay_anyhow(Order& order, const TransferSet& set, int sheets);
 ArtBytes small_art();
 extern const char* const corner_svg;
 

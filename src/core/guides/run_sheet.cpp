@@ -17,6 +17,8 @@ namespace {
 struct Begin {
     double start, end;
     int load, machine;
+    int task;            ///< its first
+    bool again = false;  ///< a trial that comes back
 };
 
 PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan, const Begin& b, const LoadPart& part,
@@ -34,13 +36,15 @@ PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan,
     row.loads = 1;
     row.trial = load.trial;
     row.load_ids = {b.load};
+    row.again = b.again;
+    if (b.again) row.pieces = row.loads = 0;
     const DecorationFit* f = find_fit(fit, part.decoration);
     const SizeFit* s = f == nullptr ? nullptr : find_size(*f, part.size);
     if (s == nullptr) return row;
     row.transfer += ", " + length_text(Length::from_mm(s->width), order.unit);
     if (b.machine < 0) return row;
     if (const Press* press = find_press(order, plan.presses[static_cast<std::size_t>(b.machine)])) {
-        const PressState state = plan.shop.tasks[static_cast<std::size_t>(load.tasks.front())].state_on(b.machine);
+        const PressState state = plan.shop.tasks[static_cast<std::size_t>(b.task)].state_on(b.machine);
         if (const auto p = static_cast<std::size_t>(state.platen); p < press->platens.size()) row.platen = press->platens[p].name;
     }
     return row;
@@ -54,10 +58,14 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
         const Load& l = plan.loads[i];
         if (l.tasks.empty() || plan.schedule.places.size() <= static_cast<std::size_t>(l.tasks.back())) continue;
         const Slot& first = plan.schedule.places[static_cast<std::size_t>(l.tasks.front())];
-        double end = first.end;  // when it leaves the press; of a trial, which is finished when there is time, for the first time
-        for (const int t : l.tasks)
-            if (const Slot& s = plan.schedule.places[static_cast<std::size_t>(t)]; s.machine >= 0 && !l.trial) end = std::max(end, s.end);
-        begins.push_back({first.start, end, static_cast<int>(i), first.machine});
+        double end = first.end;  // when it leaves the press; a trial is finished when there is time, each visit for itself
+        for (const int t : l.tasks) {
+            const Slot& s = plan.schedule.places[static_cast<std::size_t>(t)];
+            if (l.film.sheet > 0 || (s.machine >= 0 && !l.trial)) end = std::max(end, s.end);
+            if (l.trial && s.machine >= 0 && t != l.tasks.front())
+                begins.push_back({s.start, s.end, static_cast<int>(i), s.machine, t, true});
+        }
+        begins.push_back({first.start, end, static_cast<int>(i), first.machine, l.tasks.front()});
     }
     std::stable_sort(begins.begin(), begins.end(), [](const Begin& a, const Begin& b) { return a.start < b.start; });
     std::vector<PickRow> rows;
@@ -65,7 +73,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
     for (const Begin& b : begins) {
         const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
         const bool one = load.parts.size() == 1 && !load.apart;
-        if (const auto it = open.find(b.machine); one && it != open.end()) {
+        if (const auto it = open.find(b.machine); one && it != open.end() && !b.again) {
             PickRow& row = rows[it->second];
             if (row.decoration == load.decoration && row.size == load.size && row.trial == load.trial) {
                 row.pieces += load.pieces;
@@ -75,11 +83,12 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
                 continue;
             }
         }
-        if (!one) open.erase(b.machine);
+        if (!one || b.again) open.erase(b.machine);
         if (load.apart) {  // one row for all of it
             const Decoration* dec = find_decoration(order, load.decoration);
             if (dec == nullptr) continue;
-            PickRow row = begun_row(order, fit, plan, b, load.parts.front(), *dec);
+            const LoadPart all{load.decoration, load.size, 0, load.pieces};
+            PickRow row = begun_row(order, fit, plan, b, load.parts.empty() ? all : load.parts.front(), *dec);
             row.blank = phrase("page-off-the-blank");
             row.transfer = load_words(order, load);
             row.pieces = load.pieces;
@@ -89,7 +98,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
         for (const LoadPart& part : load.parts) {
             const Decoration* dec = find_decoration(order, part.decoration);
             if (dec == nullptr) continue;
-            if (one) open[b.machine] = rows.size();
+            if (one && !b.again) open[b.machine] = rows.size();
             rows.push_back(begun_row(order, fit, plan, b, part, *dec));
         }
     }
@@ -127,7 +136,11 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     // the columns of words share what the figures leave of the page, by what they have to say; what is longer takes more lines
     constexpr double size_of_words = 3.2, gap = 4, snug = 0.88 /* guessed widths are generous */, first = left + 28, pieces_wide = 14;
     const auto said = [](const PickRow& r) {
-        return std::array{r.press + (r.platen.empty() ? "" : ", " + r.platen), r.blank, (r.trial ? "TRIAL " : "") + r.transfer};
+        return std::array{r.press + (r.platen.empty() ? "" : ", " + r.platen), r.blank,
+                          (r.again   ? "TRIAL, again: "
+                           : r.trial ? "TRIAL "
+                                     : "") +
+                              r.transfer};
     };
     std::array<double, 3> wide{20, 20, 20};
     for (const PickRow& r : rows)
@@ -191,7 +204,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         Drawing& d = pages.back().drawing;
         d.text({left, y}, time_of_day(order.press_run, r.start), 3.6, palette::ink, Align::left, true);
         d.text({left + 14, y}, time_of_day(order.press_run, r.end), 3.6, palette::ink);
-        d.text({pieces_at, y}, std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
+        d.text({pieces_at, y}, r.again ? "–" : std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
         double below = y;
         for (std::size_t k = 0; k < 3; ++k)
             below = std::max(below, wrapped(d, {at[k], y}, texts[k], size_of_words, wide[k] / snug + 0.5,

@@ -18,6 +18,7 @@ struct PickRow {
     std::string platen;
     int pieces = 0, loads = 0;
     bool trial = false;
+    bool again = false;         ///< a trial's later visit to a press: of pieces that are counted already
     std::vector<int> load_ids;  ///< into plan.loads
 };
 /// In time order.

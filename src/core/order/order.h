@@ -276,6 +276,7 @@ struct PressRun {
     bool share_presses = false;  ///< a press of the same kind may help where its platen takes the design
     bool trials = true;          ///< one piece first where a recipe was not tried
     bool fahrenheit = false;
+    bool makes_film = false;  ///< film is printed, powdered and cured in the run, not before it
     std::vector<PressBreak> breaks;
     std::vector<LoadPin> pins;
     std::vector<std::string> order;  ///< decorations as they follow on one garment, where not as proposed

@@ -346,11 +346,17 @@ struct FieldsOf<AcceptedPlan> {
 };
 template <>
 struct FieldsOf<PressRun> {
-    static constexpr auto list = std::tuple{Field{"start", &PressRun::start},   Field{"due", &PressRun::due},
-                                            Field{"hands", &PressRun::hands},   Field{"share_presses", &PressRun::share_presses},
-                                            Field{"trials", &PressRun::trials}, Field{"fahrenheit", &PressRun::fahrenheit},
-                                            Field{"breaks", &PressRun::breaks}, Field{"pins", &PressRun::pins},
-                                            Field{"order", &PressRun::order},   Field{"accepted", &PressRun::accepted}};
+    static constexpr auto list = std::tuple{Field{"start", &PressRun::start},
+                                            Field{"due", &PressRun::due},
+                                            Field{"hands", &PressRun::hands},
+                                            Field{"share_presses", &PressRun::share_presses},
+                                            Field{"trials", &PressRun::trials},
+                                            Field{"fahrenheit", &PressRun::fahrenheit},
+                                            Field{"makes_film", &PressRun::makes_film},
+                                            Field{"breaks", &PressRun::breaks},
+                                            Field{"pins", &PressRun::pins},
+                                            Field{"order", &PressRun::order},
+                                            Field{"accepted", &PressRun::accepted}};
 };
 template <>
 struct FieldsOf<PrintedGuide> {

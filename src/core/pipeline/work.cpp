@@ -49,7 +49,7 @@ Order for_sheets(const Order& order) {
 
 Order for_press(const Order& order) {
     Order o = without_showing(order);
-    o.layouts.clear();
+    if (!o.press_run.makes_film) o.layouts.clear();  // which pieces lie on which film
     return o;
 }
 

@@ -22,6 +22,10 @@ const char* act_name(ActKind kind) {
     case ActKind::trim: return "trim";
     case ActKind::unload: return "unload";
     case ActKind::check: return "check the trial";
+    case ActKind::print: return "print";
+    case ActKind::powder: return "powder";
+    case ActKind::cure: return "cure";
+    case ActKind::cut: return "cut apart";
     }
     return "";
 }
@@ -151,6 +155,11 @@ std::string duration_words(double seconds) {
 }
 
 std::string load_words(const Order& order, const Load& load) {
+    if (load.film.sheet > 0) {
+        const Medium* m = find_medium(order, load.film.medium);
+        return phrase(m != nullptr && m->shape == MediumShape::sheet ? "film-sheet" : "film-run",
+                      {{"medium", m == nullptr ? load.film.medium : m->name}, {"n", load.film.sheet}, {"pieces", load.pieces}});
+    }
     const Decoration* d = find_decoration(order, load.decoration);
     if (d == nullptr) return load.id;
     std::string out = d->name;

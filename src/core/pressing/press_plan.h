@@ -11,7 +11,7 @@
 namespace orthema {
 
 /// What is done to a load in one phase.
-enum class ActKind { change, load, place, press, wait, peel, turn, trim, unload, check };
+enum class ActKind { change, load, place, press, wait, peel, turn, trim, unload, check, print, powder, cure, cut };
 const char* act_name(ActKind kind);
 
 struct ActInfo {
@@ -26,6 +26,12 @@ struct LoadPart {
     int first = 0, pieces = 1;  ///< of that size of the lot, counted from 0
 };
 
+/// A sheet of film that is made in the run.
+struct FilmOf {
+    std::string medium;  ///< id
+    int sheet = 0;       ///< from 1; 0: none
+};
+
 /// Pieces that go through the same presses together: of one lot, or of several whose blanks lie side by side.
 struct Load {
     std::string id;                ///< "crew-kite/M/3", by the number of its first piece: lasts; of a replacement "crew-kite/M/again 1"
@@ -36,6 +42,7 @@ struct Load {
     bool trial = false;
     bool replacement = false;
     bool apart = false;      ///< transfers alone, off the blank: sheets that are married for many pieces at once
+    FilmOf film;             ///< that it is the making of; it has no parts then
     std::vector<int> tasks;  ///< in order
 };
 

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/order/pieces.h"
+#include "core/pressing/film_making.h"
 #include "core/pressing/press_plan.h"
 
 namespace orthema {
@@ -24,6 +25,7 @@ struct Building {
     std::map<std::tuple<std::string, std::string, std::string>, int> checked;  ///< method, style, press -> the trial's check
     std::map<std::string, int> stages;
     std::map<std::tuple<std::string, std::string, int>, int> married;  ///< decoration, size, piece -> the task that ends its marrying
+    FilmReady film;
 };
 
 int stage_named(Building& b, const std::string& key) { return b.stages.try_emplace(key, static_cast<int>(b.stages.size())).first->second; }
@@ -280,6 +282,8 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
             ++load.pieces;
             if (const auto it = b.last_task.find(piece); it != b.last_task.end()) wait_for(it->second);
         });
+        for (const LoadPart& p : parts)
+            if (const auto it = b.film.find({p.decoration, p.size}); it != b.film.end()) wait_for(it->second);
         std::vector<PlannedStep> steps = v.steps;
         if (replacement)
             steps.insert(steps.begin(), v.apart.begin(), v.apart.end());
@@ -425,7 +429,7 @@ HandTimes hand_times(Family family) {
 }
 
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
-    Building b{order, plan, set, {}, {}, {}, {}, {}};
+    Building b{order, plan, set, {}, {}, {}, {}, {}, {}};
     b.out.shop.hands = std::max(1, order.press_run.hands);
     for (const PressBreak& p : order.press_run.breaks)
         if (p.to > order.press_run.start)
@@ -487,6 +491,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
             }
         }
     }
+    b.film = make_film(b.out, b.stages, order, set);
     marry_all(b, visits);
     for (std::size_t i = 0; i < visits.size(); ++i) {
         if (visits[i].done) continue;

@@ -153,8 +153,8 @@ bool Shift::next(double now) {
     }
     if (l.done == 0) l.start = now;
     const Phase& phase = job(a->task).phases[static_cast<std::size_t>(a->phase)];
-    if (a->kind == ActKind::press || a->kind == ActKind::wait) {
-        const bool counts = a->kind == ActKind::wait || hot(a->machine, asked(*a));
+    if (a->kind == ActKind::press || a->kind == ActKind::wait || a->kind == ActKind::cure) {
+        const bool counts = a->kind != ActKind::press || hot(a->machine, asked(*a));
         counting_.push_back({a->task, a->phase, a->machine, phase.seconds, counts ? now : -1});
         return true;
     }

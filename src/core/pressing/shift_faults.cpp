@@ -70,7 +70,8 @@ const Load* Shift::in_question() const {
 std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now, std::size_t part) {
     std::vector<Reprint> out;
     const int task = task_in_question();
-    if (task < 0) return out;
+    if (task < 0 || load_of(plan_, task).film.sheet > 0)
+        return out;  // what is wrong with film is seen, and printed again, before it is pressed
     const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
     notes_.push_back({now, load_of(plan_, task).id, press_fault_name(fault)});
     if (const Load& on = load_of(plan_, task); on.trial && fault != PressFault::crooked) hold(on, fault, now);

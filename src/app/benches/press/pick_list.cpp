@@ -55,11 +55,16 @@ Drawing PickList::draw(double width, double height) {
         const double base = y + 15;
         constexpr double letters = 14.5;
         d.text({x[0], base}, time_of_day(room_.order().press_run, r.start), 14.5, ink, Align::left, true);
-        d.text({x[1] + 40, base}, std::to_string(r.pieces), 15, ink, Align::right, true);
+        d.text({x[1] + 40, base}, r.again ? "–" : std::to_string(r.pieces), 15, ink, Align::right, true);
         d.text({x[2], base}, shortened(r.press, x[3] - x[2] - 8, letters), 14.5, ink);
         d.text({x[3], base}, shortened(r.blank, x[4] - x[3] - 8, letters), 14.5, ink);
-        d.text({x[4], base}, shortened((r.trial ? "trial: " : "") + r.transfer, width - x[4] - 12, letters), 14.5,
-               r.trial ? palette::brick : ink);
+        d.text({x[4], base},
+               shortened((r.again   ? "trial, again: "
+                          : r.trial ? "trial: "
+                                    : "") +
+                             r.transfer,
+                         width - x[4] - 12, letters),
+               14.5, r.trial ? palette::brick : ink);
     }
     d.unclip();
     const double shown = double(rows_in_view()) / double(rows_.size());

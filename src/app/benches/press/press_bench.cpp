@@ -224,7 +224,9 @@ void PressBench::fault_menu() {
     menu.setObjectName(QStringLiteral("Faults"));
     const Load* load = desk_->shift().in_question();
     if (load != nullptr) add_heading(menu, qt(load_words(room_.order(), *load)));
-    for (int i = 0; i < press_fault_count; ++i) {
+    const bool film = load != nullptr && load->film.sheet > 0;
+    if (film) menu.addAction(QStringLiteral("What is wrong with a film is printed again before it is pressed"))->setEnabled(false);
+    for (int i = 0; i < press_fault_count && !film; ++i) {
         QString name = qt(press_fault_name(PressFault(i)));
         name[0] = name[0].toUpper();
         if (load == nullptr || load->parts.size() < 2 || PressFault(i) == PressFault::not_released) {

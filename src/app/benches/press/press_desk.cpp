@@ -34,6 +34,9 @@ QString press_program() {
 PressDesk::PressDesk(Workroom& room) : room_(room) {
     timer_.setInterval(50);
     connect(&timer_, &QTimer::timeout, this, &PressDesk::tick);
+    const auto seen = [this] { shown_ = shift_ ? shift_->card() : std::nullopt; };
+    connect(this, &PressDesk::card_changed, seen);
+    connect(this, &PressDesk::ticked, seen);
     keeper_.setMaxThreadCount(1);
     connect(&room_, &Workroom::updated, this, [this] {
         if (!running() && looked_for_ != room_.order().name) look_for_kept();
@@ -293,7 +296,12 @@ void PressDesk::plan_anew() {
 
 void PressDesk::next() {
     if (!shift_) return;
+    shift_->tick(now());
     const auto card = shift_->card();
+    if (card && (!shown_ || shown_->task != card->task || shown_->phase != card->phase)) {
+        emit card_changed();  // a count ended under the hand: what comes after it is shown before it is done
+        return;
+    }
     if (!shift_->next(now())) {
         emit ticked();
         return;
@@ -343,6 +351,7 @@ void PressDesk::pause() {
 
 void PressDesk::report(PressFault fault, std::size_t part) {
     if (!shift_) return;
+    if (const Load* load = shift_->in_question(); load == nullptr || load->film.sheet > 0) return;
     std::string load_id;
     const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now(), part);
     if (!shift_->notes().empty()) load_id = shift_->notes().back().load;

@@ -99,6 +99,7 @@ private:
     double speed_ = 1, stopped_at_ = -1, lost_ = 0;
     bool planning_ = false, simulated_ = false;
     std::size_t counting_ = 0;
+    std::optional<Act> shown_;  ///< the card as whoever presses has seen it
     int shift_number_ = 0;
     std::optional<KeptShift> kept_;
     std::string looked_for_;  ///< the order, by name, that kept_ is of

@@ -77,6 +77,9 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
                  QStringLiteral("Another press of the kind helps where its platen takes the design"), &PressRun::share_presses);
     trials_ = box(QStringLiteral("A trial piece first"), QStringLiteral("One piece before the others, where a recipe was not tried here"),
                   &PressRun::trials);
+    film_ = box(QStringLiteral("Film is made on the day"),
+                QStringLiteral("Printing, powder, cure and cutting apart stand in the plan, before the loads that take the film"),
+                &PressRun::makes_film);
     fahrenheit_ =
         box(QStringLiteral("Degrees Fahrenheit"), QStringLiteral("How heat is shown; it is kept in Celsius"), &PressRun::fahrenheit);
     rule();
@@ -147,6 +150,7 @@ void PlanPage::show_plan(const PressPlan& plan, int load, const std::set<int>& i
     breaks_->show_text(breaks.join(QStringLiteral(", ")));
     share_->setChecked(r.share_presses);
     trials_->setChecked(r.trials);
+    film_->setChecked(r.makes_film);
     fahrenheit_->setChecked(r.fahrenheit);
     const bool one = load >= 0 && load < int(plan.loads.size()) && !plan.loads[std::size_t(load)].tasks.empty();
     press_->setEnabled(one);

@@ -22,7 +22,7 @@ private:
     Workroom& room_;
     ValueField *start_, *due_, *breaks_;
     NumberField* hands_;
-    QCheckBox *share_, *trials_, *fahrenheit_;
+    QCheckBox *share_, *trials_, *film_, *fahrenheit_;
     QLabel *ends_, *bound_, *alone_, *load_, *load_about_;
     QComboBox* press_;
     QPushButton *pin_, *loose_;

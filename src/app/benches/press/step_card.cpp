@@ -8,6 +8,7 @@
 #include "app/benches/press/lanes_view.h"
 #include "core/guides/panel_drawing.h"
 #include "core/guides/guides.h"
+#include "core/guides/making_sheet.h"
 #include "core/guides/platen_map.h"
 #include "core/order/recipes.h"
 #include "drawing/painter.h"
@@ -33,6 +34,25 @@ std::string load_how(const Order& order, const Decoration* dec) {
     }
 }
 
+/// What is done to a run of film, at this act.
+std::string film_how(const Order& order, const Medium& film, ActKind kind) {
+    const Method* method = find_method(order, film.method);
+    switch (kind) {
+    case ActKind::print:
+        return (method == nullptr || !method->read_through  ? std::string()
+                : film.mirror == MirrorBy::printer_software ? phrase("make-mirror-software") + " "
+                                                            : phrase("make-mirror-here") + " ") +
+               phrase("make-colour-then-white");
+    case ActKind::powder: return phrase("make-powder");
+    case ActKind::cure: return phrase("make-cure");
+    case ActKind::cut:
+        return phrase(film.laying.cutting == Cutting::trimmer   ? "make-trimmer"
+                      : film.laying.cutting == Cutting::contour ? "make-cut-out"
+                                                                : "make-tape");
+    default: return phrase("make-then-powder");
+    }
+}
+
 const ActInfo* info_of(const PressPlan& plan, const Act& act) {
     return act.phase < 0 ? nullptr : &plan.tasks[std::size_t(act.task)].acts[std::size_t(act.phase)];
 }
@@ -49,7 +69,13 @@ std::string card_words(const PressPlan& plan, const Act& act) {
         const std::string verb = capitalised(info == nullptr ? "press" : step_name(info->step.kind));
         return verb + " " + mm_text(info == nullptr ? 0 : info->step.seconds, 1) + " s";
     }
-    case ActKind::wait: return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
+    case ActKind::print: return "Print the film";
+    case ActKind::powder: return "Powder the film";
+    case ActKind::cure: return "Cure the film";
+    case ActKind::cut: return "Cut apart";
+    case ActKind::wait:
+        if (load_of(plan, act.task).film.sheet > 0) return "Let it print";
+        return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
     case ActKind::peel: return std::string("Peel ") + (info == nullptr ? "" : peel_name(info->step.peel));
     case ActKind::turn: return "Turn";
     case ActKind::trim: return "Trim the edges";
@@ -64,6 +90,8 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     const Load& load = load_of(plan, act.task);
     const Decoration* dec = find_decoration(order, load.decoration);
     const PressState want = plan.shop.tasks[std::size_t(act.task)].state;
+    if (const Medium* film = find_medium(order, load.film.medium); load.film.sheet > 0 && film != nullptr)
+        return film_how(order, *film, act.kind);
     if (load.apart) switch (act.kind) {
         case ActKind::load: return "Print sheets on adhesive sheets, marks on marks, side by side between two cover sheets. No blank yet.";
         case ActKind::unload: return "Off the press, flat, still under the cover sheet.";
@@ -112,6 +140,10 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     case ActKind::check: return "Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.";
     case ActKind::wait: return "Leave it where it is.";
     case ActKind::trim: return dec != nullptr ? "Cut close to the ink; no carrier may be left." : "";
+    case ActKind::print:
+    case ActKind::powder:
+    case ActKind::cure:
+    case ActKind::cut: break;  // of film, above
     }
     return "";
 }
@@ -120,6 +152,8 @@ std::string step_caution(const Order& order, const Load& load, ActKind kind) {
     const Decoration* d = find_decoration(order, load.decoration);
     const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
     const bool hard = style != nullptr && is_hard(style->family);
+    if (kind == ActKind::powder) return phrase("make-dust");
+    if (kind == ActKind::cure) return phrase("make-fumes");
     if (load.apart)
         return kind == ActKind::press || kind == ActKind::unload || kind == ActKind::peel ? "Hot platen and sheets: gloves. Ventilate."
                                                                                           : "";
@@ -147,16 +181,26 @@ StepCard::StepCard(Workroom& room, const PressDesk& desk) : Canvas(room.art()), 
 double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, double width, bool low) {
     const double now = desk_.now(), tall = low ? 46 : 74, number = low ? 32 : 52;
     const double left = std::max(0.0, Shift::left(c, now));
-    const auto& machine = c.machine >= 0 ? desk_.shift().plan().shop.machines[std::size_t(c.machine)].name : std::string("Waiting");
+    const PressPlan& plan = desk_.shift().plan();
+    const Load& load = load_of(plan, c.task);
+    const std::string machine = c.machine >= 0        ? plan.shop.machines[std::size_t(c.machine)].name
+                                : load.film.sheet > 0 ? load_words(room_.order(), load)
+                                                      : std::string("Waiting");
+    const ActKind kind = plan.tasks[std::size_t(c.task)].acts[std::size_t(c.phase)].kind;
     const bool counts = c.began >= 0;
-    const std::string seconds = counts ? std::to_string(int(std::ceil(left))) : "–";
+    const int whole = int(std::ceil(left));
+    const bool long_one = whole >= 600;
+    const std::string seconds = counts ? std::to_string(long_one ? whole / 60 : whole) : "–";
+    const std::string what = std::string(long_one ? "minutes" : "seconds") + (kind == ActKind::press  ? " left under heat"
+                                                                              : kind == ActKind::cure ? " until it is cured"
+                                                                              : load.film.sheet > 0   ? " until it is printed"
+                                                                                                      : " to wait");
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
     d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick : palette::ochre_text, Align::left, true);
     const double at = x + std::max(low ? 80.0 : 108.0, text_width(seconds, number, true) + 28), room = x + width - at - 8;
     d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
-    d.text({at, y + tall * 0.42 + (low ? 17 : 24)},
-           fitting(counts ? "seconds left under heat" : "counts once the plate is hot", room, low ? 12.5 : 15), low ? 12.5 : 15,
-           palette::quiet);
+    d.text({at, y + tall * 0.42 + (low ? 17 : 24)}, fitting(counts ? what : "counts once the plate is hot", room, low ? 12.5 : 15),
+           low ? 12.5 : 15, palette::quiet);
     if (counts) d.rect({x, y + tall - 4, x + width * (1 - left / std::max(1e-6, c.seconds)), y + tall}, palette::brick);
     return tall;
 }
@@ -219,8 +263,17 @@ void StepCard::draw_deed(Drawing& d, const Act& card, double width, double heigh
 /// The sheets of transfers that are married, one on the other, as they lie.
 void StepCard::draw_sheets(Drawing& d, const Load& load, double x, double room, double height) {
     const Order& order = room_.order();
-    d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
     double y = 52;
+    if (const Medium* film = find_medium(order, load.film.medium); film != nullptr) {
+        d.text({x, 24}, fitting(phrase("page-making"), room, 15, true), 15, palette::ink, Align::left, true);
+        int number = 0;
+        for (const std::string& words : making_words(order, *film)) {
+            d.text({x, y}, std::to_string(++number), 14.5, palette::quiet, Align::left, true);
+            y = wrapped_lines(d, {x + 24, y}, words, 14.5, room - 24, palette::ink) + 5;
+        }
+        return;
+    }
+    d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
     for (const LoadPart& p : load.parts) {
         const Decoration* one = find_decoration(order, p.decoration);
         const DecorationFit* its = find_fit(room_.plan(), p.decoration);
