@@ -106,6 +106,15 @@ std::vector<std::string> seen_troubles(QWidget& top) {
         } else if (!whole.contains(place)) {
             out.push_back("out of the window: " + named(*w, {}));
         }
+        if (qobject_cast<QComboBox*>(w) != nullptr || qobject_cast<QAbstractButton*>(w) != nullptr ||
+            qobject_cast<QLineEdit*>(w) != nullptr)
+            for (const QWidget* p = w->parentWidget(); p != nullptr && p != &top; p = p->parentWidget()) {
+                const int from = w->mapTo(p, QPoint(0, 0)).x();
+                if (from < -1 || from + w->width() > p->width() + 1) {
+                    out.push_back("cut at its side: " + named(*w, {}));
+                    break;
+                }
+            }
         QString text;
         if (!fits(*w, text))
             out.push_back("does not fit: " + named(*w, text) + " in " + std::to_string(w->width()) + " x " + std::to_string(w->height()));

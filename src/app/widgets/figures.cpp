@@ -232,7 +232,9 @@ QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
     c->setObjectName(name);
     c->setToolTip(why);
     c->setFixedWidth(150);
-    row(name)->addWidget(c);
+    QHBoxLayout* line = row(name);
+    if (auto* l = qobject_cast<QLabel*>(line->itemAt(0)->widget())) l->setBuddy(c);
+    line->addWidget(c);
     return c;
 }
 
@@ -285,6 +287,10 @@ FigurePanel* FigurePanel::part() {
 
 void FigurePanel::fill() { rows_->addStretch(1); }
 
+namespace {
+constexpr int panel_room = 226;  ///< of the figures' panel, its margins taken off
+}
+
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {
     QStringList have, want;
     for (int i = 0; i < box->count(); ++i) have << box->itemText(i);
@@ -299,8 +305,14 @@ void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>
         }
         // what drops down shows all of each; the box itself grows a little for it
         box->view()->setMinimumWidth(longest + 34);
-        if (box->minimumWidth() == box->maximumWidth())
-            box->setFixedWidth(std::clamp(longest + 36, std::min(150, box->minimumWidth()), 176));
+        if (box->minimumWidth() == box->maximumWidth()) {
+            int room = 176;  // of a panel, beside its label
+            const QWidget* panel = box->parentWidget();
+            for (const QLabel* l : panel == nullptr ? QList<QLabel*>() : panel->findChildren<QLabel*>())
+                if (l->buddy() == box) room = std::min(room, panel_room - l->sizeHint().width() - 8);
+            const int least = std::min({150, room, box->minimumWidth()});
+            box->setFixedWidth(std::clamp(longest + 36, least, std::max(least, room)));
+        }
     }
     box->setCurrentIndex(box->findData(qt(chosen)));
 }
