@@ -33,5 +33,5 @@ look() {
 }
 export -f look
 # pdf_tidy.cpp is left out: clang cannot compile that library's headers with this standard library
-git ls-files 'src/*.cpp' | grep -v heavy/pdf_tidy.cpp | xargs packaging/own_includes.py |
+git ls-files 'src/*.cpp' | grep -v reader/pdf_tidy.cpp | xargs packaging/own_includes.py |
   xargs -P "$(nproc)" -L 1 bash -c 'look "$1" "$2"' _

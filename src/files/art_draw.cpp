@@ -8,7 +8,7 @@ namespace orthema {
 
 namespace {
 
-constexpr std::array<const char*, 6> kind_keys = {"png", "jpeg", "tiff", "webp", "svg", "pdf"};
+constexpr std::array<const char*, 7> kind_keys = {"png", "jpeg", "tiff", "webp", "heic", "svg", "pdf"};
 
 }  // namespace
 
@@ -25,9 +25,27 @@ std::optional<ArtKind> kind_of(const std::string& b) {
     if (b.rfind("\xff\xd8\xff", 0) == 0) return ArtKind::jpeg;
     if (b.rfind(std::string("II*\0", 4), 0) == 0 || b.rfind(std::string("MM\0*", 4), 0) == 0) return ArtKind::tiff;
     if (b.rfind("RIFF", 0) == 0 && b.size() > 12 && b.compare(8, 4, "WEBP") == 0) return ArtKind::webp;
+    if (b.size() > 12 && b.compare(4, 4, "ftyp") == 0)
+        for (const char* brand : {"heic", "heix", "heim", "heis", "mif1"})
+            if (b.compare(8, 4, brand) == 0) return ArtKind::heic;
     if (b.rfind("%PDF", 0) == 0) return ArtKind::pdf;
     if (b.substr(0, 4096).find("<svg") != std::string::npos) return ArtKind::svg;
     return std::nullopt;
+}
+
+void LoadedArt::draw(cairo_t* cr) const {
+    if (screen.empty()) return;
+    const ScreenImage& image = screen.front();
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
+                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
+    cairo_save(cr);
+    cairo_translate(cr, facts.ink_px.x0, facts.ink_px.y0);
+    cairo_scale(cr, facts.ink_px.width() / image.width, facts.ink_px.height() / image.height);
+    cairo_set_source_surface(cr, surface, 0, 0);
+    cairo_paint(cr);
+    cairo_restore(cr);
+    cairo_surface_destroy(surface);
 }
 
 cairo_surface_t* LoadedArt::reusable_surface() const {

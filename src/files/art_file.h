@@ -1,5 +1,6 @@
-// Artwork from files: PNG, JPEG, TIFF, WebP, SVG and PDF. Vector art stays vector: it is kept as its own bytes and
-// drawn by librsvg or poppler at whatever size is asked for.
+// Artwork from files: PNG, JPEG, TIFF, WebP, HEIC, SVG and PDF. Vector art stays vector: it is kept as its own bytes and
+// drawn by librsvg or poppler at whatever size is asked for. The libraries that read pictures run in a process of their
+// own, with limits: the picture reader.
 #pragma once
 
 #include <cairo.h>
@@ -25,7 +26,16 @@ struct ScreenImage {
     std::vector<std::uint32_t> pixels;
 };
 
-/// A picture that has been read, looked at, and can be drawn. Safe to draw from several threads.
+/// How a clipped picture is cut from its whole.
+struct ClipOf {
+    Region shape;     ///< canvas pixels
+    double unit = 1;  ///< canvas pixels of the whole picture's ink width
+    Point at;         ///< of its ink box's top left
+    Rect whole_ink;   ///< the whole picture's ink box, in its own canvas
+};
+
+/// A picture that has been read and looked at. Here it is drawn from its screen image; the picture reader has kinds that
+/// are drawn from the file. Safe to draw from several threads.
 class LoadedArt {
 public:
     LoadedArt() = default;
@@ -38,9 +48,11 @@ public:
     ArtFacts facts;
     std::vector<ScreenImage> screen;         ///< largest first; empty when there is no ink
     std::shared_ptr<const LoadedArt> whole;  ///< of clipped art: the picture it is cut from
+    Bytes bytes;                             ///< of the file
+    std::optional<ClipOf> clip;              ///< of clipped art
 
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
-    virtual void draw(cairo_t* cr) const = 0;
+    virtual void draw(cairo_t* cr) const;
     /// A surface that can be painted many times and is stored once in a PDF; the caller destroys it.
     [[nodiscard]] virtual cairo_surface_t* reusable_surface() const;
     /// Vector art as flat shapes in canvas pixels; nothing where it has gradients, pictures, patterns, soft masks,

@@ -23,23 +23,8 @@ const heavy::Door& door() {
 
 }  // namespace
 
-Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) { return door().load_art(bytes, name); }
 Result<OrderPackage> open_order(const std::string& path) { return door().open_order(path); }
 Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art) { return door().save_order(path, order, art); }
-Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
-                       const std::string& title, const Task& task) {
-    return door().write_pdf(path, pages, art, title, task);
-}
-Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
-    return door().write_png(path, page, art, dpi, task);
-}
-Result<Done> write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
-    return door().write_tiff(path, page, art, dpi, task);
-}
-Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task) {
-    return door().draw_rows(page, art, dpi, take, task);
-}
-
 Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes) { return door().read_spreadsheet(bytes); }
 
 }  // namespace orthema

@@ -27,6 +27,12 @@ public:
     /// Flushes, syncs and renames. A sentence on failure (a full disk, for one): the old file is then untouched.
     Result<Done> commit();
     [[nodiscard]] Error fault() const;
+    /// Somebody else wrote to it, and could not; the sentence.
+    Error failed(int error) {
+        error_ = error;
+        failed_ = true;
+        return fault();
+    }
 
 private:
     std::string path_, temporary_;  ///< what a link points to, not the link; beside it

@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "reader/reader.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/transfers/choices.h"
 #include "files/export_order.h"
@@ -180,7 +181,7 @@ TEST(MakingFiles, FlatVectorArtStaysOutlinesOnATaperedWall) {
     for (const bool plain : {true, false}) {
         const auto loaded = load_art(std::make_shared<const std::string>(plain ? flat : shaded), "art.svg");
         ASSERT_TRUE(loaded) << loaded.sentence();
-        EXPECT_EQ((*loaded)->flat_shapes().has_value(), plain);
+        EXPECT_EQ((*reader::look((*loaded)->bytes, "art.svg"))->flat_shapes().has_value(), plain);
         const LoadedArtById all{{"art", *loaded}};
         ASSERT_TRUE(write_pdf(folder / "p.pdf", {&page}, all, "t"));
         EXPECT_EQ(test::run("pdfimages -list '" + (folder / "p.pdf") + "' | tail -n +3").out.empty(), plain);

@@ -11,7 +11,8 @@
 #include <cstring>
 
 #include "files/art_file.h"
-#include "files/heavy/pixels.h"
+#include "reader/pixels.h"
+#include "reader/reader.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -91,7 +92,7 @@ TEST(Pictures, LosslessKindsGiveTheSamePixelsAndFacts) {
     for (const auto& [kind, bytes] : files) {
         SCOPED_TRACE(kind_key(kind));
         EXPECT_EQ(kind_of(bytes), kind);
-        const auto pixels = decode_pixels(kind, bytes, "p");
+        const auto pixels = reader::decode_pixels(kind, bytes, "p");
         ASSERT_TRUE(pixels);
         for (std::size_t i = 0; i < c.rgba.size(); i += 4) {
             ASSERT_EQ(pixels->rgba[i + 3], c.rgba[i + 3]);
@@ -127,7 +128,7 @@ TEST(Pictures, SvgComesOutAsLibrsvgDrawsIt) {
         "<g clip-path='url(#c)' mask='url(#m)'><rect x='10' y='10' width='180' height='140' fill='url(#g)'/></g>"
         "<text x='120' y='40' font-family='sans-serif' font-size='24'>Kite</text></svg>";
     test::spill(folder / "a.svg", svg);
-    const auto art = load(svg);
+    const auto art = reader::look(std::make_shared<const std::string>(svg), "drawing");
     ASSERT_TRUE(art) << art.sentence();
     const ArtFacts& f = (*art)->facts;
     EXPECT_TRUE(f.vector);

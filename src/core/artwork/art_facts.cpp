@@ -23,18 +23,20 @@ struct InkGrid {
     [[nodiscard]] std::size_t at(int x, int y) const {
         return static_cast<std::size_t>(y + 1) * static_cast<std::size_t>(width + 2) + static_cast<std::size_t>(x + 1);
     }
-    [[nodiscard]] bool operator()(int x, int y) const { return ink[at(x, y)] != 0; }
+    [[nodiscard]] bool operator()(int x, int y) const { return (ink[at(x, y)] & 1) != 0; }
 };
+
+constexpr std::uint8_t seen = 2;  ///< its top edge lies in a ring already
 
 /// Follows the boundary that starts with the top edge of the ink pixel (x, y), ink on the right hand, and marks the
 /// top edges it passes.
-Ring follow(const InkGrid& grid, int start_x, int start_y, std::vector<char>& seen_top) {
+Ring follow(InkGrid& grid, int start_x, int start_y) {
     static constexpr std::array<int, 4> dx = {1, 0, -1, 0};
     static constexpr std::array<int, 4> dy = {0, 1, 0, -1};
     int x = start_x, y = start_y, heading = 0;
     Ring ring;
     do {
-        if (heading == 0) seen_top[grid.at(x, y)] = 1;
+        if (heading == 0) grid.ink[grid.at(x, y)] |= seen;
         x += dx[static_cast<std::size_t>(heading)];
         y += dy[static_cast<std::size_t>(heading)];
         bool right = false, left = false;  // the pixels ahead of this corner
@@ -67,24 +69,55 @@ Ring follow(const InkGrid& grid, int start_x, int start_y, std::vector<char>& se
     return ring;
 }
 
+/// A ring along pixel edges, row by row: where its upright edges stand. Made when it is first asked.
+struct RowsOf {
+    Polygon* polygon;
+    Rect box;
+    double area;
+    int first = 0;
+    std::vector<std::vector<int>> crossings = {};
+    explicit RowsOf(Polygon& p) : polygon(&p), box(bounds(p.outer)), area(std::abs(signed_area(p.outer))) {}
+    bool around(Point q) {
+        if (!box.contains(q)) return false;
+        const Ring& ring = polygon->outer;
+        if (ring.size() <= 16) return inside(ring, q);
+        if (crossings.empty()) {
+            first = static_cast<int>(box.y0);
+            crossings.resize(static_cast<std::size_t>(box.height()) + 1);
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+                for (int y = static_cast<int>(std::min(a.y, b.y)); y < static_cast<int>(std::max(a.y, b.y)); ++y)
+                    crossings[static_cast<std::size_t>(y - first)].push_back(static_cast<int>(a.x));
+            }
+            for (auto& row : crossings) std::sort(row.begin(), row.end());
+        }
+        const auto& row = crossings[static_cast<std::size_t>(std::floor(q.y)) - static_cast<std::size_t>(first)];
+        return (std::lower_bound(row.begin(), row.end(), q.x) - row.begin()) % 2 == 1;
+    }
+};
+
 }  // namespace
 
 Region pixel_outline(const PixelView& px, int threshold) {
-    const InkGrid grid(px, threshold);
-    std::vector<char> seen_top(grid.ink.size(), 0);
+    InkGrid grid(px, threshold);
     std::vector<Ring> outers;
     std::vector<Ring> holes;
     // Every ring, hole or outer, has top edges of ink (a hole's lie at its bottom), so all are found. With ink on the
     // right hand, outer rings come out positive and holes negative.
     for (int y = 0; y < px.height; ++y)
         for (int x = 0; x < px.width; ++x) {
-            if (!grid(x, y) || grid(x, y - 1) || seen_top[grid.at(x, y)] != 0) continue;
-            Ring ring = follow(grid, x, y, seen_top);
+            if (!grid(x, y) || grid(x, y - 1) || (grid.ink[grid.at(x, y)] & seen) != 0) continue;
+            Ring ring = follow(grid, x, y);
             (signed_area(ring) > 0 ? outers : holes).push_back(std::move(ring));
         }
     Region region;
     region.reserve(outers.size());
     for (Ring& ring : outers) region.push_back({std::move(ring), {}});
+    std::vector<RowsOf> rows;  // of outers that holes may lie in, the smallest first
+    rows.reserve(holes.empty() ? 0 : region.size());
+    if (!holes.empty())
+        for (Polygon& p : region) rows.emplace_back(p);
+    std::stable_sort(rows.begin(), rows.end(), [](const RowsOf& a, const RowsOf& b) { return a.area < b.area; });
     for (Ring& hole : holes) {
         // the smallest outer ring around a point just inside the hole owns it
         const Point a = hole[0];
@@ -93,11 +126,8 @@ Region pixel_outline(const PixelView& px, int threshold) {
         const Point probe = a + d * 0.5 + Point{-d.y, d.x} * 0.25;
         const Point other = a + d * 0.5 - Point{-d.y, d.x} * 0.25;
         const Point in_hole = inside(hole, probe) ? probe : other;
-        Polygon* owner = nullptr;
-        for (Polygon& p : region)
-            if (inside(p.outer, in_hole) && (owner == nullptr || std::abs(signed_area(p.outer)) < std::abs(signed_area(owner->outer))))
-                owner = &p;
-        if (owner != nullptr) owner->holes.push_back(std::move(hole));
+        const auto owner = std::find_if(rows.begin(), rows.end(), [&](RowsOf& r) { return r.around(in_hole); });
+        if (owner != rows.end()) owner->polygon->holes.push_back(std::move(hole));
     }
     return region;
 }

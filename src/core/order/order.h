@@ -164,7 +164,7 @@ struct Decoration {
     bool operator==(const Decoration&) const = default;
 };
 
-enum class ArtKind { png, jpeg, tiff, webp, svg, pdf };
+enum class ArtKind { png, jpeg, tiff, webp, heic, svg, pdf };
 
 struct NamedMark {
     std::string name;

@@ -31,7 +31,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     head->addWidget(head_label(QStringLiteral("Artwork, and what is in it")));
     head->addStretch(1);
     auto* bring =
-        push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, SVG or PDF; vector stays vector"), true);
+        push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF; vector stays vector"), true);
     head->addWidget(bring);
     column->addLayout(head);
     pictures_ = new ChipRow(QStringLiteral("Pictures"));
@@ -50,7 +50,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     connect(bring, &QPushButton::clicked, this, [this] {
         const QStringList paths =
             QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
-                                          QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.svg *.pdf);;All files (*)"));
+                                          QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
         room_.pictures().bring_in(paths);
     });
 

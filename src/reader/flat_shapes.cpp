@@ -1,4 +1,4 @@
-#include "files/heavy/flat_shapes.h"
+#include "reader/flat_shapes.h"
 
 #include <cairo-svg.h>
 #include <libxml/parser.h>
@@ -10,7 +10,7 @@
 #include <map>
 #include <string>
 
-namespace orthema {
+namespace orthema::reader {
 
 namespace {
 
@@ -314,4 +314,4 @@ std::optional<std::vector<FlatShape>> flat_shapes_of(double width, double height
     return std::move(reader.shapes);
 }
 
-}  // namespace orthema
+}  // namespace orthema::reader

@@ -1,9 +1,9 @@
-#include "files/heavy/pdf_tidy.h"
+#include "reader/pdf_tidy.h"
 
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFWriter.hh>
 
-namespace orthema::heavy {
+namespace orthema::reader {
 
 std::string tidied(const std::string& pdf) {
     QPDF document;
@@ -20,4 +20,4 @@ std::string tidied(const std::string& pdf) {
     return {reinterpret_cast<const char*>(buffer->getBuffer()), buffer->getSize()};
 }
 
-}  // namespace orthema::heavy
+}  // namespace orthema::reader

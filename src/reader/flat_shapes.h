@@ -9,7 +9,7 @@
 
 #include "drawing/painter.h"
 
-namespace orthema {
+namespace orthema::reader {
 
 /// What `draw` paints on a canvas of `width` × `height`, from the bottom up. Curves and round strokes are kept within
 /// 1/20 of the canvas's unit. Nothing where it paints more than paths of one colour: gradients, pictures, masks, dashes.
@@ -17,4 +17,4 @@ namespace orthema {
 /// nothing is left out of what is drawn.
 std::optional<std::vector<FlatShape>> flat_shapes_of(double width, double height, const std::function<void(cairo_t*)>& draw);
 
-}  // namespace orthema
+}  // namespace orthema::reader

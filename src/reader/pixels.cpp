@@ -1,15 +1,18 @@
-#include "files/heavy/pixels.h"
+#include "reader/pixels.h"
 
 #include <csetjmp>
 #include <cstdio>
 #include <cstring>
 
+#include <memory>
+
 #include <jpeglib.h>
+#include <libheif/heif.h>
 #include <png.h>
 #include <tiffio.h>
 #include <webp/decode.h>
 
-namespace orthema {
+namespace orthema::reader {
 
 namespace {
 
@@ -142,7 +145,11 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         return *fault;
     }
     std::vector<std::uint32_t> raster(static_cast<std::size_t>(w) * h);
-    const bool whole = TIFFReadRGBAImageOriented(tiff, w, h, raster.data(), ORIENTATION_TOPLEFT, 1) != 0;
+    std::uint16_t turn = ORIENTATION_TOPLEFT;
+    TIFFGetFieldDefaulted(tiff, TIFFTAG_ORIENTATION, &turn);
+    if (turn < 1 || turn > 8) turn = ORIENTATION_TOPLEFT;
+    // as it lies in the file: the library turns only half of the eight ways
+    const bool whole = TIFFReadRGBAImageOriented(tiff, w, h, raster.data(), turn, 1) != 0;
     TIFFClose(tiff);
     if (!whole) return damaged(name, "TIFF");
     Pixels out{static_cast<int>(w), static_cast<int>(h), {}};
@@ -158,6 +165,33 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         to[2] = straight(TIFFGetB(p));
         to[3] = static_cast<std::uint8_t>(a);
     }
+    return upright(std::move(out), turn);
+}
+
+/// Turned by the library, as the file says.
+Result<Pixels> from_heic(const std::string& bytes, const std::string& name) {
+    const std::unique_ptr<heif_context, decltype(&heif_context_free)> context(heif_context_alloc(), &heif_context_free);
+    heif_context_set_max_decoding_threads(context.get(), 2);
+    heif_context_set_maximum_image_size_limit(context.get(), longest_side);
+    if (heif_context_read_from_memory_without_copy(context.get(), bytes.data(), bytes.size(), nullptr).code != heif_error_Ok)
+        return damaged(name, "HEIC");
+    heif_image_handle* first = nullptr;
+    if (heif_context_get_primary_image_handle(context.get(), &first).code != heif_error_Ok) return damaged(name, "HEIC");
+    const std::unique_ptr<heif_image_handle, void (*)(heif_image_handle*)> handle(
+        first, [](heif_image_handle* h) { heif_image_handle_release(h); });
+    if (auto fault = size_fault(heif_image_handle_get_width(first), heif_image_handle_get_height(first), name)) return *fault;
+    heif_image* decoded = nullptr;
+    if (heif_decode_image(first, &decoded, heif_colorspace_RGB, heif_chroma_interleaved_RGBA, nullptr).code != heif_error_Ok)
+        return damaged(name, "HEIC");
+    const std::unique_ptr<heif_image, void (*)(heif_image*)> image(decoded, [](heif_image* i) { heif_image_release(i); });
+    int stride = 0;
+    const std::uint8_t* from = heif_image_get_plane_readonly(decoded, heif_channel_interleaved, &stride);
+    Pixels out{heif_image_get_primary_width(decoded), heif_image_get_primary_height(decoded), {}};
+    if (from == nullptr || stride < 4 * out.width || size_fault(out.width, out.height, name)) return damaged(name, "HEIC");
+    out.rgba.resize(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height) * 4);
+    for (int y = 0; y < out.height; ++y)
+        std::memcpy(&out.rgba[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width) * 4],
+                    from + static_cast<std::ptrdiff_t>(y) * stride, static_cast<std::size_t>(out.width) * 4);
     return out;
 }
 
@@ -174,16 +208,98 @@ Result<Pixels> from_webp(const std::string& bytes, const std::string& name) {
 
 }  // namespace
 
+int exif_turn(std::string_view b) {
+    const bool little = b.substr(0, 4) == std::string_view("II*\0", 4), big = b.substr(0, 4) == std::string_view("MM\0*", 4);
+    if (!little && !big) return 1;
+    const auto number = [&](std::size_t at, std::size_t bytes) -> std::uint32_t {
+        if (at > b.size() || bytes > b.size() - at) return 0;
+        std::uint32_t v = 0;
+        for (std::size_t k = 0; k < bytes; ++k) v = v << 8 | static_cast<std::uint8_t>(b[little ? at + bytes - 1 - k : at + k]);
+        return v;
+    };
+    const std::size_t first = number(4, 4);
+    const std::uint32_t entries = std::min(number(first, 2), 200u);
+    for (std::uint32_t i = 0; i < entries; ++i) {
+        const std::size_t at = first + 2 + 12 * static_cast<std::size_t>(i);
+        if (number(at, 2) != 0x0112) continue;
+        const std::uint32_t turn = number(at + 8, 2);
+        return turn >= 1 && turn <= 8 ? static_cast<int>(turn) : 1;
+    }
+    return 1;
+}
+
+Pixels upright(Pixels from, int turn) {
+    if (turn <= 1 || turn > 8) return from;
+    const bool across = turn >= 5;
+    Pixels out{across ? from.height : from.width, across ? from.width : from.height, {}, true};
+    out.rgba.resize(from.rgba.size());
+    for (int y = 0; y < out.height; ++y)
+        for (int x = 0; x < out.width; ++x) {
+            int u = across ? y : x, v = across ? x : y;  // 5: about the diagonal
+            if (turn == 2 || turn == 3 || turn == 7 || turn == 8) u = from.width - 1 - u;
+            if (turn == 3 || turn == 4 || turn == 6 || turn == 7) v = from.height - 1 - v;
+            std::memcpy(&out.rgba[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width) + static_cast<std::size_t>(x))],
+                        &from.rgba[4 * (static_cast<std::size_t>(v) * static_cast<std::size_t>(from.width) + static_cast<std::size_t>(u))],
+                        4);
+        }
+    return out;
+}
+
+namespace {
+
+/// The block in which a file says how it was held; empty where it has none.
+std::string_view exif_block(ArtKind kind, const std::string& bytes) {
+    const std::string_view b = bytes;
+    const auto number = [&](std::size_t at, std::size_t n, bool little) {
+        std::size_t v = 0;
+        for (std::size_t k = 0; k < n && at + n <= b.size(); ++k)
+            v = v << 8 | static_cast<std::uint8_t>(b[little ? at + n - 1 - k : at + k]);
+        return v;
+    };
+    if (kind == ArtKind::jpeg)
+        for (std::size_t at = 2; at + 4 < b.size() && static_cast<std::uint8_t>(b[at]) == 0xff;) {
+            const auto marker = static_cast<std::uint8_t>(b[at + 1]);
+            const std::size_t size = number(at + 2, 2, false);
+            if (marker == 0xda || size < 2) break;
+            if (marker == 0xe1 && b.substr(at + 4, 6) == std::string_view("Exif\0\0", 6)) return b.substr(at + 10, size - 8);
+            at += 2 + size;
+        }
+    if (kind == ArtKind::png)
+        for (std::size_t at = 8; at + 12 <= b.size();) {
+            const std::size_t size = number(at, 4, false);
+            if (size > b.size()) break;
+            if (b.substr(at + 4, 4) == "eXIf") return b.substr(at + 8, size);
+            at += 12 + size;
+        }
+    if (kind == ArtKind::webp)
+        for (std::size_t at = 12; at + 8 <= b.size();) {
+            const std::size_t size = number(at + 4, 4, true);
+            if (b.substr(at, 4) == "EXIF") {
+                const std::string_view block = b.substr(at + 8, size);
+                return block.substr(0, 6) == std::string_view("Exif\0\0", 6) ? block.substr(6) : block;
+            }
+            at += 8 + size + size % 2;
+        }
+    return {};
+}
+
+}  // namespace
+
 Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::string& name) {
+    const auto held = [&](Result<Pixels> pixels) -> Result<Pixels> {
+        if (!pixels) return pixels;
+        return upright(std::move(*pixels), exif_turn(exif_block(kind, bytes)));
+    };
     switch (kind) {
-    case ArtKind::png: return from_png(bytes, name);
-    case ArtKind::jpeg: return from_jpeg(bytes, name);
-    case ArtKind::tiff: return from_tiff(bytes, name);
-    case ArtKind::webp: return from_webp(bytes, name);
+    case ArtKind::png: return held(from_png(bytes, name));
+    case ArtKind::jpeg: return held(from_jpeg(bytes, name));
+    case ArtKind::tiff: return held(from_tiff(bytes, name));
+    case ArtKind::webp: return held(from_webp(bytes, name));
+    case ArtKind::heic: return from_heic(bytes, name);
     case ArtKind::svg:
     case ArtKind::pdf: break;
     }
     return Error{name + " is not a picture made of pixels."};
 }
 
-}  // namespace orthema
+}  // namespace orthema::reader

@@ -1,0 +1,398 @@
+#include "files/reader_process.h"
+
+#include <fcntl.h>
+#include <poll.h>
+#include <signal.h>
+#include <spawn.h>
+#include <sys/socket.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <filesystem>
+#include <list>
+#include <mutex>
+#include <set>
+
+#include "files/safe_file.h"
+#include "files/wire.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr std::size_t most_kept = 768u << 20;        ///< bytes of files that a reader holds
+constexpr std::size_t most_remembered = 192u << 20;  ///< of pictures that were looked at, to be looked at again for nothing
+constexpr std::size_t most_waiting = 2;              ///< readers without work
+
+std::string reader_path() {
+    std::error_code error;
+    const std::filesystem::path here = std::filesystem::read_symlink("/proc/self/exe", error).parent_path();
+    for (const auto& at : {here / "orthema-reader", here / ".." / "orthema-reader"})
+        if (std::filesystem::exists(at, error)) return at.string();
+    return "orthema-reader";
+}
+
+const Error stopped{"Stopped: nothing was written."};
+
+class Reader {
+public:
+    static std::unique_ptr<Reader> start(const ReaderLimits& limits) {
+        int ends[2];
+        if (::socketpair(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0, ends) != 0) return nullptr;
+        const std::string path = reader_path(), memory = std::to_string(limits.memory);
+        posix_spawn_file_actions_t files;
+        posix_spawn_file_actions_init(&files);
+        posix_spawn_file_actions_addopen(&files, 0, "/dev/null", O_RDONLY, 0);
+        posix_spawn_file_actions_addopen(&files, 1, "/dev/null", O_WRONLY, 0);
+        posix_spawn_file_actions_addopen(&files, 2, "/dev/null", O_WRONLY, 0);
+        posix_spawn_file_actions_adddup2(&files, ends[1], 3);
+        posix_spawn_file_actions_addclosefrom_np(&files, 4);
+        char* const words[] = {const_cast<char*>("orthema-reader"), const_cast<char*>(memory.c_str()), nullptr};
+        pid_t child = -1;
+        const int failed = ::posix_spawnp(&child, path.c_str(), &files, nullptr, words, environ);
+        posix_spawn_file_actions_destroy(&files);
+        ::close(ends[1]);
+        if (failed != 0) {
+            ::close(ends[0]);
+            return nullptr;
+        }
+        return std::unique_ptr<Reader>(new Reader(child, ends[0]));
+    }
+    ~Reader() {
+        ::close(socket_);
+        if (!well_) ::kill(child_, SIGKILL);
+        while (::waitpid(child_, nullptr, 0) < 0 && errno == EINTR) {
+        }
+    }
+    Reader(const Reader&) = delete;
+    Reader& operator=(const Reader&) = delete;
+
+    [[nodiscard]] bool well() const { return well_; }
+    void lost() { well_ = false; }
+
+    bool ask(wire::Kind kind, const std::string& bytes, int file = -1) {
+        wire::Header header;
+        header.kind = kind;
+        header.size = bytes.size();
+        iovec part{&header, sizeof header};
+        alignas(cmsghdr) char control[CMSG_SPACE(sizeof(int))] = {};
+        msghdr message{};
+        message.msg_iov = &part;
+        message.msg_iovlen = 1;
+        if (file >= 0) {
+            message.msg_control = control;
+            message.msg_controllen = sizeof control;
+            cmsghdr* c = CMSG_FIRSTHDR(&message);
+            c->cmsg_level = SOL_SOCKET;
+            c->cmsg_type = SCM_RIGHTS;
+            c->cmsg_len = CMSG_LEN(sizeof file);
+            std::memcpy(CMSG_DATA(c), &file, sizeof file);
+        }
+        well_ = well_ && ::sendmsg(socket_, &message, MSG_NOSIGNAL) == static_cast<ssize_t>(sizeof header);
+        std::size_t at = 0;
+        while (well_ && at < bytes.size()) {
+            const ssize_t sent = ::send(socket_, bytes.data() + at, bytes.size() - at, MSG_NOSIGNAL);
+            if (sent < 0 && errno == EINTR) continue;
+            if (sent <= 0)
+                well_ = false;
+            else
+                at += static_cast<std::size_t>(sent);
+        }
+        return well_;
+    }
+
+    /// Hands a file's bytes on, once.
+    bool keep(const std::string& hash, const Bytes& bytes) {
+        if (kept_.contains(hash)) return well_;
+        if (kept_bytes_ + bytes->size() > most_kept && !kept_.empty()) {
+            if (!ask(wire::Kind::forget, {})) return false;
+            kept_.clear();
+            kept_bytes_ = 0;
+        }
+        kept_.insert(hash);
+        kept_bytes_ += bytes->size();
+        return ask(wire::Kind::keep, wire::packed(hash, *bytes));
+    }
+
+    struct Said {
+        wire::Kind kind = wire::Kind::failed;
+        std::string bytes;
+    };
+    /// What it says next; nothing when it is lost, told to stop, or later than `seconds`.
+    std::optional<Said> hear(const Task& task, double seconds) {
+        const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(seconds);
+        wire::Header header;
+        const auto take = [&](void* to, std::size_t size) {
+            char* at = static_cast<char*>(to);
+            while (size > 0) {
+                if (task.stopped() || std::chrono::steady_clock::now() > until) return false;
+                pollfd wait{socket_, POLLIN, 0};
+                const int ready = ::poll(&wait, 1, 50);
+                if (ready < 0 && errno != EINTR) return false;
+                if (ready <= 0) continue;
+                const ssize_t got = ::read(socket_, at, size);
+                if (got < 0 && errno == EINTR) continue;
+                if (got <= 0) return false;
+                at += got;
+                size -= static_cast<std::size_t>(got);
+            }
+            return true;
+        };
+        Said said;
+        well_ = well_ && take(&header, sizeof header) && header.magic == wire::Header{}.magic && header.size <= wire::most_frame;
+        if (!well_) return std::nullopt;
+        said.kind = header.kind;
+        said.bytes.resize(header.size);
+        well_ = take(said.bytes.data(), said.bytes.size());
+        return well_ ? std::optional(std::move(said)) : std::nullopt;
+    }
+
+private:
+    Reader(pid_t child, int socket) : child_(child), socket_(socket) {}
+    pid_t child_;
+    int socket_;
+    bool well_ = true;
+    std::set<std::string> kept_;
+    std::size_t kept_bytes_ = 0;
+};
+
+/// Readers that wait for work, and what was looked at last.
+struct Pool {
+    std::mutex guard;
+    ReaderLimits limits;
+    std::vector<std::unique_ptr<Reader>> waiting;
+    std::list<LoadedArtPtr> seen;
+
+    std::unique_ptr<Reader> take() {
+        std::unique_lock lock(guard);
+        if (!waiting.empty()) {
+            auto reader = std::move(waiting.back());
+            waiting.pop_back();
+            return reader;
+        }
+        const ReaderLimits now = limits;
+        lock.unlock();
+        auto reader = Reader::start(now);
+        if (!reader) throw std::runtime_error("a part of the program is missing: orthema-reader");
+        return reader;
+    }
+    void give_back(std::unique_ptr<Reader> reader) {
+        if (!reader->well()) return;
+        const std::scoped_lock lock(guard);
+        if (waiting.size() < most_waiting) waiting.push_back(std::move(reader));
+    }
+    LoadedArtPtr find(const std::string& hash) {
+        const std::scoped_lock lock(guard);
+        for (auto it = seen.begin(); it != seen.end(); ++it)
+            if ((*it)->hash == hash) {
+                seen.splice(seen.begin(), seen, it);
+                return seen.front();
+            }
+        return nullptr;
+    }
+    void remember(const LoadedArtPtr& art) {
+        const auto weight = [](const LoadedArt& a) {
+            std::size_t n = a.bytes->size();
+            for (const ScreenImage& s : a.screen) n += 4 * s.pixels.size();
+            if (a.facts.alpha) n += a.facts.alpha->ink.size();
+            if (a.facts.picture) n += a.facts.picture->rgba.size();
+            return n;
+        };
+        const std::scoped_lock lock(guard);
+        seen.push_front(art);
+        std::size_t all = 0;
+        for (auto it = seen.begin(); it != seen.end(); ++it)
+            if ((all += weight(**it)) > most_remembered && it != seen.begin()) {
+                seen.erase(it, seen.end());
+                break;
+            }
+    }
+};
+
+Pool& pool() {
+    static Pool all;
+    return all;
+}
+
+Error beyond(const std::string& name) {
+    return Error{name + " takes more memory or time than a picture may, or is damaged: export it again, smaller or flattened."};
+}
+
+/// What a failure says: the reader's own sentence where it has one.
+Error sentence_of(const std::optional<Reader::Said>& said, const std::string& name) {
+    int error = 0;
+    std::string words;
+    if (said && said->kind == wire::Kind::failed && wire::unpacked(said->bytes, error, words) && !words.empty()) {
+        if (words.find(name) == std::string::npos) words = name + ": " + words + ".";
+        return Error{words};
+    }
+    return beyond(name);
+}
+
+Result<LoadedArtPtr> looked(Reader& reader, const std::string& name, double seconds) {
+    const auto said = reader.hear({}, seconds);
+    auto art = std::make_shared<LoadedArt>();
+    if (!said || said->kind != wire::Kind::done) return sentence_of(said, name);
+    if (!wire::unpacked(said->bytes, art->kind, art->facts, art->screen)) {
+        reader.lost();
+        return beyond(name);
+    }
+    return LoadedArtPtr(std::move(art));
+}
+
+wire::ArtRef ref_of(const std::string& id, const LoadedArt& art) {
+    const auto bare = [](ArtFacts facts) {
+        facts.alpha = {};
+        facts.picture = {};
+        facts.outline = {};
+        return facts;
+    };
+    return {id, art.hash, bare(art.facts), art.clip, art.whole ? bare(art.whole->facts) : ArtFacts{}};
+}
+
+/// Hands on what the pages show; their refs.
+std::vector<wire::ArtRef> hand_on(Reader& reader, const std::vector<const Drawing*>& pages, const LoadedArtById& art) {
+    std::set<std::string> shown;
+    for (const Drawing* page : pages)
+        for (const Mark& mark : page->marks)
+            if (const auto* a = std::get_if<ArtMark>(&mark)) shown.insert(a->art);
+    std::vector<wire::ArtRef> refs;
+    for (const std::string& id : shown) {
+        const auto it = art.find(id);
+        if (it == art.end() || it->second->facts.empty() || !it->second->bytes) continue;
+        reader.keep(it->second->hash, it->second->bytes);
+        refs.push_back(ref_of(id, *it->second));
+    }
+    return refs;
+}
+
+/// Waits for the end of a page, and tells how far it is.
+Result<Done> drawn(Reader& reader, const Task& task, const std::string& what, const PixelRows* take, int* file_error) {
+    constexpr double longest = 1e9;  // a sheet may take long; its maker can stop it
+    for (;;) {
+        const auto said = reader.hear(task, longest);
+        if (!said) {
+            reader.lost();
+            if (task.stopped()) return stopped;
+            return Error{what +
+                         " could not be drawn: a picture on it takes more memory or time than a picture may. Export that picture "
+                         "again, smaller or flattened."};
+        }
+        if (said->kind == wire::Kind::done) return Done{};
+        if (said->kind == wire::Kind::progress) {
+            double share = 0;
+            std::string doing;
+            if (wire::unpacked(said->bytes, share, doing)) task.say(share, doing);
+            continue;
+        }
+        if (said->kind == wire::Kind::band && take != nullptr) {
+            wire::In in(said->bytes);
+            int width = 0, first = 0, rows = 0;
+            wire::pass(in, width);
+            wire::pass(in, first);
+            wire::pass(in, rows);
+            const bool fits = in.sound() && width > 0 && rows > 0 && in.left() == 4 * std::size_t(width) * std::size_t(rows);
+            const char* pixels = said->bytes.data() + (said->bytes.size() - in.left());
+            std::vector<std::uint32_t> words(fits ? std::size_t(width) * std::size_t(rows) : 0);
+            if (fits) std::memcpy(words.data(), pixels, 4 * words.size());
+            if (fits && (*take)({words.data(), width, first, rows})) continue;
+            reader.lost();  // it is still drawing
+            return fits ? Result<Done>(Done{}) : Result<Done>(beyond(what));
+        }
+        int error = 0;
+        std::string words;
+        if (wire::unpacked(said->bytes, error, words) && error != 0 && file_error != nullptr) *file_error = error;
+        return words.empty() ? beyond(what) : sentence_of(said, what);
+    }
+}
+
+Result<Done> page_file(const std::string& path, wire::Kind kind, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
+                       const Task& task, const std::function<std::string(const std::vector<wire::ArtRef>&)>& request) {
+    SafeFile file(path);
+    if (!file.open()) return file.fault();
+    auto reader = pool().take();
+    const auto refs = hand_on(*reader, pages, art);
+    reader->ask(kind, request(refs), ::fileno(file.handle()));
+    int error = 0;
+    const auto done = drawn(*reader, task, std::filesystem::path(path).filename().string(), nullptr, &error);
+    pool().give_back(std::move(reader));
+    if (error != 0) return file.failed(error);
+    if (!done) return done;
+    return file.commit();
+}
+
+}  // namespace
+
+void set_reader_limits(const ReaderLimits& limits) {
+    Pool& p = pool();
+    const std::scoped_lock lock(p.guard);
+    p.limits = limits;
+    p.waiting.clear();
+    p.seen.clear();
+}
+
+Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
+    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    if (!kind_of(*bytes)) return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF."};
+    const std::string hash = content_hash(*bytes);
+    if (auto before = pool().find(hash)) return before;
+    auto reader = pool().take();
+    reader->keep(hash, bytes);
+    reader->ask(wire::Kind::look, wire::packed(hash, name));
+    auto art = looked(*reader, name, pool().limits.look_seconds);
+    pool().give_back(std::move(reader));
+    if (!art) return art;
+    auto& own = const_cast<LoadedArt&>(**art);  // nobody else has it yet
+    own.hash = hash;
+    own.bytes = bytes;
+    pool().remember(*art);
+    return art;
+}
+
+Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {
+    auto reader = pool().take();
+    reader->keep(whole->hash, whole->bytes);
+    reader->ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
+    auto art = looked(*reader, name, pool().limits.look_seconds);
+    pool().give_back(std::move(reader));
+    if (!art) return art;
+    auto& own = const_cast<LoadedArt&>(**art);
+    own.hash = whole->hash;
+    own.bytes = whole->bytes;
+    own.whole = whole;
+    own.clip = clip;
+    own.facts.missing_fonts = whole->facts.missing_fonts;
+    return art;
+}
+
+Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
+                       const std::string& title, const Task& task) {
+    return page_file(path, wire::Kind::pdf, pages, art, task, [&](const std::vector<wire::ArtRef>& refs) {
+        wire::Out out;
+        wire::pass(out, const_cast<std::vector<wire::ArtRef>&>(refs));
+        std::uint64_t n = pages.size();
+        wire::pass(out, n);
+        for (const Drawing* page : pages) wire::pass(out, const_cast<Drawing&>(*page));
+        wire::pass(out, const_cast<std::string&>(title));
+        return std::move(out.bytes);
+    });
+}
+Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    return page_file(path, wire::Kind::png, {&page}, art, task,
+                     [&](const std::vector<wire::ArtRef>& refs) { return wire::packed(refs, page, dpi); });
+}
+Result<Done> write_tiff(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
+    return page_file(path, wire::Kind::tiff, {&page}, art, task,
+                     [&](const std::vector<wire::ArtRef>& refs) { return wire::packed(refs, page, dpi); });
+}
+Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task) {
+    auto reader = pool().take();
+    const auto refs = hand_on(*reader, {&page}, art);
+    reader->ask(wire::Kind::rows, wire::packed(refs, page, dpi));
+    const auto done = drawn(*reader, task, "The sheet", &take, nullptr);
+    pool().give_back(std::move(reader));
+    return done;
+}
+
+}  // namespace orthema

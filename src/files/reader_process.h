@@ -1,0 +1,20 @@
+// The near side of the picture reader: starts it, hands pictures and pages on, and lets nothing that happens in there be
+// more than a sentence here.
+#pragma once
+
+#include "files/page_export.h"
+
+namespace orthema {
+
+/// What a reader may take: address space, and seconds by the clock for looking at one picture.
+struct ReaderLimits {
+    std::uint64_t memory = 3ull << 30;
+    double look_seconds = 120;
+};
+/// For those that start from now on; readers that wait for work end.
+void set_reader_limits(const ReaderLimits& limits);
+
+/// A picture cut from another, on a canvas of its own. `name` is for the sentence on failure.
+Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name);
+
+}  // namespace orthema

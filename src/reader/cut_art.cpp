@@ -1,0 +1,77 @@
+// Art clipped to letters or to a blank's outline, drawn from its whole.
+#include "files/art_pixels.h"
+#include "reader/reader.h"
+
+namespace orthema::reader {
+
+namespace {
+
+class ClippedArt final : public LoadedArt {
+public:
+    void draw(cairo_t* cr) const override {
+        cairo_save(cr);
+        cairo_new_path(cr);
+        for (const Polygon& p : clip->shape) {
+            add(cr, p.outer);
+            for (const Ring& hole : p.holes) add(cr, hole);
+        }
+        cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+        cairo_clip(cr);
+        cairo_translate(cr, clip->at.x, clip->at.y);
+        const double k = clip->unit / clip->whole_ink.width();
+        cairo_scale(cr, k, k);
+        cairo_translate(cr, -clip->whole_ink.x0, -clip->whole_ink.y0);
+        whole->draw(cr);
+        cairo_restore(cr);
+    }
+
+    [[nodiscard]] std::optional<std::vector<FlatShape>> flat_shapes() const override {
+        auto shapes = whole->flat_shapes();
+        if (!shapes) return shapes;
+        const double k = clip->unit / clip->whole_ink.width();
+        map_shapes(*shapes, Affine::shift(clip->at.x, clip->at.y)
+                                .after(Affine::scale(k, k))
+                                .after(Affine::shift(-clip->whole_ink.x0, -clip->whole_ink.y0)));
+        for (FlatShape& s : *shapes) s.clips.push_back({rings_of(clip->shape), true});
+        return shapes;
+    }
+
+private:
+    static void add(cairo_t* cr, const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i) (i == 0 ? cairo_move_to : cairo_line_to)(cr, ring[i].x, ring[i].y);
+        cairo_close_path(cr);
+    }
+};
+
+}  // namespace
+
+LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts) {
+    auto out = std::make_shared<ClippedArt>();
+    out->kind = whole->kind;
+    out->hash = whole->hash;
+    out->facts = std::move(facts);
+    out->clip = clip;
+    out->whole = std::move(whole);
+    return out;
+}
+
+Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int width, int height) {
+    auto out = std::make_shared<ClippedArt>();
+    out->kind = whole->kind;
+    out->clip = clip;
+    out->whole = std::move(whole);
+    out->facts.width_px = width;
+    out->facts.height_px = height;
+    std::vector<std::uint32_t> canvas(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
+    cairo_surface_t* surface = image_over(canvas, width, height);
+    cairo_t* cr = cairo_create(surface);
+    out->draw(cr);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+    const auto rgba = straight(canvas);
+    out->facts = look_at({rgba.data(), width, height}, out->whole->facts.vector);
+    if (!out->facts.empty()) out->screen = screen_levels(*out);
+    return LoadedArtPtr(std::move(out));
+}
+
+}  // namespace orthema::reader

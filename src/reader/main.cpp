@@ -1,0 +1,205 @@
+// orthema-reader: started by the program with a socket as its third file, ends when that closes. Reads pictures and draws
+// pages for it, in bounds that it cannot leave.
+#include <fcntl.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <cstdlib>
+#include <iostream>
+#include <map>
+#include <new>
+
+#include "files/wire.h"
+#include "reader/reader.h"
+
+namespace orthema::reader {
+namespace {
+
+constexpr int door = 3;
+constexpr double look_seconds = 60, draw_seconds = 1800;
+
+bool take(void* to, std::size_t size) {
+    char* at = static_cast<char*>(to);
+    while (size > 0) {
+        const ssize_t got = ::read(door, at, size);
+        if (got < 0 && errno == EINTR) continue;
+        if (got <= 0) return false;
+        at += got;
+        size -= static_cast<std::size_t>(got);
+    }
+    return true;
+}
+
+/// The next header, and the file that came with it or −1.
+bool take_header(wire::Header& header, int& file) {
+    file = -1;
+    iovec part{&header, sizeof header};
+    alignas(cmsghdr) char control[CMSG_SPACE(sizeof(int))];
+    msghdr message{};
+    message.msg_iov = &part;
+    message.msg_iovlen = 1;
+    message.msg_control = control;
+    message.msg_controllen = sizeof control;
+    ssize_t got = 0;
+    while ((got = ::recvmsg(door, &message, MSG_CMSG_CLOEXEC)) < 0 && errno == EINTR) {
+    }
+    if (got <= 0) return false;
+    for (cmsghdr* c = CMSG_FIRSTHDR(&message); c != nullptr; c = CMSG_NXTHDR(&message, c))
+        if (c->cmsg_level == SOL_SOCKET && c->cmsg_type == SCM_RIGHTS) std::memcpy(&file, CMSG_DATA(c), sizeof file);
+    return take(reinterpret_cast<char*>(&header) + got, sizeof header - static_cast<std::size_t>(got)) &&
+           header.magic == wire::Header{}.magic;
+}
+
+void put(const void* data, std::size_t size) {
+    const char* at = static_cast<const char*>(data);
+    while (size > 0) {
+        const ssize_t sent = ::send(door, at, size, MSG_NOSIGNAL);
+        if (sent < 0 && errno == EINTR) continue;
+        if (sent <= 0) std::_Exit(0);  // nobody listens any more
+        at += sent;
+        size -= static_cast<std::size_t>(sent);
+    }
+}
+
+void say(wire::Kind kind, const std::string& bytes, const void* more = nullptr, std::size_t more_size = 0) {
+    wire::Header header;
+    header.kind = kind;
+    header.size = bytes.size() + more_size;
+    put(&header, sizeof header);
+    put(bytes.data(), bytes.size());
+    put(more, more_size);
+}
+
+struct Kept {
+    std::map<std::string, Bytes> files;              ///< by hash
+    std::map<std::string, LoadedArtPtr> last_drawn;  ///< of the last page, whose pixels the next may want
+};
+
+LoadedArtById pictures_for(Kept& kept, std::vector<wire::ArtRef>& refs) {
+    LoadedArtById out;
+    std::map<std::string, LoadedArtPtr> drawn;
+    for (wire::ArtRef& ref : refs) {
+        const auto file = kept.files.find(ref.hash);
+        if (file == kept.files.end()) throw std::runtime_error("a picture was not handed on");
+        LoadedArtPtr& whole = drawn[ref.hash];
+        if (const auto before = kept.last_drawn.find(ref.hash); !whole && before != kept.last_drawn.end()) whole = before->second;
+        if (!whole) whole = drawable(file->second, ref.hash, ref.clip ? std::move(ref.whole) : ref.facts);
+        out[ref.id] = ref.clip ? cut_from(whole, *ref.clip, std::move(ref.facts)) : whole;
+    }
+    kept.last_drawn = std::move(drawn);
+    return out;
+}
+
+void answer_look(const Result<LoadedArtPtr>& art) {
+    if (!art) return say(wire::Kind::failed, wire::packed(0, art.sentence()));
+    const LoadedArt& a = **art;
+    say(wire::Kind::done, wire::packed(a.kind, a.facts, a.screen));
+}
+
+void answer_page(const Result<Done>& done, int error) {
+    if (!done || error != 0) return say(wire::Kind::failed, wire::packed(error, done.ok() ? std::string() : done.sentence()));
+    say(wire::Kind::done, {});
+}
+
+void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
+    double told = 0;
+    Task task;
+    task.report = [&](double share, const std::string& doing) {
+        if (share < told + 0.01 && share < 1) return;
+        told = share;
+        say(wire::Kind::progress, wire::packed(share, doing));
+    };
+    PageFile to(file);
+    const auto sound = [](bool unpacked) {
+        if (!unpacked) throw std::runtime_error("a request of another version");
+    };
+    switch (kind) {
+    case wire::Kind::keep: {
+        std::string hash, content;
+        sound(wire::unpacked(bytes, hash, content));
+        kept.files[hash] = std::make_shared<const std::string>(std::move(content));
+        return;
+    }
+    case wire::Kind::forget: kept = {}; return;
+    case wire::Kind::look: {
+        std::string hash, name;
+        sound(wire::unpacked(bytes, hash, name));
+        allow_seconds(look_seconds);
+        return answer_look(look(kept.files.at(hash), name));
+    }
+    case wire::Kind::look_clipped: {
+        wire::ArtRef whole;
+        ClipOf clip;
+        int width = 0, height = 0;
+        sound(wire::unpacked(bytes, whole, clip, width, height));
+        allow_seconds(look_seconds);
+        return answer_look(look_clipped(drawable(kept.files.at(whole.hash), whole.hash, whole.facts), clip, width, height));
+    }
+    case wire::Kind::pdf: {
+        std::vector<wire::ArtRef> refs;
+        std::vector<Drawing> pages;
+        std::string title;
+        sound(wire::unpacked(bytes, refs, pages, title));
+        allow_seconds(draw_seconds);
+        const auto done = reader::write_pdf(to, pages, pictures_for(kept, refs), title, task);
+        return answer_page(done, to.error());
+    }
+    case wire::Kind::png:
+    case wire::Kind::tiff: {
+        std::vector<wire::ArtRef> refs;
+        Drawing page;
+        double dpi = 0;
+        sound(wire::unpacked(bytes, refs, page, dpi));
+        allow_seconds(draw_seconds);
+        const auto done = (kind == wire::Kind::png ? write_png : write_tiff)(to, page, pictures_for(kept, refs), dpi, task);
+        return answer_page(done, to.error());
+    }
+    case wire::Kind::rows: {
+        std::vector<wire::ArtRef> refs;
+        Drawing page;
+        double dpi = 0;
+        sound(wire::unpacked(bytes, refs, page, dpi));
+        allow_seconds(draw_seconds);
+        const auto band = [](const PixelBand& b) {
+            say(wire::Kind::band, wire::packed(b.width, b.first, b.rows), b.pixels,
+                4 * static_cast<std::size_t>(b.width) * static_cast<std::size_t>(b.rows));
+            return true;
+        };
+        return answer_page(reader::draw_rows(page, pictures_for(kept, refs), dpi, band, task), 0);
+    }
+    default: throw std::runtime_error("a request of another version");
+    }
+}
+
+int run(std::uint64_t memory) {
+    jail(memory);
+    Kept kept;
+    wire::Header header;
+    int file = -1;
+    while (take_header(header, file)) {
+        if (header.size > wire::most_frame) return 2;
+        std::string bytes(header.size, '\0');
+        if (!take(bytes.data(), bytes.size())) return 0;
+        try {
+            serve(kept, header.kind, bytes, file);
+        } catch (const std::bad_alloc&) {
+            return 3;  // begun anew with empty hands
+        } catch (const std::exception& e) {
+            say(wire::Kind::failed, wire::packed(0, std::string(e.what())));
+            kept.last_drawn.clear();
+        }
+        if (file >= 0) ::close(file);
+    }
+    return 0;
+}
+
+}  // namespace
+}  // namespace orthema::reader
+
+int main(int argc, char** argv) {
+    if (argc != 2 || ::fcntl(3, F_GETFD) < 0) {
+        std::cerr << "orthema-reader is a part of Orthema and is started by it.\n";
+        return 2;
+    }
+    return orthema::reader::run(std::strtoull(argv[1], nullptr, 10));
+}

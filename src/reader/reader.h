@@ -1,0 +1,50 @@
+// The picture reader: the one program in which picture files are decoded and pages are drawn from them. It runs beside the
+// window or the command line, one process for each job under way, may neither write files nor reach the network, and has
+// bounded memory and time: a fault in a library for pictures ends a picture and not the program.
+#pragma once
+
+#include <cerrno>
+#include <string>
+#include <vector>
+
+#include "core/base/task.h"
+#include "files/page_export.h"
+
+namespace orthema::reader {
+
+/// Decodes and looks: facts, screen levels; to be drawn as well. `name` is for the sentence on failure.
+Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name);
+/// To be drawn, without looking: facts as they were found before. Its pixels are decoded when it is first drawn.
+LoadedArtPtr drawable(const Bytes& bytes, const std::string& hash, ArtFacts facts);
+/// Cut from `whole`, on a canvas of `width` × `height`.
+LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts);
+Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int width, int height);
+
+/// A file that somebody else opened and will put in its place.
+class PageFile {
+public:
+    explicit PageFile(int fd) : fd_(fd) {}
+    bool write(const void* data, std::size_t size);
+    [[nodiscard]] int fd() const { return fd_; }
+    [[nodiscard]] int error() const { return error_; }
+    void fail(int error) { error_ = error == 0 ? EIO : error; }
+
+private:
+    int fd_;
+    int error_ = 0;
+};
+
+/// As the functions of the same name in files/page_export.h. Where the file cannot take it, its error() says why and the
+/// sentence is empty.
+Result<Done> write_pdf(PageFile& file, const std::vector<Drawing>& pages, const LoadedArtById& art, const std::string& title,
+                       const Task& task);
+Result<Done> write_png(PageFile& file, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
+Result<Done> write_tiff(PageFile& file, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task);
+Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi, const PixelRows& take, const Task& task);
+
+/// No new files, no network, no other programs, `memory` bytes of address space: as far as the kernel has it.
+void jail(std::uint64_t memory);
+/// So many seconds of processor from now on; then the process ends.
+void allow_seconds(double seconds);
+
+}  // namespace orthema::reader
