@@ -8,6 +8,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/order/limits.h"
 #include "core/base/colour.h"
 #include "core/base/length.h"
 #include "core/base/result.h"
@@ -48,7 +49,7 @@ struct In {
     [[nodiscard]] std::string text() const {
         if (!at.is_string()) fail("is not text");
         const auto& s = at.get_ref<const std::string&>();
-        if (s.size() > 4000) fail("is too long");
+        if (s.size() > most_text) fail("is too long");
         return s;
     }
     [[nodiscard]] double number(double low, double high) const {

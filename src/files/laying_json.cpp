@@ -45,7 +45,7 @@ StockItem read_stock(const In& in) {
 
 std::vector<PlacedCopy> read_copies(const In& in) {
     std::vector<PlacedCopy> out;
-    in.each(20000, [&](const In& c) {
+    in.each(most<PlacedCopy>, [&](const In& c) {
         out.push_back({c["transfer"].text(), c["copy"].whole(0, 100000), c["sheet"].whole(0, 10000), c["turn"].whole(0, 359),
                        c["x_mm"].number(-1e5, 1e7), c["y_mm"].number(-1e5, 1e7), c.has("locked") && c["locked"].flag()});
     });
@@ -124,7 +124,9 @@ MediumLayout read_layout(const In& in) {
             l.fill.push_back({e["transfer"].text(), e["value"].number(0, 1e6), e["copies"].whole(0, 20000)});
         });
     if (in.has("printed"))
-        in["printed"].each(2000, [&](const In& e) { l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000)}); });
+        in["printed"].each(most<PrintedCopies>, [&](const In& e) {
+            l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000)});
+        });
     if (in.has("kept")) {
         LaidSheets kept{read_copies(in["kept"]["copies"]), {}};
         if (in["kept"].has("stock")) kept.stock = read_sheets_stock(in["kept"]["stock"]);

@@ -170,7 +170,7 @@ Order read_order(const In& in) {
     o.unit = in["unit"].one_of<Unit>(2, [](Unit u) { return u == Unit::inch ? "in" : "mm"; });
     if (in.has("currency")) o.currency = in["currency"].text();
     o.paper = in["paper"].one_of<Paper>(2, [](Paper p) { return p == Paper::a4 ? "a4" : "letter"; });
-    in["lines"].each(20000, [&](const In& e) {
+    in["lines"].each(most<OrderLine>, [&](const In& e) {
         OrderLine l{e["blank"].text(), e["colour"].text(), e["size"].text(), e["quantity"].whole(0, 100000), {}};
         if (e.has("note")) l.note = e["note"].text();
         if (e.has("lot")) l.lot = e["lot"].text();
@@ -178,33 +178,33 @@ Order read_order(const In& in) {
         if (e.has("first_piece")) l.first = e["first_piece"].whole(0, 1000000);
         o.lines.push_back(std::move(l));
     });
-    if (in.has("lots")) in["lots"].each(20000, [&](const In& e) { o.lots.push_back({e["id"].text(), e["name"].text()}); });
-    in["art"].each(500, [&](const In& e) { o.art.push_back(read_art(e)); });
+    if (in.has("lots")) in["lots"].each(most<Lot>, [&](const In& e) { o.lots.push_back({e["id"].text(), e["name"].text()}); });
+    in["art"].each(most<Art>, [&](const In& e) { o.art.push_back(read_art(e)); });
     if (in.has("rules"))
-        in["rules"].each(2000, [&](const In& e) {
+        in["rules"].each(most<DesignRule>, [&](const In& e) {
             o.rules.push_back(read_rule(e));
             for (std::size_t i = 0; i + 1 < o.rules.size(); ++i)
                 if (o.rules[i].id == o.rules.back().id) e["id"].fail("stands there twice");
         });
-    in["decorations"].each(20000, [&](const In& e) {
+    in["decorations"].each(most<Decoration>, [&](const In& e) {
         o.decorations.push_back(read_decoration(e));
         if (!o.decorations.back().rule.empty() && find_rule(o, o.decorations.back().rule) == nullptr)
             e["rule"].fail("names no rule of this order");
     });
-    in["blanks"].each(500, [&](const In& e) { o.styles.push_back(read_style(e)); });
-    in["media"].each(200, [&](const In& e) { o.media.push_back(read_medium(e)); });
-    in["presses"].each(200, [&](const In& e) { o.presses.push_back(read_press(e)); });
-    if (in.has("methods")) in["methods"].each(200, [&](const In& e) { o.methods.push_back(read_method(e)); });
-    if (in.has("trials")) in["trials"].each(2000, [&](const In& e) { o.trials.push_back(read_trial(e)); });
+    in["blanks"].each(most<BlankStyle>, [&](const In& e) { o.styles.push_back(read_style(e)); });
+    in["media"].each(most<Medium>, [&](const In& e) { o.media.push_back(read_medium(e)); });
+    in["presses"].each(most<Press>, [&](const In& e) { o.presses.push_back(read_press(e)); });
+    if (in.has("methods")) in["methods"].each(most<Method>, [&](const In& e) { o.methods.push_back(read_method(e)); });
+    if (in.has("trials")) in["trials"].each(most<Trial>, [&](const In& e) { o.trials.push_back(read_trial(e)); });
     if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
     if (in.has("kept_out"))
         in["kept_out"].each(20000, [&](const In& e) {
             o.kept_out.push_back({e["row"].whole(0, 100000000), e["text"].text(), e["reason"].text()});
         });
-    if (in.has("reprints")) in["reprints"].each(20000, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
+    if (in.has("reprints")) in["reprints"].each(most<Reprint>, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
-    if (in.has("jigs")) in["jigs"].each(200, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
-    if (in.has("layouts")) in["layouts"].each(200, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
+    if (in.has("jigs")) in["jigs"].each(most<Jig>, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
+    if (in.has("layouts")) in["layouts"].each(most<MediumLayout>, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
     return followed(numbered(std::move(o)));
 }
 

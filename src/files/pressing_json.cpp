@@ -113,7 +113,7 @@ PressRun read_press_run(const In& in) {
     if (in.has("accepted")) {
         const In& a = in["accepted"];
         r.accepted.revision = a["revision"].text();
-        a["turns"].each(200000, [&](const In& e) {
+        a["turns"].each(most<PlanTurn>, [&](const In& e) {
             r.accepted.turns.push_back({e["stage"].text(), e.has("press") ? e["press"].text() : std::string()});
         });
     }

@@ -143,6 +143,14 @@ Result<Done> SafeFile::commit() {
     return Done{};
 }
 
+FileStamp file_stamp(const std::string& path) {
+    struct stat there {};
+    if (::stat(path.c_str(), &there) != 0) return {};
+    if (S_ISDIR(there.st_mode) && ::stat((path + "/order.json").c_str(), &there) != 0) return {};
+    return {there.st_dev, there.st_ino, static_cast<std::uint64_t>(there.st_size),
+            static_cast<std::uint64_t>(there.st_mtim.tv_sec) * 1'000'000'000u + static_cast<std::uint64_t>(there.st_mtim.tv_nsec)};
+}
+
 Result<Done> write_file(const std::string& path, const std::string& content) {
     SafeFile file(path);
     if (!file.write(content.data(), content.size())) return file.fault();

@@ -1,6 +1,7 @@
 // Reading with limits and writing that never leaves half a file: to a temporary file beside it, flushed, renamed.
 #pragma once
 
+#include <cstdint>
 #include <cstdio>
 #include <string>
 
@@ -40,6 +41,13 @@ private:
     bool failed_ = false;
     int error_ = 0;
 };
+
+/// Which file lies at a path, in which state; all 0 where there is none. Of an order in a folder: its order.json.
+struct FileStamp {
+    std::uint64_t device = 0, node = 0, size = 0, changed = 0;
+    bool operator==(const FileStamp&) const = default;
+};
+FileStamp file_stamp(const std::string& path);
 
 Result<Done> write_file(const std::string& path, const std::string& content);
 

@@ -359,7 +359,14 @@ TEST(PressBench, AProgramThatIsLostFindsItsShiftAgain) {
     w.to_loads(2);
     const int done = w.desk().shift().loads_done();
     ASSERT_GE(done, 2);
-    const std::string kept = w.room().keeper().data_folder().toStdString() + "/shifts/" + file_stem(w.order().name) + ".json";
+    const auto shift_file = [&] {
+        for (const auto& f : std::filesystem::directory_iterator(w.room().keeper().data_folder().toStdString() + "/shifts"))
+            if (f.path().extension() == ".json") return f.path().string();
+        return std::string();
+    };
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !shift_file().empty(); }, 60000));
+    const std::string kept = shift_file();
+    EXPECT_NE(kept.find(file_stem(w.order().name)), std::string::npos);
     const auto on_disk = [&] {
         const auto text = read_file(kept);
         const auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());

@@ -149,6 +149,60 @@ TEST(Workroom, WorkThatIsKeptNowhereIsSaidAndNothingTakesItAway) {
     EXPECT_TRUE(w.window().close());
 }
 
+TEST(Workroom, TwoProgramsOnOneOrderLoseNobodysWork) {
+    for (const char* choice : {"Save beside", "Take theirs", "Stay here"}) {
+        Window w;
+        save_small(w.data("a.orthema"));
+        w.open(w.data("a.orthema"));
+        w.room().edit("name", renamed(w.order(), "Mine"));
+        save_small(w.data("a.orthema"), "Theirs");
+        bool asked = false;
+        QTimer hand;
+        QObject::connect(&hand, &QTimer::timeout, [&] {
+            for (QWidget* top : QApplication::topLevelWidgets())
+                for (QPushButton* b : top->findChildren<QPushButton*>())
+                    if (top->objectName() == QStringLiteral("Written by another") && b->text() == choice) {
+                        asked = true;
+                        b->click();
+                    }
+        });
+        hand.start(50);
+        w.room().keeper().save(w.room().keeper().path());
+        w.wait();
+        hand.stop();
+        EXPECT_TRUE(asked) << choice;
+        EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Theirs") << "whatever is chosen, theirs stays";
+        const std::string what = choice;
+        EXPECT_EQ(w.order().name, what == "Take theirs" ? "Theirs" : "Mine");
+        if (what == "Save beside") {
+            EXPECT_EQ(open_order(w.data("a (2).orthema"))->order.name, "Mine");
+            w.room().edit("name", renamed(w.order(), "Mine again"));
+            w.room().keeper().save(w.room().keeper().path());  // its own file now: nobody is asked
+            w.wait();
+            EXPECT_EQ(open_order(w.data("a (2).orthema"))->order.name, "Mine again");
+        }
+        if (what == "Take theirs") EXPECT_NE(w.notice().find("later state"), std::string::npos) << w.notice() << " (mine)";
+        w.room().edit("name", renamed(w.order(), "Small order"));
+    }
+}
+
+TEST(Workroom, AnOrderTakesNoMoreThanItCanBeOpenedWith) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    const Order before = w.order();
+    Order more = before;
+    for (int k = 0; k < 20001; ++k) more.lines.push_back(before.lines[0]);
+    w.room().edit("lines", more);
+    EXPECT_EQ(w.order(), before);
+    EXPECT_NE(w.notice().find("at most 20,000"), std::string::npos) << w.notice();
+    more = before;
+    more.name = std::string(4001, 'n');
+    w.room().edit("name", more);
+    EXPECT_EQ(w.order(), before);
+    EXPECT_FALSE(w.room().document().can_undo());
+}
+
 TEST(Workroom, AnAutosaveBesideAFileIsOfferedWhenItIsOpened) {
     Window w;
     save_small(w.data("a.orthema"));

@@ -62,6 +62,30 @@ TEST(NestingFiles, ASolutionSaysWhereEveryCopyLies) {
     }
 }
 
+TEST(NestingFiles, WhatCannotBeMeantIsSaidByName) {
+    const auto said = [](const std::function<void(nlohmann::json&)>& change) {
+        nlohmann::json j = nlohmann::json::parse(instance);
+        change(j);
+        const auto p = nest_problem_from_json(j.dump());
+        return p ? std::string("taken") : p.sentence();
+    };
+    EXPECT_EQ(said([](auto&) {}), "taken");
+    const std::pair<std::function<void(nlohmann::json&)>, const char*> wrong[] = {
+        {[](auto& j) { j["pieces"][0]["rotations"] = "some"; }, "“any”"},
+        {[](auto& j) { j["pieces"][0]["rotations"] = {1e9}; }, "degrees"},
+        {[](auto& j) { j["pieces"][0]["rotations"] = nlohmann::json::array(); }, "rotations"},
+        {[](auto& j) { j["pieces"][1]["id"] = j["pieces"][0]["id"]; }, "two pieces"},
+        {[](auto& j) { j["pieces"][0]["count"] = 0; }, "count"},
+        {[](auto& j) { j["pieces"][0]["count"] = 1.5; }, "whole number"},
+        {[](auto& j) { j["pieces"][0]["count"] = 2000000; }, "count"},
+        {[](auto& j) { j["width_mm"] = -3; }, "width_mm"},
+        {[](auto& j) { j["gap_mm"] = 1e300; }, "gap_mm"},
+        {[](auto& j) { j["pieces"][0]["outline"].clear(); }, "points"},
+        {[](auto& j) { j["pieces"][0]["outline"][0][0] = 1e99; }, "point"},
+    };
+    for (const auto& [change, word] : wrong) EXPECT_NE(said(change).find(word), std::string::npos) << word << ": " << said(change);
+}
+
 TEST(NestingFiles, WhateverElseComesIsASentence) {
     int refused = 0;
     for (std::size_t n = 0; n < instance.size(); n += 3) {  // cut off anywhere

@@ -2,6 +2,9 @@
 
 #include <utility>
 
+#include "app/widgets/figures.h"
+#include "core/order/limits.h"
+
 namespace orthema::app {
 
 namespace {
@@ -10,6 +13,11 @@ constexpr std::size_t most_steps = 200;
 
 void Document::edit(const QString& what, Order next, const QString& gesture) {
     if (next == order_) return;
+    if (const auto fault = over_limit(next, &order_)) {
+        emit refused(qt(worded(*fault, order_.unit)));
+        emit changed(order_);  // what was typed is shown no longer
+        return;
+    }
     emit about_to_change(gesture);
     if (gesture.isEmpty() || gesture != gesture_) {
         past_.push_back({order_, what});

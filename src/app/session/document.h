@@ -33,6 +33,8 @@ signals:
     /// Before the order is another one; the gesture says who asks.
     void about_to_change(const QString& gesture);
     void changed(const Order& before);
+    /// An edit that would make more of the order than it holds.
+    void refused(const QString& sentence);
 
 private:
     struct Step {

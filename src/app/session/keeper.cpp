@@ -166,6 +166,7 @@ void Keeper::start_new() {
 
 void Keeper::open(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
+        const FileStamp stamp = file_stamp(path.toStdString());
         auto package = open_order(path.toStdString());
         if (!package) return [this, sentence = package.sentence()] { notices_.complain(qt(sentence)); };
         auto known = std::make_shared<KnownArt>();
@@ -173,20 +174,21 @@ void Keeper::open(const QString& path) {
         known->facts = facts_of(art);
         Work fitted = work(package->order, Shop{}, Shared<KnownArt>(known), nullptr, {}, HowFar::fit);
         auto held = std::make_shared<OrderPackage>(std::move(*package));
-        return [this, path, held, known, art = std::move(art), fitted = std::move(fitted)] {
+        return [this, path, stamp, held, known, art = std::move(art), fitted = std::move(fitted)] {
             const bool aside = path.startsWith(data_folder_ + "/aside") || path.startsWith(state_folder()) || path.endsWith('~');
             const bool folder = QFileInfo(path).isDir();
             // An unpacked order and one from aside are saved under a name of the user's choosing.
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
             take_over(held->order, aside ? Order{} : held->order, held->art, art, Shared<KnownArt>(known), fitted, own);
+            stamp_ = path_ == path ? stamp : file_stamp(path_.toStdString());
             if (aside && !path.endsWith('~') && document_.order() == held->order && put_aside_now() == Kept::kept && path != aside_path())
                 QFile::remove(path);
             if (!folder && !aside) {
                 remember(path);
                 const QFileInfo later(qt(autosave_path(path.toStdString())));
-                if (later.exists() && later.lastModified() >= QFileInfo(path).lastModified())
-                    notices_.say({QStringLiteral("A later state of this order was kept when the program ended early."), false,
+                if (later.exists())  // it is taken away when the order is saved: the clock need not be asked
+                    notices_.say({QStringLiteral("A later state of this order that was not saved is kept beside it."), false,
                                   QStringLiteral("Open the later state"), [this, p = later.filePath()] { open(p); }});
             }
         };
@@ -196,10 +198,14 @@ void Keeper::open(const QString& path) {
 void Keeper::save(const QString& path) {
     autosave_timer_.stop();
     const QString was_aside = aside_path();
-    jobs_.background([this, path, was_aside, order = document_.order(), bytes = pictures_.bytes()]() -> std::function<void()> {
+    const FileStamp known = path == path_ ? stamp_ : FileStamp{};
+    jobs_.background([this, path, was_aside, known, order = document_.order(), bytes = pictures_.bytes()]() -> std::function<void()> {
+        if (const FileStamp there = file_stamp(path.toStdString()); known != FileStamp{} && there != FileStamp{} && there != known)
+            return [this, path] { emit other_wrote(path); };
         const auto done = save_order(path.toStdString(), order, bytes);
         if (!done) return [this, sentence = done.sentence()] { notices_.say({qt(sentence), true, {}, {}}); };
-        return [this, path, was_aside, order] {
+        return [this, path, was_aside, order, stamp = file_stamp(path.toStdString())] {
+            stamp_ = stamp;
             QFile::remove(was_aside);
             QFile::remove(second_place(was_aside));
             kept_nowhere_ = kept_elsewhere_ = false;
@@ -211,6 +217,14 @@ void Keeper::save(const QString& path) {
             emit changed();
         };
     });
+}
+
+void Keeper::save_beside() {
+    const QFileInfo own(path_);
+    QString free;
+    for (int k = 2; free.isEmpty() || QFileInfo::exists(free); ++k)
+        free = own.absolutePath() + QStringLiteral("/%1 (%2).orthema").arg(own.completeBaseName()).arg(k);
+    save(free);
 }
 
 QStringList Keeper::recent() const {

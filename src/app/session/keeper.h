@@ -8,6 +8,7 @@
 #include "app/session/chain.h"
 #include "app/session/notices.h"
 #include "app/session/shop_library.h"
+#include "files/safe_file.h"
 
 namespace orthema::app {
 
@@ -22,7 +23,10 @@ public:
     /// A new order with what the shop has.
     void start_new();
     void open(const QString& path);
+    /// Where the order's own file is no longer as it was opened or saved, nothing is written and other_wrote() says so.
     void save(const QString& path);
+    /// Beside its file, under a name that is free.
+    void save_beside();
     [[nodiscard]] QStringList recent() const;
     /// Offers what was put aside when the program last ended early.
     void offer_put_aside();
@@ -42,6 +46,8 @@ signals:
     /// Another order lies on the table, with its fit.
     void taken_over(const orthema::Work& fitted);
     void changed();
+    /// Another program wrote the order's file meanwhile.
+    void other_wrote(const QString& path);
 
 private:
     void take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known, const Work& fitted,
@@ -64,7 +70,8 @@ private:
     Jobs& jobs_;
     Notices& notices_;
     QString path_;
-    QString aside_;  ///< file name for an order without a path
+    FileStamp stamp_;  ///< of it, as it was opened or saved
+    QString aside_;    ///< file name for an order without a path
     bool kept_nowhere_ = false, kept_elsewhere_ = false;
     QTimer autosave_timer_;
 };

@@ -15,6 +15,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
       devices_(document_, chain_, pictures_, jobs_),
       exporter_(document_, chain_, pictures_, jobs_, notices_) {
     connect(&jobs_, &Jobs::threw, &notices_, &Notices::complain);
+    connect(&document_, &Document::refused, this, [this](const QString& why) { notices_.complain(why); });
     connect(&document_, &Document::about_to_change, this, [this](const QString& gesture) {
         if (gesture != QLatin1String("settle")) settler_.stop();
     });

@@ -10,6 +10,7 @@
 #include <QMenu>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QProcess>
 #include <QPushButton>
 #include <QShortcut>
 #include <QStackedWidget>
@@ -54,6 +55,7 @@ const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)")
 
 MainWindow::MainWindow(Workroom& room) : room_(room) {
     setWindowTitle(QStringLiteral("Orthema"));
+    connect(&room_.keeper(), &Keeper::other_wrote, this, &MainWindow::two_wrote);
     setAcceptDrops(true);
     const QSize room_on_screen = screen()->availableSize();
     resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
@@ -351,6 +353,25 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     event->setAccepted(room_.keeper().put_aside_now() != Keeper::Kept::nowhere || let_go_unkept());
+}
+
+/// The order's file was written by another program: whose stays is not for this one to decide.
+void MainWindow::two_wrote(const QString& path) {
+    QMessageBox ask(this);
+    ask.setObjectName(QStringLiteral("Written by another"));
+    ask.setText(QStringLiteral("“%1” was written by another program since it was opened here.").arg(QFileInfo(path).fileName()));
+    ask.setInformativeText(
+        QStringLiteral("Nothing was saved yet. Yours can go beside it, or theirs can take its place here; yours is put aside then."));
+    QPushButton* beside = ask.addButton(QStringLiteral("Save beside"), QMessageBox::AcceptRole);
+    QPushButton* theirs = ask.addButton(QStringLiteral("Take theirs"), QMessageBox::ActionRole);
+    QPushButton* both = ask.addButton(QStringLiteral("Look at both"), QMessageBox::ActionRole);
+    QPushButton* stay = ask.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
+    ask.setDefaultButton(beside);
+    ask.setEscapeButton(stay);
+    ask.exec();
+    if (ask.clickedButton() == beside) room_.keeper().save_beside();
+    if (ask.clickedButton() == theirs) room_.keeper().open(path);
+    if (ask.clickedButton() == both) QProcess::startDetached(QCoreApplication::applicationFilePath(), {path});
 }
 
 /// Work that could be put aside nowhere: saved where the artist says, or let go knowingly.

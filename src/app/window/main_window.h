@@ -43,6 +43,7 @@ signals:
 protected:
     void closeEvent(QCloseEvent* event) override;
     bool let_go_unkept();
+    void two_wrote(const QString& path);
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     void paintEvent(QPaintEvent* event) override;

@@ -39,6 +39,14 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         args.emplace_back("who", who(order, d, s.size));
         findings.push_back(finding(code, about(d, s.size), std::move(args)));
     };
+    if (const Rect blank = bounds(panel.outline); blank.width() > 0 && !s.ink.meets(blank)) {
+        // not on it at all: what it would clash with there is beside the point
+        const bool aside = s.ink.x1 < blank.x0 || s.ink.x0 > blank.x1;
+        const double by = aside ? std::max(blank.x0 - s.ink.x0, s.ink.x1 - blank.x1) : std::max(blank.y0 - s.ink.y0, s.ink.y1 - blank.y1);
+        const char* way = aside ? (s.ink.x1 < blank.x0 ? "onto-right" : "onto-left") : (s.ink.y1 < blank.y0 ? "onto-down" : "onto-up");
+        say("ink-off-blank", {{"mend", Phrases{{{way, {{"by", AtLeast{by}}}}}}}});
+        return;
+    }
     for (const Clash& c : clashes) {
         Words mend{"mend-smaller", {}};
         if (c.move && norm(*c.move) > 0) {

@@ -1,3 +1,4 @@
+#include "core/order/sense.h"
 #include "core/order/order.h"
 
 #include <algorithm>
@@ -293,6 +294,7 @@ Findings order_findings(const Order& order) {
         add("blank-again", about, {{"n", n}, {"run", run_name(order, which.first)}, {"size", which.second}});
     }
     chart_findings(order, out);
+    for (Finding& f : sense_findings(order)) out.push_back(std::move(f));
     return out;
 }
 

@@ -39,7 +39,7 @@ PressDesk::PressDesk(Workroom& room) : room_(room) {
     connect(this, &PressDesk::ticked, seen);
     keeper_.setMaxThreadCount(1);
     connect(&room_, &Workroom::updated, this, [this] {
-        if (!running() && looked_for_ != room_.order().name) look_for_kept();
+        if (!running() && looked_for_ != kept_name()) look_for_kept();
     });
     if (!room_.order().name.empty()) look_for_kept();  // the bench may be made when the order is open already
 }
@@ -49,15 +49,21 @@ PressDesk::~PressDesk() {
     keeper_.waitForDone();
 }
 
-QString PressDesk::kept_path(const std::string& order) const {
-    return room_.keeper().data_folder() + "/shifts/" + qt(file_stem(order)) + ".json";
+/// Of its job too: orders of one name are not one order.
+std::string PressDesk::kept_name() const {
+    const Order& order = room_.order();
+    const std::string job = order.job.substr(std::min(order.job.size(), order.job.find('-') + 1)).substr(0, 12);
+    return file_stem(order.name) + (job.empty() ? "" : "-" + file_stem(job));
 }
+
+QString PressDesk::kept_path(const std::string& name) const { return room_.keeper().data_folder() + "/shifts/" + qt(name) + ".json"; }
 
 void PressDesk::look_for_kept() {
     keeper_.waitForDone();
-    looked_for_ = room_.order().name;
+    looked_for_ = kept_name();
     kept_.reset();
-    const QString path = kept_path(looked_for_);
+    QString path = kept_path(looked_for_);
+    if (!QFileInfo::exists(path)) path = kept_path(file_stem(room_.order().name));  // as they were named before
     if (!QFileInfo::exists(path)) return;
     const auto text = read_file(path.toStdString());
     auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
@@ -83,7 +89,7 @@ void PressDesk::keep() {
         if (!k.record.pieces.empty()) text = shift_json(k);
     }
     keeper_.clear();  // what was not written yet is older
-    keeper_.start([this, path = kept_path(order_), text = std::move(text)] {
+    keeper_.start([this, path = kept_path(kept_as_), text = std::move(text)] {
         if (text.empty()) {
             QFile::remove(path);
             return;
@@ -146,6 +152,7 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     counting_ = 0;
     said_unkept_ = false;
     order_ = room_.order().name;
+    kept_as_ = kept_name();
     kept_.reset();
     shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);
     if (from != nullptr)

@@ -82,7 +82,8 @@ private:
     };
     void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr);
     void look_for_kept();
-    [[nodiscard]] QString kept_path(const std::string& order) const;
+    [[nodiscard]] QString kept_path(const std::string& name) const;
+    [[nodiscard]] std::string kept_name() const;
     void keep();
     void tick();
     void talk(int machine);
@@ -102,7 +103,8 @@ private:
     std::optional<Act> shown_;  ///< the card as whoever presses has seen it
     int shift_number_ = 0;
     std::optional<KeptShift> kept_;
-    std::string looked_for_;  ///< the order, by name, that kept_ is of
+    std::string looked_for_;  ///< the order, by the name of its shift's file, that kept_ is of
+    std::string kept_as_;     ///< the running shift
     std::string order_;       ///< that the shift began on, by name: another may be opened meanwhile
     bool said_unkept_ = false;
     QThreadPool keeper_;  ///< one thread: what is kept is written in its order
