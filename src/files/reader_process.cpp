@@ -69,6 +69,11 @@ public:
     Reader& operator=(const Reader&) = delete;
 
     [[nodiscard]] bool well() const { return well_; }
+    /// It waits for work: it has neither ended nor said anything unasked.
+    [[nodiscard]] bool waits() const {
+        pollfd look{socket_, POLLIN, 0};
+        return well_ && ::poll(&look, 1, 0) == 0;
+    }
     void lost() { well_ = false; }
 
     bool ask(wire::Kind kind, const std::string& bytes, int file = -1) {
@@ -166,10 +171,11 @@ struct Pool {
 
     std::unique_ptr<Reader> take() {
         std::unique_lock lock(guard);
-        if (!waiting.empty()) {
+        while (!waiting.empty()) {
             auto reader = std::move(waiting.back());
             waiting.pop_back();
-            return reader;
+            if (reader->waits()) return reader;
+            reader->lost();
         }
         const ReaderLimits now = limits;
         lock.unlock();

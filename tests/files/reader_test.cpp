@@ -138,6 +138,16 @@ TEST(Reader, WhenItIsKilledThePictureIsLostAndNothingElse) {
     for (const auto& left : std::filesystem::directory_iterator(folder.path())) EXPECT_EQ(left.path().filename(), "page.png");
 }
 
+TEST(Reader, OneThatDiedWaitingIsMissedByNobody) {
+    ASSERT_TRUE(read(png_of(flag()), "flag.png"));
+    for (const int pid : readers()) ::kill(pid, SIGKILL);
+    std::this_thread::sleep_for(std::chrono::milliseconds(100));
+    Canvas other(30, 30);
+    other.fill([](double x, double) { return x > 9; }, 1, 2, 3);
+    const auto art = read(png_of(other), "other.png");
+    EXPECT_TRUE(art) << art.sentence();
+}
+
 TEST(Reader, StoppedMeansStoppedAtOnce) {
     const Folder folder;
     Drawing page;

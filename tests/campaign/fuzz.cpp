@@ -1,0 +1,221 @@
+// Hostile input for every reader: libFuzzer's entry, one reader at a time, by the environment's ORTHEMA_READER. What is read is also
+// written and read again: nothing that was taken may be lost. See packaging/campaign.
+#include <sys/mman.h>
+#include <unistd.h>
+
+#include <cstdint>
+#include <cstdio>
+#include <cstdlib>
+#include <functional>
+#include <map>
+#include <random>
+
+#include "core/order/limits.h"
+#include "devices/cutter.h"
+#include "devices/press.h"
+#include "files/chart_csv.h"
+#include "files/json_in.h"
+#include "files/library.h"
+#include "files/nest_json.h"
+#include "files/list.h"
+#include "files/order_file.h"
+#include "files/order_json.h"
+#include "files/shift_file.h"
+#include "reader/pixels.h"
+
+extern "C" std::size_t LLVMFuzzerMutate(std::uint8_t* data, std::size_t size, std::size_t most);
+
+namespace {
+
+using namespace orthema;
+using nlohmann::json;
+
+/// A promise that was broken: the run ends, and the input is kept.
+void must(bool holds, const char* what) {
+    if (holds) return;
+    std::fprintf(stderr, "broken: %s\n", what);
+    std::abort();
+}
+
+/// Bytes as a file that never touches a disk.
+struct MemoryFile {
+    int fd;
+    std::string path;
+    explicit MemoryFile(const std::string& bytes) : fd(::memfd_create("input", 0)), path("/proc/self/fd/" + std::to_string(fd)) {
+        must(::write(fd, bytes.data(), bytes.size()) == static_cast<ssize_t>(bytes.size()), "memory");
+    }
+    ~MemoryFile() { ::close(fd); }
+};
+
+void read_order(const std::string& text) {
+    const auto parsed = parse_json(text, "The order");
+    if (!parsed) return;
+    const auto order = order_from_json(*parsed);
+    if (!order) return must(!order.sentence().empty(), "a fault has a sentence");
+    must(!over_limit(*order), "what was read keeps the limits");
+    const auto back = order_from_json(to_json(*order));
+    must(back.ok(), "an order that was read can be written and read");
+    must(*back == *order, "and is the same");
+    (void)order_findings(*order);
+}
+
+void read_container(const std::string& bytes) {
+    const MemoryFile file(bytes);
+    const auto package = open_order(file.path);
+    if (!package) must(!package.sentence().empty(), "a fault has a sentence");
+}
+
+void read_a_list(const std::string& bytes) {
+    const auto tables = read_list(bytes);
+    if (!tables) return must(!tables.sentence().empty(), "a fault has a sentence");
+    for (const NamedTable& t : *tables) {
+        const auto columns = guess_columns(t.table, starting_library().styles);
+        const LineImport lines = import_lines(t.table, columns, starting_library().styles);
+        for (const OrderLine& l : lines.lines) must(l.size.size() <= most_text && l.quantity >= 0, "a line's figures");
+    }
+}
+
+void read_chart(const std::string& bytes) {
+    const auto table = parse_table(bytes);
+    if (table) (void)import_chart(*table, starting_library().styles.front());
+}
+
+void read_nest(const std::string& bytes) {
+    const auto p = nest_problem_from_json(bytes);
+    if (p)
+        for (const NestPiece& piece : p->pieces) must(piece.count >= 1 && !piece.rotations.empty(), "a piece's figures");
+}
+
+void read_shift(const std::string& bytes) {
+    const auto s = shift_from(bytes);
+    if (!s) return;
+    const auto back = shift_from(shift_json(*s));
+    must(back.ok(), "a shift that was read can be written and read");
+}
+
+void read_library(const std::string& bytes) {
+    static const std::string path = "/dev/shm/orthema-campaign-" + std::to_string(::getpid()) + ".sqlite";  // its journal lies beside it
+    for (const char* part : {"", "-journal", "-wal", "-shm"}) ::unlink((path + part).c_str());
+    std::FILE* file = std::fopen(path.c_str(), "wb");
+    must(file != nullptr && std::fwrite(bytes.data(), 1, bytes.size(), file) == bytes.size(), "memory");
+    std::fclose(file);
+    const auto library = Library::open(path);
+    if (library) (void)(*library)->content();
+}
+
+/// Drawings are left to their libraries' own campaigns, and to the reader's walls.
+void read_picture(const std::string& bytes) {
+    const auto kind = kind_of(bytes);
+    if (!kind || *kind == ArtKind::svg || *kind == ArtKind::pdf) return;
+    const auto pixels = reader::decode_pixels(*kind, bytes, "picture");
+    if (!pixels) return must(!pixels.sentence().empty(), "a fault has a sentence");
+    must(pixels->rgba.size() == 4 * std::size_t(pixels->width) * std::size_t(pixels->height), "as many pixels as it says");
+    if (pixels->rgba.size() > 200000) return;
+    const ArtFacts f = look_at({pixels->rgba.data(), pixels->width, pixels->height}, false);
+    must(f.ink_px.x1 <= f.width_px && f.ink_px.y1 <= f.height_px, "a picture's figures");
+}
+
+void read_press(const std::string& bytes) { (void)reading_from(bytes); }
+
+void read_cut(const std::string& bytes) { (void)SimulatedCutter({}).cut(bytes, 500, 1000, {}); }
+
+using Read = void (*)(const std::string&);
+const std::map<std::string, Read>& readers() {
+    static const std::map<std::string, Read> all{
+        {"order", read_order}, {"container", read_container}, {"list", read_a_list},     {"chart", read_chart}, {"nest", read_nest},
+        {"shift", read_shift}, {"library", read_library},     {"picture", read_picture}, {"press", read_press}, {"cut", read_cut}};
+    return all;
+}
+
+const char* chosen_name() {
+    const char* name = std::getenv("ORTHEMA_READER");
+    return name == nullptr ? "order" : name;
+}
+
+Read chosen() {
+    static const Read read = [] {
+        const auto it = readers().find(chosen_name());
+        if (it == readers().end()) {
+            std::fprintf(stderr, "there is no reader called %s\n", chosen_name());
+            std::exit(2);
+        }
+        return it->second;
+    }();
+    return read;
+}
+
+/// One thing in a tree of JSON is changed: a number to an end of its range, a text, an entry twice, one gone, two in each other's place.
+void change(json& j, std::mt19937& random) {
+    std::vector<json*> all;
+    const std::function<void(json&)> gather = [&](json& one) {
+        all.push_back(&one);
+        if (all.size() > 200000) return;
+        if (one.is_structured())
+            for (json& part : one) gather(part);
+    };
+    gather(j);
+    json& one = *all[random() % all.size()];
+    static const std::vector<json> odd = {0,
+                                          -1,
+                                          1,
+                                          0.5,
+                                          1e9,
+                                          -1e9,
+                                          1e300,
+                                          2147483647,
+                                          nullptr,
+                                          true,
+                                          "",
+                                          "\xff",
+                                          "none",
+                                          json::array(),
+                                          json::object(),
+                                          std::string(5000, 'x'),
+                                          "2027-02-30",
+                                          "XL",
+                                          255,
+                                          256};
+    switch (random() % 6) {
+    case 0: one = odd[random() % odd.size()]; break;
+    case 1:
+        if (one.is_number()) one = one.get<double>() * (random() % 2 == 0 ? -1 : 1000);
+        break;
+    case 2:
+        if (one.is_array() && !one.empty()) one.push_back(one[random() % one.size()]);
+        break;
+    case 3:
+        if (one.is_structured() && !one.empty()) one.erase(std::next(one.begin(), static_cast<std::ptrdiff_t>(random() % one.size())));
+        break;
+    case 4: std::swap(one, *all[random() % all.size()]); break;
+    default:
+        if (one.is_string() && !one.empty()) {
+            auto& s = one.get_ref<std::string&>();
+            if (s.empty()) return;
+            s[random() % s.size()] = static_cast<char>(random());
+        }
+    }
+}
+
+}  // namespace
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    chosen()(std::string(reinterpret_cast<const char*>(data), size));
+    return 0;
+}
+
+/// Most inputs of the readers of JSON stay JSON: what is broken at its first byte shows little.
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* data, std::size_t size, std::size_t most_size, unsigned seed) {
+    static const bool tree = [] {
+        const std::string name = chosen_name();
+        return name == "order" || name == "nest" || name == "shift";
+    }();
+    std::mt19937 random(seed);
+    if (!tree || random() % 5 == 0) return LLVMFuzzerMutate(data, size, most_size);
+    json j = json::parse(data, data + size, nullptr, false);
+    if (j.is_discarded() || !j.is_structured()) return LLVMFuzzerMutate(data, size, most_size);
+    for (unsigned k = 0; k < 1 + random() % 4; ++k) change(j, random);
+    const std::string text = j.dump(-1, ' ', false, json::error_handler_t::replace);
+    if (text.size() > most_size) return LLVMFuzzerMutate(data, size, most_size);
+    std::copy(text.begin(), text.end(), data);
+    return text.size();
+}
