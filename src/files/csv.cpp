@@ -120,6 +120,9 @@ Result<Table> parse_table(const std::string& raw, bool seek_header) {
             std::count_if(whole.begin(), whole.end(), [](char c) { return static_cast<unsigned char>(c) >= 0xC2; }));
         text = letters > 2 * marks(whole) ? std::move(whole) : from_latin1(text);
     }
+    constexpr std::ptrdiff_t most_cells = 4'000'000;  // each takes forty times a comma's room
+    for (const char c : {',', ';', '\t', '\n'})
+        if (std::count(text.begin(), text.end(), c) > most_cells) return Error{"The list has over four million cells: split it."};
     Rows best;
     std::size_t widest = 0;
     char separator = ',';

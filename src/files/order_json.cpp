@@ -337,6 +337,8 @@ Result<json> parse_json(const std::string& text, const std::string& name) {
     // Deep nesting would overflow the parser's stack: no file of ours goes past a handful of levels.
     int depth = 0;
     bool quoted = false;
+    std::size_t values = 0;  // a value takes up to a hundred times its letters
+    constexpr std::size_t most_values = 6'000'000;
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         if (quoted) {
@@ -346,7 +348,10 @@ Result<json> parse_json(const std::string& text, const std::string& name) {
                 quoted = false;
         } else if (c == '"') {
             quoted = true;
+        } else if (c == ',') {
+            if (++values > most_values) return Error{name + " is not usable: it holds more values than any order has."};
         } else if (c == '[' || c == '{') {
+            ++values;
             if (++depth > 64) return Error{name + " is not usable: it is nested too deep."};
         } else if (c == ']' || c == '}') {
             --depth;

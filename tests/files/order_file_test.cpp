@@ -16,6 +16,7 @@
 #include "core/order/pieces.h"
 #include "core/order/rules.h"
 #include "core/sheets/sheets.h"
+#include "files/csv.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
 #include "support/each_field.h"
@@ -95,6 +96,20 @@ void expect_refused(const std::string& path, const std::string& part = "") {
     EXPECT_GT(opened.sentence().size(), 20u);
     EXPECT_EQ(opened.sentence().back(), '.');
     if (!part.empty()) EXPECT_NE(opened.sentence().find(part), std::string::npos) << opened.sentence();
+}
+
+TEST(OrderFile, ASmallFileThatWouldTakeGigabytesIsRefusedBeforeItDoes) {
+    std::string zeros = "{\"format\":\"orthema-order\",\"lines\":[";
+    zeros.reserve(zeros.size() + 14'000'010);
+    for (int k = 0; k < 7'000'000; ++k) zeros += "0,";
+    const auto parsed = parse_json(zeros + "0]}", "The order file");
+    ASSERT_FALSE(parsed);
+    EXPECT_NE(parsed.sentence().find("more values"), std::string::npos) << parsed.sentence();
+    EXPECT_TRUE(parse_json(zeros.substr(0, zeros.rfind(',', 2'000'000) + 1) + "0]}", "The order file"));
+    std::string commas(30'000'000, ',');
+    const auto table = parse_table(commas);
+    EXPECT_FALSE(table);
+    if (!table) EXPECT_FALSE(table.sentence().empty());
 }
 
 TEST(OrderFile, ComesBackTheSame) {
