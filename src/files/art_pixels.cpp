@@ -29,6 +29,16 @@ cairo_surface_t* image_over(std::vector<std::uint32_t>& pixels, int width, int h
                                                width * 4);
 }
 
+std::vector<std::uint8_t> drawn_pixels(const LoadedArt& art, int width, int height) {
+    std::vector<std::uint32_t> canvas(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
+    cairo_surface_t* surface = image_over(canvas, width, height);
+    cairo_t* cr = cairo_create(surface);
+    art.draw(cr);
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+    return straight(canvas);
+}
+
 /// The ink box at screen size, and its halves.
 std::vector<ScreenImage> screen_levels(const LoadedArt& art) {
     std::vector<ScreenImage> levels;

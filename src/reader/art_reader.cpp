@@ -276,13 +276,7 @@ Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name) {
         art->facts.width_px = std::max(1, static_cast<int>(std::lround(w * art->vector->scale)));
         art->facts.height_px = std::max(1, static_cast<int>(std::lround(h * art->vector->scale)));
         const int width = art->facts.width_px, height = art->facts.height_px;
-        std::vector<std::uint32_t> canvas(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
-        cairo_surface_t* surface = image_over(canvas, width, height);
-        cairo_t* cr = cairo_create(surface);
-        art->draw(cr);
-        cairo_destroy(cr);
-        cairo_surface_destroy(surface);
-        const auto rgba = straight(canvas);
+        const auto rgba = drawn_pixels(*art, width, height);
         art->facts = look_at({rgba.data(), width, height}, true);
         if (*kind == ArtKind::svg) art->facts.missing_fonts = missing_fonts(*bytes);
     }

@@ -62,13 +62,7 @@ Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int wi
     out->whole = std::move(whole);
     out->facts.width_px = width;
     out->facts.height_px = height;
-    std::vector<std::uint32_t> canvas(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
-    cairo_surface_t* surface = image_over(canvas, width, height);
-    cairo_t* cr = cairo_create(surface);
-    out->draw(cr);
-    cairo_destroy(cr);
-    cairo_surface_destroy(surface);
-    const auto rgba = straight(canvas);
+    const auto rgba = drawn_pixels(*out, width, height);
     out->facts = look_at({rgba.data(), width, height}, out->whole->facts.vector);
     if (!out->facts.empty()) out->screen = screen_levels(*out);
     return LoadedArtPtr(std::move(out));
