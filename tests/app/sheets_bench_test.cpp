@@ -304,6 +304,7 @@ TEST(SheetsBench, LayingIsTypedAndKept) {
     w.choose(w.find<QComboBox>("Together"), "each size");
     w.type(w.find<QLineEdit>("Called"), "clamp");
     w.type(w.find<QLineEdit>("Begins at"), "40 x 100 mm");
+    emit w.room().updated();  // something else was worked out meanwhile: what was typed stays
     w.type(w.find<QLineEdit>("Size"), "5 × 3 cm");
     w.click(w.find<QPushButton>("Keep free"));
     w.click(w.find<QPushButton>("Pieces may be turned/halves"));

@@ -153,10 +153,14 @@ void LayingPage::show_exclusion() {
     const bool any = m != nullptr && at >= 0 && at < int(m->laying.excluded.size());
     const Exclusion e = any ? m->laying.excluded[std::size_t(at)] : Exclusion{};
     const Unit unit = room_.order().unit;
+    remove_->setEnabled(any);
+    // what is being typed for the next stays until the place that is shown is another
+    std::tuple showing{m == nullptr ? std::string() : m->id, at, m == nullptr ? std::size_t{0} : m->laying.excluded.size(), e, unit};
+    if (shown_ == showing) return;
+    shown_ = std::move(showing);
     name_->show_text(qt(e.name));
     place_->show_text(any ? two_text(e.along, e.across, unit) : QString());
     size_->show_text(any ? two_text(e.length, e.breadth, unit) : QString());
-    remove_->setEnabled(any);
 }
 
 void LayingPage::keep_free() {

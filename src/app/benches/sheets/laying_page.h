@@ -3,6 +3,8 @@
 #pragma once
 
 #include <map>
+#include <optional>
+#include <tuple>
 
 #include "app/widgets/figures.h"
 #include "app/session/workroom.h"
@@ -32,6 +34,7 @@ private:
     QCheckBox* registers_;
     ValueField *name_, *place_, *size_;
     QPushButton *add_, *remove_;
+    std::optional<std::tuple<std::string, int, std::size_t, Exclusion, Unit>> shown_;  ///< what the fields of a free place are of
 };
 
 class StockPage : public FigurePanel {
