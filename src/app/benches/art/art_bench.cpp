@@ -48,9 +48,9 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     };
     column->addWidget(view_, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
-        const QStringList paths =
-            QFileDialog::getOpenFileNames(this, QStringLiteral("Bring in pictures"), {},
-                                          QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
+        const QStringList paths = QFileDialog::getOpenFileNames(
+            this, QStringLiteral("Bring in pictures"), {},
+            QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
         room_.pictures().bring_in(paths);
     });
 

@@ -71,8 +71,8 @@ Drawing ArtView::draw(double width, double height) {
     if (a == nullptr) {
         d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17,
                palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 8}, "Bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF, or drop the files here.", 13.5, palette::quiet,
-               Align::centre);
+        d.text({width / 2, height / 2 + 8}, "Bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF, or drop the files here.", 13.5,
+               palette::quiet, Align::centre);
         return d;
     }
     const ArtFacts& f = a->facts;
