@@ -321,7 +321,7 @@ Result<Done> page_file(const std::string& path, wire::Kind kind, const std::vect
     const auto refs = hand_on(*reader, pages, art);
     reader->ask(kind, request(refs), ::fileno(file.handle()));
     int error = 0;
-    const auto done = drawn(*reader, task, std::filesystem::path(path).filename().string(), nullptr, &error);
+    auto done = drawn(*reader, task, std::filesystem::path(path).filename().string(), nullptr, &error);
     pool().give_back(std::move(reader));
     if (error != 0) return file.failed(error);
     if (!done) return done;
@@ -396,7 +396,7 @@ Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi
     auto reader = pool().take();
     const auto refs = hand_on(*reader, {&page}, art);
     reader->ask(wire::Kind::rows, wire::packed(refs, page, dpi));
-    const auto done = drawn(*reader, task, "The sheet", &take, nullptr);
+    auto done = drawn(*reader, task, "The sheet", &take, nullptr);
     pool().give_back(std::move(reader));
     return done;
 }

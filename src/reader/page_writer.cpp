@@ -328,7 +328,7 @@ Result<Done> write_png(PageFile& file, const Drawing& page, const LoadedArtById&
         filtered(pixels, width, n, filter, raw);
         return packer.part(raw);
     };
-    const auto drawn = reader::draw_rows(
+    auto drawn = reader::draw_rows(
         page, art, dpi,
         [&](const PixelBand& band) {
             const auto n = static_cast<std::size_t>((band.rows + rows - 1) / rows);
@@ -385,7 +385,7 @@ Result<Done> write_tiff(PageFile& file, const Drawing& page, const LoadedArtById
     TIFFSetField(tiff.get(), TIFFTAG_SOFTWARE, "Orthema");
     Packers packers;
     bool fine = true;
-    const auto drawn = reader::draw_rows(
+    auto drawn = reader::draw_rows(
         page, art, dpi,
         [&](const PixelBand& band) {
             const auto n = static_cast<std::size_t>((band.rows + strip_rows - 1) / strip_rows);
