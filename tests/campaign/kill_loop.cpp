@@ -42,8 +42,8 @@ Order order_of(int number) {
 }
 KeptShift shift_of(int number) {
     KeptShift s;
-    s.order = "round " + std::to_string(number);
-    s.loads = number;
+    s.loads = number % 90000;
+    s.order = "round " + std::to_string(s.loads);
     for (int k = 0; k < 2000; ++k) s.record.pieces.push_back({"load " + std::to_string(k), false, false, {0, 1}, {double(number), -1}});
     return s;
 }
