@@ -120,7 +120,14 @@ void pass_mark(Io& io, Mark& mark, std::size_t index) {
 
 template <class Io, class T>
 void pass(Io& io, T& value) {
-    if constexpr (flat<T>) {
+    if constexpr (std::is_same_v<T, bool>) {  // any byte is no bool
+        std::uint8_t byte = value ? 1 : 0;
+        io.raw(&byte, 1);
+        if constexpr (!Io::writes) {
+            if (byte > 1) io.fail();
+            value = byte == 1;
+        }
+    } else if constexpr (flat<T>) {
         io.raw(&value, sizeof value);
     } else if constexpr (std::is_same_v<T, std::string>) {
         std::uint64_t n = value.size();
