@@ -62,8 +62,8 @@ void PressDesk::look_for_kept() {
     keeper_.waitForDone();
     looked_for_ = kept_name();
     kept_.reset();
-    QString path = kept_path(looked_for_);
-    if (!QFileInfo::exists(path)) path = kept_path(file_stem(room_.order().name));  // as they were named before
+    const QString path = kept_path(looked_for_);
+    if (!QFileInfo::exists(path)) QFile::rename(kept_path(file_stem(room_.order().name)), path);  // as they were named before
     if (!QFileInfo::exists(path)) return;
     const auto text = read_file(path.toStdString());
     auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
