@@ -10,6 +10,12 @@ namespace {
 
 constexpr std::array<const char*, 7> kind_keys = {"png", "jpeg", "tiff", "webp", "heic", "svg", "pdf"};
 
+/// To be painted from, never on to; the caller destroys it and keeps the image.
+cairo_surface_t* surface_over(const ScreenImage& image) {
+    auto* pixels = reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data()));
+    return cairo_image_surface_create_for_data(pixels, CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
+}
+
 }  // namespace
 
 const char* kind_key(ArtKind kind) { return kind_keys[static_cast<std::size_t>(kind)]; }
@@ -36,9 +42,7 @@ std::optional<ArtKind> kind_of(const std::string& b) {
 void LoadedArt::draw(cairo_t* cr) const {
     if (screen.empty()) return;
     const ScreenImage& image = screen.front();
-    cairo_surface_t* surface =
-        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
-                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
+    cairo_surface_t* surface = surface_over(image);
     cairo_save(cr);
     cairo_translate(cr, facts.ink_px.x0, facts.ink_px.y0);
     cairo_scale(cr, facts.ink_px.width() / image.width, facts.ink_px.height() / image.height);
@@ -46,6 +50,10 @@ void LoadedArt::draw(cairo_t* cr) const {
     cairo_paint(cr);
     cairo_restore(cr);
     cairo_surface_destroy(surface);
+}
+
+Error no_picture(const std::string& name) {
+    return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF."};
 }
 
 cairo_surface_t* LoadedArt::reusable_surface() const {
@@ -120,9 +128,7 @@ void ScreenArt::paint_art(cairo_t* cr, const std::string& art_id, double opacity
     std::size_t level = 0;
     while (level + 1 < levels.size() && levels[level + 1].width >= want) ++level;
     const ScreenImage& image = levels[level];
-    cairo_surface_t* surface =
-        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(const_cast<std::uint32_t*>(image.pixels.data())),
-                                            CAIRO_FORMAT_ARGB32, image.width, image.height, image.width * 4);
+    cairo_surface_t* surface = surface_over(image);
     const double unit = 1.0 / image.width;
     cairo_scale(cr, unit, at->second->facts.aspect / image.height);
     cairo_set_source_surface(cr, surface, 0, 0);

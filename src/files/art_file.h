@@ -82,6 +82,8 @@ void map_shapes(std::vector<FlatShape>& shapes, const Affine& by);
 
 /// What kind the first bytes say; nothing when none.
 std::optional<ArtKind> kind_of(const std::string& bytes);
+/// What is said of a file that is of none of the kinds.
+Error no_picture(const std::string& name);
 const char* kind_key(ArtKind kind);  ///< also the file name's ending
 std::optional<ArtKind> kind_from_key(const std::string& key);
 

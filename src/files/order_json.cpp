@@ -198,7 +198,7 @@ Order read_order(const In& in) {
     if (in.has("trials")) in["trials"].each(most<Trial>, [&](const In& e) { o.trials.push_back(read_trial(e)); });
     if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
     if (in.has("kept_out"))
-        in["kept_out"].each(20000, [&](const In& e) {
+        in["kept_out"].each(most<KeptOut>, [&](const In& e) {
             o.kept_out.push_back({e["row"].whole(0, 100000000), e["text"].text(), e["reason"].text()});
         });
     if (in.has("reprints")) in["reprints"].each(most<Reprint>, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });

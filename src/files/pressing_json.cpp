@@ -103,7 +103,7 @@ PressRun read_press_run(const In& in) {
             r.breaks.push_back(b);
         });
     if (in.has("pins"))
-        in["pins"].each(20000, [&](const In& e) {
+        in["pins"].each(most<LoadPin>, [&](const In& e) {
             LoadPin p{e["load"].text(), {}, -1};
             if (e.has("press")) p.press = e["press"].text();
             if (e.has("start_seconds")) p.start = e["start_seconds"].number(0, 60.0 * week);
@@ -159,7 +159,7 @@ GuideSetup read_guide_setup(const In& in) {
     if (in.has("large_paper")) g.large_paper = in["large_paper"].flag();
     if (in.has("label_codes")) g.label_codes = in["label_codes"].flag();
     if (in.has("printed"))
-        in["printed"].each(20000, [&](const In& e) {
+        in["printed"].each(most<PrintedGuide>, [&](const In& e) {
             g.printed.push_back({e["decoration"].text(), e["size"].text(), short_text(e["revision"], 20)});
         });
     return g;

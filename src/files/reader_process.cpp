@@ -57,7 +57,7 @@ public:
             ::close(ends[0]);
             return nullptr;
         }
-        return std::unique_ptr<Reader>(new Reader(child, ends[0]));
+        return std::unique_ptr<Reader>(new Reader(child, ends[0], limits.look_seconds));
     }
     ~Reader() {
         ::close(socket_);
@@ -69,6 +69,8 @@ public:
     Reader& operator=(const Reader&) = delete;
 
     [[nodiscard]] bool well() const { return well_; }
+    /// That it may look at one picture.
+    [[nodiscard]] double look_seconds() const { return look_seconds_; }
     /// It waits for work: it has neither ended nor said anything unasked.
     [[nodiscard]] bool waits() const {
         pollfd look{socket_, POLLIN, 0};
@@ -95,15 +97,7 @@ public:
             std::memcpy(CMSG_DATA(c), &file, sizeof file);
         }
         well_ = well_ && ::sendmsg(socket_, &message, MSG_NOSIGNAL) == static_cast<ssize_t>(sizeof header);
-        std::size_t at = 0;
-        while (well_ && at < bytes.size()) {
-            const ssize_t sent = ::send(socket_, bytes.data() + at, bytes.size() - at, MSG_NOSIGNAL);
-            if (sent < 0 && errno == EINTR) continue;
-            if (sent <= 0)
-                well_ = false;
-            else
-                at += static_cast<std::size_t>(sent);
-        }
+        well_ = well_ && wire::send_all(socket_, bytes.data(), bytes.size());
         return well_;
     }
 
@@ -154,9 +148,10 @@ public:
     }
 
 private:
-    Reader(pid_t child, int socket) : child_(child), socket_(socket) {}
+    Reader(pid_t child, int socket, double look_seconds) : child_(child), socket_(socket), look_seconds_(look_seconds) {}
     pid_t child_;
     int socket_;
+    double look_seconds_;
     bool well_ = true;
     std::set<std::string> kept_;
     std::size_t kept_bytes_ = 0;
@@ -236,15 +231,16 @@ Error sentence_of(const std::optional<Reader::Said>& said, const std::string& na
     return beyond(name);
 }
 
-Result<LoadedArtPtr> looked(Reader& reader, const std::string& name, double seconds) {
-    const auto said = reader.hear({}, seconds);
+/// Nobody else has it yet: who asked adds what it knows.
+Result<std::shared_ptr<LoadedArt>> looked(Reader& reader, const std::string& name) {
+    const auto said = reader.hear({}, reader.look_seconds());
     auto art = std::make_shared<LoadedArt>();
     if (!said || said->kind != wire::Kind::done) return sentence_of(said, name);
     if (!wire::unpacked(said->bytes, art->kind, art->facts, art->screen)) {
         reader.lost();
         return beyond(name);
     }
-    return LoadedArtPtr(std::move(art));
+    return art;
 }
 
 wire::ArtRef ref_of(const std::string& id, const LoadedArt& art) {
@@ -340,36 +336,35 @@ void set_reader_limits(const ReaderLimits& limits) {
 
 Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
     if (!bytes || bytes->empty()) return Error{name + " is empty."};
-    if (!kind_of(*bytes)) return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF."};
+    if (!kind_of(*bytes)) return no_picture(name);
     const std::string hash = content_hash(*bytes);
     if (auto before = pool().find(hash)) return before;
     auto reader = pool().take();
     reader->keep(hash, bytes);
     reader->ask(wire::Kind::look, wire::packed(hash, name));
-    auto art = looked(*reader, name, pool().limits.look_seconds);
+    auto art = looked(*reader, name);
     pool().give_back(std::move(reader));
-    if (!art) return art;
-    auto& own = const_cast<LoadedArt&>(**art);  // nobody else has it yet
-    own.hash = hash;
-    own.bytes = bytes;
+    if (!art) return art.error();
+    (*art)->hash = hash;
+    (*art)->bytes = bytes;
     pool().remember(*art);
-    return art;
+    return LoadedArtPtr(*art);
 }
 
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {
     auto reader = pool().take();
     reader->keep(whole->hash, whole->bytes);
     reader->ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
-    auto art = looked(*reader, name, pool().limits.look_seconds);
+    auto art = looked(*reader, name);
     pool().give_back(std::move(reader));
-    if (!art) return art;
-    auto& own = const_cast<LoadedArt&>(**art);
+    if (!art) return art.error();
+    LoadedArt& own = **art;
     own.hash = whole->hash;
     own.bytes = whole->bytes;
     own.whole = whole;
     own.clip = clip;
     own.facts.missing_fonts = whole->facts.missing_fonts;
-    return art;
+    return LoadedArtPtr(*art);
 }
 
 Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,

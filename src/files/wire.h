@@ -2,6 +2,9 @@
 // whoever reads trusts nothing: counts are held against what is there, and a value that does not fit ends the reading.
 #pragma once
 
+#include <sys/socket.h>
+
+#include <cerrno>
 #include <cstdint>
 #include <cstring>
 #include <optional>
@@ -191,6 +194,19 @@ struct Header {
     std::uint64_t size = 0;
 };
 constexpr std::uint64_t most_frame = 3ull << 30;
+
+/// All of it through a socket; false where nobody reads it.
+inline bool send_all(int socket, const void* data, std::size_t size) {
+    const char* at = static_cast<const char*>(data);
+    while (size > 0) {
+        const ssize_t sent = ::send(socket, at, size, MSG_NOSIGNAL);
+        if (sent < 0 && errno == EINTR) continue;
+        if (sent <= 0) return false;
+        at += sent;
+        size -= static_cast<std::size_t>(sent);
+    }
+    return true;
+}
 
 /// A picture that a page shows: its bytes were kept before.
 struct ArtRef {

@@ -258,7 +258,7 @@ std::vector<std::string> missing_fonts(const std::string& svg) {
 
 Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name) {
     const auto kind = kind_of(*bytes);
-    if (!kind) return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF."};
+    if (!kind) return no_picture(name);
     auto art = std::make_shared<FileArt>();
     art->kind = *kind;
     art->bytes = bytes;

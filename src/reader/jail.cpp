@@ -92,19 +92,4 @@ void allow_seconds(double seconds) {
     (void)::setrlimit(RLIMIT_CPU, &now);
 }
 
-bool PageFile::write(const void* data, std::size_t size) {
-    const char* at = static_cast<const char*>(data);
-    while (size > 0 && error_ == 0) {
-        const ssize_t put = ::write(fd_, at, size);
-        if (put < 0 && errno == EINTR) continue;
-        if (put <= 0) {
-            fail(errno);
-            break;
-        }
-        at += put;
-        size -= static_cast<std::size_t>(put);
-    }
-    return error_ == 0;
-}
-
 }  // namespace orthema::reader

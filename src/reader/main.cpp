@@ -51,14 +51,7 @@ bool take_header(wire::Header& header, int& file) {
 }
 
 void put(const void* data, std::size_t size) {
-    const char* at = static_cast<const char*>(data);
-    while (size > 0) {
-        const ssize_t sent = ::send(door, at, size, MSG_NOSIGNAL);
-        if (sent < 0 && errno == EINTR) continue;
-        if (sent <= 0) std::_Exit(0);  // nobody listens any more
-        at += sent;
-        size -= static_cast<std::size_t>(sent);
-    }
+    if (!wire::send_all(door, data, size)) std::_Exit(0);  // nobody listens any more
 }
 
 void say(wire::Kind kind, const std::string& bytes, const void* more = nullptr, std::size_t more_size = 0) {
@@ -145,27 +138,23 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         return answer_page(done, to.error());
     }
     case wire::Kind::png:
-    case wire::Kind::tiff: {
-        std::vector<wire::ArtRef> refs;
-        Drawing page;
-        double dpi = 0;
-        sound(wire::unpacked(bytes, refs, page, dpi));
-        allow_seconds(draw_seconds);
-        const auto done = (kind == wire::Kind::png ? write_png : write_tiff)(to, page, pictures_for(kept, refs), dpi, task);
-        return answer_page(done, to.error());
-    }
+    case wire::Kind::tiff:
     case wire::Kind::rows: {
         std::vector<wire::ArtRef> refs;
         Drawing page;
         double dpi = 0;
         sound(wire::unpacked(bytes, refs, page, dpi));
         allow_seconds(draw_seconds);
+        const LoadedArtById art = pictures_for(kept, refs);
         const auto band = [](const PixelBand& b) {
             say(wire::Kind::band, wire::packed(b.width, b.first, b.rows), b.pixels,
                 4 * static_cast<std::size_t>(b.width) * static_cast<std::size_t>(b.rows));
             return true;
         };
-        return answer_page(reader::draw_rows(page, pictures_for(kept, refs), dpi, band, task), 0);
+        const auto done = kind == wire::Kind::png    ? reader::write_png(to, page, art, dpi, task)
+                          : kind == wire::Kind::tiff ? reader::write_tiff(to, page, art, dpi, task)
+                                                     : reader::draw_rows(page, art, dpi, band, task);
+        return answer_page(done, to.error());
     }
     default: throw std::runtime_error("a request of another version");
     }

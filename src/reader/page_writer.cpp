@@ -25,6 +25,21 @@ const Error file_fault{""};  // the file says itself what it is
 
 }  // namespace
 
+bool PageFile::write(const void* data, std::size_t size) {
+    const char* at = static_cast<const char*>(data);
+    while (size > 0 && error_ == 0) {
+        const ssize_t put = ::write(fd_, at, size);
+        if (put < 0 && errno == EINTR) continue;
+        if (put <= 0) {
+            fail(errno);
+            break;
+        }
+        at += put;
+        size -= static_cast<std::size_t>(put);
+    }
+    return error_ == 0;
+}
+
 Result<Done> write_pdf(PageFile& file, const std::vector<Drawing>& pages, const LoadedArtById& art, const std::string& title,
                        const Task& task) {
     constexpr double points = 72 / 25.4;

@@ -208,15 +208,22 @@ Result<Pixels> from_webp(const std::string& bytes, const std::string& name) {
 
 }  // namespace
 
+namespace {
+
+/// A number of up to four bytes; 0 where they are not there.
+std::uint32_t number_at(std::string_view b, std::size_t at, std::size_t bytes, bool little) {
+    if (at > b.size() || bytes > b.size() - at) return 0;
+    std::uint32_t v = 0;
+    for (std::size_t k = 0; k < bytes; ++k) v = v << 8 | static_cast<std::uint8_t>(b[little ? at + bytes - 1 - k : at + k]);
+    return v;
+}
+
+}  // namespace
+
 int exif_turn(std::string_view b) {
     const bool little = b.substr(0, 4) == std::string_view("II*\0", 4), big = b.substr(0, 4) == std::string_view("MM\0*", 4);
     if (!little && !big) return 1;
-    const auto number = [&](std::size_t at, std::size_t bytes) -> std::uint32_t {
-        if (at > b.size() || bytes > b.size() - at) return 0;
-        std::uint32_t v = 0;
-        for (std::size_t k = 0; k < bytes; ++k) v = v << 8 | static_cast<std::uint8_t>(b[little ? at + bytes - 1 - k : at + k]);
-        return v;
-    };
+    const auto number = [&](std::size_t at, std::size_t bytes) { return number_at(b, at, bytes, little); };
     const std::size_t first = number(4, 4);
     const std::uint32_t entries = std::min(number(first, 2), 200u);
     for (std::uint32_t i = 0; i < entries; ++i) {
@@ -250,12 +257,7 @@ namespace {
 /// The block in which a file says how it was held; empty where it has none.
 std::string_view exif_block(ArtKind kind, const std::string& bytes) {
     const std::string_view b = bytes;
-    const auto number = [&](std::size_t at, std::size_t n, bool little) {
-        std::size_t v = 0;
-        for (std::size_t k = 0; k < n && at + n <= b.size(); ++k)
-            v = v << 8 | static_cast<std::uint8_t>(b[little ? at + n - 1 - k : at + k]);
-        return v;
-    };
+    const auto number = [&](std::size_t at, std::size_t n, bool little) -> std::size_t { return number_at(b, at, n, little); };
     if (kind == ArtKind::jpeg)
         for (std::size_t at = 2; at + 4 < b.size() && static_cast<std::uint8_t>(b[at]) == 0xff;) {
             const auto marker = static_cast<std::uint8_t>(b[at + 1]);

@@ -510,4 +510,11 @@ GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& fac
     return set;
 }
 
+void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right) {
+    for (std::size_t i = 0; i < pages.size(); ++i)
+        pages[i].drawing.text({right, paper.height - 8},
+                              phrase("page-of", {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3, palette::quiet,
+                              Align::right);
+}
+
 }  // namespace orthema

@@ -95,4 +95,7 @@ struct CardLine {
 };
 std::vector<CardLine> card_lines(const Panel& panel, const SizeFit& size, Location location, const Exactness& exact, Unit unit);
 
+/// "page 2 of 5" at the foot of each, to the right.
+void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right);
+
 }  // namespace orthema

@@ -82,12 +82,8 @@ std::vector<GuidePage> making_sheet(const Order& order) {
         if (!method->care.empty()) y = wrapped(d, {left + 9, y}, method->care, 3.2, right - left - 9, palette::carmine) + 0.6;
         y += 5;
     }
-    for (std::size_t i = 0; i < pages.size(); ++i) {
-        Drawing& d = pages[i].drawing;
-        d.text({left, paper.height - 8}, phrase("caution-the-supplier-s-sheet-for"), 3, palette::quiet);
-        d.text({right, paper.height - 8}, phrase("page-of", {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3,
-               palette::quiet, Align::right);
-    }
+    for (GuidePage& p : pages) p.drawing.text({left, paper.height - 8}, phrase("caution-the-supplier-s-sheet-for"), 3, palette::quiet);
+    number_pages(pages, paper, right);
     return pages;
 }
 

@@ -226,10 +226,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         if (!line.empty()) flush();
         y += 1.2;
     }
-    for (std::size_t i = 0; i < pages.size(); ++i)
-        pages[i].drawing.text({right, paper.height - 8},
-                              phrase("page-of", {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3, palette::quiet,
-                              Align::right);
+    number_pages(pages, paper, right);
     return pages;
 }
 

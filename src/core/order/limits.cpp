@@ -1,5 +1,6 @@
 #include "core/order/limits.h"
 
+#include "core/base/utf8.h"
 #include "core/order/order_fields.h"
 
 namespace orthema {
@@ -29,7 +30,7 @@ struct Look {
     void look(const T& value, const char* name) {
         if (found) return;
         if constexpr (std::is_same_v<T, std::string>) {
-            if (value.size() > most_text) found = Words{"limit-text", {{"begins", value.substr(0, 24)}, {"most", grouped(most_text)}}};
+            if (value.size() > most_text) found = Words{"limit-text", {{"begins", first_bytes(value, 24)}, {"most", grouped(most_text)}}};
         } else if constexpr (requires { value.all(); }) {
             count(value.all(), name);
         } else if constexpr (requires {

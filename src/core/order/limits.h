@@ -32,8 +32,6 @@ template <>
 inline constexpr std::size_t most<PlacedCopy> = 400000;
 template <>
 inline constexpr std::size_t most<PlanTurn> = 400000;
-template <>
-inline constexpr std::size_t most<LoadPin> = 20000;
 
 /// What the order holds too much of, as a sentence; nothing where it keeps the limits. Lists that it shares with `before`
 /// are not looked through again.

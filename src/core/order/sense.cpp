@@ -63,8 +63,7 @@ Findings sense_findings(const Order& order) {
     for (const Decoration& d : order.decorations) {
         Subject about;
         about.decoration = d.id;
-        int ordered = 0;
-        for (const SizeCount& c : counts_of(order, d.run)) ordered += c.quantity;
+        const int ordered = garments_in(order, d.run);
         if (d.spares > 20 && d.spares > ordered) add("spares-many", about, {{"design", d.name}, {"n", d.spares}, {"ordered", ordered}});
         if (!d.making.jig.empty() && find_jig(order, d.making.jig) == nullptr) add("jig-unknown", about, {{"design", d.name}});
         const BlankStyle* style = find_style(order, d.run.style);

@@ -60,10 +60,8 @@ FilmReady make_film(PressPlan& plan, std::map<std::string, int>& stages, const O
             method != nullptr && method->powder &&
             std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& t) { return t.medium == medium.id; });
         if (!wanted) continue;
-        const auto layout =
-            std::find_if(order.layouts.begin(), order.layouts.end(), [&](const MediumLayout& l) { return l.medium == medium.id; });
-        const std::map<int, FilmSheet> sheets =
-            layout == order.layouts.end() ? std::map<int, FilmSheet>{} : film_sheets(order, *layout, set);
+        const MediumLayout* layout = find_layout(order, medium.id);
+        const std::map<int, FilmSheet> sheets = layout == nullptr ? std::map<int, FilmSheet>{} : film_sheets(order, *layout, set);
         if (sheets.empty()) {
             plan.findings.push_back(finding("film-not-laid", {}, {{"medium", medium.name}}));
             continue;
