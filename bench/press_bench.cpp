@@ -1,11 +1,13 @@
-// How long a press plan takes: 300 garments with two designs each, planned and planned anew half way; and what a plan of
-// the order in a folder saves. press_bench ORDER [SECONDS]
+// How good a press plan is and how long it takes: the loads in bench/kite-fair.workshop, which stay as they are; what a plan of the
+// order in a folder saves; 300 and 10,000 garments with two designs each, planned and planned anew half way.
+// press_bench ORDER [SECONDS [SEEDS]]
 #include <chrono>
 #include <cstdio>
 #include <cstdlib>
 
 #include "core/pressing/press_plan.h"
 #include "files/order_file.h"
+#include "support/workshop_file.h"
 
 using namespace orthema;
 
@@ -13,6 +15,28 @@ namespace {
 
 double since(std::chrono::steady_clock::time_point then) {
     return std::chrono::duration<double>(std::chrono::steady_clock::now() - then).count();
+}
+
+/// Over the bound, seed by seed.
+void kept_figures(double seconds, int seeds) {
+    Workshop shop = test::kept_workshop("bench/kite-fair.workshop");
+    for (const int hands : {2, 1}) {
+        shop.hands = hands;
+        const double bound = lower_bound(shop);
+        std::printf("kept loads, hands %d: no plan below %.3f h; after %.1f s", hands, bound / 3600, seconds);
+        double sum = 0, worst = 0;
+        for (int seed = 1; seed <= seeds; ++seed) {
+            ScheduleOptions options;
+            options.seconds = seconds;
+            options.seed = static_cast<unsigned>(seed);
+            const Schedule s = schedule(shop, options);
+            const double over = s.end / bound;
+            sum += over;
+            worst = std::max(worst, over);
+            std::printf(" %.3f%s", over, schedule_faults(shop, s).empty() ? "" : " (faults)");
+        }
+        std::printf(" times that; mean %.3f, worst %.3f\n", sum / seeds, worst);
+    }
 }
 
 void figures(const char* name, const Order& order, const FitPlan& fitted, const TransferSet& set, double seconds) {
@@ -32,7 +56,7 @@ void figures(const char* name, const Order& order, const FitPlan& fitted, const 
     for (const Slot& s : better.schedule.places)
         progress.done.push_back(s.start < better.schedule.end / 2 ? std::optional(s) : std::nullopt);
     ScheduleOptions again;
-    again.tries = 4;
+    again.tries = 0;
     begin_like(again, better, accepted_from(better));
     then = std::chrono::steady_clock::now();
     const Schedule replanned = schedule(better.shop, again, {}, {}, &progress);
@@ -53,20 +77,22 @@ int main(int argc, char** argv) {
         std::fprintf(stderr, "%s\n", package.sentence().c_str());
         return 1;
     }
-    const double seconds = argc > 2 ? std::atof(argv[2]) : 8;
+    const double seconds = argc > 2 ? std::atof(argv[2]) : 5;
+    kept_figures(seconds, argc > 3 ? std::atoi(argv[3]) : 3);
     Order order = package->order;
     const ArtFactsById facts = facts_of(load_all_art(order, package->art, nullptr));
     const FitPlan fitted = fit(order, facts);
     figures("the order", order, fitted, transfers(order, fitted, facts), seconds);
     order.press_run.hands = 1;
     figures("with one pair of hands", order, fitted, transfers(order, fitted, facts), seconds);
-    // the first run alone, grown to 300 garments
+    // the first run alone, grown
     const RunKey run = runs_of(order).front();
     erase_if(order.lines, [&](const OrderLine& l) { return RunKey{l.style, l.colour} != run; });
-    const int each = 300 / static_cast<int>(order.lines.size());
-    for (OrderLine& l : order.lines) l.quantity = each;
     order.press_run.hands = 2;
-    const FitPlan large = fit(order, facts);
-    figures("300 garments", order, large, transfers(order, large, facts), seconds);
+    for (const int garments : {300, 10000}) {
+        for (OrderLine& l : order.lines) l.quantity = garments / static_cast<int>(order.lines.size());
+        const FitPlan large = fit(order, facts);
+        figures((std::to_string(garments) + " garments").c_str(), order, large, transfers(order, large, facts), seconds);
+    }
     return 0;
 }

@@ -114,8 +114,14 @@ PressRun read_press_run(const In& in) {
         const In& a = in["accepted"];
         r.accepted.revision = a["revision"].text();
         a["turns"].each(most<PlanTurn>, [&](const In& e) {
-            r.accepted.turns.push_back({e["stage"].text(), e.has("press") ? e["press"].text() : std::string()});
+            r.accepted.turns.push_back({e["stage"].text(), e.has("press") ? e["press"].text() : std::string(),
+                                        e.has("ahead_seconds") ? e["ahead_seconds"].number(-1e6, 1e6) : 0});
         });
+        if (a.has("woven")) r.accepted.woven = a["woven"].flag();
+        if (a.has("keep"))
+            a["keep"].each(most<PlanKeep>, [&](const In& e) {
+                r.accepted.keep.push_back({e["press"].text(), e["seconds"].number(0, 1e6)});
+            });
     }
     return r;
 }
@@ -137,8 +143,11 @@ json to_json(const PressRun& r) {
         for (const PlanTurn& t : r.accepted.turns) {
             turns.push_back({{"stage", t.stage}});
             if (!t.press.empty()) turns.back()["press"] = t.press;
+            if (t.ahead != 0) turns.back()["ahead_seconds"] = t.ahead;
         }
         j["accepted"] = {{"revision", r.accepted.revision}, {"turns", std::move(turns)}};
+        if (r.accepted.woven) j["accepted"]["woven"] = true;
+        for (const PlanKeep& k : r.accepted.keep) j["accepted"]["keep"].push_back({{"press", k.press}, {"seconds", k.seconds}});
     }
     return j;
 }

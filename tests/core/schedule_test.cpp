@@ -5,6 +5,7 @@
 #include <random>
 
 #include "support/support.h"
+#include "support/workshop_file.h"
 
 namespace orthema {
 namespace TESTED {
@@ -165,6 +166,56 @@ TEST(Schedule, SmallOnesAreAsShortAsAnyPlan) {
         const Schedule s = schedule(w, {});
         ASSERT_TRUE(schedule_faults(w, s).empty()) << round << ": " << schedule_faults(w, s).front();
         EXPECT_NEAR(s.end, shortest(w, s.end), 1e-6) << round;
+    }
+}
+
+TEST(Schedule, WhatOnePairOfHandsCannotUseIsInTheBound) {
+    // two presses, three seconds closed between touches of four: nothing fits between
+    Workshop w;
+    w.machines = {press(150), press(150)};
+    for (int k = 0; k < 4; ++k) w.tasks.push_back(on_press({k % 2}, {150, 1, 0}, {{4, true, 0}, {3, false, 0}, {4, true, 0}}, {}, k));
+    EXPECT_NEAR(lower_bound(w), 44, 1e-6);
+    EXPECT_NEAR(schedule(w, {}).end, 44, 1e-6);
+    // two peels of two seconds fill two of the four waits but for a second each
+    for (int k = 0; k < 2; ++k) w.tasks.push_back(by_hand(2, {}, 4));
+    EXPECT_NEAR(lower_bound(w), 44, 0.3);
+    EXPECT_NEAR(schedule(w, {}).end, 44, 1e-6);
+
+    // never above the shortest of all plans, whatever waits and touches there are
+    std::mt19937 random(29);
+    const auto one_to = [&](int n) { return 1.0 + static_cast<double>(random() % static_cast<unsigned>(n)); };
+    int seen = 0;
+    for (int round = 0; round < 120; ++round) {
+        Workshop r;
+        r.machines = {press(3), press(3)};
+        const double a = one_to(4), b = one_to(3), c = one_to(4), d = one_to(4), e = one_to(5), f = one_to(3);
+        for (int k = 0; k < 2; ++k) r.tasks.push_back(on_press({k}, {3, 1, 0}, {{a, true, 0}, {b, false, 0}, {c, true, 0}}, {}, k));
+        r.tasks.push_back(on_press({round % 2}, {3, 1, 0}, {{d, true, 0}, {e, false, 0}, {f, true, 0}}, {}, 2));
+        r.tasks.push_back(by_hand(one_to(4), {}, 3));
+        double hands = 0;
+        for (const Job& t : r.tasks)
+            for (const Phase& p : t.phases) hands += p.hand ? p.seconds : 0;
+        const double least = lower_bound(r), best = shortest(r, hands + 2 * b + e);
+        EXPECT_LE(least, best + 1e-6) << round;
+        seen += least > hands + 0.5 && best > hands + 0.5 ? 1 : 0;
+    }
+    EXPECT_GT(seen, 20);
+}
+
+TEST(Schedule, TheKeptLoadsComeCloseToTheBound) {
+    Workshop w = test::kept_workshop(test::source("bench/kite-fair.workshop"));
+    ASSERT_EQ(w.tasks.size(), 1171u);
+    ScheduleOptions options;
+    options.tries = 200;
+    for (const auto& [hands, over] : {std::pair{2, 1.10}, std::pair{1, 1.15}}) {
+        w.hands = hands;
+        const Schedule s = schedule(w, options);
+        EXPECT_TRUE(schedule_faults(w, s).empty());
+        EXPECT_LE(s.end, over * lower_bound(w)) << hands;
+        // put by its turns it is the same again
+        const auto again = put(w, s.turns);
+        ASSERT_TRUE(again);
+        for (std::size_t i = 0; i < s.places.size(); ++i) ASSERT_EQ(again->places[i].start, s.places[i].start) << i;
     }
 }
 

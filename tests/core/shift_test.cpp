@@ -419,7 +419,7 @@ TEST(Shift, ReplacementsAreTakenIntoTheRunningShift) {
     // planned anew its stages still have their names
     ScheduleOptions like;
     EXPECT_TRUE(begin_like(like, shift.plan(), accepted_from(shift.plan())));
-    EXPECT_EQ(like.order.size(), shift.plan().stages.size());
+    EXPECT_EQ(like.turns.order.size(), shift.plan().stages.size());
 }
 
 TEST(Shift, SkipBackAndPause) {

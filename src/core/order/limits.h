@@ -32,6 +32,8 @@ template <>
 inline constexpr std::size_t most<PlacedCopy> = 400000;
 template <>
 inline constexpr std::size_t most<PlanTurn> = 400000;
+template <>
+inline constexpr std::size_t most<PlanKeep> = 1000;
 
 /// What the order holds too much of, as a sentence; nothing where it keeps the limits. Lists that it shares with `before`
 /// are not looked through again.

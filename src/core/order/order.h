@@ -258,12 +258,22 @@ struct LoadPin {
 struct PlanTurn {
     std::string stage;  ///< "crew-kite/M/0": the design, its size and the visit
     std::string press;  ///< id; empty: the first that is free
+    double ahead = 0;   ///< seconds of head start, in a woven plan
     bool operator==(const PlanTurn&) const = default;
+};
+
+/// Seconds by which a load that changes the press comes later in a woven plan.
+struct PlanKeep {
+    std::string press;
+    double seconds = 0;
+    bool operator==(const PlanKeep&) const = default;
 };
 
 /// A press plan that somebody agreed to: the turns that it was put by, and what it then came to.
 struct AcceptedPlan {
     std::vector<PlanTurn> turns;  ///< none: the plan is the one that is found at once
+    bool woven = false;           ///< turns with head starts; otherwise one after the other as they stand
+    std::vector<PlanKeep> keep;
     std::string revision;
     bool operator==(const AcceptedPlan&) const = default;
 };

@@ -338,11 +338,17 @@ struct FieldsOf<LoadPin> {
 };
 template <>
 struct FieldsOf<PlanTurn> {
-    static constexpr auto list = std::tuple{Field{"stage", &PlanTurn::stage}, Field{"press", &PlanTurn::press}};
+    static constexpr auto list =
+        std::tuple{Field{"stage", &PlanTurn::stage}, Field{"press", &PlanTurn::press}, Field{"ahead", &PlanTurn::ahead}};
+};
+template <>
+struct FieldsOf<PlanKeep> {
+    static constexpr auto list = std::tuple{Field{"press", &PlanKeep::press}, Field{"seconds", &PlanKeep::seconds}};
 };
 template <>
 struct FieldsOf<AcceptedPlan> {
-    static constexpr auto list = std::tuple{Field{"turns", &AcceptedPlan::turns}, Field{"revision", &AcceptedPlan::revision}};
+    static constexpr auto list = std::tuple{Field{"turns", &AcceptedPlan::turns}, Field{"woven", &AcceptedPlan::woven},
+                                            Field{"keep", &AcceptedPlan::keep}, Field{"revision", &AcceptedPlan::revision}};
 };
 template <>
 struct FieldsOf<PressRun> {

@@ -45,30 +45,43 @@ bool begin_like(ScheduleOptions& options, const PressPlan& plan, const AcceptedP
     std::map<std::string, int> number;
     for (std::size_t i = 0; i < plan.stages.size(); ++i) number[plan.stages[i]] = static_cast<int>(i);
     std::vector<char> there(plan.stages.size(), 0);
-    options.order.clear();
-    options.choice.assign(plan.stages.size(), -1);
+    Turns& turns = options.turns;
+    turns = {};
+    turns.woven = accepted.woven;
+    turns.ahead.assign(plan.stages.size(), 0);
+    turns.keep.assign(plan.presses.size(), 0);
+    turns.choice.assign(plan.stages.size(), -1);
+    for (const PlanKeep& k : accepted.keep)
+        if (const auto press = std::find(plan.presses.begin(), plan.presses.end(), k.press); press != plan.presses.end())
+            turns.keep[static_cast<std::size_t>(press - plan.presses.begin())] = k.seconds;
     for (const PlanTurn& turn : accepted.turns) {
         const auto it = number.find(turn.stage);
         if (it == number.end() || there[static_cast<std::size_t>(it->second)] != 0) continue;
         const auto now = static_cast<std::size_t>(it->second);
         there[now] = 1;
-        options.order.push_back(it->second);
+        turns.order.push_back(it->second);
+        turns.ahead[now] = turn.ahead;
         const auto press = std::find(plan.presses.begin(), plan.presses.end(), turn.press);
-        if (press != plan.presses.end()) options.choice[now] = static_cast<int>(press - plan.presses.begin());
+        if (press != plan.presses.end()) turns.choice[now] = static_cast<int>(press - plan.presses.begin());
     }
-    const bool all_known = options.order.size() == there.size();
+    const bool all_known = turns.order.size() == there.size();
     for (std::size_t i = 0; i < there.size(); ++i)
-        if (there[i] == 0) options.order.push_back(static_cast<int>(i));
+        if (there[i] == 0) turns.order.push_back(static_cast<int>(i));
     return all_known;
 }
 
 AcceptedPlan accepted_from(const PressPlan& plan) {
     AcceptedPlan out;
     out.revision = plan.revision;
-    for (const int stage : plan.schedule.order) {
+    const Turns& turns = plan.schedule.turns;
+    out.woven = turns.woven;
+    for (std::size_t m = 0; m < turns.keep.size(); ++m)
+        if (turns.keep[m] > 0) out.keep.push_back({plan.presses[m], turns.keep[m]});
+    for (const int stage : turns.order) {
         const auto at = static_cast<std::size_t>(stage);
-        const int machine = at < plan.schedule.choice.size() ? plan.schedule.choice[at] : -1;
-        out.turns.push_back({plan.stages[at], machine >= 0 ? plan.presses[static_cast<std::size_t>(machine)] : std::string()});
+        const int machine = at < turns.choice.size() ? turns.choice[at] : -1;
+        out.turns.push_back({plan.stages[at], machine >= 0 ? plan.presses[static_cast<std::size_t>(machine)] : std::string(),
+                             at < turns.ahead.size() ? turns.ahead[at] : 0});
     }
     return out;
 }
@@ -115,7 +128,7 @@ PressPlan press_plan(const Order& order, const FitPlan& fit, const TransferSet& 
     plan.bound = lower_bound(plan.shop);
     plan.one_by_one = one_by_one(plan.shop, plan.alone);
     for (Finding& f : heat_findings(order, fit, set)) plan.findings.push_back(std::move(f));
-    Schedule best = agreed ? put(plan.shop, options.order, options.choice) : schedule(plan.shop, options, task);
+    Schedule best = agreed ? *put(plan.shop, options.turns) : schedule(plan.shop, options, task);
     return with_schedule(std::move(plan), std::move(best), order);
 }
 

@@ -1,6 +1,6 @@
 // Scheduling: tasks on presses and by hands, with waits and windows between them, in the least time. Knows nothing of
-// orders. Method: a list of stages is turned into a plan by putting each task at its earliest fitting time; the list and
-// the choice of press are bettered by local search; small problems are searched through with a bound.
+// orders. Method: tasks are put at their earliest fitting times, the next always being the one that can begin soonest; head
+// starts and the choice of press are bettered by local search; small problems are searched through with a bound.
 #pragma once
 
 #include <cstdint>
@@ -87,10 +87,25 @@ struct Slot {
     double change_hand_seconds = 0;
 };
 
+/// Seconds, at most, of a head start.
+constexpr double most_ahead = 1e6;
+
+/// What a plan is put by. As a list, stages follow one another as they stand in `order`. Woven, the task that can begin soonest is
+/// always the next, less its stage's head start.
+struct Turns {
+    std::vector<int> order;   ///< of stages; woven: of those that could begin at one time
+    std::vector<int> choice;  ///< of each stage its machine (-1: any; then the one that ends it first)
+    bool woven = false;
+    std::vector<double> ahead;  ///< woven: of each stage, seconds; none: 0
+    double fill = 0;            ///< woven: seconds of head start for each second by hand that lies between what is done already
+    std::vector<double> keep;   ///< woven: of each machine, seconds by which a task that changes it comes later; none: 0
+    bool operator==(const Turns&) const = default;
+};
+
 struct Schedule {
-    std::vector<Slot> places;        ///< one for each task
-    double end = 0;                  ///< of the last task
-    std::vector<int> order, choice;  ///< of stages, that it was put by
+    std::vector<Slot> places;  ///< one for each task
+    double end = 0;            ///< of the last task
+    Turns turns;               ///< that it was put by
 };
 
 /// What stays as it was in planning anew: tasks that are done or begun.
@@ -99,16 +114,14 @@ struct Progress {
     std::vector<std::optional<Slot>> done;  ///< by task
 };
 
-/// One plan: the stages in this order, each task as early as it fits. `choice` narrows a stage to one machine (-1: any;
-/// then the one that ends it first).
-Schedule put(const Workshop& shop, const std::vector<int>& stage_order, const std::vector<int>& choice = {},
-             const Progress* progress = nullptr);
+/// One plan, by its turns, each task as early as it fits. Nothing where it would end after `limit`.
+std::optional<Schedule> put(const Workshop& shop, const Turns& turns, const Progress* progress = nullptr, double limit = 1e15);
 
 struct ScheduleOptions {
     double seconds = 1;  ///< of searching
     long tries = -1;     ///< when not negative: so many instead, repeatable
     unsigned seed = 1;
-    std::vector<int> order, choice;  ///< to begin with, from an earlier plan; empty: as the stages stand
+    Turns turns;  ///< to begin with, from an earlier plan; empty: as the stages stand
 };
 /// A good plan at once, better with time; `better` is told of each.
 Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Task& task = {},

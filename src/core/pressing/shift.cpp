@@ -321,7 +321,11 @@ void Shift::put_anew(const std::vector<int>& first, double now) {
     for (const Act& a : acts_) add(job(a.task).stage);
     for (std::size_t s = 0; s < plan_.stages.size(); ++s) add(static_cast<int>(s));
     mark_held();
-    take(put(plan_.shop, stages, {}, &so_far));
+    Turns turns = plan_.schedule.turns;
+    turns.order = stages;
+    turns.ahead.resize(plan_.stages.size(), 0);
+    for (const int s : first) turns.ahead[static_cast<std::size_t>(s)] = most_ahead;
+    take(*put(plan_.shop, turns, &so_far));
 }
 
 int Shift::loads_done() const {

@@ -288,7 +288,7 @@ void PressDesk::plan_anew() {
     room_.jobs().background(
         [this, plan = shift_->plan(), progress = shift_->progress(now()), number = shift_number_]() -> std::function<void()> {
             ScheduleOptions options;
-            options.tries = 4;
+            options.tries = plan.shop.tasks.size() > 5000 ? 0 : 4;  // a tenth of a second
             begin_like(options, plan, accepted_from(plan));
             Schedule s = schedule(plan.shop, options, {}, {}, &progress);
             return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
