@@ -118,6 +118,7 @@ PressRun read_press_run(const In& in) {
                                         e.has("ahead_seconds") ? e["ahead_seconds"].number(-1e6, 1e6) : 0});
         });
         if (a.has("woven")) r.accepted.woven = a["woven"].flag();
+        if (a.has("fill")) r.accepted.fill = a["fill"].number(0, 1000);
         if (a.has("keep"))
             a["keep"].each(most<PlanKeep>, [&](const In& e) {
                 r.accepted.keep.push_back({e["press"].text(), e["seconds"].number(0, 1e6)});
@@ -147,6 +148,7 @@ json to_json(const PressRun& r) {
         }
         j["accepted"] = {{"revision", r.accepted.revision}, {"turns", std::move(turns)}};
         if (r.accepted.woven) j["accepted"]["woven"] = true;
+        if (r.accepted.fill != 0) j["accepted"]["fill"] = r.accepted.fill;
         for (const PlanKeep& k : r.accepted.keep) j["accepted"]["keep"].push_back({{"press", k.press}, {"seconds", k.seconds}});
     }
     return j;

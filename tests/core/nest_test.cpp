@@ -81,6 +81,69 @@ TEST(Nest, SpreadsOverRunsWhenTheRollIsShort) {
     expect_sound(p, *s);
 }
 
+/// How far the pieces of each run reach.
+std::vector<double> ends_of(const NestProblem& p, const NestSolution& s) {
+    std::vector<double> out(static_cast<std::size_t>(s.bins), 0);
+    for (const NestPlacement& at : s.placements) {
+        double& end = out[static_cast<std::size_t>(at.bin)];
+        end = std::max(end, bounds(placed_outline(p, at).outer).x1);
+    }
+    return out;
+}
+
+TEST(Nest, RunsAreSettledEachByItselfAndFilledFromTheLast) {
+    NestProblem p = stars(9, 8, 2, 420);
+    for (NestPiece& piece : p.pieces) piece.count = 16;
+    NestOptions options;
+    options.seconds = 0;
+    const auto first = nest(p, options);
+    ASSERT_TRUE(first);
+    ASSERT_GT(first->bins, 2);
+    options.rounds = 12;
+    options.threads = 2;
+    const auto two = nest(p, options);
+    options.threads = 1;
+    const auto one = nest(p, options);
+    ASSERT_TRUE(one && two);
+    expect_sound(p, *two);
+    EXPECT_TRUE(nest_faults(p, two->placements).empty());
+    EXPECT_EQ(one->last_length, two->last_length) << "whoever works on it";
+    const auto used = [&](const NestSolution& s) { return (s.bins - 1) * p.max_length + s.last_length; };
+    EXPECT_LT(used(*two), 0.97 * used(*first));
+    // a piece that stays where it is, in the first run and in the last
+    NestProblem held = p;
+    held.start = two->placements;
+    for (const int bin : {0, two->bins - 1}) {
+        auto at = std::find_if(held.start.begin(), held.start.end(), [&](const NestPlacement& q) { return q.bin == bin; });
+        at->locked = true;
+        held.locked.push_back(*at);
+    }
+    const auto again = nest(held, options);
+    ASSERT_TRUE(again);
+    expect_sound(held, *again);
+    for (const NestPlacement& l : held.locked)
+        EXPECT_TRUE(std::any_of(again->placements.begin(), again->placements.end(), [&](const NestPlacement& q) {
+            return q.piece == l.piece && q.copy == l.copy && q.bin == l.bin && q.x == l.x && q.y == l.y;
+        }));
+    EXPECT_LE(used(*again), used(*two) + 1e-9);
+}
+
+TEST(Nest, AStripOfManyPiecesIsSettledInStretches) {
+    NestProblem p = stars(5, 6, 1);
+    for (NestPiece& piece : p.pieces) piece.count = 150;
+    NestOptions options;
+    options.seconds = 0;
+    const auto first = nest(p, options);
+    ASSERT_TRUE(first);
+    options.rounds = 80;
+    options.threads = 2;
+    const auto s = nest(p, options);
+    ASSERT_TRUE(s);
+    expect_sound(p, *s);
+    EXPECT_TRUE(nest_faults(p, s->placements).empty());
+    EXPECT_LT(s->length, 0.97 * first->length);
+}
+
 TEST(Nest, LaysSmallPiecesInsideHoles) {
     NestProblem p;
     p.width = 120;

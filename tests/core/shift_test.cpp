@@ -206,15 +206,15 @@ TEST(Shift, AColdPressLetsOthersGoFirstButNoTaskSkipsAPhase) {
     for (int k = 0; k < 400; ++k) {
         const auto card = shift.card();
         ASSERT_TRUE(card);
+        if (card->machine == first->machine) break;  // its plate is cold: nothing else is left
         if (!shift.next(now)) {
             now += 1;
             shift.tick(now);
             continue;
         }
-        EXPECT_NE(card->machine, first->machine) << "its plate is cold";
         if (card->phase >= 0) EXPECT_EQ(done[card->task]++, card->phase);
     }
-    EXPECT_GT(done.size(), 3u);
+    EXPECT_GT(done.size(), 20u) << "others went first";
 }
 
 TEST(Shift, CountsOnlyOnceThePlateIsHot) {

@@ -16,6 +16,7 @@
 #include "core/nesting/glue.h"
 #include "core/nesting/grid_packer.h"
 #include "core/nesting/jostle.h"
+#include "core/nesting/parts.h"
 #include "core/nesting/rect_strip.h"
 
 namespace orthema {
@@ -84,6 +85,8 @@ public:
         if (!copies_.empty() && !over()) {
             if (all_rectangles())
                 rectangles();
+            else if (has_parts(problem_, best_->placements, best_->bins))
+                in_parts();
             else if (copies_.size() <= most_jostled)
                 jostle_apart();
         }
@@ -148,7 +151,7 @@ private:
             slide_back(problem_, placements);
             offer(std::move(placements));
         };
-        if (!problem_.start.empty() && offer(problem_.start) && copies_.size() <= most_jostled) return std::nullopt;
+        if (!problem_.start.empty() && offer(problem_.start)) return std::nullopt;
         const GridPacker quick(problem_, coarse);
         if (!best_ && quick.misfit() < 0) {
             const double before = elapsed();
@@ -163,7 +166,7 @@ private:
                         break;
                     }
         }
-        if (best_ && (over() || copies_.size() <= most_jostled)) return std::nullopt;
+        if (best_) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
         if (const int misfit = fine.misfit(); misfit >= 0) {
             const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];
@@ -174,6 +177,12 @@ private:
         lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
         if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
         return std::nullopt;
+    }
+
+    void in_parts() {
+        NestOptions left = options_;
+        left.seconds = options_.seconds - elapsed();
+        settle_parts(problem_, best_->placements, left, task_, [&](const std::vector<NestPlacement>& found) { return offer(found); });
     }
 
     /// Casts of every kind at every turn, and of what stays where it is.

@@ -273,6 +273,7 @@ struct PlanKeep {
 struct AcceptedPlan {
     std::vector<PlanTurn> turns;  ///< none: the plan is the one that is found at once
     bool woven = false;           ///< turns with head starts; otherwise one after the other as they stand
+    double fill = 0;              ///< woven: seconds of head start for each second by hand that fills a wait
     std::vector<PlanKeep> keep;
     std::string revision;
     bool operator==(const AcceptedPlan&) const = default;

@@ -347,8 +347,9 @@ struct FieldsOf<PlanKeep> {
 };
 template <>
 struct FieldsOf<AcceptedPlan> {
-    static constexpr auto list = std::tuple{Field{"turns", &AcceptedPlan::turns}, Field{"woven", &AcceptedPlan::woven},
-                                            Field{"keep", &AcceptedPlan::keep}, Field{"revision", &AcceptedPlan::revision}};
+    static constexpr auto list =
+        std::tuple{Field{"turns", &AcceptedPlan::turns}, Field{"woven", &AcceptedPlan::woven}, Field{"fill", &AcceptedPlan::fill},
+                   Field{"keep", &AcceptedPlan::keep}, Field{"revision", &AcceptedPlan::revision}};
 };
 template <>
 struct FieldsOf<PressRun> {

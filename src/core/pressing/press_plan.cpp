@@ -48,6 +48,7 @@ bool begin_like(ScheduleOptions& options, const PressPlan& plan, const AcceptedP
     Turns& turns = options.turns;
     turns = {};
     turns.woven = accepted.woven;
+    turns.fill = accepted.fill;
     turns.ahead.assign(plan.stages.size(), 0);
     turns.keep.assign(plan.presses.size(), 0);
     turns.choice.assign(plan.stages.size(), -1);
@@ -75,6 +76,7 @@ AcceptedPlan accepted_from(const PressPlan& plan) {
     out.revision = plan.revision;
     const Turns& turns = plan.schedule.turns;
     out.woven = turns.woven;
+    out.fill = turns.fill;
     for (std::size_t m = 0; m < turns.keep.size(); ++m)
         if (turns.keep[m] > 0) out.keep.push_back({plan.presses[m], turns.keep[m]});
     for (const int stage : turns.order) {

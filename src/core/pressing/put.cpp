@@ -11,6 +11,8 @@ namespace orthema {
 
 namespace {
 
+constexpr double goes_on = 5;  ///< seconds of head start for the stage that a press is at
+
 using Stages = std::vector<std::vector<int>>;
 
 Stages stages_of(const Workshop& shop) {
@@ -44,7 +46,8 @@ public:
           stages_(stages_of(shop)),
           look_(stages_.size()),
           waiting_(shop.tasks.size()),
-          on_(shop.machines.size()) {
+          on_(shop.machines.size()),
+          last_(shop.machines.size(), -1) {
         int rank = 0;
         for (Look& l : look_) l.rank = static_cast<int>(look_.size());
         for (const int s : turns.order)
@@ -72,6 +75,7 @@ public:
             for (std::size_t m = 0; m < was.size(); ++m) was[m] = placer_.left(static_cast<int>(m));
             placer_.place(task, at_or(turns_.choice, at(c.stage), -1));
             if (placer_.plan().end > limit_) return false;
+            if (const int m = placer_.plan().places[at(task)].machine; m >= 0) last_[at(m)] = c.stage;
             woken.assign(1, c.stage);
             for (const int t : placer_.fresh()) {
                 woken.insert(woken.end(), waiting_[at(t)].begin(), waiting_[at(t)].end());
@@ -111,6 +115,7 @@ private:
     std::vector<Look> look_;
     std::vector<std::vector<int>> waiting_;  ///< stages, by the task that their next one waits for
     std::vector<std::vector<int>> on_;       ///< stages of each machine
+    std::vector<int> last_;                  ///< stage on each machine
     std::priority_queue<Coming> next_;
 
     void offer(int stage) {
@@ -144,6 +149,8 @@ private:
         if (!by_hand && !s.in_gap && job.machines.size() == 1)
             l.none_before = std::max(none_before, placer_.free_from(job.machines.front()));
         double key = s.at - at_or(turns_.ahead, at(stage), 0.0);
+        // a run of like loads goes on: other marks on the platen would cost the hands more than these seconds
+        if (s.machine >= 0 && last_[at(s.machine)] == stage) key -= goes_on;
         if (turns_.fill > 0) key -= turns_.fill * placer_.between(task, s);
         if (s.change > 0) key += at_or(turns_.keep, at(s.machine), 0.0);
         return key;

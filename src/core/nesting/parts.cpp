@@ -1,0 +1,330 @@
+#include "core/nesting/parts.h"
+
+#include <algorithm>
+#include <atomic>
+#include <chrono>
+#include <cmath>
+#include <map>
+#include <mutex>
+#include <thread>
+
+#include "core/nesting/fill.h"
+
+namespace orthema {
+
+namespace {
+
+using Clock = std::chrono::steady_clock;
+using Placements = std::vector<NestPlacement>;
+
+constexpr std::size_t least_in_run = 25;   ///< copies; fewer gain more from going from one to the other
+constexpr std::size_t most_in_one = 800;   ///< copies, of a strip that is settled as one
+constexpr std::size_t in_a_stretch = 250;  ///< copies
+
+/// Some placements as a problem of their own, from x = 0.
+struct Part {
+    NestProblem problem;
+    std::vector<std::vector<int>> copies;  ///< by its piece, numbers in the whole
+    std::vector<int> kinds;                ///< by its piece, the piece in the whole
+    double from = 0;                       ///< where it begins in the whole
+    int bin = 0;
+    double share = 1;  ///< of the time
+};
+
+Part part_of(const NestProblem& whole, const Placements& own, int bin, double from) {
+    Part part;
+    part.problem = whole;
+    part.problem.pieces.clear();
+    part.problem.locked.clear();
+    part.problem.start.clear();
+    part.from = from;
+    part.bin = bin;
+    std::map<int, int> number;
+    for (const NestPlacement& p : own) {
+        const auto [it, fresh] = number.try_emplace(p.piece, static_cast<int>(part.kinds.size()));
+        if (fresh) {
+            part.kinds.push_back(p.piece);
+            part.copies.emplace_back();
+            part.problem.pieces.push_back(whole.pieces[static_cast<std::size_t>(p.piece)]);
+        }
+        auto& copies = part.copies[static_cast<std::size_t>(it->second)];
+        NestPlacement q = p;
+        q.piece = it->second;
+        q.copy = static_cast<int>(copies.size());
+        q.bin = 0;
+        q.x -= from;
+        copies.push_back(p.copy);
+        part.problem.start.push_back(q);
+        if (q.locked) part.problem.locked.push_back(q);
+    }
+    for (std::size_t i = 0; i < part.kinds.size(); ++i) part.problem.pieces[i].count = static_cast<int>(part.copies[i].size());
+    part.share = static_cast<double>(own.size());
+    return part;
+}
+
+Placements in_whole(const Part& part, const Placements& found) {
+    Placements out;
+    for (const NestPlacement& p : found) {
+        NestPlacement q = p;
+        q.piece = part.kinds[static_cast<std::size_t>(p.piece)];
+        q.copy = part.copies[static_cast<std::size_t>(p.piece)][static_cast<std::size_t>(p.copy)];
+        q.bin = part.bin;
+        q.x += part.from;
+        out.push_back(q);
+    }
+    return out;
+}
+
+class InParts {
+public:
+    InParts(const NestProblem& problem, const NestOptions& options, const Task& task, const std::function<bool(const Placements&)>& offer)
+        : problem_(problem), options_(options), task_(task), offer_(offer) {
+        for (const NestPiece& p : problem.pieces) boxes_.push_back(bounds(p.outline.outer));
+    }
+
+    /// Each run by itself; what gets free at their ends is filled from the last.
+    void runs(Placements all) {
+        constexpr int rounds = 3;
+        double fills = 0;  // of the time
+        for (int round = 0; round < rounds && !over(); ++round) {
+            int bins = 0;
+            for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
+            const double until = (round + 1.0) / rounds;
+            std::vector<Part> full;
+            for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
+            const double ends = until - fills - (until - spent() - fills) / std::max(1, bins);
+            all = joined(settled(full, ends), of_bin(all, bins - 1));
+            const double before = spent();
+            fill_from_last(all, bins);
+            fills = spent() - before;
+            bins = 0;
+            for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
+            const Placements last = of_bin(all, bins - 1);
+            const Part rest = part_of(problem_, last, bins - 1, 0);
+            all = joined(settled({again_at_once(rest)}, until), without_bin(all, bins - 1));
+            offer_(all);
+        }
+    }
+
+    /// A strip in stretches, each settled from where it begins; then in others, which have the seams in their middle.
+    void stretches(Placements all) {
+        constexpr int rounds = 2;
+        for (int round = 0; round < rounds && !over(); ++round) {
+            std::sort(all.begin(), all.end(), [&](const NestPlacement& a, const NestPlacement& b) { return middle(a) < middle(b); });
+            const std::size_t count = std::max<std::size_t>(2, all.size() / in_a_stretch);
+            std::vector<Part> parts;
+            for (std::size_t k = 0; k <= count; ++k) {
+                const auto cut = [&](double stretch) {
+                    return static_cast<std::ptrdiff_t>(std::clamp(stretch / static_cast<double>(count), 0.0, 1.0) *
+                                                       static_cast<double>(all.size()));
+                };
+                const double off = round % 2 == 0 ? 0 : -0.5;
+                const Placements own(all.begin() + cut(static_cast<double>(k) + off), all.begin() + cut(static_cast<double>(k) + 1 + off));
+                if (own.empty()) continue;
+                double from = std::numeric_limits<double>::infinity();
+                for (const NestPlacement& p : own) from = std::min(from, box(p).x0);
+                parts.push_back(part_of(problem_, own, 0, from - problem_.margin));
+            }
+            const std::vector<Placements> found = settled_apart(parts, (round + 1.0) / rounds);
+            all.clear();
+            for (const Placements& part : found) append_close(all, part);
+            offer_(all);
+        }
+    }
+
+private:
+    const NestProblem& problem_;
+    const NestOptions& options_;
+    const Task& task_;
+    const std::function<bool(const Placements&)>& offer_;
+    std::vector<Rect> boxes_;
+    Clock::time_point begun_ = Clock::now();
+    double rounds_spent_ = 0;  ///< share
+
+    [[nodiscard]] double spent() const {
+        if (options_.rounds > 0) return rounds_spent_;
+        return std::chrono::duration<double>(Clock::now() - begun_).count() / std::max(1e-3, options_.seconds);
+    }
+    [[nodiscard]] bool over() const { return task_.stopped() || spent() >= 1; }
+
+    [[nodiscard]] Rect box(const NestPlacement& p) const { return bounds(placed_outline(problem_, p).outer); }
+    [[nodiscard]] double middle(const NestPlacement& p) const {
+        const Rect b = box(p);
+        return (b.x0 + b.x1) / 2;
+    }
+
+    static Placements of_bin(const Placements& all, int bin) {
+        Placements out;
+        std::copy_if(all.begin(), all.end(), std::back_inserter(out), [&](const NestPlacement& p) { return p.bin == bin; });
+        return out;
+    }
+    static Placements without_bin(const Placements& all, int bin) {
+        Placements out;
+        std::copy_if(all.begin(), all.end(), std::back_inserter(out), [&](const NestPlacement& p) { return p.bin != bin; });
+        return out;
+    }
+    static Placements joined(Placements a, const Placements& b) {
+        a.insert(a.end(), b.begin(), b.end());
+        return a;
+    }
+
+    Placements settled(const std::vector<Part>& parts, double until) {
+        Placements out;
+        for (const Placements& p : settled_apart(parts, until)) out.insert(out.end(), p.begin(), p.end());
+        return out;
+    }
+
+    /// Every part, side by side, all of them by the given share of what may be spent.
+    std::vector<Placements> settled_apart(const std::vector<Part>& parts, double until) {
+        std::vector<Placements> out(parts.size());
+        double left = 0;
+        for (const Part& p : parts) left += p.share;
+        const double whole = left, share = until - spent();
+        std::mutex guard;
+        std::size_t next = 0;
+        const int threads = std::clamp(static_cast<int>(parts.size()), 1, std::max(1, options_.threads));
+        const auto work = [&] {
+            for (;;) {
+                NestOptions o = options_;
+                std::size_t k = 0;
+                {
+                    const std::scoped_lock lock(guard);
+                    if (next == parts.size()) return;
+                    k = next++;
+                    o.threads = std::max(1, options_.threads / threads);
+                    o.seconds = std::max(0.0, (until - spent()) * options_.seconds * threads * parts[k].share / std::max(1e-9, left));
+                    if (static_cast<std::size_t>(threads) + k >= parts.size())  // the last on each thread take what is left
+                        o.seconds = std::max(0.0, (until - spent()) * options_.seconds);
+                    if (o.rounds > 0) o.rounds = std::max(1, static_cast<int>(std::lround(share * o.rounds * parts[k].share / whole)));
+                    o.seed = options_.seed + 131 * static_cast<unsigned>(k);
+                    left -= parts[k].share;
+                }
+                const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled});
+                out[k] = in_whole(parts[k], found && found->bins == 1 ? found->placements : parts[k].problem.start);
+                if (task_.report) {
+                    const std::scoped_lock lock(guard);
+                    task_.say(std::min(1.0, spent()), "settling");
+                }
+            }
+        };
+        std::vector<std::thread> others;
+        for (int t = 1; t < threads; ++t) others.emplace_back(work);
+        work();
+        for (std::thread& t : others) t.join();
+        if (options_.rounds > 0) rounds_spent_ = until;
+        return out;
+    }
+
+    /// What remains of the last run, laid out at once, where that is shorter than what was left lying.
+    [[nodiscard]] Part again_at_once(Part part) const {
+        NestProblem fresh = part.problem;
+        fresh.start.clear();
+        NestOptions quick = options_;
+        quick.seconds = 0;
+        quick.rounds = 0;
+        const auto laid = nest(fresh, quick, Task{{}, task_.cancelled});
+        NestSolution now;
+        now.placements = part.problem.start;
+        measure_solution(part.problem, now);
+        if (laid && laid->bins == 1 && laid->last_length < now.last_length) part.problem.start = laid->placements;
+        return part;
+    }
+
+    /// Pieces of the last run to where there is room in the others, the largest first and where most is free first; of the run
+    /// before it once it is empty.
+    void fill_from_last(Placements& all, int bins) const {
+        std::vector<double> end(static_cast<std::size_t>(bins), 0);
+        for (const NestPlacement& p : all) end[static_cast<std::size_t>(p.bin)] = std::max(end[static_cast<std::size_t>(p.bin)], box(p).x1);
+        std::vector<int> to;
+        for (int bin = 0; bin < bins; ++bin) to.push_back(bin);
+        std::stable_sort(to.begin(), to.end(),
+                         [&](int a, int b) { return end[static_cast<std::size_t>(a)] < end[static_cast<std::size_t>(b)]; });
+        int giver = bins - 1;
+        for (const int bin : to)
+            while (bin < giver && !task_.stopped() && give(all, giver, bin)) --giver;
+    }
+
+    /// Whether the giver has nothing left.
+    bool give(Placements& all, int giver, int bin) const {
+        std::vector<std::vector<int>> there(problem_.pieces.size());
+        std::size_t left = 0;
+        for (const NestPlacement& p : all) {
+            if (p.bin != giver) continue;
+            ++left;
+            if (!p.locked) there[static_cast<std::size_t>(p.piece)].push_back(p.copy);
+        }
+        if (left == 0) return true;
+        NestProblem own = problem_;
+        own.start.clear();
+        own.locked = of_bin(all, bin);
+        std::vector<int> lying(problem_.pieces.size(), 0);
+        for (NestPlacement& p : own.locked) {
+            p.bin = 0;
+            p.copy = lying[static_cast<std::size_t>(p.piece)]++;
+            p.locked = true;
+        }
+        std::vector<FillOffer> offers;
+        for (std::size_t i = 0; i < there.size(); ++i) {
+            own.pieces[i].count = lying[i] + static_cast<int>(there[i].size());
+            if (!there[i].empty())
+                offers.push_back(
+                    {static_cast<int>(i), lying[i], static_cast<int>(there[i].size()), std::pow(area(own.pieces[i].outline), 1.5)});
+        }
+        for (const NestPlacement& p : fill_rest(own, offers, 1, false, 1, Task{{}, task_.cancelled})) {
+            const auto kind = static_cast<std::size_t>(p.piece);
+            const int copy = there[kind][static_cast<std::size_t>(p.copy - lying[kind])];
+            NestPlacement& moved =
+                *std::find_if(all.begin(), all.end(), [&](const NestPlacement& q) { return q.piece == p.piece && q.copy == copy; });
+            moved = p;
+            moved.copy = copy;
+            moved.bin = bin;
+            moved.locked = false;
+            --left;
+        }
+        return left == 0;
+    }
+
+    /// A stretch as close behind what lies there as it goes without turning or moving any of it by itself.
+    void append_close(Placements& all, Placements part) const {
+        constexpr double beyond = 1.0;
+        double end = problem_.margin - problem_.gap, begin = std::numeric_limits<double>::infinity(), widest = 0;
+        for (const NestPlacement& p : all) end = std::max(end, box(p).x1);
+        for (const NestPlacement& p : part) begin = std::min(begin, box(p).x0);
+        for (const Rect& b : boxes_) widest = std::max(widest, std::hypot(b.width(), b.height()));
+        const double to = all.empty() ? problem_.margin : end + problem_.gap + beyond;
+        for (NestPlacement& p : part) p.x += to - begin;
+        if (!all.empty()) {
+            std::vector<Polygon> near;
+            for (const NestPlacement& p : all)
+                if (box(p).x1 > end - widest) near.push_back(placed_outline(problem_, p));
+            std::vector<const Polygon*> others;
+            for (const Polygon& p : near) others.push_back(&p);
+            double room = std::min(widest, to - problem_.margin);
+            for (const NestPlacement& p : part)
+                if (box(p).x0 < to + widest) room = slide(placed_outline(problem_, p), others, problem_.gap, -1, 0, room);
+            for (NestPlacement& p : part) p.x -= std::max(0.0, room - 0.01);
+        }
+        all.insert(all.end(), part.begin(), part.end());
+    }
+};
+
+}  // namespace
+
+bool has_parts(const NestProblem& problem, const std::vector<NestPlacement>& placements, int bins) {
+    const std::size_t copies = placements.size();
+    if (bins > 1) return copies >= least_in_run * static_cast<std::size_t>(bins);
+    return copies > most_in_one && problem.locked.empty() && problem.blocked.empty();
+}
+
+void settle_parts(const NestProblem& problem, std::vector<NestPlacement> placements, const NestOptions& options, const Task& task,
+                  const std::function<bool(const std::vector<NestPlacement>&)>& offer) {
+    InParts parts(problem, options, task, offer);
+    int bins = 0;
+    for (const NestPlacement& p : placements) bins = std::max(bins, p.bin + 1);
+    if (bins > 1)
+        parts.runs(std::move(placements));
+    else
+        parts.stretches(std::move(placements));
+}
+
+}  // namespace orthema
