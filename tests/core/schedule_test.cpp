@@ -206,7 +206,7 @@ TEST(Schedule, TheKeptLoadsComeCloseToTheBound) {
     Workshop w = test::kept_workshop(test::source("bench/kite-fair.workshop"));
     ASSERT_EQ(w.tasks.size(), 1171u);
     ScheduleOptions options;
-    options.tries = 200;
+    options.tries = 400;
     for (const auto& [hands, over] : {std::pair{2, 1.10}, std::pair{1, 1.15}}) {
         w.hands = hands;
         const Schedule s = schedule(w, options);

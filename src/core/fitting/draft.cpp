@@ -239,7 +239,7 @@ void say_bare_seam(const Draft& r, std::size_t size, Findings& findings) {
 }  // namespace
 
 std::optional<Draft> draft_of(const Order& order, const Decoration& d, const ArtFacts& facts, std::vector<const DecorationFit*> ahead,
-                              std::shared_ptr<const GroundRun> known, bool same_style) {
+                              std::shared_ptr<const GroundRun> known, bool same_style, DraftsSoFar& so_far) {
     const BlankStyle* style = find_style(order, d.run.style);
     if (style == nullptr || facts.empty()) return std::nullopt;
     const auto counts = counts_of(order, d.run);
@@ -248,7 +248,10 @@ std::optional<Draft> draft_of(const Order& order, const Decoration& d, const Art
         if (style_fault(*style)) return std::nullopt;
         const auto faces = family_faces(style->family);
         if (std::find(faces.begin(), faces.end(), location_face(d.location)) == faces.end()) return std::nullopt;
-        known = ground_for(*style, d.location, counts);
+        std::vector<std::shared_ptr<const GroundRun>>& grounds = so_far.grounds[{style->id, d.location}];
+        const auto same =
+            std::find_if(grounds.begin(), grounds.end(), [&](const auto& g) { return still_holds(*g, *style, d.location, counts, true); });
+        known = same != grounds.end() ? *same : grounds.emplace_back(ground_for(*style, d.location, counts));
     }
     Draft r;
     r.order = &order;
@@ -269,9 +272,15 @@ std::optional<Draft> draft_of(const Order& order, const Decoration& d, const Art
     if (r.base_length == 0) r.base_length = panel_for(*style, base, d.location).length;
     find_other_limit(r);
     const double point = rule_hang(r, known->sizes.front().panel, 1).point;
-    r.hull = StarHull(facts.outline, {r.centre_x, point * r.fit.aspect});
-    r.fit.hull = convex_hull(facts.outline);
-    r.fit.hull_push = push_of(r.fit.hull);
+    auto hull = so_far.hulls.find({&facts, r.centre_x, point});
+    if (hull == so_far.hulls.end()) {
+        DraftsSoFar::Hull made{StarHull(facts.outline, {r.centre_x, point * r.fit.aspect}), convex_hull(facts.outline), {}};
+        made.push = push_of(made.ring);
+        hull = so_far.hulls.emplace(std::tuple(&facts, r.centre_x, point), std::move(made)).first;
+    }
+    r.hull = hull->second.star;
+    r.fit.hull = hull->second.ring;
+    r.fit.hull_push = hull->second.push;
 
     double guess = r.other_limit;
     r.fit.sizes.reserve(counts.size());

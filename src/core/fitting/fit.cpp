@@ -147,7 +147,8 @@ void set_widths(std::vector<Draft>& drafts) {
 
 std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts,
                                             const std::vector<const DecorationFit*>& ahead, std::shared_ptr<const GroundRun> known) {
-    auto draft = draft_of(order, d, facts, ahead, std::move(known), false);
+    DraftsSoFar so_far;
+    auto draft = draft_of(order, d, facts, ahead, std::move(known), false, so_far);
     if (!draft) return std::nullopt;
     std::vector<Draft> one;
     one.push_back(std::move(*draft));
@@ -177,6 +178,7 @@ FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before
     for (const Decoration& d : before.decorations) was[d.id] = &d;
 
     std::map<std::string, DecorationFit> made;
+    DraftsSoFar so_far;
     std::set<std::string> anew;  // decorations that were not taken over
     for (const Party& party : all) {
         const auto stays = [&](const Decoration* d) {
@@ -204,7 +206,7 @@ FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before
                 if (const auto at = fitted.find(o->id); at != fitted.end()) near.push_back(at->second);
             const auto known = fitted_then.find(d->id);
             auto draft = draft_of(order, *d, art->second, std::move(near), known == fitted_then.end() ? nullptr : known->second->ground,
-                                  same_styles);
+                                  same_styles, so_far);
             if (draft) drafts.push_back(std::move(*draft));
         }
         set_widths(drafts);

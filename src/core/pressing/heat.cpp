@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <optional>
 #include <set>
 #include <tuple>
 
@@ -73,18 +74,6 @@ bool off_body(const Decoration& d) {
     }
 }
 
-/// Lines that do not hold, over all sizes.
-int broken(const Order& order, const FitPlan& plan, const TransferSet& set, const std::vector<const Decoration*>& in_order) {
-    int out = 0;
-    std::set<std::string> sizes;
-    for (const Decoration* d : in_order)
-        if (const DecorationFit* fit = find_fit(plan, d->id))
-            for (const SizeFit& s : fit->sizes) sizes.insert(s.size);
-    for (const std::string& size : sizes)
-        for (const HeatLine& l : heat_ledger(order, plan, set, size, in_order)) out += l.holds() ? 0 : 1;
-    return out;
-}
-
 }  // namespace
 
 Stack stack_of(const Decoration& dec, const TransferSet& set, const std::string& size) {
@@ -103,63 +92,109 @@ Stack stack_of(const Decoration& dec, const TransferSet& set, const std::string&
     return out;
 }
 
-std::vector<HeatLine> heat_ledger(const Order& order, const FitPlan& plan, const TransferSet& set, const std::string& size,
-                                  const std::vector<const Decoration*>& in_order) {
+namespace {
+
+/// A design on one size, as far as heat goes.
+struct Heated {
+    const Decoration* dec = nullptr;
+    const SizeFit* here = nullptr;
+    Stack stack;
+    double bears_seconds = 0;
+    int bears_heats = 0;
+    double most_celsius = 0;
+    bool guarded = false;
+    std::vector<PlannedStep> steps;  ///< those that heat
+};
+
+/// Nothing where the design is not on that size.
+std::optional<Heated> heated_on(const Order& order, const FitPlan& plan, const TransferSet& set, const Decoration& dec,
+                                const std::string& size) {
+    const DecorationFit* fit = find_fit(plan, dec.id);
+    Heated out;
+    out.dec = &dec;
+    out.here = fit == nullptr ? nullptr : find_size(*fit, size);
+    const Method* method = method_of(order, dec);
+    if (out.here == nullptr || method == nullptr) return std::nullopt;
+    out.stack = stack_of(dec, set, size);
+    out.bears_seconds = method->bears_seconds;
+    out.bears_heats = method->bears_heats;
+    const ChosenRecipe recipe = recipe_for(order, dec);
+    out.most_celsius = recipe.most_celsius;
+    for (const RecipeStep& s : recipe.steps) out.guarded = out.guarded || s.protect_other;
+    out.steps = planned_steps(recipe.steps, out.stack.layers, out.stack.parts, method->bears_seconds);
+    std::erase_if(out.steps, [](const PlannedStep& p) { return !heats(p.step); });
+    return out;
+}
+
+std::vector<HeatLine> ledger_of(const std::vector<const Heated*>& in_order) {
     std::vector<HeatLine> lines;
-    std::map<std::string, const SizeFit*> at;
-    std::map<std::tuple<std::string, int, int>, std::size_t> index;  // decoration, layer, part
+    std::vector<const Heated*> whose;                                  // of each line
+    std::map<std::tuple<const Heated*, int, int>, std::size_t> index;  // design, layer, part
     const auto heat = [&](HeatLine& line, const std::string& by, const RecipeStep& step, double share) {
         line.seconds += step.seconds * share;
         if (share > protected_share) ++line.heats;
         line.celsius = std::max(line.celsius, step.celsius);
         line.from.push_back({by, step.kind, step.seconds * share, step.celsius, share < 1});
     };
-    for (const Decoration* dec : in_order) {
-        const DecorationFit* fit = find_fit(plan, dec->id);
-        const SizeFit* here = fit == nullptr ? nullptr : find_size(*fit, size);
-        const Method* method = method_of(order, *dec);
-        if (here == nullptr || method == nullptr) continue;
-        const Stack stack = stack_of(*dec, set, size);
-        const ChosenRecipe recipe = recipe_for(order, *dec);
-        bool guarded = false;
-        for (const RecipeStep& s : recipe.steps) guarded = guarded || s.protect_other;
+    for (const Heated* now : in_order) {
+        const Decoration& dec = *now->dec;
         int lying = -1;  // the layer that was put on last
-        for (const PlannedStep& p : planned_steps(recipe.steps, stack.layers, stack.parts, method->bears_seconds)) {
-            if (!heats(p.step)) continue;
-            for (HeatLine& line : lines)
-                if (line.decoration != dec->id)
-                    if (const double share = reach(*dec, *here, *find_decoration(order, line.decoration), *at.at(line.decoration), guarded);
-                        share > 0)
-                        heat(line, dec->id, p.step, share);
+        for (const PlannedStep& p : now->steps) {
+            for (std::size_t k = 0; k < lines.size(); ++k)
+                if (whose[k] != now)
+                    if (const double share = reach(dec, *now->here, *whose[k]->dec, *whose[k]->here, now->guarded); share > 0)
+                        heat(lines[k], dec.id, p.step, share);
             if (p.layer >= 0) {
                 lying = p.layer;
-                const auto key = std::tuple{dec->id, p.layer, p.part};
-                if (!index.contains(key)) {
-                    index[key] = lines.size();
+                if (index.try_emplace({now, p.layer, p.part}, lines.size()).second) {
                     HeatLine line;
-                    line.decoration = dec->id;
+                    line.decoration = dec.id;
                     line.layer = p.layer;
                     line.part = p.part;
-                    line.name = dec->name;
-                    if (stack.layers > 1) line.name += ", " + stack.names[static_cast<std::size_t>(p.layer)];
+                    line.name = dec.name;
+                    if (now->stack.layers > 1) line.name += ", " + now->stack.names[static_cast<std::size_t>(p.layer)];
                     if (p.part >= 0) line.name += ", part " + std::to_string(p.part + 1);
-                    line.limit = method->bears_seconds;
-                    line.most_heats = method->bears_heats;
-                    line.most_celsius = recipe.most_celsius;
+                    line.limit = now->bears_seconds;
+                    line.most_heats = now->bears_heats;
+                    line.most_celsius = now->most_celsius;
                     lines.push_back(std::move(line));
+                    whose.push_back(now);
                 }
             }
             if (lying < 0) continue;  // before anything lies there
-            for (HeatLine& line : lines) {
-                if (line.decoration != dec->id) continue;
+            for (std::size_t k = 0; k < lines.size(); ++k) {
+                if (whose[k] != now) continue;
                 // of a split design only what lies next to the part is under the platen again
-                if (p.part >= 0 && line.part >= 0 && line.part < p.part - 1) continue;
-                heat(line, dec->id, p.step, 1);
+                if (p.part >= 0 && lines[k].part >= 0 && lines[k].part < p.part - 1) continue;
+                heat(lines[k], dec.id, p.step, 1);
             }
         }
-        at[dec->id] = here;
     }
     return lines;
+}
+
+/// Lines that do not hold, over all sizes; of each size the designs by their place among the run's.
+int broken(const std::vector<std::vector<std::optional<Heated>>>& sizes, const std::vector<std::size_t>& way) {
+    int out = 0;
+    for (const auto& designs : sizes) {
+        std::vector<const Heated*> in_order;
+        for (const std::size_t i : way)
+            if (designs[i]) in_order.push_back(&*designs[i]);
+        for (const HeatLine& l : ledger_of(in_order)) out += l.holds() ? 0 : 1;
+    }
+    return out;
+}
+
+}  // namespace
+
+std::vector<HeatLine> heat_ledger(const Order& order, const FitPlan& plan, const TransferSet& set, const std::string& size,
+                                  const std::vector<const Decoration*>& in_order) {
+    std::vector<std::optional<Heated>> designs;
+    for (const Decoration* d : in_order) designs.push_back(heated_on(order, plan, set, *d, size));
+    std::vector<const Heated*> there;
+    for (const auto& d : designs)
+        if (d) there.push_back(&*d);
+    return ledger_of(there);
 }
 
 std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, const TransferSet& set, const RunKey& run) {
@@ -186,14 +221,19 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
     if (by_hand) {
         std::stable_sort(own.begin(), own.end(), [&](const Ranked& a, const Ranked& b) { return wished(a) < wished(b); });
     } else if (own.size() > 1 && own.size() <= 6) {
+        std::set<std::string> names;
+        for (const Ranked& r : own)
+            for (const SizeFit& s : find_fit(plan, r.d->id)->sizes) names.insert(s.size);
+        std::vector<std::vector<std::optional<Heated>>> sizes;
+        for (const std::string& size : names) {
+            sizes.emplace_back();
+            for (const Ranked& r : own) sizes.back().push_back(heated_on(order, plan, set, *r.d, size));
+        }
         std::vector<std::size_t> way(own.size()), best;
         for (std::size_t i = 0; i < way.size(); ++i) way[i] = i;
         int least = 1 << 30;
         do {  // in lexicographic order, so the trade's own comes first
-            std::vector<const Decoration*> in_order;
-            in_order.reserve(way.size());
-            for (const std::size_t i : way) in_order.push_back(own[i].d);
-            if (const int n = broken(order, plan, set, in_order); n < least) {
+            if (const int n = broken(sizes, way); n < least) {
                 least = n;
                 best = way;
             }

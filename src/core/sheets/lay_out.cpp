@@ -39,7 +39,9 @@ public:
         std::map<int, int> to;
         for (const int s : held) to[s] = static_cast<int>(to.size());
         std::set<std::pair<int, int>> lying;
-        for (const NestPlacement& p : to_placements(whole_, now.copies))
+        present_ = to_placements(whole_, now.copies);
+        for (const NestPlacement& p : present_) stock_there_.push_back(stock_of(now.stock, p.bin));
+        for (const NestPlacement& p : present_)
             if (to.contains(p.bin) && lying.insert({p.piece, p.copy}).second) {
                 PlacedCopy c = to_copies(whole_, {p})[0];
                 c.sheet = to[p.bin];
@@ -58,10 +60,10 @@ public:
             laid = on_stock();
         } else if (medium_.laying.together != Together::nothing) {
             constexpr double at_once = 0.08;  // of the time, for a first layout of all groups
-            laid = in_groups({medium_, {}}, left_, options_.seconds * at_once, at_once);
+            laid = in_groups({medium_, {}}, {}, left_, options_.seconds * at_once, at_once);
             if (!laid) return laid.error();
             offer(with_held(*laid));
-            laid = in_groups({medium_, {}}, left_, options_.seconds * (1 - at_once), 1 - at_once);
+            laid = in_groups({medium_, {}}, {}, left_, options_.seconds * (1 - spent()), 1 - at_once);
         } else {
             return plain();
         }
@@ -80,6 +82,8 @@ private:
     NestProblem whole_;
     LaidSheets held_;                     ///< sheets that stay
     std::vector<std::vector<int>> left_;  ///< by piece, the copies that do not lie on them
+    std::vector<NestPlacement> present_;  ///< what lies there
+    std::vector<std::string> stock_there_;
     std::optional<LaidOut> best_;
 
     [[nodiscard]] bool keeps_whole_sheets() const {
@@ -132,6 +136,34 @@ private:
         return part;
     }
 
+    /// As they lie now, where all of them do and on this stock; on their own first sheet, from its start. The engine looks whether
+    /// that is sound.
+    void begin_with_present(Part& part, const std::string& stock) const {
+        std::map<std::pair<std::string, int>, std::size_t> at;
+        for (std::size_t i = 0; i < present_.size(); ++i)
+            at[{whole_.pieces[static_cast<std::size_t>(present_[i].piece)].id, present_[i].copy}] = i;
+        std::vector<NestPlacement> lying;
+        int first = std::numeric_limits<int>::max(), last = -1;
+        double begin = std::numeric_limits<double>::infinity();
+        for (std::size_t i = 0; i < part.copies.size(); ++i)
+            for (std::size_t c = 0; c < part.copies[i].size(); ++c) {
+                const auto found = at.find({part.problem.pieces[i].id, part.copies[i][c]});
+                if (found == at.end() || stock_there_[found->second] != stock) return;
+                NestPlacement p = present_[found->second];
+                p.piece = static_cast<int>(i);
+                p.copy = static_cast<int>(c);
+                first = std::min(first, p.bin);
+                last = std::max(last, p.bin);
+                begin = std::min(begin, bounds(placed_outline(part.problem, p).outer).x0);
+                lying.push_back(p);
+            }
+        for (NestPlacement& p : lying) {
+            p.bin -= first;
+            if (first == last) p.x -= begin - part.problem.margin;
+        }
+        part.problem.start = std::move(lying);
+    }
+
     [[nodiscard]] std::vector<PlacedCopy> copies_of(const Part& part, const std::vector<NestPlacement>& placements,
                                                     int first_sheet = 0) const {
         std::vector<PlacedCopy> out = to_copies(part.problem, placements);
@@ -172,11 +204,16 @@ private:
         return more && more->bins == 1 && more->last_length <= found->last_length ? more : found;
     }
 
-    /// Group after group, all of them in that time; where rounds are counted, in that part of them.
-    Result<LaidSheets> in_groups(const Bed& bed, const std::vector<std::vector<int>>& copies, double seconds, double part_of_rounds = 1) {
+    /// Group after group, all of them in that time; where rounds are counted, in that part of them. What of a group lies there by
+    /// itself is gone on from.
+    Result<LaidSheets> in_groups(const Bed& bed, const std::string& stock, const std::vector<std::vector<int>>& copies, double seconds,
+                                 double part_of_rounds = 1) {
+        const Clock::time_point begun = Clock::now();
+        const auto left = [&] { return std::max(0.0, seconds - std::chrono::duration<double>(Clock::now() - begun).count()); };
         if (medium_.laying.together == Together::nothing) {
-            const Part part = part_of(bed, copies);
+            Part part = part_of(bed, copies);
             if (part.count() == 0) return LaidSheets{};
+            begin_with_present(part, stock);
             const auto s = engine(part.problem, seconds, part_of_rounds, task_);
             if (!s) return s.error();
             return LaidSheets{copies_of(part, s->placements), {}};
@@ -193,6 +230,7 @@ private:
         LaidSheets out;
         int sheet = 0;
         double end = 0;  // of the pieces on the sheet so far
+        double size_left = all;
         for (const std::string& group : order) {
             std::vector<std::vector<int>> own(copies.size());
             double size = 0;
@@ -201,9 +239,12 @@ private:
                     own[i] = copies[i];
                     size += area(whole_.pieces[i].outline) * static_cast<double>(copies[i].size());
                 }
-            const Part part = small_part_of(bed, own);
+            Part part = small_part_of(bed, own);
             if (part.count() == 0) continue;
+            begin_with_present(part, stock);
             const double share = all > 0 ? size / all : 1;
+            const double own_end = size_left > 0 ? left() * (1 - size / size_left) : 0;  // what later groups keep
+            size_left -= size;
             bool placed = false;
             if (end > 0) {  // on what is left of the sheet, where all of it fits there
                 Part rest = part;
@@ -216,7 +257,7 @@ private:
                     for (Polygon& p : intersect(mapped(Region{b}, Affine::shift(-offset, 0)), box_region(there)))
                         rest.problem.blocked.push_back(std::move(p));
                 if (size < (rest.problem.max_length - 2 * rest.problem.margin) * (rest.problem.width - 2 * rest.problem.margin)) {
-                    const auto s = on_one(rest.problem, seconds * share, share * part_of_rounds);
+                    const auto s = on_one(rest.problem, left() - own_end, share * part_of_rounds);
                     if (s && s->bins == 1) {
                         std::vector<PlacedCopy> laid = copies_of(rest, s->placements, sheet);
                         for (PlacedCopy& c : laid) c.x += offset;
@@ -231,7 +272,7 @@ private:
                 }
             }
             if (!placed) {
-                const auto s = engine(part.problem, seconds * share, share * part_of_rounds, task_);
+                const auto s = engine(part.problem, left() - own_end, share * part_of_rounds, task_);
                 if (!s) return s.error();
                 const std::vector<PlacedCopy> laid = copies_of(part, s->placements, sheet);
                 out.copies.insert(out.copies.end(), laid.begin(), laid.end());
@@ -310,7 +351,7 @@ private:
         for (const Choice* c : order) {
             if (all_laid()) return out;
             if (c->on_hand && *c->on_hand <= 0) continue;
-            auto laid = in_groups(c->bed, left, seconds);
+            auto laid = in_groups(c->bed, c->stock, left, seconds);
             if (!laid) {
                 fault = laid.error();
                 continue;
@@ -329,7 +370,9 @@ private:
     }
 
     /// Each sheet's pieces on the cheapest sheet that takes them.
-    LaidSheets on_cheaper(const LaidSheets& laid, const std::vector<Choice>& choices) {
+    LaidSheets on_cheaper(const LaidSheets& laid, const std::vector<Choice>& choices, double seconds_for_all) {
+        const Clock::time_point begun = Clock::now();
+        const auto left_of_it = [&] { return seconds_for_all - std::chrono::duration<double>(Clock::now() - begun).count(); };
         LaidSheets out = laid;
         std::map<std::string, int> used;
         for (const std::string& s : laid.stock) ++used[s];
@@ -347,7 +390,8 @@ private:
                       [](const Choice* a, const Choice* b) { return a->bed.medium.price < b->bed.medium.price; });
             for (const Choice* c : cheaper) {
                 const Part part = small_part_of(c->bed, own);
-                const double seconds = std::clamp(options_.seconds * 0.05, 0.1, 3.0);
+                if (options_.rounds <= 0 && left_of_it() <= 0) return out;
+                const double seconds = std::max(0.05, left_of_it() / (2.0 * (sheet + 1)));
                 const auto s = engine(part.problem, seconds, 0.05, task_);
                 if (!s || s->bins != 1) continue;
                 std::erase_if(out.copies, [&](const PlacedCopy& p) { return p.sheet == sheet; });
@@ -373,25 +417,27 @@ private:
         std::vector<Tried> tried;
         std::optional<Error> fault;
         const auto look = [&](const Choice& c, double seconds) {
-            auto laid = on_size(c, choices, left, seconds);
+            constexpr double to_cheaper = 0.15;
+            auto laid = on_size(c, choices, left, seconds * (1 - to_cheaper));
             if (!laid) {
                 fault = laid.error();
                 return;
             }
             LaidSheets all = offcuts;
-            append(all, on_cheaper(*laid, choices));
+            append(all, on_cheaper(*laid, choices, seconds * to_cheaper));
             offer(with_held(all));
             tried.push_back({&c, measured(medium_, set_, std::move(all))});
         };
-        const double quick = std::max(0.05, options_.seconds * 0.25 / static_cast<double>(choices.size()));
+        const double quick = std::max(0.02, options_.seconds * 0.25 / static_cast<double>(choices.size()));
         for (const Choice& c : choices) look(c, quick);
         if (tried.empty()) return *fault;
         std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.laid.cost < b.laid.cost; });
         // the two cheapest once more, with time
         std::vector<const Choice*> again;
         for (std::size_t i = 0; i < std::min<std::size_t>(2, tried.size()); ++i) again.push_back(tried[i].choice);
-        for (const Choice* c : again)
-            if (!task_.stopped() && spent() < 1) look(*c, options_.seconds * 0.3);
+        for (std::size_t i = 0; i < again.size(); ++i)
+            if (!task_.stopped() && spent() < 1)
+                look(*again[i], std::max(0.0, options_.seconds * (1 - spent())) / static_cast<double>(again.size() - i));
         return std::min_element(tried.begin(), tried.end(), [&](const Tried& a, const Tried& b) { return beats(medium_, a.laid, b.laid); })
             ->laid.sheets;
     }

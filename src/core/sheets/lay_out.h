@@ -22,7 +22,8 @@ bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b);
 /// What a layout costs and uses; its soundness is not looked at.
 LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets);
 
-/// Lays out every copy that is asked. Without groups and stock a sound layout that is there is gone on from. Where there are
+/// Lays out every copy that is asked, in the time asked. What lies there sound is gone on from: all of it, or what of a group lies by
+/// itself on the stock that is looked at. Where there are
 /// groups, stock, or cuts by trimmer, sheets that hold a locked copy stay as they are, first, and the others follow. Calls `better` (from
 /// any thread, one at a time) with each layout that beats the one before. Fails with a sentence where a piece fits on nothing.
 ///

@@ -46,7 +46,10 @@ const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
 
 const MakingOf* find_making(const TransferSet& set, const std::string& decoration, const std::string& size) {
     const MakingOf* any = nullptr;
-    for (const MakingOf& m : set.makings) {
+    const auto first = set.first_making.find(decoration);
+    const std::size_t from = set.first_making.empty() ? 0 : first == set.first_making.end() ? set.makings.size() : first->second;
+    for (std::size_t i = from; i < set.makings.size(); ++i) {
+        const MakingOf& m = set.makings[i];
         if (m.decoration != decoration) continue;
         if (std::find(m.sizes.begin(), m.sizes.end(), size) != m.sizes.end()) return &m;
         any = &m;
@@ -241,6 +244,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 pieces.push_back(std::move(t));
             }
             for (Transfer& t : pieces) set.transfers.push_back(std::move(t));
+            set.first_making.try_emplace(of.decoration, set.makings.size());
             set.makings.push_back(std::move(of));
         }
     }

@@ -2,6 +2,7 @@
 // it, and its mirror.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <string>
 #include <vector>
@@ -57,6 +58,7 @@ struct MakingOf {
 struct TransferSet {
     std::vector<Transfer> transfers;
     std::vector<MakingOf> makings;
+    std::map<std::string, std::size_t> first_making;  ///< of each decoration; its others follow
     std::vector<JigSheet> jigs;
     Findings findings;
 };
