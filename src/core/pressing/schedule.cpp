@@ -206,9 +206,10 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
         t.order = turns.order;
         t.choice = turns.choice;
         t.woven = true;
-        if (!turns.woven) now = 1e15;  // the search goes on from woven turns
-        for (const double fill : {0.0, 2.0, 10.0})
-            for (const double keep : {0.0, 100.0, 1000.0}) {
+        if (!turns.woven) now = 1e15;                 // the search goes on from woven turns
+        const bool large = shop.tasks.size() > 3000;  // a plan at once, also there
+        for (const double fill : large ? std::vector{0.0, 2.0} : std::vector{0.0, 2.0, 10.0})
+            for (const double keep : large ? std::vector{0.0, 1000.0} : std::vector{0.0, 100.0, 1000.0}) {
                 t.fill = fill;
                 t.keep.assign(shop.machines.size(), keep);
                 begin_with(t);
