@@ -85,7 +85,7 @@ public:
         if (!copies_.empty() && !over()) {
             if (all_rectangles())
                 rectangles();
-            else if (has_parts(problem_, best_->placements, best_->bins))
+            else if (options_.gather <= 0 && has_parts(problem_, best_->placements, best_->bins))
                 in_parts();
             else if (copies_.size() <= most_jostled)
                 jostle_apart();
@@ -444,10 +444,11 @@ private:
         // A whole bin less, while that is not hopeless.
         while (best_->bins > std::max(1, locked_bins) && !over()) {
             const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
-            if (used_ > 0.9 * room || spent() > 0.5) break;
+            if (used_ > 0.9 * room || spent() > std::max(0.5, options_.gather)) break;
             Jostle j(casts_, mates_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_,
                      std::min(2, options_.threads));
-            if (!separate(j, 60, 2, std::min(0.6, spent() + (used_ > 0.62 * room ? 0.1 : 0.25)))) break;
+            const double until = options_.gather > 0 ? options_.gather : std::min(0.6, spent() + (used_ > 0.62 * room ? 0.1 : 0.25));
+            if (!separate(j, 60, 2, until)) break;
         }
         Jostle j(casts_, mates_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_,
                  std::min(2, options_.threads));

@@ -45,6 +45,7 @@ struct NestOptions {
     int rounds = 0;      ///< … or after this many rounds of 25 sweeps, when > 0: then the result depends on the seed only
     unsigned seed = 1;
     int threads = 1;
+    double gather = 0;  ///< when > 0: up to this share of the time goes to getting by with one run less, and all is settled as one
 };
 
 struct NestSolution {

@@ -1,11 +1,12 @@
 #include "core/nesting/parts.h"
 
 #include <algorithm>
-#include <atomic>
 #include <chrono>
 #include <cmath>
 #include <map>
 #include <mutex>
+#include <random>
+#include <set>
 #include <thread>
 
 #include "core/nesting/fill.h"
@@ -68,7 +69,7 @@ Placements in_whole(const Part& part, const Placements& found) {
         NestPlacement q = p;
         q.piece = part.kinds[static_cast<std::size_t>(p.piece)];
         q.copy = part.copies[static_cast<std::size_t>(p.piece)][static_cast<std::size_t>(p.copy)];
-        q.bin = part.bin;
+        q.bin = part.bin + p.bin;  // what found no place is in one of its own
         q.x += part.from;
         out.push_back(q);
     }
@@ -82,31 +83,26 @@ public:
         for (const NestPiece& p : problem.pieces) boxes_.push_back(bounds(p.outline.outer));
     }
 
-    /// Each run by itself; what gets free at their ends is filled from the last.
+    /// Each run by itself, and what gets free at their ends is filled from the last; then some more of the last into each, as much as
+    /// its pieces make room for.
     void runs(Placements all) {
-        constexpr int rounds = 3;
-        // of the time; a guess, until it was measured
-        double fills = options_.rounds > 0 ? 0 : std::min(0.3, 2.5e-4 * static_cast<double>(all.size()) / std::max(1e-3, options_.seconds));
-        for (int round = 0; round < rounds && !over(); ++round) {
-            int bins = 0;
-            for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
-            const double until = (round + 1.0) / rounds;
-            std::vector<Part> full;
-            for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
-            const double ends = until - fills - (until - spent() - fills) / std::max(1, bins);
-            all = joined(settled(full, ends), of_bin(all, bins - 1));
-            if (over()) {
-                offer_(all);
-                return;
-            }
-            const double before = spent();
-            fill_from_last(all, bins);
-            fills = spent() - before;
-            bins = 0;
-            for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
-            const Placements last = of_bin(all, bins - 1);
-            const Part rest = part_of(problem_, last, bins - 1, 0);
-            all = joined(settled({again_at_once(rest)}, until), without_bin(all, bins - 1));
+        constexpr double alone = 0.6;  // of the time
+        // what filling takes: a guess
+        const double fills =
+            options_.rounds > 0 ? 0 : std::min(0.2, 2.5e-4 * static_cast<double>(all.size()) / std::max(1e-3, options_.seconds));
+        const int bins = count_of(all);
+        std::vector<Part> full;
+        for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
+        all = joined(settled(full, (alone - fills) * (bins - 1) / bins), of_bin(all, bins - 1));
+        if (!over()) fill_from_last(all, bins);
+        all = last_settled(std::move(all), alone);
+        offer_(all);
+        std::vector<double> more(static_cast<std::size_t>(bins), 0.004);  // of a run's area, that is tried next
+        constexpr int rounds = 4;
+        for (int round = 0; round < rounds && !over() && count_of(all) > 1; ++round) {
+            const double until = alone + (1 - alone) * (round + 1) / rounds;
+            all = squeezed(all, more, round, until - (until - spent()) / count_of(all));
+            all = last_settled(std::move(all), until);
             offer_(all);
         }
     }
@@ -180,7 +176,7 @@ private:
     }
 
     /// Every part, side by side, all of them by the given share of what may be spent.
-    std::vector<Placements> settled_apart(const std::vector<Part>& parts, double until) {
+    std::vector<Placements> settled_apart(const std::vector<Part>& parts, double until, double gather = 0) {
         std::vector<Placements> out(parts.size());
         double left = 0;
         for (const Part& p : parts) left += p.share;
@@ -204,8 +200,9 @@ private:
                     o.seed = options_.seed + 131 * static_cast<unsigned>(k);
                     left -= parts[k].share;
                 }
+                o.gather = gather;
                 const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled});
-                out[k] = in_whole(parts[k], found && found->bins == 1 ? found->placements : parts[k].problem.start);
+                out[k] = in_whole(parts[k], found && (gather > 0 || found->bins == 1) ? found->placements : parts[k].problem.start);
                 if (task_.report) {
                     const std::scoped_lock lock(guard);
                     task_.say(std::min(1.0, spent()), "settling");
@@ -217,6 +214,61 @@ private:
         work();
         for (std::thread& t : others) t.join();
         if (options_.rounds > 0) rounds_spent_ = until;
+        return out;
+    }
+
+    static int count_of(const Placements& all) {
+        int bins = 0;
+        for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
+        return bins;
+    }
+
+    Placements last_settled(Placements all, double until) {
+        const int last = count_of(all) - 1;
+        return joined(settled({again_at_once(part_of(problem_, of_bin(all, last), last, 0))}, until), without_bin(all, last));
+    }
+
+    /// Some pieces of the last run into each other one, where its own make room for them in time.
+    Placements squeezed(const Placements& all, std::vector<double>& more, int round, double until) {
+        const int bins = count_of(all);
+        Placements loose;
+        for (const NestPlacement& p : of_bin(all, bins - 1))
+            if (!p.locked) loose.push_back(p);
+        std::mt19937 random(options_.seed * 31 + static_cast<unsigned>(round));
+        std::shuffle(loose.begin(), loose.end(), random);
+        std::vector<Part> parts;
+        std::vector<std::size_t> own;
+        const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin);
+        for (int bin = 0; bin + 1 < bins; ++bin) {
+            Placements with = of_bin(all, bin);
+            own.push_back(with.size());
+            double left = more[static_cast<std::size_t>(bin)] * room;
+            for (auto p = loose.begin(); p != loose.end() && left > 0;) {
+                const double size = area(problem_.pieces[static_cast<std::size_t>(p->piece)].outline);
+                if (size > 1.5 * left) {
+                    ++p;
+                    continue;
+                }
+                left -= size;
+                with.push_back(*p);
+                p = loose.erase(p);
+            }
+            parts.push_back(part_of(problem_, with, bin, 0));
+            for (std::size_t i = own.back(); i < with.size(); ++i) parts.back().problem.start[i].bin = 1;
+        }
+        const std::vector<Placements> found = settled_apart(parts, until, 0.8);
+        Placements out;
+        std::set<std::pair<int, int>> there;
+        for (std::size_t k = 0; k < found.size(); ++k) {
+            const bool all_in =
+                std::all_of(found[k].begin(), found[k].end(), [&](const NestPlacement& p) { return p.bin == parts[k].bin; });
+            if (parts[k].problem.start.size() > own[k]) more[k] *= all_in ? 1.4 : 0.6;
+            const Placements taken = all_in ? found[k] : of_bin(all, parts[k].bin);
+            for (const NestPlacement& p : taken) there.insert({p.piece, p.copy});
+            out.insert(out.end(), taken.begin(), taken.end());
+        }
+        for (const NestPlacement& p : of_bin(all, bins - 1))
+            if (!there.contains({p.piece, p.copy})) out.push_back(p);
         return out;
     }
 
