@@ -212,6 +212,13 @@ TEST(Schedule, TheKeptLoadsComeCloseToTheBound) {
         const Schedule s = schedule(w, options);
         EXPECT_TRUE(schedule_faults(w, s).empty());
         EXPECT_LE(s.end, over * lower_bound(w)) << hands;
+        // half a minute late half way: the rest is found again, and little later
+        Progress progress;
+        progress.now = s.end / 2 + 30;
+        for (const Slot& at : s.places) progress.done.push_back(at.start < s.end / 2 ? std::optional(at) : std::nullopt);
+        const Schedule rest = follow(w, s, progress);
+        EXPECT_TRUE(schedule_faults(w, rest).empty());
+        EXPECT_LE(rest.end, 1.02 * s.end) << hands;
         // put by its turns it is the same again
         const auto again = put(w, s.turns);
         ASSERT_TRUE(again);

@@ -283,4 +283,34 @@ std::optional<Schedule> put(const Workshop& shop, const Turns& turns, const Prog
     return out;
 }
 
+Schedule follow(const Workshop& shop, const Schedule& before, const Progress& progress, const std::vector<int>& first) {
+    const std::size_t n = shop.tasks.size();
+    std::vector<std::pair<double, int>> order;  // when it began
+    for (std::size_t i = 0; i < n; ++i) {
+        double when = i < before.places.size() ? before.places[i].start : end_of_time;
+        if (const auto it = std::find(first.begin(), first.end(), shop.tasks[i].stage); it != first.end())
+            when = -end_of_time + static_cast<double>(it - first.begin());
+        if (shop.tasks[i].fixed) when = -end_of_time;
+        order.emplace_back(when, static_cast<int>(i));
+    }
+    std::stable_sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    Placer placer(shop, &progress);
+    for (const auto& [when, task] : order) {
+        const auto i = static_cast<std::size_t>(task);
+        placer.place(task, i < before.places.size() ? before.places[i].machine : -1);
+    }
+    Schedule out = placer.plan();
+    out.turns = before.turns;
+    std::vector<char> there;
+    const auto mark = [&](int stage) {
+        const auto s = static_cast<std::size_t>(stage);
+        if (there.size() <= s) there.resize(s + 1, 0);
+        return std::exchange(there[s], 1) == 0;
+    };
+    for (const int s : out.turns.order) (void)mark(s);
+    for (const Job& t : shop.tasks)
+        if (mark(t.stage)) out.turns.order.push_back(t.stage);
+    return out;
+}
+
 }  // namespace orthema

@@ -117,6 +117,10 @@ struct Progress {
 /// One plan, by its turns, each task as early as it fits. Nothing where it would end after `limit`.
 std::optional<Schedule> put(const Workshop& shop, const Turns& turns, const Progress* progress = nullptr, double limit = 1e15);
 
+/// What is not done yet in the order in which `before` began it, tasks of the stages in `first` before all others, each as early
+/// as it fits now: whoever works by the plan finds it again. Tasks that `before` lacks come last.
+Schedule follow(const Workshop& shop, const Schedule& before, const Progress& progress, const std::vector<int>& first = {});
+
 struct ScheduleOptions {
     double seconds = 1;  ///< of searching
     long tries = -1;     ///< when not negative: so many instead, repeatable

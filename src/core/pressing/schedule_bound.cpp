@@ -63,9 +63,9 @@ Ways longest_ways(const Workshop& shop) {
 struct Alone {
     double work = 0;
     double first_change = end_of_time;  ///< to the first task on it, whichever
-    double changes_by_hand = 0;   ///< after the first task
-    double heat = 0;              ///< all the way through its temperatures
-    bool all_need_hands = true;   ///< each task that could come first
+    double changes_by_hand = 0;         ///< after the first task
+    double heat = 0;                    ///< all the way through its temperatures
+    bool all_need_hands = true;         ///< each task that could come first
 };
 
 Alone alone_on(const Workshop& shop, int machine) {

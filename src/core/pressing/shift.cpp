@@ -312,20 +312,8 @@ void Shift::take(Schedule schedule) {
 
 void Shift::put_anew(const std::vector<int>& first, double now) {
     const Progress so_far = progress(now);
-    std::vector<int> stages;
-    std::vector<char> there(plan_.stages.size(), 0);
-    const auto add = [&](int stage) {
-        if (!std::exchange(there[static_cast<std::size_t>(stage)], 1)) stages.push_back(stage);
-    };
-    for (const int s : first) add(s);
-    for (const Act& a : acts_) add(job(a.task).stage);
-    for (std::size_t s = 0; s < plan_.stages.size(); ++s) add(static_cast<int>(s));
     mark_held();
-    Turns turns = plan_.schedule.turns;
-    turns.order = stages;
-    turns.ahead.resize(plan_.stages.size(), 0);
-    for (const int s : first) turns.ahead[static_cast<std::size_t>(s)] = most_ahead;
-    take(*put(plan_.shop, turns, &so_far));
+    take(follow(plan_.shop, plan_.schedule, so_far, first));
 }
 
 int Shift::loads_done() const {

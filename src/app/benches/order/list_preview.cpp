@@ -178,6 +178,7 @@ void ListPreview::show_result() {
         if (t.says != t.sum) off << QStringLiteral("row %1 gives %2 in all, and %3 came in").arg(t.row).arg(t.says).arg(t.sum);
     if (!import_.totals.empty() && off.empty()) says += QStringLiteral(" The list's own total agrees.");
     if (!off.empty()) says += QStringLiteral(" It does not add up: %1.").arg(off.join(QStringLiteral("; ")));
+    if (import_.bad.empty()) says += QStringLiteral(" No row is kept out.");
     says_->setText(says);
     QStringList changes;
     const Order& order = room_.order();
@@ -199,9 +200,9 @@ void ListPreview::show_result() {
 }
 
 void ListPreview::show_bad() {
-    out_->setText(import_.bad.empty() ? QStringLiteral("No row is kept out.")
-                                      : QStringLiteral("%1 kept out. Choose what it means, or bring in the others:")
-                                            .arg(counted(import_.bad.size(), "row is", "rows are")));
+    out_->setText(QStringLiteral("%1 kept out. Choose what it means, or bring in the others:")
+                      .arg(counted(import_.bad.size(), "row is", "rows are")));
+    out_->setVisible(!import_.bad.empty());
     bad_->setVisible(!import_.bad.empty());
     const int n = int(std::min(import_.bad.size(), bad_shown));
     bad_->setRowCount(n);

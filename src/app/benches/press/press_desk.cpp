@@ -290,7 +290,9 @@ void PressDesk::plan_anew() {
             ScheduleOptions options;
             options.tries = plan.shop.tasks.size() > 5000 ? 0 : 4;  // a tenth of a second
             begin_like(options, plan, accepted_from(plan));
-            Schedule s = schedule(plan.shop, options, {}, {}, &progress);
+            // who works by the plan finds it again, unless another is worth the change
+            Schedule s = follow(plan.shop, plan.schedule, progress);
+            if (Schedule other = schedule(plan.shop, options, {}, {}, &progress); other.end < s.end - 120) s = std::move(other);
             return [this, s = std::move(s), number, tasks = plan.shop.tasks.size()] {
                 planning_ = false;
                 // a report may have added tasks in between: the next tick plans again
