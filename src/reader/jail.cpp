@@ -20,7 +20,7 @@ namespace orthema::reader {
 
 namespace {
 
-#if defined(__SANITIZE_ADDRESS__)
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)  // they reserve more address space than there is memory
 constexpr bool sanitized = true;
 #else
 constexpr bool sanitized = false;
