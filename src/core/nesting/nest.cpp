@@ -151,7 +151,9 @@ private:
             slide_back(problem_, placements);
             offer(std::move(placements));
         };
-        if (!problem_.start.empty() && offer(problem_.start)) return std::nullopt;
+        // else a first layout is all there will be
+        const auto is_bettered = [&] { return copies_.size() <= most_jostled || has_parts(problem_, best_->placements, best_->bins); };
+        if (!problem_.start.empty() && offer(problem_.start) && is_bettered()) return std::nullopt;
         const GridPacker quick(problem_, coarse);
         if (!best_ && quick.misfit() < 0) {
             const double before = elapsed();
@@ -166,7 +168,7 @@ private:
                         break;
                     }
         }
-        if (best_) return std::nullopt;
+        if (best_ && (over() || is_bettered())) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
         if (const int misfit = fine.misfit(); misfit >= 0) {
             const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];

@@ -76,12 +76,16 @@ Placements in_whole(const Part& part, const Placements& found) {
     return out;
 }
 
+int count_of_bins(const Placements& all) {
+    int bins = 0;
+    for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
+    return bins;
+}
+
 class InParts {
 public:
     InParts(const NestProblem& problem, const NestOptions& options, const Task& task, const std::function<bool(const Placements&)>& offer)
-        : problem_(problem), options_(options), task_(task), offer_(offer) {
-        for (const NestPiece& p : problem.pieces) boxes_.push_back(bounds(p.outline.outer));
-    }
+        : problem_(problem), options_(options), task_(task), offer_(offer) {}
 
     /// Each run by itself, and what gets free at their ends is filled from the last; then some more of the last into each, as much as
     /// its pieces make room for.
@@ -90,18 +94,18 @@ public:
         // what filling takes: a guess
         const double fills =
             options_.rounds > 0 ? 0 : std::min(0.2, 2.5e-4 * static_cast<double>(all.size()) / std::max(1e-3, options_.seconds));
-        const int bins = count_of(all);
+        const int bins = count_of_bins(all);
         std::vector<Part> full;
         for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
         all = joined(settled(full, (alone - fills) * (bins - 1) / bins), of_bin(all, bins - 1));
-        if (!over()) fill_from_last(all, bins);
+        if (!over()) fill_from_last(all);
         all = last_settled(std::move(all), alone);
         offer_(all);
         std::vector<double> more(static_cast<std::size_t>(bins), 0.004);  // of a run's area, that is tried next
         constexpr int rounds = 4;
-        for (int round = 0; round < rounds && !over() && count_of(all) > 1; ++round) {
+        for (int round = 0; round < rounds && !over() && count_of_bins(all) > 1; ++round) {
             const double until = alone + (1 - alone) * (round + 1) / rounds;
-            all = squeezed(all, more, round, until - (until - spent()) / count_of(all));
+            all = squeezed(all, more, round, until - (until - spent()) / count_of_bins(all));
             all = last_settled(std::move(all), until);
             offer_(all);
         }
@@ -138,7 +142,6 @@ private:
     const NestOptions& options_;
     const Task& task_;
     const std::function<bool(const Placements&)>& offer_;
-    std::vector<Rect> boxes_;
     Clock::time_point begun_ = Clock::now();
     double rounds_spent_ = 0;  ///< share
 
@@ -217,20 +220,14 @@ private:
         return out;
     }
 
-    static int count_of(const Placements& all) {
-        int bins = 0;
-        for (const NestPlacement& p : all) bins = std::max(bins, p.bin + 1);
-        return bins;
-    }
-
     Placements last_settled(Placements all, double until) {
-        const int last = count_of(all) - 1;
+        const int last = count_of_bins(all) - 1;
         return joined(settled({again_at_once(part_of(problem_, of_bin(all, last), last, 0))}, until), without_bin(all, last));
     }
 
     /// Some pieces of the last run into each other one, where its own make room for them in time.
     Placements squeezed(const Placements& all, std::vector<double>& more, int round, double until) {
-        const int bins = count_of(all);
+        const int bins = count_of_bins(all);
         Placements loose;
         for (const NestPlacement& p : of_bin(all, bins - 1))
             if (!p.locked) loose.push_back(p);
@@ -289,7 +286,8 @@ private:
 
     /// Pieces of the last run to where there is room in the others, the largest first and where most is free first; of the run
     /// before it once it is empty.
-    void fill_from_last(Placements& all, int bins) const {
+    void fill_from_last(Placements& all) const {
+        const int bins = count_of_bins(all);
         std::vector<double> end(static_cast<std::size_t>(bins), 0);
         for (const NestPlacement& p : all) end[static_cast<std::size_t>(p.bin)] = std::max(end[static_cast<std::size_t>(p.bin)], box(p).x1);
         std::vector<int> to;
@@ -347,7 +345,10 @@ private:
         double end = problem_.margin - problem_.gap, begin = std::numeric_limits<double>::infinity(), widest = 0;
         for (const NestPlacement& p : all) end = std::max(end, box(p).x1);
         for (const NestPlacement& p : part) begin = std::min(begin, box(p).x0);
-        for (const Rect& b : boxes_) widest = std::max(widest, std::hypot(b.width(), b.height()));
+        for (const NestPiece& p : problem_.pieces) {
+            const Rect b = bounds(p.outline.outer);
+            widest = std::max(widest, std::hypot(b.width(), b.height()));
+        }
         const double to = all.empty() ? problem_.margin : end + problem_.gap + beyond;
         for (NestPlacement& p : part) p.x += to - begin;
         if (!all.empty()) {
@@ -376,9 +377,7 @@ bool has_parts(const NestProblem& problem, const std::vector<NestPlacement>& pla
 void settle_parts(const NestProblem& problem, std::vector<NestPlacement> placements, const NestOptions& options, const Task& task,
                   const std::function<bool(const std::vector<NestPlacement>&)>& offer) {
     InParts parts(problem, options, task, offer);
-    int bins = 0;
-    for (const NestPlacement& p : placements) bins = std::max(bins, p.bin + 1);
-    if (bins > 1)
+    if (count_of_bins(placements) > 1)
         parts.runs(std::move(placements));
     else
         parts.stretches(std::move(placements));

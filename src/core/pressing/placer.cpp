@@ -1,9 +1,20 @@
 #include "core/pressing/placer.h"
 
 #include <algorithm>
-#include <numeric>
 
 namespace orthema {
+
+std::vector<double> signed_phases(const Job& job) {
+    std::vector<double> out;
+    for (const Phase& p : job.phases) out.push_back(p.hand ? p.seconds : -p.seconds);
+    return out;
+}
+
+Likeness likeness_of(const Job& job) {
+    std::vector<int> platens;
+    for (const int m : job.machines) platens.push_back(job.state_on(m).platen);
+    return {job.machines, std::move(platens), job.state.celsius, job.state.pressure, signed_phases(job)};
+}
 
 Placer::Placer(const Workshop& shop, const Progress* progress)
     : shop_(&shop),

@@ -1,6 +1,7 @@
 // Puts tasks of a workshop into a plan one by one, each at its earliest fitting time among what is there already.
 #pragma once
 
+#include <tuple>
 #include <utility>
 #include <vector>
 
@@ -10,6 +11,13 @@ namespace orthema {
 
 inline constexpr double end_of_time = 1e15;  ///< seconds
 inline constexpr double blink = 1e-6;
+
+/// The phases of a task in order: by hand above 0, the others below.
+std::vector<double> signed_phases(const Job& job);
+
+/// Tasks for which this is equal can stand in for one another: machines, platens on them, heat, pressure, phases.
+using Likeness = std::tuple<std::vector<int>, std::vector<int>, double, int, std::vector<double>>;
+Likeness likeness_of(const Job& job);
 
 /// Where a task could begin.
 struct Start {

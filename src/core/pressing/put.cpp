@@ -48,19 +48,14 @@ public:
         for (Look& l : look_) l.rank = static_cast<int>(look_.size());
         for (const int s : turns.order)
             if (at(s) < look_.size()) look_[at(s)].rank = rank++;
-        std::map<std::tuple<std::vector<int>, std::vector<int>, double, int, std::vector<double>, int>, int> known;
+        std::map<std::pair<Likeness, int>, int> known;  // and choice
         for (std::size_t s = 0; s < stages_.size(); ++s) {
             Look& l = look_[s];
             l.ahead = at_or(turns.ahead, s, 0.0);
             l.choice = at_or(turns.choice, s, -1);
             if (stages_[s].empty()) continue;
             const Job& job = shop.tasks[at(stages_[s].front())];
-            std::vector<double> phases;
-            for (const Phase& p : job.phases) phases.push_back(p.hand ? p.seconds : -p.seconds);
-            std::vector<int> platens;
-            for (const int m : job.machines) platens.push_back(job.state_on(m).platen);
-            const auto [it, fresh] = known.try_emplace({job.machines, platens, job.state.celsius, job.state.pressure, phases, l.choice},
-                                                       static_cast<int>(kinds_.size()));
+            const auto [it, fresh] = known.try_emplace({likeness_of(job), l.choice}, static_cast<int>(kinds_.size()));
             if (fresh) {
                 kinds_.emplace_back();
                 for (const int m : job.machines) on_[at(m)].push_back(it->second);

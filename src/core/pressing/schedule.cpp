@@ -70,20 +70,10 @@ std::vector<const Job*> first_of_stages(const Workshop& shop) {
 
 /// Stages of the same work on the same press get a head start together: their group by number.
 std::vector<int> groups_of(const std::vector<const Job*>& first) {
-    std::map<std::tuple<std::vector<int>, std::vector<int>, double, int, std::vector<double>>, int> known;
+    std::map<Likeness, int> known;
     std::vector<int> out;
-    for (const Job* t : first) {
-        if (t == nullptr) {
-            out.push_back(-1);
-            continue;
-        }
-        std::vector<double> phases;
-        for (const Phase& p : t->phases) phases.push_back(p.hand ? p.seconds : -p.seconds);
-        std::vector<int> platens;
-        for (const int m : t->machines) platens.push_back(t->state_on(m).platen);
-        out.push_back(known.try_emplace({t->machines, platens, t->state.celsius, t->state.pressure, phases}, static_cast<int>(known.size()))
-                          .first->second);
-    }
+    for (const Job* t : first)
+        out.push_back(t == nullptr ? -1 : known.try_emplace(likeness_of(*t), static_cast<int>(known.size())).first->second);
     return out;
 }
 
@@ -215,9 +205,11 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
                 begin_with(t);
             }
     }
-    const double bound = progress == nullptr ? lower_bound(shop) : 0;
     const bool any_fixed = std::any_of(shop.tasks.begin(), shop.tasks.end(), [](const Job& t) { return t.fixed.has_value(); });
-    if (shop.tasks.size() <= 7 && !any_fixed) return Exhaust(shop, progress, best, bound).go();
+    const bool small = shop.tasks.size() <= 7 && !any_fixed;
+    if (!small && options.tries == 0) return best;
+    const double bound = progress == nullptr ? lower_bound(shop) : 0;
+    if (small) return Exhaust(shop, progress, best, bound).go();
     Steps steps(shop, options.seed);
     std::vector<double> late(20, now);  // late acceptance: as good as some tries ago is good enough
     for (long tries = 0; stages > 1 && best.end > bound + blink && !task.stopped(); ++tries) {

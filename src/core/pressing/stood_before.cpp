@@ -36,9 +36,7 @@ std::vector<Kind> kinds_of(const Workshop& shop) {
     std::map<std::pair<std::vector<int>, std::vector<double>>, std::size_t> known;
     std::vector<Kind> out;
     for (const Job& t : shop.tasks) {
-        std::vector<double> phases;
-        for (const Phase& p : t.phases) phases.push_back(p.hand ? p.seconds : -p.seconds);
-        const auto [it, fresh] = known.try_emplace({t.machines, phases}, out.size());
+        const auto [it, fresh] = known.try_emplace({t.machines, signed_phases(t)}, out.size());
         if (!fresh) {
             ++out[it->second].count;
             continue;

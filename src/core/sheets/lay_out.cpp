@@ -89,9 +89,8 @@ private:
     [[nodiscard]] bool keeps_whole_sheets() const {
         return !medium_.laying.stock.empty() || medium_.laying.together != Together::nothing || medium_.laying.cutting == Cutting::trimmer;
     }
-    [[nodiscard]] double spent() const {
-        return std::chrono::duration<double>(Clock::now() - begun_).count() / std::max(1e-3, options_.seconds);
-    }
+    static double since(Clock::time_point then) { return std::chrono::duration<double>(Clock::now() - then).count(); }
+    [[nodiscard]] double spent() const { return since(begun_) / std::max(1e-3, options_.seconds); }
 
     void offer(const LaidSheets& sheets) {
         const LaidOut out = measured(medium_, set_, sheets);
@@ -209,7 +208,7 @@ private:
     Result<LaidSheets> in_groups(const Bed& bed, const std::string& stock, const std::vector<std::vector<int>>& copies, double seconds,
                                  double part_of_rounds = 1) {
         const Clock::time_point begun = Clock::now();
-        const auto left = [&] { return std::max(0.0, seconds - std::chrono::duration<double>(Clock::now() - begun).count()); };
+        const auto left = [&] { return std::max(0.0, seconds - since(begun)); };
         if (medium_.laying.together == Together::nothing) {
             Part part = part_of(bed, copies);
             if (part.count() == 0) return LaidSheets{};
@@ -372,7 +371,7 @@ private:
     /// Each sheet's pieces on the cheapest sheet that takes them.
     LaidSheets on_cheaper(const LaidSheets& laid, const std::vector<Choice>& choices, double seconds_for_all) {
         const Clock::time_point begun = Clock::now();
-        const auto left_of_it = [&] { return seconds_for_all - std::chrono::duration<double>(Clock::now() - begun).count(); };
+        const auto left_of_it = [&] { return seconds_for_all - since(begun); };
         LaidSheets out = laid;
         std::map<std::string, int> used;
         for (const std::string& s : laid.stock) ++used[s];
