@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 #include <mutex>
+#include <numeric>
 #include <random>
 #include <set>
 #include <thread>
@@ -220,7 +221,7 @@ private:
         return out;
     }
 
-    Placements last_settled(Placements all, double until) {
+    Placements last_settled(const Placements& all, double until) {
         const int last = count_of_bins(all) - 1;
         return joined(settled({again_at_once(part_of(problem_, of_bin(all, last), last, 0))}, until), without_bin(all, last));
     }
@@ -290,8 +291,8 @@ private:
         const int bins = count_of_bins(all);
         std::vector<double> end(static_cast<std::size_t>(bins), 0);
         for (const NestPlacement& p : all) end[static_cast<std::size_t>(p.bin)] = std::max(end[static_cast<std::size_t>(p.bin)], box(p).x1);
-        std::vector<int> to;
-        for (int bin = 0; bin < bins; ++bin) to.push_back(bin);
+        std::vector<int> to(static_cast<std::size_t>(bins));
+        std::iota(to.begin(), to.end(), 0);
         std::stable_sort(to.begin(), to.end(),
                          [&](int a, int b) { return end[static_cast<std::size_t>(a)] < end[static_cast<std::size_t>(b)]; });
         int giver = bins - 1;
@@ -356,6 +357,7 @@ private:
             for (const NestPlacement& p : all)
                 if (box(p).x1 > end - widest) near.push_back(placed_outline(problem_, p));
             std::vector<const Polygon*> others;
+            others.reserve(near.size());
             for (const Polygon& p : near) others.push_back(&p);
             double room = std::min(widest, to - problem_.margin);
             for (const NestPlacement& p : part)

@@ -190,6 +190,7 @@ int broken(const std::vector<std::vector<std::optional<Heated>>>& sizes, const s
 std::vector<HeatLine> heat_ledger(const Order& order, const FitPlan& plan, const TransferSet& set, const std::string& size,
                                   const std::vector<const Decoration*>& in_order) {
     std::vector<std::optional<Heated>> designs;
+    designs.reserve(in_order.size());
     for (const Decoration* d : in_order) designs.push_back(heated_on(order, plan, set, *d, size));
     std::vector<const Heated*> there;
     for (const auto& d : designs)

@@ -72,6 +72,7 @@ std::vector<const Job*> first_of_stages(const Workshop& shop) {
 std::vector<int> groups_of(const std::vector<const Job*>& first) {
     std::map<Likeness, int> known;
     std::vector<int> out;
+    out.reserve(first.size());
     for (const Job* t : first)
         out.push_back(t == nullptr ? -1 : known.try_emplace(likeness_of(*t), static_cast<int>(known.size())).first->second);
     return out;
