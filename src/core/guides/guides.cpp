@@ -454,6 +454,14 @@ std::string guide_revision(const Order& order, const Decoration& dec, const Size
         tenth(r.x0);
         tenth(r.y0);
     }
+    if (const Press* press = find_press(order, dec.press);
+        press != nullptr && s.platen.platen >= 0 && s.platen.platen < static_cast<int>(press->platens.size())) {
+        const MarksMoved moved = marks_moved(order.corrections, press->id, press->platens[static_cast<std::size_t>(s.platen.platen)].name);
+        if (moved.any()) {
+            tenth(moved.aside);
+            tenth(moved.down);
+        }
+    }
     for (const RecipeStep& step : recipe_for(order, dec).steps) {
         for (const double v : {static_cast<double>(step.kind), step.celsius, step.seconds, static_cast<double>(step.pressure),
                                step.gauge_bar, static_cast<double>(step.peel), step.protect_other ? 1.0 : 0.0})

@@ -7,7 +7,8 @@
 
 namespace orthema {
 
-std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, const SizeFit& size, const Ground& ground) {
+std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, const SizeFit& size, const Ground& ground,
+                                    const std::string& hands) {
     const Press* press = find_press(order, dec.press);
     if (press == nullptr || press->kind != PressKind::flat || size.platen.presses.empty() || press->platens.empty()) return std::nullopt;
     PlatenMap out;
@@ -15,6 +16,14 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
     out.press = press->name;
     const auto index = static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1));
     out.platen_name = press->platens[index].name;
+    // what was learned of this platen: the garment lies further over, so the platen lies the other way under it
+    const MarksMoved moved = marks_moved(order.corrections, press->id, out.platen_name, hands);
+    out.platen = {out.platen.x0 - moved.aside, out.platen.y0 - moved.down, out.platen.x1 - moved.aside, out.platen.y1 - moved.down};
+    if (moved.aside != 0)
+        out.lines.push_back({std::string("marks moved to your ") + (moved.aside > 0 ? "right" : "left"), std::abs(moved.aside)});
+    if (moved.down != 0)
+        out.lines.push_back({moved.down > 0 ? "marks moved towards you" : "marks moved away from you", std::abs(moved.down)});
+    if (moved.any()) out.lines.push_back({"since " + moved.since.substr(0, 10) + ", from " + std::to_string(moved.pieces) + " pieces", {}});
     const Panel& p = ground.panel;
     const Rect& plate = out.platen;
     const double top = p.top_y - plate.y0;

@@ -27,8 +27,10 @@ struct PlatenMap {
     bool turned = false;
 };
 
-/// Nothing where no platen lies under the design: caps, wraps, designs that no platen takes.
-std::optional<PlatenMap> platen_map(const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground);
+/// `hands`: whoever loads, whose own marks count too. Nothing where no platen lies under the design: caps, wraps, designs that no platen
+/// takes.
+std::optional<PlatenMap> platen_map(const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,
+                                    const std::string& hands = {});
 
 /// The platen with what lies on it, fitted into `box` of a drawing; `scale` is told how many drawing units a millimetre is.
 void draw_platen_map(Drawing& to, const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,

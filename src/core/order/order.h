@@ -13,6 +13,7 @@
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
 #include "core/order/making.h"
+#include "core/shop/correction.h"
 #include "core/shop/jig.h"
 #include "core/shop/medium.h"
 #include "core/shop/method.h"
@@ -346,6 +347,7 @@ struct Order {
     SharedList<Jig> jigs;
     SharedList<MediumLayout> layouts;
     SharedList<Trial> trials;
+    SharedList<Correction> corrections;  ///< of the shop, as this order is worked by; the latest last
     PressRun press_run;
     std::vector<Reprint> reprints;
     SharedList<KeptOut> kept_out;

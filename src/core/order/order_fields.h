@@ -389,6 +389,16 @@ struct FieldsOf<Reprint> {
                                             Field{"copies", &Reprint::copies}, Field{"cause", &Reprint::cause}};
 };
 template <>
+struct FieldsOf<Correction> {
+    static constexpr auto list =
+        std::tuple{Field{"id", &Correction::id},           Field{"kind", &Correction::kind},     Field{"press", &Correction::press},
+                   Field{"platen", &Correction::platen},   Field{"hands", &Correction::hands},   Field{"style", &Correction::style},
+                   Field{"size", &Correction::size},       Field{"method", &Correction::method}, Field{"design", &Correction::design},
+                   Field{"aside", &Correction::aside},     Field{"down", &Correction::down},     Field{"by", &Correction::by},
+                   Field{"low", &Correction::low},         Field{"high", &Correction::high},     Field{"pieces", &Correction::pieces},
+                   Field{"records", &Correction::records}, Field{"words", &Correction::words},   Field{"since", &Correction::since}};
+};
+template <>
 struct FieldsOf<Order> {
     static constexpr auto list = std::tuple{Field{"name", &Order::name},
                                             Field{"job", &Order::job},
@@ -408,6 +418,7 @@ struct FieldsOf<Order> {
                                             Field{"jigs", &Order::jigs},
                                             Field{"layouts", &Order::layouts},
                                             Field{"trials", &Order::trials},
+                                            Field{"corrections", &Order::corrections},
                                             Field{"press_run", &Order::press_run},
                                             Field{"reprints", &Order::reprints},
                                             Field{"kept_out", &Order::kept_out},

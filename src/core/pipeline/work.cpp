@@ -27,6 +27,7 @@ Order for_transfers(const Order& order) {
     o.due.clear();
     o.layouts.clear();
     o.trials.clear();
+    o.corrections.clear();
     o.press_run = {};
     return o;
 }
@@ -139,6 +140,7 @@ const std::vector<Stage>& stages() {
         {"sheets", "Sheets", true, [](const Order&, const Work& w) { return w.sheet_plan().media.empty(); }},
         {"guides", "Guides", false, no_fit},
         {"press", "Press", true, [](const Order&, const Work& w) { return w.press_plan().shop.tasks.empty(); }},
+        {"records", "Records", false, no_lines, false},
     };
     return table;
 }

@@ -97,6 +97,7 @@ struct Stage {
     const char* name;                          ///< for people
     bool follows;                              ///< worked out on a thread of its own, after the fit
     bool (*empty)(const Order&, const Work&);  ///< nothing to say yet
+    bool prepares = true;                      ///< an order is ready when all that prepare are settled; records come after
 };
 const std::vector<Stage>& stages();
 /// Index of a stage by its key, -1 where there is none.

@@ -80,6 +80,8 @@ struct HandTimes {
     double load = 15, load_again = 8, place = 10, unload = 5, peel = 7, turn = 8, trim = 20, check = 60;
 };
 HandTimes hand_times(Family family);
+/// The same for hands that take so many times as long, checks apart.
+HandTimes slower(HandTimes times, double factor);
 /// For a transfer that is married off the blank.
 HandTimes hand_times_apart();
 

@@ -374,7 +374,7 @@ void marry_all(Building& b, const std::vector<Visit>& visits) {
             load.size = load.parts.front().size;
             load.id = load.decoration + "/" + load.size + "/married " + std::to_string(load.parts.front().first + 1);
             const std::vector<LoadPart> parts = load.parts;
-            const HandTimes times = hand_times_apart();
+            const HandTimes times = slower(hand_times_apart(), handling_factor(b.order.corrections));
             LoadTasks tasks(b, std::move(load), first.machines, first.platens, times, 1, parts.front().decoration + "/married");
             tasks.go(first.apart, {});
             for (const LoadPart& p : parts)
@@ -416,6 +416,11 @@ HandTimes hand_times_apart() {
     return t;
 }
 
+HandTimes slower(HandTimes times, double factor) {
+    for (double* t : {&times.load, &times.load_again, &times.place, &times.unload, &times.peel, &times.turn, &times.trim}) *t *= factor;
+    return times;
+}
+
 HandTimes hand_times(Family family) {
     HandTimes t;
     t.load = usual_load_seconds(family);
@@ -431,6 +436,7 @@ HandTimes hand_times(Family family) {
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
     Building b{order, plan, set, {}, {}, {}, {}, {}, {}};
     b.out.shop.hands = std::max(1, order.press_run.hands);
+    const double handling = handling_factor(order.corrections);
     for (const PressBreak& p : order.press_run.breaks)
         if (p.to > order.press_run.start)
             b.out.shop.pauses.push_back({std::max(0.0, 60.0 * (p.from - order.press_run.start)), 60.0 * (p.to - order.press_run.start)});
@@ -481,7 +487,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
                 if (t > 0)  // once for each garment
                     std::erase_if(v.steps, [](const PlannedStep& s) { return s.step.kind == StepKind::pre_shrink; });
                 set_apart(v);
-                v.times = hand_times(style->family);
+                v.times = slower(hand_times(style->family), handling);
                 v.at_once = pieces_at_once(order, dec, size, ground);
                 v.tried = recipe.tried;
                 v.numbers = piece_numbers(order, run, size.size);

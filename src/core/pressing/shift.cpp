@@ -316,6 +316,11 @@ void Shift::put_anew(const std::vector<int>& first, double now) {
     take(follow(plan_.shop, plan_.schedule, so_far, first));
 }
 
+bool Shift::whole(const Load& load) const {
+    return !load.tasks.empty() &&
+           std::all_of(load.tasks.begin(), load.tasks.end(), [&](int t) { return live(t).end >= 0 && !live(t).skipped; });
+}
+
 int Shift::loads_done() const {
     int n = 0;
     for (const Load& l : plan_.loads) n += !l.tasks.empty() && live(l.tasks.back()).end >= 0 ? 1 : 0;

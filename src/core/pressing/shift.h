@@ -127,6 +127,8 @@ public:
 
     [[nodiscard]] bool over() const { return !card().has_value() && counting_.empty() && held_.empty(); }
     [[nodiscard]] int loads_done() const;
+    /// Whether all of it is over, and nothing of it was left out.
+    [[nodiscard]] bool whole(const Load& load) const;
     [[nodiscard]] const std::vector<ShiftNote>& notes() const { return notes_; }
 
 private:

@@ -1,0 +1,60 @@
+#include "core/records/press_record.h"
+
+#include <algorithm>
+#include <array>
+#include <map>
+
+namespace orthema {
+
+const char* outcome_name(Outcome o) {
+    static constexpr std::array<const char*, outcome_count> names{
+        "released clean", "not released", "lifted",  "ghosted",     "scorched",  "crooked",         "off its place", "upside down",
+        "wrong side",     "dye migrated", "cracked", "seam gaping", "seam dark", "backing showing", "otherwise"};
+    return names[static_cast<std::size_t>(o)];
+}
+
+const char* mended_name(Mended m) {
+    static constexpr std::array<const char*, mended_count> names{"nothing", "pressed again", "printed again", "second quality", "spoiled"};
+    return names[static_cast<std::size_t>(m)];
+}
+
+const char* proof_name(Proof p) {
+    static constexpr std::array<const char*, proof_count> names{"not looked at", "even", "pale", "patches"};
+    return names[static_cast<std::size_t>(p)];
+}
+
+void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord>& more) {
+    std::map<std::string, std::size_t> at;
+    for (std::size_t i = 0; i < into.size(); ++i) at[into[i].id] = i;
+    for (const PressRecord& r : more)
+        if (const auto known = at.find(r.id); known == at.end()) {
+            at[r.id] = into.size();
+            into.push_back(r);
+        } else if (r.version > into[known->second].version) {
+            into[known->second] = r;
+        }
+    std::stable_sort(into.begin(), into.end(), [](const PressRecord& a, const PressRecord& b) { return a.at < b.at; });
+}
+
+bool passes(const PressRecord& r, const RecordFilter& f) {
+    const auto is = [](const std::string& wanted, const std::string& has) { return wanted.empty() || wanted == has; };
+    if (r.rehearsal && !f.rehearsals) return false;
+    if (!is(f.press, r.press) || !is(f.platen, r.platen) || !is(f.style, r.style) || !is(f.size, r.size) || !is(f.method, r.method) ||
+        !is(f.design, r.design) || !is(f.hands, r.hands) || !is(f.job, r.job) || !is(f.batch, r.batch))
+        return false;
+    if (!f.from.empty() && r.at.compare(0, 10, f.from) < 0) return false;
+    if (!f.to.empty() && r.at.compare(0, 10, f.to) > 0) return false;
+    if (f.words.empty()) return true;
+    for (const std::string* s : {&r.remark, &r.cause, &r.order, &r.load})
+        if (s->find(f.words) != std::string::npos) return true;
+    return false;
+}
+
+std::vector<std::size_t> filtered(const std::vector<PressRecord>& all, const RecordFilter& filter) {
+    std::vector<std::size_t> out;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (passes(all[i], filter)) out.push_back(i);
+    return out;
+}
+
+}  // namespace orthema

@@ -1,0 +1,58 @@
+#include "core/shop/correction.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace orthema {
+
+const char* correction_key(CorrectionKind kind) {
+    static constexpr std::array<const char*, correction_kind_count> keys{
+        "loading-marks", "neck-drop", "circumference", "layer-growth", "shrink", "recipe", "hand-times", "spares", "look"};
+    return keys[static_cast<std::size_t>(kind)];
+}
+
+const char* correction_name(CorrectionKind kind) {
+    static constexpr std::array<const char*, correction_kind_count> names{
+        "loading marks", "collar seam", "circumference", "layer growth", "shrinking", "recipe", "handling times", "spares", "to look at"};
+    return names[static_cast<std::size_t>(kind)];
+}
+
+MarksMoved marks_moved(const std::vector<Correction>& taken, const std::string& press, const std::string& platen,
+                       const std::string& hands) {
+    MarksMoved out;
+    for (const Correction& c : taken) {
+        if (c.kind != CorrectionKind::loading_marks || (!c.press.empty() && c.press != press) ||
+            (!c.platen.empty() && c.platen != platen) || (!c.hands.empty() && c.hands != hands))
+            continue;
+        out.aside += c.aside;
+        out.down += c.down;
+        if (c.since >= out.since) {
+            out.since = c.since;
+            out.pieces = c.pieces;
+        }
+    }
+    return out;
+}
+
+std::string moved_words(double aside, double down, Unit unit) {
+    const auto far = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit); };
+    std::string out;
+    if (aside != 0) out = far(aside) + (aside > 0 ? " to your right" : " to your left");
+    if (down != 0) out += (out.empty() ? "" : " and ") + far(down) + (down > 0 ? " towards you" : " away from you");
+    return out;
+}
+
+std::string marks_moved_words(const MarksMoved& m, Unit unit) {
+    return "loading marks moved " + moved_words(m.aside, m.down, unit) + (m.since.empty() ? "" : ", " + m.since.substr(0, 10)) +
+           (m.pieces > 0 ? ", from " + std::to_string(m.pieces) + (m.pieces == 1 ? " piece" : " pieces") : "");
+}
+
+double handling_factor(const std::vector<Correction>& taken) {
+    double factor = 1;
+    for (const Correction& c : taken)
+        if (c.kind == CorrectionKind::hand_times) factor *= c.by;
+    return std::clamp(factor, 0.2, 5.0);
+}
+
+}  // namespace orthema
