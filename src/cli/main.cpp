@@ -4,6 +4,7 @@
 #include <iostream>
 #include <nlohmann/json.hpp>
 
+#include "cli/records.h"
 #include "core/order/edit.h"
 #include "core/base/utf8.h"
 #include "core/base/units.h"
@@ -250,7 +251,7 @@ int do_settle(const std::string& path, const std::string& out, double seconds) {
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    if (auto saved = save_order(out, *order, run->package.art); !saved) return complain(saved.sentence());
+    if (auto saved = save_order(out, *order, run->package.art, run->package.records); !saved) return complain(saved.sentence());
     const Work laid = work(*order, Shop{}, run->known, &run->work);
     for (const MediumPlan& m : laid.sheet_plan().media)
         std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
@@ -336,12 +337,29 @@ int main(int argc, char** argv) {
     auto* check = app.add_subcommand("check", "print the findings of an order");
     check->add_option("ORDER", in)->required();
     with_json(check);
+    RecordFilter filter;
+    const auto with_filter = [&](CLI::App* command) {
+        command->add_option("SOURCE", in, "an order, or a shop library (.sqlite)")->required();
+        const std::pair<const char*, std::string*> parts[] = {
+            {"--press", &filter.press},   {"--blank", &filter.style}, {"--size", &filter.size}, {"--method", &filter.method},
+            {"--design", &filter.design}, {"--hands", &filter.hands}, {"--from", &filter.from}, {"--to", &filter.to}};
+        for (const auto& [name, part] : parts) command->add_option(name, *part);
+        command->add_flag("--rehearsals", filter.rehearsals, "with what was pressed in rehearsals");
+        with_json(command);
+    };
+    auto* records_command = app.add_subcommand("records", "what was pressed, as a table or a file");
+    with_filter(records_command);
+    records_command->add_option("--out", out, "a file: .csv or .json");
+    auto* report_command = app.add_subcommand("report", "what the records say and propose");
+    with_filter(report_command);
 
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
         return app.exit(e) == 0 ? 0 : 2;
     }
+    if (*records_command) return list_records(in, filter, out, as_json);
+    if (*report_command) return report_records(in, filter, as_json);
     if (*import) return do_import(in, out, as_json);
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);

@@ -24,7 +24,9 @@ const heavy::Door& door() {
 }  // namespace
 
 Result<OrderPackage> open_order(const std::string& path) { return door().open_order(path); }
-Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art) { return door().save_order(path, order, art); }
+Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art, const OrderRecords& records) {
+    return door().save_order(path, order, art, records);
+}
 Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes) { return door().read_spreadsheet(bytes); }
 
 }  // namespace orthema

@@ -7,6 +7,7 @@
 
 #include "files/order_json.h"
 #include "files/json_in.h"
+#include "files/pressing_json.h"
 #include "files/safe_file.h"
 
 extern "C" {
@@ -129,6 +130,18 @@ Result<Done> Library::migrate() {
         "",  // what the starting library has learned since is added below
         "",
         "",
+        // NOLINTNEXTLINE(bugprone-suspicious-missing-comma): one step of several statements
+        "CREATE TABLE record(rowid INTEGER PRIMARY KEY, "
+        "id TEXT NOT NULL, version REAL NOT NULL, at TEXT NOT NULL, order_name TEXT, job TEXT, load TEXT, design TEXT, "
+        "size TEXT, blank TEXT, colour TEXT, fabric TEXT, method TEXT, medium TEXT, batch TEXT, press TEXT, platen "
+        "TEXT, pad TEXT, hands TEXT, first REAL, pieces REAL, trial REAL, rehearsal REAL, planned_seconds REAL, "
+        "took_seconds REAL, acts TEXT, result TEXT, cause TEXT, done_about_it TEXT, lost REAL, aside_mm REAL, down_mm "
+        "REAL, tilt_degrees REAL, wider_per_cent REAL, gap_mm REAL, allowed_aside_mm REAL, allowed_down_mm REAL, "
+        "measured_piece REAL, proof TEXT, patches REAL, wash_date TEXT, washes REAL, after_wash TEXT, remark TEXT, "
+        "UNIQUE(id, version));"
+        "CREATE INDEX record_at ON record(at);"
+        "CREATE TABLE lesson(rowid INTEGER PRIMARY KEY, id TEXT NOT NULL, version INTEGER NOT NULL, json TEXT NOT NULL, UNIQUE(id, "
+        "version));",
     };
     if (have == newest_version) return Done{};
     // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.
@@ -202,6 +215,9 @@ Result<Done> Library::put(const Medium& m) { return put_row("medium", m.id, m.na
 Result<Done> Library::put(const Press& p) { return put_row("press", p.id, p.name, json_text(to_json(p))); }
 
 Result<Done> Library::put(const Method& m) { return put_row("method", m.id, m.name, json_text(to_json(m))); }
+Result<Done> Library::put(const Trial& t) {
+    return put_row("trial", t.method + '/' + t.style + '/' + t.press, t.note, json_text(to_json(t)));
+}
 Result<Done> Library::put(const Jig& g) { return put_row("jig", g.id, g.name, json_text(to_json(g))); }
 
 Result<Done> Library::put_all(const LibraryContent& c) {
@@ -215,6 +231,7 @@ Result<Done> Library::put_all(const LibraryContent& c) {
     each(c.presses);
     each(c.methods);
     each(c.jigs);
+    each(c.trials);
     for (const auto& [wording, style] : c.words.blanks)
         if (done) done = put_row("word for a blank", wording, wording, json_text(json(style)));
     for (const auto& [wording, size] : c.words.sizes)
@@ -262,6 +279,8 @@ Result<LibraryContent> Library::content() const {
             take(method_from_json, c.methods);
         else if (kind == "jig")
             take(jig_from_json, c.jigs);
+        else if (kind == "trial")
+            take([](const json& t) { return guarded([&] { return read_trial({t, ""}); }); }, c.trials);
         else if (kind.rfind("word for a ", 0) == 0 && j->is_string())
             (kind == "word for a size" ? c.words.sizes : c.words.blanks)[row[2]] = j->get<std::string>();
         else
@@ -307,6 +326,10 @@ void adopt_library(Order& order, const LibraryContent& content) {
     adopt(order.presses, content.presses);
     adopt(order.methods, content.methods);
     adopt(order.jigs, content.jigs);
+    for (const Trial& t : content.trials)  // what another order found out
+        if (std::none_of(order.trials.all().begin(), order.trials.all().end(),
+                         [&](const Trial& own) { return own.method == t.method && own.style == t.style && own.press == t.press; }))
+            order.trials.push_back(t);
 }
 
 }  // namespace orthema

@@ -20,6 +20,7 @@ struct LibraryContent {
     std::vector<Method> methods;
     std::vector<Jig> jigs;
     ShopWords words = {};
+    std::vector<Trial> trials = {};  ///< the latest of a method on a blank and press that came out clean
     bool operator==(const LibraryContent&) const = default;
 };
 
@@ -47,6 +48,7 @@ public:
     Result<Done> put(const Press& press);
     Result<Done> put(const Method& method);
     Result<Done> put(const Jig& jig);
+    Result<Done> put(const Trial& trial);
     /// Adds or replaces everything in `content`, all or nothing.
     Result<Done> merge(const LibraryContent& content);
     [[nodiscard]] int version() const;
@@ -55,7 +57,7 @@ public:
     /// Puts a copy in the library's place; what lies there is moved beside under another name, which is given back.
     static Result<std::string> put_back(const std::string& path, const std::string& copy);
 
-    static constexpr int newest_version = 5;
+    static constexpr int newest_version = 6;
 
 private:
     explicit Library(sqlite3* db) : db_(db) {}

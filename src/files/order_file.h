@@ -5,6 +5,7 @@
 
 #include "core/base/result.h"
 #include "core/fitting/fit.h"
+#include "core/records/lessons.h"
 #include "files/art_file.h"
 
 namespace orthema {
@@ -12,6 +13,8 @@ namespace orthema {
 struct OrderPackage {
     Order order;
     ArtBytes art;
+    OrderRecords records = {};
+    std::string records_fault = {};  ///< why those that are there cannot be read; the order can
 };
 
 /// An id for a new job, that no other order has.
@@ -23,7 +26,7 @@ std::string new_job_id();
 Result<OrderPackage> open_order(const std::string& path);
 
 /// Writes the container atomically. Art that no longer belongs to the order is left out.
-Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art);
+Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art, const OrderRecords& records = {});
 
 /// Where the autosave of an order file lies.
 std::string autosave_path(const std::string& path);

@@ -196,6 +196,7 @@ Order read_order(const In& in) {
     in["presses"].each(most<Press>, [&](const In& e) { o.presses.push_back(read_press(e)); });
     if (in.has("methods")) in["methods"].each(most<Method>, [&](const In& e) { o.methods.push_back(read_method(e)); });
     if (in.has("trials")) in["trials"].each(most<Trial>, [&](const In& e) { o.trials.push_back(read_trial(e)); });
+    if (in.has("corrections")) in["corrections"].each(most<Correction>, [&](const In& e) { o.corrections.push_back(read_correction(e)); });
     if (in.has("press_run")) o.press_run = read_press_run(in["press_run"]);
     if (in.has("kept_out"))
         in["kept_out"].each(most<KeptOut>, [&](const In& e) {
@@ -321,6 +322,7 @@ json to_json(const Order& o) {
     for (const Press& p : o.presses) j["presses"].push_back(to_json(p));
     for (const Method& m : o.methods) j["methods"].push_back(to_json(m));
     for (const Trial& t : o.trials) j["trials"].push_back(to_json(t));
+    for (const Correction& c : o.corrections) j["corrections"].push_back(to_json(c));
     if (o.press_run != PressRun{}) j["press_run"] = to_json(o.press_run);
     for (const KeptOut& k : o.kept_out) j["kept_out"].push_back({{"row", k.row}, {"text", k.text}, {"reason", k.reason}});
     for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));

@@ -86,6 +86,62 @@ json to_json(const Trial& t) {
     return j;
 }
 
+Correction read_correction(const In& in) {
+    Correction c;
+    c.id = in["id"].text();
+    c.kind = in["kind"].one_of<CorrectionKind>(correction_kind_count, correction_key);
+    const auto text = [&](const char* key, std::string& to) {
+        if (in.has(key)) to = in[key].text();
+    };
+    text("press", c.press);
+    text("platen", c.platen);
+    text("hands", c.hands);
+    text("blank", c.style);
+    text("size", c.size);
+    text("method", c.method);
+    text("design", c.design);
+    text("words", c.words);
+    text("since", c.since);
+    const auto number = [&](const char* key, double& to) {
+        if (in.has(key)) to = in[key].number(-10000, 10000);
+    };
+    number("aside_mm", c.aside);
+    number("down_mm", c.down);
+    number("by", c.by);
+    number("low", c.low);
+    number("high", c.high);
+    if (in.has("pieces")) c.pieces = in["pieces"].whole(0, 100000000);
+    if (in.has("records")) in["records"].each(most<std::string>, [&](const In& e) { c.records.push_back(e.text()); });
+    return c;
+}
+
+json to_json(const Correction& c) {
+    json j{{"id", c.id}, {"kind", correction_key(c.kind)}};
+    const auto text = [&](const char* key, const std::string& value) {
+        if (!value.empty()) j[key] = value;
+    };
+    text("press", c.press);
+    text("platen", c.platen);
+    text("hands", c.hands);
+    text("blank", c.style);
+    text("size", c.size);
+    text("method", c.method);
+    text("design", c.design);
+    text("words", c.words);
+    text("since", c.since);
+    const auto number = [&](const char* key, double value) {
+        if (value != 0) j[key] = value;
+    };
+    number("aside_mm", c.aside);
+    number("down_mm", c.down);
+    number("by", c.by);
+    number("low", c.low);
+    number("high", c.high);
+    if (c.pieces != 0) j["pieces"] = c.pieces;
+    if (!c.records.empty()) j["records"] = c.records;
+    return j;
+}
+
 PressRun read_press_run(const In& in) {
     PressRun r;
     constexpr int week = 7 * 24 * 60;

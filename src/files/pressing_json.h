@@ -10,6 +10,8 @@ RecipeStep read_step(const In& in);
 json to_json(const RecipeStep& step);
 FabricRule read_fabric_rule(const In& in);
 json to_json(const FabricRule& rule);
+Correction read_correction(const In& in);
+json to_json(const Correction& correction);
 Trial read_trial(const In& in);
 json to_json(const Trial& trial);
 PressRun read_press_run(const In& in);

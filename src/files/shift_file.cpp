@@ -26,6 +26,7 @@ std::string shift_json(const KeptShift& s) {
     json all{
         {"format", format}, {"order", s.order},           {"trials", s.trials}, {"rehearsal", s.rehearsal},    {"speed", s.speed},
         {"loads", s.loads}, {"loads_done", s.loads_done}, {"at", s.record.at},  {"pieces", std::move(pieces)}, {"notes", std::move(notes)}};
+    if (!s.id.empty()) all["id"] = s.id;
     if (!held.empty()) all["held"] = std::move(held);
     return json_text(all);
 }
@@ -37,6 +38,7 @@ Result<KeptShift> shift_from(const std::string& text) {
         if (in["format"].text() != format) throw Fault{"That is not a shift of this program, or of a newer one."};
         KeptShift s;
         s.order = in["order"].text();
+        if (in.has("id")) s.id = in["id"].text();
         in["trials"].each(most_loads, [&](const In& t) { s.trials.push_back(t.text()); });
         s.rehearsal = in["rehearsal"].flag();
         s.speed = in["speed"].number(0.01, 10000);

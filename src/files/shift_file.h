@@ -11,6 +11,7 @@ namespace orthema {
 
 struct KeptShift {
     std::string order;                ///< whose it is, by name
+    std::string id;                   ///< tells it from every other shift: its records bear it
     std::vector<std::string> trials;  ///< loads of it that were trials: the plan was split so
     bool rehearsal = false;
     double speed = 1;

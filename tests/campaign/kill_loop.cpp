@@ -1,6 +1,6 @@
 // What is kept on disk, written over and over by a child that is killed at any moment: afterwards it opens, is one of the states that were
 // written, and the next writing leaves nothing over.
-// usage: kill_loop order|shift|library|export|full KILLS FOLDER [SEED]
+// usage: kill_loop order|shift|library|records|export|full KILLS FOLDER [SEED]
 #include <signal.h>
 #include <sys/resource.h>
 #include <sys/wait.h>
@@ -19,6 +19,7 @@
 #include "files/library.h"
 #include "files/order_file.h"
 #include "files/page_export.h"
+#include "files/record_book.h"
 #include "files/safe_file.h"
 #include "files/shift_file.h"
 #include "support/support.h"
@@ -62,7 +63,7 @@ struct Kind {
 
 int main(int argc, char** argv) {
     if (argc < 4) {
-        std::fprintf(stderr, "usage: kill_loop order|shift|library|export|full KILLS FOLDER [SEED]\n");
+        std::fprintf(stderr, "usage: kill_loop order|shift|library|records|export|full KILLS FOLDER [SEED]\n");
         return 2;
     }
     const std::string kind = argv[1], folder = argv[3];
@@ -109,6 +110,38 @@ int main(int argc, char** argv) {
             for (const BlankStyle& s : content->styles)
                 if (s.name.rfind("round ", 0) == 0) rounds.insert(s.name);
             if (rounds.size() > 1 || content->styles.size() != starting_library().styles.size()) broken("the library is of two rounds");
+        };
+    } else if (kind == "records") {
+        // one record after the other, each shown as kept once add() has come back: a line in a file that is flushed
+        k.write = [&](int n) {
+            static auto book = [&] {
+                (void)Library::open(library_path);
+                return RecordBook::open(library_path);
+            }();
+            static std::FILE* shown = std::fopen((folder + "/shown").c_str(), "a");
+            PressRecord r;
+            r.id = "round " + std::to_string(::getpid()) + "/" + std::to_string(n);
+            r.at = "2027-06-12T09:00:00";
+            r.landing = Landing{};
+            r.landing->aside = n % 100;
+            if (!book || !(*book)->add({r}) || !(*book)->add({r})) return;  // twice, as after a kill
+            std::fprintf(shown, "%s\n", r.id.c_str());
+            std::fflush(shown);
+        };
+        k.look = [&] {
+            if (!std::filesystem::exists(library_path)) return;
+            if (const auto library = Library::open(library_path); !library) broken("the library cannot be opened: " + library.sentence());
+            const auto book = RecordBook::open(library_path);
+            const auto all = book ? (*book)->records() : Result<std::vector<PressRecord>>(book.error());
+            if (!all) broken("the records cannot be read: " + all.sentence());
+            std::set<std::string> there;
+            for (const PressRecord& r : *all)
+                if (!there.insert(r.id).second) broken("a record is there twice: " + r.id);
+            if (!std::filesystem::exists(folder + "/shown")) return;
+            const std::string shown = read_file(folder + "/shown").value();
+            for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
+                if (!there.contains(shown.substr(at, end - at)))
+                    broken("a record that was shown as kept is lost: " + shown.substr(at, end - at));
         };
     } else if (kind == "export") {
         k.write = [&](int n) {

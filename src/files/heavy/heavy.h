@@ -8,7 +8,7 @@
 namespace orthema::heavy {
 
 Result<OrderPackage> open_order(const std::string& path);
-Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art);
+Result<Done> save_order(const std::string& path, const Order& order, const ArtBytes& art, const OrderRecords& records);
 Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes);
 
 /// The module's one door.

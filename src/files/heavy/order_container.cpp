@@ -7,6 +7,7 @@
 
 #include "files/library.h"
 #include "files/order_json.h"
+#include "files/record_book.h"
 #include "files/safe_file.h"
 #include "files/json_in.h"
 
@@ -21,13 +22,19 @@ std::string entry_name(const Art& art) { return "art/" + art.hash + "." + kind_k
 
 /// Checks that every picture is there and is what its hash says.
 Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& entries) {
-    OrderPackage package{std::move(order), {}};
+    OrderPackage package{std::move(order), {}, {}, {}};
     for (const Art& art : package.order.art) {
         const auto at = entries.find(entry_name(art));
         if (at == entries.end()) return Error{"The order lacks the picture of “" + art.name + "”: it was not packed whole."};
         if (content_hash(*at->second) != art.hash)
             return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
         package.art[art.hash] = at->second;
+    }
+    if (const auto at = entries.find("records.json"); at != entries.end()) {
+        if (auto records = records_from_json(*at->second))
+            package.records = std::move(*records);
+        else
+            package.records_fault = records.sentence();
     }
     return package;
 }
@@ -53,6 +60,8 @@ Result<OrderPackage> open_folder(const std::string& path) {
         auto bytes = read_file(path + "/" + entry_name(art));
         if (bytes) entries[entry_name(art)] = std::make_shared<const std::string>(std::move(*bytes));
     }
+    if (auto records = read_file(path + "/records.json"))
+        entries["records.json"] = std::make_shared<const std::string>(std::move(*records));
     return matched(std::move(*order), entries);
 }
 
@@ -87,7 +96,7 @@ Result<OrderPackage> unpacked(const std::string& packed, const std::string& path
         if (zip_stat_index(raw, static_cast<zip_uint64_t>(i), 0, &stat) != 0 || (stat.valid & ZIP_STAT_SIZE) == 0) return not_ours;
         const std::string name = stat.name == nullptr ? "" : stat.name;
         if (climbs_out(name)) return Error{"The order file holds a path that leads out of it: it is not opened."};
-        const bool wanted = name == "order.json" || name.rfind("art/", 0) == 0;
+        const bool wanted = name == "order.json" || name == "records.json" || name.rfind("art/", 0) == 0;
         if (!wanted || name.back() == '/') continue;
         total += stat.size;
         if (stat.size > most_unpacked || total > most_unpacked) return Error{"The order file unpacks to more than 1 GB: it is not opened."};
@@ -119,7 +128,8 @@ Result<OrderPackage> heavy::open_order(const std::string& path) {
     return unpacked(*packed, path);
 }
 
-Result<Done> heavy::save_order(const std::string& path, const Order& order, const ArtBytes& art) {
+Result<Done> heavy::save_order(const std::string& path, const Order& order, const ArtBytes& art, const OrderRecords& records) {
+    const std::string kept = records.records.empty() && records.lessons.empty() ? std::string() : records_json(records);
     const std::string text = json_text(to_json(order), 1);
     zip_error_t error;
     zip_error_init(&error);
@@ -140,6 +150,7 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
         return true;
     };
     bool fine = add("order.json", text, true);
+    if (!kept.empty()) fine = fine && add("records.json", kept, true);
     std::set<std::string> done;
     for (const Art& a : order.art) {
         const auto bytes = art.find(a.hash);
@@ -164,8 +175,10 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
     zip_source_close(target);
     zip_source_free(target);
     // what could not be opened again does not take the place of what can
-    if (const auto back = unpacked(packed, path); !back)
-        return Error{"The order was not saved, for it could not be opened again. " + back.sentence() + " What was saved before stays."};
+    const auto back = unpacked(packed, path);
+    if (!back || !back->records_fault.empty())
+        return Error{"The order was not saved, for it could not be opened again. " + (back ? back->records_fault : back.sentence()) +
+                     " What was saved before stays."};
     return write_file(path, packed);
 }
 
