@@ -136,5 +136,8 @@ int main(int argc, char** argv) {
     }
     take("press-step");
     bench->desk().end();
+    window.go_to(QStringLiteral("records"));
+    wait();
+    take("records");
     return 0;
 }

@@ -26,11 +26,11 @@ struct Attempt {
 };
 
 /// To its usual place, or else to the second.
-Attempt put_aside(const Order& order, const ArtBytes& bytes, const QString& usual, const QString& second) {
+Attempt put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords& records, const QString& usual, const QString& second) {
     Attempt out;
     for (const QString& to : {usual, second}) {
         QDir().mkpath(QFileInfo(to).path());
-        const auto done = save_order(to.toStdString(), order, bytes);
+        const auto done = save_order(to.toStdString(), order, bytes, records);
         if (done) {
             out.kept = to;
             return out;
@@ -70,9 +70,9 @@ bool Keeper::worth_keeping() const {
 void Keeper::autosave() {
     if (!worth_keeping()) return;
     jobs_.background(
-        [this, order = document_.order(), bytes = pictures_.bytes(), to = aside_path(),
+        [this, order = document_.order(), bytes = pictures_.bytes(), records = own_records(), to = aside_path(),
          second = second_place(aside_path())]() -> std::function<void()> {
-            const Attempt done = put_aside(order, bytes, to, second);
+            const Attempt done = put_aside(order, bytes, records, to, second);
             return [this, done, to] { told(to, done.kept, done.why); };
         },
         [this, to = aside_path()] { told(to, {}, QStringLiteral("Writing it ended early.")); });
@@ -104,13 +104,13 @@ void Keeper::told(const QString& wanted, const QString& kept, const QString& why
 Keeper::Kept Keeper::put_aside_now() {
     if (!worth_keeping()) return Kept::nothing;
     const QString to = aside_path();
-    const Attempt done = put_aside(document_.order(), pictures_.bytes(), to, second_place(to));
+    const Attempt done = put_aside(document_.order(), pictures_.bytes(), own_records(), to, second_place(to));
     told(to, done.kept, done.why);
     return done.kept.isEmpty() ? Kept::nowhere : Kept::kept;
 }
 
 std::optional<QString> Keeper::save_now(const QString& path) {
-    const auto done = save_order(path.toStdString(), document_.order(), pictures_.bytes());
+    const auto done = save_order(path.toStdString(), document_.order(), pictures_.bytes(), own_records());
     if (!done) return qt(done.sentence());
     document_.saved_as(document_.order());
     return std::nullopt;
@@ -160,6 +160,7 @@ void Keeper::start_new() {
     fresh.currency = document_.order().currency;
     fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
+    fresh.corrections = standing_corrections();
     const Shared<KnownArt> known = std::make_shared<const KnownArt>();
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});
 }
@@ -181,6 +182,8 @@ void Keeper::open(const QString& path) {
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
             take_over(held->order, aside ? Order{} : held->order, held->art, art, Shared<KnownArt>(known), fitted, own);
+            if (!held->records_fault.empty()) notices_.complain(qt("The order's records were left out. " + held->records_fault));
+            if (document_.order().job == held->order.job) emit came_with(held->records);
             stamp_ = path_ == path ? stamp : file_stamp(path_.toStdString());
             if (aside && !path.endsWith('~') && document_.order() == held->order && put_aside_now() == Kept::kept && path != aside_path())
                 QFile::remove(path);
@@ -199,10 +202,11 @@ void Keeper::save(const QString& path) {
     autosave_timer_.stop();
     const QString was_aside = aside_path();
     const FileStamp known = path == path_ ? stamp_ : FileStamp{};
-    jobs_.background([this, path, was_aside, known, order = document_.order(), bytes = pictures_.bytes()]() -> std::function<void()> {
+    jobs_.background([this, path, was_aside, known, order = document_.order(), bytes = pictures_.bytes(),
+                      records = own_records()]() -> std::function<void()> {
         if (const FileStamp there = file_stamp(path.toStdString()); known != FileStamp{} && there != FileStamp{} && there != known)
             return [this, path] { emit other_wrote(path); };
-        const auto done = save_order(path.toStdString(), order, bytes);
+        const auto done = save_order(path.toStdString(), order, bytes, records);
         if (!done) return [this, sentence = done.sentence()] { notices_.say({qt(sentence), true, {}, {}}); };
         return [this, path, was_aside, order, stamp = file_stamp(path.toStdString())] {
             stamp_ = stamp;

@@ -5,9 +5,12 @@
 #include <QStringList>
 #include <QTimer>
 
+#include <functional>
+
 #include "app/session/chain.h"
 #include "app/session/notices.h"
 #include "app/session/shop_library.h"
+#include "files/order_file.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
@@ -40,12 +43,19 @@ public:
     [[nodiscard]] std::optional<QString> save_now(const QString& path);
     /// Keeps what is unsaved aside when it has rested for a while.
     void autosave_soon() { autosave_timer_.start(); }
+    /// What the shop has recorded of the order on the table: it is saved with it.
+    std::function<OrderRecords()> own_records = [] { return OrderRecords{}; };
+
+    /// What every new order begins with.
+    std::function<std::vector<Correction>()> standing_corrections = [] { return std::vector<Correction>{}; };
 
 signals:
     void about_to_take_over();
     /// Another order lies on the table, with its fit.
     void taken_over(const orthema::Work& fitted);
     void changed();
+    /// An order came with these.
+    void came_with(const orthema::OrderRecords& records);
     /// Another program wrote the order's file meanwhile.
     void other_wrote(const QString& path);
 

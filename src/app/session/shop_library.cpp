@@ -32,6 +32,7 @@ void ShopLibrary::open_in(const QString& data_folder) {
                 shop_ = std::move(**held);
             }
             content_ = *content;
+            path_ = path;
             emit opened();
         };
     });
@@ -54,6 +55,7 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
     first(kept.presses);
     first(kept.methods);
     first(kept.jigs);
+    if (name.empty() && !kept.trials.empty()) name = "The recipe";
     if (name.empty()) return;
     jobs_.background([this, kept, name, sentence]() -> std::function<void()> {
         const std::scoped_lock lock(guard_);

@@ -19,6 +19,8 @@ public:
     ShopLibrary(Document& document, Jobs& jobs, Notices& notices, QObject* parent = nullptr)
         : QObject(parent), document_(document), jobs_(jobs), notices_(notices), content_(starting_library()) {}
     [[nodiscard]] const LibraryContent& content() const { return content_; }
+    /// Of its database, once it was opened.
+    [[nodiscard]] const QString& path() const { return path_; }
     /// Reads it on a thread.
     void open_in(const QString& data_folder);
     /// Adds or replaces by id; says what it kept, or the sentence.
@@ -39,6 +41,7 @@ private:
     Jobs& jobs_;
     Notices& notices_;
     LibraryContent content_;
+    QString path_;
     std::unique_ptr<Library> shop_;
     std::mutex guard_;
 };

@@ -1,5 +1,6 @@
 #include "app/session/workroom.h"
 
+#include "app/widgets/figures.h"
 #include "files/library.h"
 
 namespace orthema::app {
@@ -8,6 +9,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     : QObject(parent),
       pictures_(document_, jobs_, notices_),
       library_(document_, jobs_, notices_),
+      records_(document_, library_, jobs_, notices_),
       chain_(document_, pictures_, jobs_),
       keeper_(std::move(data_folder), document_, pictures_, library_, jobs_, notices_),
       settler_(document_, chain_, jobs_, notices_),
@@ -47,7 +49,13 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     connect(&planner_, &Planner::changed, this, &Workroom::tell);
     connect(&devices_, &Devices::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::changed, this, &Workroom::tell);
+    keeper_.own_records = [this] { return records_.of_order(order().job); };
+    keeper_.standing_corrections = [this] { return records_.standing(); };
+    connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);
+    connect(&keeper_, &Keeper::came_with, this, &Workroom::offer_corrections);
+    connect(&records_, &Records::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::opened, this, [this] {
+        records_.open(library_.path());
         if (!document_.changed_since_saved() && keeper_.path().isEmpty() && order().lines.empty() && order().art.empty())
             keeper_.start_new();
         tell();
@@ -61,6 +69,13 @@ Workroom::~Workroom() {
     planner_.abandon();
     exporter_.stop();
     jobs_.finish();
+}
+
+void Workroom::offer_corrections() {
+    const std::size_t lacks = records_.lacking().size();
+    if (lacks == 0) return;
+    say({QStringLiteral("The shop has taken %1 since that this order does not know.").arg(counted(lacks, "correction")), false,
+         QStringLiteral("Use them here"), [this] { records_.take_standing(); }});
 }
 
 void Workroom::select(const Selection& selection) {

@@ -11,6 +11,7 @@
 #include "app/session/notices.h"
 #include "app/session/pictures.h"
 #include "app/session/planner.h"
+#include "app/session/records.h"
 #include "app/session/selection.h"
 #include "app/session/settler.h"
 #include "app/session/shop_library.h"
@@ -34,6 +35,7 @@ public:
     [[nodiscard]] Devices& devices() { return devices_; }
     [[nodiscard]] Exporter& exporter() { return exporter_; }
     [[nodiscard]] ShopLibrary& library() { return library_; }
+    [[nodiscard]] Records& records() { return records_; }
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Notices& notices() { return notices_; }
 
@@ -64,11 +66,13 @@ signals:
 
 private:
     void tell();
+    void offer_corrections();
     Notices notices_;
     Document document_;
     Jobs jobs_;
     Pictures pictures_;
     ShopLibrary library_;
+    Records records_;
     Chain chain_;
     Keeper keeper_;
     Settler settler_;

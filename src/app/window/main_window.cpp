@@ -23,6 +23,7 @@
 #include "app/benches/guides/guides_bench.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
+#include "app/benches/records/records_bench.h"
 #include "app/benches/sheets/sheets_bench.h"
 #include "app/window/export_panel.h"
 #include "app/widgets/figures.h"
@@ -45,6 +46,7 @@ const std::map<std::string, Bench* (*)(Workroom&)>& bench_makers() {
         {"sheets", [](Workroom& r) -> Bench* { return new SheetsBench(r); }},
         {"guides", [](Workroom& r) -> Bench* { return new GuidesBench(r); }},
         {"press", [](Workroom& r) -> Bench* { return new PressBench(r); }},
+        {"records", [](Workroom& r) -> Bench* { return new RecordsBench(r); }},
     };
     return makers;
 }
@@ -259,16 +261,18 @@ void MainWindow::refresh() {
     undo_->setEnabled(room_.document().can_undo());
     undo_->setText(room_.document().can_undo() ? QStringLiteral("Undo ") + room_.document().undo_what() : QStringLiteral("Undo"));
     redo_->setEnabled(room_.document().can_redo());
-    int settled = 0;
+    int settled = 0, prepare = 0;
     for (std::size_t i = 0; i < benches_.size(); ++i) {
         const StageState state = stage_state(stages()[i], order, room_.work(), room_.catching_up());
         line_->stage(int(i))->show_state(state.standing, state.waiting, state.count,
                                          benches_[i] != nullptr ? benches_[i]->word() : QString(), int(i) == current_);
+        if (!stages()[i].prepares) continue;
+        ++prepare;
         if (!state.waiting && state.standing == Standing::settled) ++settled;
     }
-    ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(benches_.size()));
-    const QString ready = settled == int(benches_.size()) ? QStringLiteral("color:#4F6D2F; font-weight:bold;")
-                                                          : QStringLiteral("color:#5B6770; font-weight:bold;");
+    ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(prepare));
+    const QString ready =
+        settled == prepare ? QStringLiteral("color:#4F6D2F; font-weight:bold;") : QStringLiteral("color:#5B6770; font-weight:bold;");
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
     all_findings_->refresh();

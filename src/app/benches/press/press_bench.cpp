@@ -10,6 +10,7 @@
 
 #include "app/benches/press/held_runs.h"
 #include "app/benches/press/lanes_view.h"
+#include "app/benches/press/measure_card.h"
 #include "app/benches/press/pick_list.h"
 #include "app/benches/press/press_desk.h"
 #include "app/benches/press/press_pages.h"
@@ -23,6 +24,19 @@ namespace {
 
 constexpr int lanes_view = 0, card_view = 1, picks_view = 2;
 constexpr double planning_seconds = 8;
+
+/// Hands as a trainee may meet them.
+HandSetup hand_setup(const std::string& kind, std::size_t loads) {
+    HandSetup h;
+    h.spread = 2.5;
+    if (kind == "aside") h.aside = 5;
+    if (kind == "slips") {
+        h.slips_at = static_cast<int>(loads / 3);
+        h.slip = 7;
+    }
+    if (kind == "tired") h.creep = 0.2;
+    return h;
+}
 
 }  // namespace
 
@@ -64,6 +78,27 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
                {"0", QStringLiteral("by the clock, presses by hand")}},
               "10");
     second->addWidget(speed_);
+    hand_ = new QComboBox;
+    hand_->setObjectName(QStringLiteral("Hand"));
+    hand_->setAccessibleName(QStringLiteral("Hand of the rehearsal"));
+    hand_->setToolTip(QStringLiteral("How the rehearsal's pieces land: what you then measure, and what the records say of it"));
+    set_items(hand_,
+              {{"steady", QStringLiteral("steady hand")},
+               {"aside", QStringLiteral("lands aside")},
+               {"slips", QStringLiteral("platen slips")},
+               {"tired", QStringLiteral("tires")}},
+              "steady");
+    second->addWidget(hand_);
+    marks_ = new QLineEdit;
+    marks_->setObjectName(QStringLiteral("Hands"));
+    marks_->setAccessibleName(QStringLiteral("Who presses"));
+    marks_->setPlaceholderText(QStringLiteral("by"));
+    marks_->setToolTip(QStringLiteral("A mark or initials of who presses, for the records; may stay empty"));
+    marks_->setMaxLength(12);
+    marks_->setFixedWidth(58);
+    connect(marks_, &QLineEdit::editingFinished, this, [this] { desk_->recorder().set_hands(marks_->text().trimmed().toStdString()); });
+    second->addWidget(marks_);
+    connect(speed_, &QComboBox::currentIndexChanged, this, [this] { refresh(); });
     take_in_ =
         push(QStringLiteral("Add to the shift"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
                                                                 "press them in this shift, once their transfers are at hand"));
@@ -108,6 +143,11 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
 
     held_ = new HeldRuns(room, *desk_);
     column->addWidget(held_);
+    measure_ = new MeasureCard(room, desk_->recorder());
+    column->addWidget(measure_);
+    connect(&desk_->recorder(), &ShiftRecorder::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
     for (QWidget* w : std::initializer_list<QWidget*>{lanes_, card_}) w->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(lanes_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
         if (lanes_->chosen() < 0) return;
@@ -174,6 +214,17 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     };
     panel_->add(pages_);
     plan_page_ = new PlanPage(room);
+    rule_ = plan_page_->choice_row(QStringLiteral("Measured pieces"),
+                                   QStringLiteral("Which pieces the step card asks you to measure: enough to see a shift of 5 mm within "
+                                                  "30 pieces, worked out from the spread known so far"));
+    set_items(rule_, {{"rule", QStringLiteral("as needed")}, {"1", QStringLiteral("every piece")}, {"0", QStringLiteral("none")}}, "rule");
+    connect(rule_, &QComboBox::currentIndexChanged, this, [this] {
+        SamplingRule rule;
+        const QString which = rule_->currentData().toString();
+        rule.on = which != QLatin1String("0");
+        rule.every = which == QLatin1String("1") ? 1 : 0;
+        desk_->recorder().set_rule(rule);
+    });
     recipe_page_ = new RecipePage(room);
     heat_page_ = new HeatPage(room);
     for (FigurePanel* p : std::initializer_list<FigurePanel*>{plan_page_, recipe_page_, heat_page_}) panel_->add(p);
@@ -214,7 +265,8 @@ void PressBench::begin() {
     }
     const double speed = speed_->currentData().toString().toDouble();
     room_.planner().stop();
-    desk_->begin(speed > 0 ? speed : 1, speed > 0);
+    desk_->begin(speed > 0 ? speed : 1, speed > 0,
+                 hand_setup(hand_->currentData().toString().toStdString(), room_.press_plan().loads.size()));
     show_view(card_view);
 }
 
@@ -305,6 +357,10 @@ void PressBench::refresh() {
     better_->setText(room_.planner().running() ? QStringLiteral("Stop looking") : QStringLiteral("Find a shorter plan"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
     held_->refresh();
+    measure_->refresh();
+    if (!runs || middle_->currentIndex() != card_view) measure_->hide();
+    hand_->setEnabled(!runs);
+    hand_->setVisible(speed_->currentData().toString() != QLatin1String("0"));
     for (QShortcut* s : card_keys_) s->setEnabled(runs && middle_->currentIndex() == card_view);
     keys_->setVisible(middle_->currentIndex() == card_view);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);

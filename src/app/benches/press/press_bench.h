@@ -6,6 +6,7 @@
 class QCheckBox;
 class QComboBox;
 class QLabel;
+class QLineEdit;
 class QPushButton;
 class QStackedWidget;
 
@@ -17,6 +18,7 @@ class FigurePanel;
 class HeatPage;
 class HeldRuns;
 class LanesView;
+class MeasureCard;
 class PickList;
 class PlanPage;
 class PressDesk;
@@ -37,6 +39,7 @@ public:
     [[nodiscard]] PressDesk& desk() { return *desk_; }
     [[nodiscard]] LanesView* lanes() const { return lanes_; }
     [[nodiscard]] StepCard* card() const { return card_; }
+    [[nodiscard]] MeasureCard* measure() const { return measure_; }
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -56,6 +59,9 @@ private:
     QComboBox* speed_;
     QPushButton *begin_, *go_on_, *take_in_, *better_, *next_, *back_, *pause_, *skip_, *fault_;
     HeldRuns* held_;
+    MeasureCard* measure_;
+    QComboBox *hand_, *rule_;
+    QLineEdit* marks_;
     QWidget* keys_;
     std::vector<QShortcut*> card_keys_;
     FigurePanel* panel_;

@@ -1,16 +1,13 @@
 #include "app/benches/press/press_desk.h"
 
 #include <QApplication>
-#include <QDate>
-#include <QDir>
+#include <QDateTime>
 #include <QFileInfo>
 
 #include <cmath>
 #include <utility>
 
 #include "app/widgets/figures.h"
-#include "devices/printer.h"
-#include "files/safe_file.h"
 
 namespace orthema::app {
 
@@ -31,7 +28,7 @@ QString press_program() {
 
 }  // namespace
 
-PressDesk::PressDesk(Workroom& room) : room_(room) {
+PressDesk::PressDesk(Workroom& room) : room_(room), recorder_(new ShiftRecorder(room, this)) {
     timer_.setInterval(50);
     connect(&timer_, &QTimer::timeout, this, &PressDesk::tick);
     const auto seen = [this] { shown_ = shift_ ? shift_->card() : std::nullopt; };
@@ -49,67 +46,14 @@ PressDesk::~PressDesk() {
     keeper_.waitForDone();
 }
 
-/// Of its job too: orders of one name are not one order.
-std::string PressDesk::kept_name() const {
-    const Order& order = room_.order();
-    const std::string job = order.job.substr(std::min(order.job.size(), order.job.find('-') + 1)).substr(0, 12);
-    return file_stem(order.name) + (job.empty() ? "" : "-" + file_stem(job));
-}
-
-QString PressDesk::kept_path(const std::string& name) const { return room_.keeper().data_folder() + "/shifts/" + qt(name) + ".json"; }
-
-void PressDesk::look_for_kept() {
-    keeper_.waitForDone();
-    looked_for_ = kept_name();
-    kept_.reset();
-    const QString path = kept_path(looked_for_);
-    if (!QFileInfo::exists(path)) QFile::rename(kept_path(file_stem(room_.order().name)), path);  // as they were named before
-    if (!QFileInfo::exists(path)) return;
-    const auto text = read_file(path.toStdString());
-    auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
-    if (!shift)
-        room_.say({QStringLiteral("The shift that was kept cannot be read: ") + qt(shift.sentence()), true, {}, {}});
-    else if (shift->order == room_.order().name)
-        kept_ = std::move(*shift);
-}
-
-void PressDesk::keep() {
-    if (!shift_) return;
-    std::string text;
-    if (!shift_->over()) {
-        KeptShift k;
-        k.order = order_;
-        k.rehearsal = simulated_;
-        k.speed = speed_;
-        k.loads = int(shift_->plan().loads.size());
-        k.loads_done = shift_->loads_done();
-        k.record = shift_->record(now());
-        for (const Load& l : shift_->plan().loads)
-            if (l.trial) k.trials.push_back(l.id);
-        if (!k.record.pieces.empty()) text = shift_json(k);
-    }
-    keeper_.clear();  // what was not written yet is older
-    keeper_.start([this, path = kept_path(kept_as_), text = std::move(text)] {
-        if (text.empty()) {
-            QFile::remove(path);
-            return;
-        }
-        QDir().mkpath(QFileInfo(path).path());
-        if (const auto done = write_file(path.toStdString(), text); !done)
-            QMetaObject::invokeMethod(this, [this, why = done.sentence()] {
-                if (!std::exchange(said_unkept_, true))
-                    room_.say({QStringLiteral("How far the shift is cannot be kept: ") + qt(why), true, {}, {}});
-            });
-    });
-}
-
 double PressDesk::now() const {
     if (stopped_at_ >= 0) return stopped_at_;
     return double(clock_.elapsed()) / 1000 * speed_ - lost_;
 }
 
-void PressDesk::begin(double speed, bool simulated) {
+void PressDesk::begin(double speed, bool simulated, const std::optional<HandSetup>& hand) {
     const PressPlan plan = room_.press_plan();
+    hand_ = hand;
     room_.planner().accept();  // what is pressed by is what was agreed to
     begin_on(plan, speed, simulated);
 }
@@ -117,7 +61,7 @@ void PressDesk::begin(double speed, bool simulated) {
 void PressDesk::go_on() {
     if (running() || !kept_) return;
     with_plan_as_begun(kept_->trials, [this, kept = *kept_](PressPlan plan) {
-        if (!running()) begin_on(std::move(plan), kept.speed, kept.rehearsal, &kept.record);
+        if (!running()) begin_on(std::move(plan), kept.speed, kept.rehearsal, &kept.record, kept.id);
     });
 }
 
@@ -141,7 +85,8 @@ void PressDesk::take_in() {
     emit card_changed();
 }
 
-void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from) {
+void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from, const std::string& id) {
+    const std::string same = id;  // may be the one that ends here
     end();
     if (plan.shop.tasks.empty()) return;
     ++shift_number_;
@@ -157,6 +102,8 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);
     if (from != nullptr)
         for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
+    id_ = same.empty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")).toStdString() : same;
+    recorder_->begin(*shift_, id_, simulated, hand_);
     const std::size_t machines = shift_->plan().shop.machines.size();
     lines_.resize(machines);
     if (simulated) {
@@ -272,6 +219,8 @@ void PressDesk::tick() {
     if (shift_->counting().size() < counting_) {
         QApplication::beep();
         keep();
+        card_since_ = now();
+        recorder_->look(*shift_);
         emit counted_down();
     }
     counting_ = shift_->counting().size();
@@ -315,11 +264,16 @@ void PressDesk::next() {
         emit ticked();
         return;
     }
+    if (card) recorder_->handled(*shift_, *card, now() - card_since_);
+    if (card && card->kind == ActKind::press && card->machine >= 0 && shift_->reading_of(card->machine).known)
+        recorder_->closed(load_of(shift_->plan(), card->task), shift_->reading_of(card->machine).celsius);
+    card_since_ = now();
     counting_ = shift_->counting().size();
     if (card && card->kind == ActKind::check) {
         const Load& load = load_of(shift_->plan(), card->task);
         keep_trial(load, TrialResult::released_clean);
     }
+    recorder_->look(*shift_);
     keep();
     emit card_changed();
 }
@@ -362,7 +316,9 @@ void PressDesk::report(PressFault fault, std::size_t part) {
     if (!shift_) return;
     if (const Load* load = shift_->in_question(); load == nullptr || load->film.sheet > 0) return;
     std::string load_id;
+    const Load questioned = *shift_->in_question();
     const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now(), part);
+    recorder_->fault(*shift_, questioned, fault, !lost.empty());
     if (!shift_->notes().empty()) load_id = shift_->notes().back().load;
     counting_ = shift_->counting().size();
     for (const Load& l : shift_->plan().loads)
@@ -428,7 +384,7 @@ void PressDesk::try_again(const std::string& trial, const NextTry& with) {
         if (!shift_ || number != shift_number_) return;
         const ShiftRecord record = shift_->record_to_try_again(trial, now());
         if (plan.presses != shift_->plan().presses) {
-            begin_on(std::move(plan), speed_, simulated_, &record);
+            begin_on(std::move(plan), speed_, simulated_, &record, id_);
             return;
         }
         shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);  // the presses stay as they are
@@ -460,6 +416,11 @@ void PressDesk::keep_trial(const Load& load, TrialResult result) {
     trial->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
     trial->note = trial_note(load.id);
     Order next = room_.order();
+    if (result == TrialResult::released_clean && !simulated_) {  // the next order begins with it
+        LibraryContent learned;
+        learned.trials.push_back(*trial);
+        room_.library().keep(learned, QStringLiteral("The shop knows this recipe now."));
+    }
     next.trials.push_back(std::move(*trial));
     room_.edit(QStringLiteral("trial"), std::move(next));
 }

@@ -13,6 +13,7 @@
 #include <memory>
 #include <optional>
 
+#include "app/benches/press/shift_recorder.h"
 #include "app/session/workroom.h"
 #include "core/pressing/next_try.h"
 #include "core/pressing/shift.h"
@@ -28,7 +29,8 @@ public:
     ~PressDesk() override;
 
     /// Begins a shift on the plan as it stands: with simulated presses, `speed` times as fast as the clock.
-    void begin(double speed, bool simulated);
+    /// `hand`: who loads in a rehearsal; without one nothing is measured by itself.
+    void begin(double speed, bool simulated, const std::optional<HandSetup>& hand = {});
     void end();
     /// A shift of this order that stopped before all was pressed.
     [[nodiscard]] const std::optional<KeptShift>& kept() const { return kept_; }
@@ -40,6 +42,7 @@ public:
     [[nodiscard]] bool running() const { return shift_.has_value(); }
     [[nodiscard]] const Shift& shift() const { return *shift_; }
     [[nodiscard]] double now() const;
+    [[nodiscard]] ShiftRecorder& recorder() { return *recorder_; }
     /// Whether the presses are simulated ones.
     [[nodiscard]] bool rehearses() const { return simulated_; }
     /// Whether all simulated presses that were started answer.
@@ -80,7 +83,7 @@ private:
         bool closed = false, cut = false;
         int closed_task = -1;
     };
-    void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr);
+    void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr, const std::string& id = {});
     void look_for_kept();
     [[nodiscard]] QString kept_path(const std::string& name) const;
     [[nodiscard]] std::string kept_name() const;
@@ -92,6 +95,10 @@ private:
     void with_plan_as_begun(const std::vector<std::string>& trials, std::function<void(PressPlan)> then);
     void keep_trial(const Load& load, TrialResult result);
     Workroom& room_;
+    ShiftRecorder* recorder_;
+    std::optional<HandSetup> hand_;
+    std::string id_;         ///< of the shift
+    double card_since_ = 0;  ///< that the card stands there
     std::optional<Shift> shift_;
     std::vector<Line> lines_;
     std::unique_ptr<QTemporaryDir> sockets_;

@@ -1,0 +1,209 @@
+#include "app/benches/press/measure_card.h"
+
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+
+#include <cmath>
+
+#include "app/benches/press/shift_recorder.h"
+#include "app/widgets/canvas.h"
+#include "app/widgets/figures.h"
+#include "core/guides/panel_drawing.h"
+
+namespace orthema::app {
+
+/// The garment with the lines to measure, each by its letter.
+class GarmentView : public Canvas {
+public:
+    GarmentView(Workroom& room, const ShiftRecorder& recorder) : Canvas(room.art()), room_(room), recorder_(recorder) {}
+
+protected:
+    Drawing draw(double width, double height) override {
+        Drawing d;
+        d.width = width;
+        d.height = height;
+        const ToMeasure* now = recorder_.wanted();
+        if (now == nullptr) return d;
+        const Decoration* dec = find_decoration(room_.order(), now->record.design);
+        const DecorationFit* fit = find_fit(room_.plan(), now->record.design);
+        const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, now->record.size);
+        const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, now->record.size);
+        if (dec == nullptr || size == nullptr || ground == nullptr) return d;
+        const Rect all = drawn_box(ground->panel);
+        const double k = std::min(width / all.width(), height / all.height()) * 0.96;
+        const Affine map{k, 0, 0, k, width / 2 - k * all.centre().x, height / 2 - k * all.centre().y};
+        draw_panel(d, ground->panel, map, run_colour(room_.order(), dec->run), 1);
+        draw_design(d, dec->art, size->ink, map);
+        DimensionStyle style;
+        style.text_size = 13;
+        const Rect& ink = size->ink;
+        const double y = ink.centre().y;
+        for (const TapeAsk& a : now->asks) {
+            if (a.at == TapeAt::top)
+                draw_dimension(d, map({ink.centre().x, ink.y0 - size->top_to_ink}), map({ink.centre().x, ink.y0}), "A", style);
+            if (a.at == TapeAt::left) draw_dimension(d, map({ink.x0 - size->left_margin, y}), map({ink.x0, y}), "B", style);
+            if (a.at == TapeAt::right) draw_dimension(d, map({ink.x1, y}), map({ink.x1 + size->right_margin, y}), "C", style);
+        }
+        return d;
+    }
+
+private:
+    Workroom& room_;
+    const ShiftRecorder& recorder_;
+};
+
+MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room), recorder_(recorder) {
+    setObjectName(QStringLiteral("Measure this one"));
+    setProperty("card", true);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 8);
+    column->setSpacing(6);
+    auto* warn = new QHBoxLayout;
+    warning_ = new QLabel;
+    warning_->setObjectName(QStringLiteral("Run warning"));
+    warning_->setWordWrap(true);
+    warning_->setProperty("strong", true);
+    warn->addWidget(warning_, 1);
+    looked_ = push(QStringLiteral("Looked at it"), QStringLiteral("The platen and the loading were looked at: the run begins anew"));
+    looked_->setFocusPolicy(Qt::TabFocus);
+    connect(looked_, &QPushButton::clicked, &recorder_, &ShiftRecorder::looked_at);
+    warn->addWidget(looked_);
+    column->addLayout(warn);
+    work_ = new QWidget;
+    auto* row = new QHBoxLayout(work_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(12);
+    view_ = new GarmentView(room, recorder);
+    view_->setFixedSize(170, 150);
+    row->addWidget(view_);
+    auto* right = new QVBoxLayout;
+    title_ = new QLabel;
+    title_->setProperty("strong", true);
+    right->addWidget(title_);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(10);
+    grid->setVerticalSpacing(4);
+    static const char* const names[tape_at_count] = {"Measured, top",       "Measured, left",       "Measured, right",
+                                                     "Measured, left edge", "Measured, right edge", "Measured, ink's width",
+                                                     "Measured, gap"};
+    for (int i = 0; i < tape_at_count; ++i) {
+        const auto k = std::size_t(i);
+        names_[k] = new QLabel;
+        fields_[k] = new LengthField(QString::fromLatin1(names[i]));
+        fields_[k]->setFixedWidth(92);
+        fields_[k]->installEventFilter(this);
+        fields_[k]->entered = [this, k](Length l, bool) -> std::optional<QString> {
+            typed_.mm[k] = l.mm();
+            return std::nullopt;
+        };
+        grid->addWidget(names_[k], i % 3, (i / 3) * 2);
+        grid->addWidget(fields_[k], i % 3, (i / 3) * 2 + 1);
+    }
+    grid->setColumnStretch(6, 1);
+    right->addLayout(grid);
+    auto* foot = new QHBoxLayout;
+    keep_ = push(QStringLiteral("Keep"), QStringLiteral("Written to the shop's records (Return in the last field)"), true);
+    skip_ = push(QStringLiteral("Not this one"), QStringLiteral("It is recorded without its place"));
+    for (QPushButton* b : {keep_, skip_}) b->setFocusPolicy(Qt::TabFocus);
+    connect(keep_, &QPushButton::clicked, this, &MeasureCard::keep);
+    connect(skip_, &QPushButton::clicked, &recorder_, &ShiftRecorder::not_this_one);
+    foot->addWidget(keep_);
+    foot->addWidget(skip_);
+    hint_ = new QLabel;
+    hint_->setProperty("quiet", true);
+    foot->addWidget(hint_, 1);
+    right->addLayout(foot);
+    row->addLayout(right, 1);
+    column->addWidget(work_);
+    hide();
+}
+
+bool MeasureCard::eventFilter(QObject* watched, QEvent* event) {
+    // while a figure is typed the card's keys are its own
+    if (event->type() == QEvent::ShortcutOverride) {
+        event->accept();
+        return false;
+    }
+    if (event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            const auto at = std::find(fields_.begin(), fields_.end(), watched);
+            QMetaObject::invokeMethod(
+                this,
+                [this, from = at - fields_.begin()] {
+                    for (auto k = std::size_t(from) + 1; k < fields_.size(); ++k)
+                        if (fields_[k]->isVisible() && k < std::size_t(TapeAt::left_edge)) return fields_[k]->setFocus(Qt::TabFocusReason);
+                    keep();
+                },
+                Qt::QueuedConnection);
+        }
+    }
+    return QFrame::eventFilter(watched, event);
+}
+
+void MeasureCard::keep() {
+    if (recorder_.wanted() == nullptr) return;
+    for (LengthField* f : fields_)  // what stands typed in a field counts
+        if (f->isVisible() && f->hasFocus()) f->clearFocus();
+    const Taped typed = typed_;
+    if (!typed.any()) return hint_->setText(QStringLiteral("Type what the tape reads, two figures at least."));
+    for (const TapeAsk& a : recorder_.wanted()->asks)
+        if (const auto& v = typed[a.at];
+            v && a.planned > 0 && std::abs(*v - a.planned) > doubtful_from && hint_->property("doubt") != true) {
+            hint_->setProperty("doubt", true);
+            return hint_->setText(QStringLiteral("%1 off its card: keep it again if it is so.")
+                                      .arg(qt(length_text(Length::from_mm(std::abs(*v - a.planned)), room_.order().unit))));
+        }
+    recorder_.measured(typed);
+}
+
+void MeasureCard::refresh() {
+    const QString warning = recorder_.warning();
+    warning_->setText(warning);
+    warning_->setVisible(!warning.isEmpty());
+    looked_->setVisible(!warning.isEmpty());
+    const ToMeasure* now = recorder_.wanted();
+    work_->setVisible(now != nullptr);
+    setVisible(now != nullptr || !warning.isEmpty());
+    if (now == nullptr) {
+        shown_.clear();
+        return;
+    }
+    if (now->record.id == shown_) return;
+    shown_ = now->record.id;
+    typed_ = {};
+    hint_->setProperty("doubt", false);
+    hint_->setText(recorder_.waiting() > 1 ? QStringLiteral("%1 wait").arg(counted(recorder_.waiting(), "piece")) : QString());
+    const Decoration* d = find_decoration(room_.order(), now->record.design);
+    title_->setText(QStringLiteral("Measure this one: %1, %2 %3, piece %4")
+                        .arg(d == nullptr ? qt(now->record.design) : qt(d->name),
+                             d == nullptr ? QString() : qt(run_name(room_.order(), d->run)), qt(now->record.size))
+                        .arg(now->record.first));
+    for (std::size_t k = 0; k < fields_.size(); ++k) {
+        const auto ask = std::find_if(now->asks.begin(), now->asks.end(), [&](const TapeAsk& a) { return std::size_t(a.at) == k; });
+        const bool asked = ask != now->asks.end();
+        fields_[k]->setVisible(asked);
+        names_[k]->setVisible(asked);
+        if (!asked) continue;
+        // the letter is on the drawing; the words are under the pointer
+        static const char* const short_words[tape_at_count] = {"A", "B", "C", "left lower", "right lower", "ink", "gap"};
+        QString words = QString::fromLatin1(short_words[k]);
+        if (ask->planned > 0) words += QStringLiteral("  %1").arg(qt(length_text(Length::from_mm(ask->planned), room_.order().unit)));
+        names_[k]->setText(words);
+        for (QWidget* w : std::initializer_list<QWidget*>{names_[k], fields_[k]}) w->setToolTip(qt(ask->words));
+        fields_[k]->setText({});
+        fields_[k]->setModified(false);
+        fields_[k]->setPlaceholderText(ask->needed ? QString() : QStringLiteral("if told"));
+        if (const auto& read = now->tape[ask->at]) {  // a rehearsal reads its own tape
+            typed_[ask->at] = *read;
+            fields_[k]->show_length(Length::from_mm(std::round(*read * 10) / 10), room_.order().unit);
+        } else {
+            fields_[k]->show_length(Length::from_mm(0), room_.order().unit);
+            fields_[k]->setText({});
+        }
+    }
+    view_->refresh();
+}
+
+}  // namespace orthema::app

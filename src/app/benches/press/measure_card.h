@@ -1,0 +1,45 @@
+// Measure this one: the pressed piece drawn with a field on each line that a tape is laid along; and what the run of them says.
+#pragma once
+
+#include <QFrame>
+
+#include <array>
+
+#include "core/records/of_load.h"
+
+class QLabel;
+class QPushButton;
+
+namespace orthema::app {
+
+class GarmentView;
+class LengthField;
+class ShiftRecorder;
+class Workroom;
+
+class MeasureCard : public QFrame {
+    Q_OBJECT
+public:
+    MeasureCard(Workroom& room, ShiftRecorder& recorder);
+    /// Shows the piece that waits, or the warning, or hides.
+    void refresh();
+    [[nodiscard]] LengthField* field(TapeAt at) const { return fields_[static_cast<std::size_t>(at)]; }
+
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void keep();
+    Workroom& room_;
+    ShiftRecorder& recorder_;
+    QLabel *title_, *warning_, *hint_;
+    QWidget* work_;
+    GarmentView* view_;
+    std::array<LengthField*, tape_at_count> fields_{};
+    std::array<QLabel*, tape_at_count> names_{};
+    QPushButton *keep_, *skip_, *looked_;
+    std::string shown_;
+    Taped typed_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,28 @@
+// Record page: one record in the Figures panel, with what may be added to it later: how it came out, a wash, a remark.
+#pragma once
+
+#include "app/widgets/figures.h"
+#include "core/records/press_record.h"
+
+namespace orthema::app {
+
+class Workroom;
+
+class RecordPage : public FigurePanel {
+    Q_OBJECT
+public:
+    explicit RecordPage(Workroom& room);
+    /// Null hides it.
+    void show_record(const PressRecord* record);
+
+private:
+    void change(const std::function<void(PressRecord&)>& how);
+    Workroom& room_;
+    std::string id_;
+    QLabel *title_, *when_, *where_, *acts_, *landed_, *kept_;
+    QComboBox *outcome_, *mended_, *proof_;
+    ValueField *cause_, *remark_, *after_;
+    NumberField *washes_, *aside_, *down_;
+};
+
+}  // namespace orthema::app
