@@ -86,30 +86,29 @@ json to_json(const Trial& t) {
     return j;
 }
 
+namespace {
+
+/// What a correction says in words and in figures, by the names that files have for it.
+constexpr std::pair<const char*, std::string Correction::*> correction_words[] = {
+    {"press", &Correction::press},   {"platen", &Correction::platen}, {"hands", &Correction::hands},
+    {"blank", &Correction::style},   {"size", &Correction::size},     {"method", &Correction::method},
+    {"design", &Correction::design}, {"words", &Correction::words},   {"since", &Correction::since}};
+constexpr std::pair<const char*, double Correction::*> correction_figures[] = {{"aside_mm", &Correction::aside},
+                                                                               {"down_mm", &Correction::down},
+                                                                               {"by", &Correction::by},
+                                                                               {"low", &Correction::low},
+                                                                               {"high", &Correction::high}};
+
+}  // namespace
+
 Correction read_correction(const In& in) {
     Correction c;
     c.id = in["id"].text();
     c.kind = in["kind"].one_of<CorrectionKind>(correction_kind_count, correction_key);
-    const auto text = [&](const char* key, std::string& to) {
-        if (in.has(key)) to = in[key].text();
-    };
-    text("press", c.press);
-    text("platen", c.platen);
-    text("hands", c.hands);
-    text("blank", c.style);
-    text("size", c.size);
-    text("method", c.method);
-    text("design", c.design);
-    text("words", c.words);
-    text("since", c.since);
-    const auto number = [&](const char* key, double& to) {
-        if (in.has(key)) to = in[key].number(-10000, 10000);
-    };
-    number("aside_mm", c.aside);
-    number("down_mm", c.down);
-    number("by", c.by);
-    number("low", c.low);
-    number("high", c.high);
+    for (const auto& [key, part] : correction_words)
+        if (in.has(key)) c.*part = in[key].text();
+    for (const auto& [key, part] : correction_figures)
+        if (in.has(key)) c.*part = in[key].number(-10000, 10000);
     if (in.has("pieces")) c.pieces = in["pieces"].whole(0, 100000000);
     if (in.has("records")) in["records"].each(most<std::string>, [&](const In& e) { c.records.push_back(e.text()); });
     return c;
@@ -117,26 +116,10 @@ Correction read_correction(const In& in) {
 
 json to_json(const Correction& c) {
     json j{{"id", c.id}, {"kind", correction_key(c.kind)}};
-    const auto text = [&](const char* key, const std::string& value) {
-        if (!value.empty()) j[key] = value;
-    };
-    text("press", c.press);
-    text("platen", c.platen);
-    text("hands", c.hands);
-    text("blank", c.style);
-    text("size", c.size);
-    text("method", c.method);
-    text("design", c.design);
-    text("words", c.words);
-    text("since", c.since);
-    const auto number = [&](const char* key, double value) {
-        if (value != 0) j[key] = value;
-    };
-    number("aside_mm", c.aside);
-    number("down_mm", c.down);
-    number("by", c.by);
-    number("low", c.low);
-    number("high", c.high);
+    for (const auto& [key, part] : correction_words)
+        if (!(c.*part).empty()) j[key] = c.*part;
+    for (const auto& [key, part] : correction_figures)
+        if (c.*part != 0) j[key] = c.*part;
     if (c.pieces != 0) j["pieces"] = c.pieces;
     if (!c.records.empty()) j["records"] = c.records;
     return j;

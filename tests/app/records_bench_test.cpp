@@ -146,6 +146,34 @@ TEST(RecordsBench, AShiftIsRecordedMeasuredProposedTakenAndUndone) {
     EXPECT_TRUE(w.room().records().standing().empty());
 }
 
+TEST(RecordsBench, ARunThatLeavesItsPlaceIsSaidWhileItRuns) {
+    RecordsWindow w;
+    w.pieces(40);
+    w.choose(w.find<QComboBox>("Measured pieces"), "every piece");
+    w.press()->desk().begin(600, false);
+    w.click(w.find<QPushButton>("Press view/step card"));
+    HandSetup setup;
+    setup.seed = 5;
+    setup.spread = 2;
+    setup.slips_at = 16;
+    setup.slip = 8;
+    Hand hand(setup);
+    int typed = 0, said_at = 0;
+    while (said_at == 0 && w.to_a_piece()) {
+        PressRecord landed = w.recorder().wanted()->record;
+        hand.press(landed);
+        w.tape(*landed.landing->aside, *landed.landing->down);
+        QTRY_VERIFY_WITH_TIMEOUT(w.recorder().wanted() == nullptr || w.recorder().wanted()->record.id != landed.id, 2000);
+        ++typed;
+        if (!w.recorder().warning().isEmpty()) said_at = typed;
+    }
+    EXPECT_GT(said_at, 16);
+    EXPECT_LE(said_at, 24);
+    EXPECT_TRUE(w.find<QLabel>("Run warning")->text().contains("to your right"));
+    w.click(w.find<QPushButton>("Looked at it"));
+    EXPECT_TRUE(w.recorder().warning().isEmpty());
+}
+
 TEST(RecordsBench, ARehearsalShowsTheWholeLoopAndTeachesTheShopNothing) {
     RecordsWindow w;
     w.pieces(12);

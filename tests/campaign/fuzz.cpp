@@ -20,6 +20,7 @@
 #include "files/list.h"
 #include "files/order_file.h"
 #include "files/order_json.h"
+#include "files/record_book.h"
 #include "files/shift_file.h"
 #include "reader/pixels.h"
 
@@ -86,6 +87,17 @@ void read_nest(const std::string& bytes) {
         for (const NestPiece& piece : p->pieces) must(piece.count >= 1 && !piece.rotations.empty(), "a piece's figures");
 }
 
+void read_records(const std::string& bytes) {
+    if (const auto records = records_from_json(bytes)) {
+        const auto back = records_from_json(records_json(*records));
+        must(back.ok() && back->records == records->records, "records that were read can be written and read");
+    }
+    if (const auto rows = records_from_csv(bytes)) {
+        const auto back = records_from_csv(records_csv(*rows));
+        must(rows->empty() || back.ok(), "a table of records that was read can be written and read");
+    }
+}
+
 void read_shift(const std::string& bytes) {
     const auto s = shift_from(bytes);
     if (!s) return;
@@ -121,9 +133,10 @@ void read_cut(const std::string& bytes) { (void)SimulatedCutter({}).cut(bytes, 5
 
 using Read = void (*)(const std::string&);
 const std::map<std::string, Read>& readers() {
-    static const std::map<std::string, Read> all{
-        {"order", read_order}, {"container", read_container}, {"list", read_a_list},     {"chart", read_chart}, {"nest", read_nest},
-        {"shift", read_shift}, {"library", read_library},     {"picture", read_picture}, {"press", read_press}, {"cut", read_cut}};
+    static const std::map<std::string, Read> all{{"order", read_order},     {"container", read_container}, {"list", read_a_list},
+                                                 {"chart", read_chart},     {"nest", read_nest},           {"shift", read_shift},
+                                                 {"library", read_library}, {"picture", read_picture},     {"press", read_press},
+                                                 {"cut", read_cut},         {"records", read_records}};
     return all;
 }
 

@@ -3,10 +3,12 @@
 
 #include <sqlite3.h>
 
+#include <nlohmann/json.hpp>
 #include <thread>
 
 #include "core/pipeline/work.h"
 #include "files/library.h"
+#include "files/order_file.h"
 #include "files/record_columns.h"
 #include "support/support.h"
 
@@ -150,6 +152,29 @@ TEST(RecordBook, TextFilesReadBack) {
     const auto lesson = lesson_from_json(lesson_json(some_lesson()));
     ASSERT_TRUE(lesson) << lesson.sentence();
     EXPECT_EQ(*lesson, some_lesson());
+}
+
+TEST(RecordBook, TheCommandLineListsAndReports) {
+    const Folder folder;
+    const std::string demo = source("demo/marrow-hill");
+    const Answer report = run(std::string(ORTHEMA_CLI) + " report " + demo + " --rehearsals --json");
+    ASSERT_EQ(report.code, 0) << report.out;
+    const auto j = nlohmann::json::parse(report.out);
+    const auto package = open_order(demo);
+    ASSERT_TRUE(package);
+    EXPECT_EQ(j["records"], package->records.records.size());
+    double sum = 0;
+    for (const PressRecord& r : package->records.records) sum += *r.landing->aside;
+    EXPECT_NEAR(j["mean"]["aside_mm"].get<double>(), sum / static_cast<double>(package->records.records.size()), 1e-6);
+    const Answer list =
+        run(std::string(ORTHEMA_CLI) + " records " + demo + " --rehearsals --press press-small --out " + (folder / "out.csv"));
+    ASSERT_EQ(list.code, 0) << list.out;
+    const auto rows = records_from_csv(slurp(folder / "out.csv"));
+    ASSERT_TRUE(rows) << rows.sentence();
+    EXPECT_EQ(static_cast<std::size_t>(std::count_if(package->records.records.begin(), package->records.records.end(),
+                                                     [](const PressRecord& r) { return r.press == "press-small"; })),
+              rows->size());
+    EXPECT_NE(run(std::string(ORTHEMA_CLI) + " report " + (folder / "nothing.sqlite.txt")).code, 0);
 }
 
 TEST(RecordBook, WhatIsNoRecordIsSaid) {

@@ -49,6 +49,9 @@ Order with_correction(Order order, const Correction& c, const std::string& today
                 }
         break;
     case CorrectionKind::shrink:
+        for (Decoration& d : order.decorations)  // a figure of its own goes before the method's
+            if (const Method* m = method_of(order, d); m != nullptr && m->id == c.method && d.making.shrink > 0)
+                d.making.shrink = std::clamp(d.making.shrink + c.by, 0.0, 30.0);
         if (find_method(order, c.method) != nullptr)
             for (Method& m : order.methods)
                 if (m.id == c.method) {

@@ -218,6 +218,19 @@ std::vector<std::string> run_words(const PlotAsk& ask) {
     return out;
 }
 
+namespace {
+
+/// Between two ISO times of one day; 0 where they are not.
+int minutes_between(const std::string& from, const std::string& to) {
+    if (from.size() < 16 || to.size() < 16 || from.compare(0, 10, to, 0, 10) != 0) return 0;
+    const auto minute = [](const std::string& at) {
+        return std::atoi(at.substr(11, 2).c_str()) * 60 + std::atoi(at.substr(14, 2).c_str());
+    };
+    return minute(to) - minute(from);
+}
+
+}  // namespace
+
 Plot run_plot(const PlotAsk& ask) {
     Plot plot = begun(ask);
     Drawing& d = plot.drawing;
@@ -237,14 +250,16 @@ Plot run_plot(const PlotAsk& ask) {
         const PressRecord &a = (*ask.all)[pieces[k - 1]], &b = (*ask.all)[pieces[k]];
         const char* what = shift_of(a) != shift_of(b) ? "shift"
                            : a.press != b.press       ? "press"
-                           : a.platen != b.platen     ? "platen"
-                           : a.hands != b.hands       ? "hands"
-                                                      : nullptr;
+
+                           : minutes_between(a.at, b.at) > 20 ? "break"
+                           : a.platen != b.platen             ? "platen"
+                           : a.hands != b.hands               ? "hands"
+                                                              : nullptr;
         if (what != nullptr) changes.emplace_back((x_of(k - 1) + x_of(k)) / 2, what);
     }
     const bool few = changes.size() <= 24;  // where presses take turns a line at each says nothing
     for (const auto& [x, what] : changes) {
-        const bool shift = std::string(what) == "shift";
+        const bool shift = std::string(what) == "shift" || std::string(what) == "break";
         if (!few && !shift) continue;
         d.line({{x, 12}, {x, foot}}, {shift ? palette::quiet : palette::rule, 1, {3, 3}});
         d.text({x + 3, 22}, what, 10.5, palette::quiet);

@@ -1,5 +1,6 @@
 #include "app/benches/records/record_page.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDate>
 
@@ -53,6 +54,14 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
     proof_ = choice_row(QStringLiteral("Paper"),
                         QStringLiteral("How the paper of a sublimation press looks: even and pale where the ink has gone over"));
     connect(proof_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.proof = Proof(i); }); });
+    patches_ = part();
+    static const char* const where[] = {"Far left", "Far right", "Near left", "Near right", "Middle"};
+    for (std::size_t k = 0; k < corners_.size(); ++k) {
+        corners_[k] = patches_->tick(QStringLiteral("Dark: ") + QString::fromLatin1(where[k]).toLower(),
+                                     QStringLiteral("Where the paper stayed dark: heat or pressure was missing there"));
+        connect(corners_[k], &QCheckBox::clicked, this,
+                [this, k](bool on) { change([&](PressRecord& r) { r.patches = on ? r.patches | 1U << k : r.patches & ~(1U << k); }); });
+    }
     washes_ = number_row(QStringLiteral("Washed, times"), QStringLiteral("After how many washes it was looked at"), 0, 1000, 0);
     washes_->entered = [this](double v) {
         change([v](PressRecord& r) {
@@ -120,6 +129,8 @@ void RecordPage::show_record(const PressRecord* r) {
     set_items(outcome_, choices(outcome_count, [](int i) { return outcome_name(Outcome(i)); }), std::to_string(int(r->outcome)));
     set_items(mended_, choices(mended_count, [](int i) { return mended_name(Mended(i)); }), std::to_string(int(r->mended)));
     set_items(proof_, choices(proof_count, [](int i) { return proof_name(Proof(i)); }), std::to_string(int(r->proof)));
+    patches_->setVisible(r->proof == Proof::patches);
+    for (std::size_t k = 0; k < corners_.size(); ++k) corners_[k]->setChecked((r->patches >> k & 1U) != 0);
     cause_->show_text(qt(r->cause));
     remark_->show_text(qt(r->remark));
     show(washes_, r->wash ? std::optional<double>(r->wash->washes) : std::nullopt);

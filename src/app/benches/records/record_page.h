@@ -1,6 +1,8 @@
 // Record page: one record in the Figures panel, with what may be added to it later: how it came out, a wash, a remark.
 #pragma once
 
+#include <array>
+
 #include "app/widgets/figures.h"
 #include "core/records/press_record.h"
 
@@ -22,6 +24,8 @@ private:
     QLabel *title_, *when_, *where_, *acts_, *landed_, *kept_;
     QComboBox *outcome_, *mended_, *proof_;
     ValueField *cause_, *remark_, *after_;
+    FigurePanel* patches_;
+    std::array<QCheckBox*, 5> corners_{};
     NumberField *washes_, *aside_, *down_;
 };
 
