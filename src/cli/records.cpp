@@ -23,6 +23,7 @@ struct Source {
 Result<Source> opened(const std::string& path) {
     Source out;
     if (std::filesystem::path(path).extension() == ".sqlite") {
+        if (!std::filesystem::exists(path)) return Error{"There is no shop library “" + path + "”."};
         const auto library = Library::open(path);
         if (!library) return library.error();
         const auto content = (*library)->content();

@@ -6,6 +6,7 @@
 #include <charconv>
 
 #include "core/order/limits.h"
+#include "files/art_file.h"
 #include "files/csv.h"
 #include "files/json_in.h"
 #include "files/order_json.h"
@@ -315,7 +316,7 @@ Result<std::vector<PressRecord>> records_from_csv(const std::string& text) {
         if (r.id.empty()) {  // typed elsewhere: the same row is the same record
             std::string all;
             for (const std::string& f : table->rows[i]) all += f + '\n';
-            r.id = "row-" + std::to_string(std::hash<std::string>{}(all));
+            r.id = "row-" + content_hash(all).substr(0, 20);
         }
         out.push_back(std::move(r));
     }

@@ -348,6 +348,40 @@ TEST(Records, MergingIsTheSameInAnyOrderAndTwice) {
     std::sort(other.begin(), other.end(), [](const PressRecord& x, const PressRecord& y) { return x.id < y.id; });
     EXPECT_EQ(one, other);
     EXPECT_EQ(one[0].remark, "narrower rim");
+    // a few into many, and all at once, come to the same
+    std::mt19937 dice(9);
+    std::vector<PressRecord> many;
+    for (int i = 0; i < 200; ++i) {
+        many.push_back(pressed("m" + std::to_string(i), 150, 12, Outcome::good));
+        many.back().at = "2027-06-12T09:" + std::to_string(10 + i % 50) + ":00";
+    }
+    std::vector<PressRecord> whole, apart;
+    merge_records(whole, many);
+    apart = whole;
+    std::vector<PressRecord> few(many.begin() + 3, many.begin() + 9);
+    for (PressRecord& r : few) {
+        r.version = 1 + static_cast<int>(dice() % 3);
+        if (dice() % 2 == 0) r.at = "2027-06-12T09:59:30";
+        if (dice() % 3 == 0) r.id += " new";
+        r.remark = std::to_string(dice() % 100);
+    }
+    merge_records(apart, few);
+    for (const PressRecord& r : few) {
+        std::vector<PressRecord> next{r};
+        next.insert(next.end(), whole.begin(), whole.end());
+        std::vector<PressRecord> all;
+        merge_records(all, next);
+        merge_records(all, {});
+        whole = all;
+    }
+    const auto by_id = [](std::vector<PressRecord> list) {
+        EXPECT_TRUE(std::is_sorted(list.begin(), list.end(), [](const PressRecord& x, const PressRecord& y) { return x.at < y.at; }));
+        std::sort(list.begin(), list.end(), [](const PressRecord& x, const PressRecord& y) { return x.id < y.id; });
+        return list;
+    };
+    const auto u = by_id(apart), v = by_id(whole);
+    ASSERT_EQ(u.size(), v.size());
+    for (std::size_t i = 0; i < u.size(); ++i) EXPECT_EQ(std::max(u[i].version, 1), std::max(v[i].version, 1)) << u[i].id;
 }
 
 }  // namespace TESTED

@@ -23,7 +23,29 @@ const char* proof_name(Proof p) {
     return names[static_cast<std::size_t>(p)];
 }
 
+namespace {
+
+/// Few come to many: each is looked for from the latest backwards, and put where its time is.
+void merge_few(std::vector<PressRecord>& into, const std::vector<PressRecord>& more) {
+    for (const PressRecord& r : more) {
+        const auto same = std::find_if(into.rbegin(), into.rend(), [&](const PressRecord& o) { return o.id == r.id; });
+        if (same != into.rend()) {
+            if (r.version <= same->version) continue;
+            if (same->at == r.at) {
+                *same = r;
+                continue;
+            }
+            into.erase(std::next(same).base());
+        }
+        into.insert(std::upper_bound(into.begin(), into.end(), r, [](const PressRecord& a, const PressRecord& b) { return a.at < b.at; }),
+                    r);
+    }
+}
+
+}  // namespace
+
 void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord>& more) {
+    if (more.size() * 16 < into.size()) return merge_few(into, more);
     std::map<std::string, std::size_t> at;
     for (std::size_t i = 0; i < into.size(); ++i) at[into[i].id] = i;
     for (const PressRecord& r : more)

@@ -121,7 +121,8 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
 
 bool MeasureCard::eventFilter(QObject* watched, QEvent* event) {
     // while a figure is typed the card's keys are its own
-    if (event->type() == QEvent::ShortcutOverride) {
+    if (event->type() == QEvent::ShortcutOverride &&
+        (static_cast<QKeyEvent*>(event)->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) == Qt::NoModifier) {
         event->accept();
         return false;
     }

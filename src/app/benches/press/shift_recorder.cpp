@@ -23,13 +23,10 @@ Outcome outcome_of(PressFault f) {
     return Outcome::other;
 }
 
+constexpr std::size_t most_waiting = 8;
+
 bool by_hand(ActKind kind) {
     return kind == ActKind::load || kind == ActKind::place || kind == ActKind::peel || kind == ActKind::unload || kind == ActKind::turn;
-}
-
-const SizeFit* size_of(const Workroom& room, const PressRecord& r, const DecorationFit** fit) {
-    *fit = find_fit(room.plan(), r.design);
-    return *fit == nullptr ? nullptr : find_size(**fit, r.size);
 }
 
 /// What lies in the films and presses of the plan, not on a garment, is no piece.
@@ -37,10 +34,17 @@ bool is_piece(const Load& load) { return load.film.sheet == 0 && !load.apart && 
 
 }  // namespace
 
+const SizeFit* ShiftRecorder::size_of(const PressRecord& r, const DecorationFit** fit_out) const {
+    *fit_out = find_fit(fit(), r.design);
+    return *fit_out == nullptr ? nullptr : find_size(**fit_out, r.size);
+}
+
 std::string ShiftRecorder::now_text() const { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
 
 void ShiftRecorder::begin(const Shift& shift, const std::string& id, bool rehearsal, const std::optional<HandSetup>& hand) {
     id_ = id;
+    order_ = room_.order();
+    fit_ = room_.work().fit.out;
     rehearsal_ = rehearsal;
     hand_.reset();
     if (rehearsal && hand) hand_.emplace(*hand);
@@ -75,8 +79,8 @@ void ShiftRecorder::look(const Shift& shift) {
         const Load& load = plan.loads[i];
         if (known_[i] != 0 || !is_piece(load) || !shift.whole(load)) continue;
         known_[i] = 1;
-        PressRecord r = record_of(room_.order(), room_.plan(), plan, load);
-        r.id = room_.order().job + "/" + id_ + "/" + load.id;
+        PressRecord r = record_of(order(), fit(), plan, load);
+        r.id = order().job + "/" + id_ + "/" + load.id;
         r.at = now_text();
         r.hands = hands_;
         r.rehearsal = rehearsal_;
@@ -85,14 +89,13 @@ void ShiftRecorder::look(const Shift& shift) {
         if (const auto heat = heat_.find(load.id); heat != heat_.end())
             for (ActDone& a : r.acts)
                 if (a.asked > 0) a.celsius = std::round(heat->second * 10) / 10;
-        const DecorationFit* fit = nullptr;
-        const SizeFit* size = size_of(room_, r, &fit);
+        const DecorationFit* fitted = nullptr;
+        const SizeFit* size = size_of(r, &fitted);
         std::vector<TapeAsk> asks;
-        if (const Decoration* d = find_decoration(room_.order(), r.design); d != nullptr && size != nullptr)
-            asks = tape_asks(*d, *fit, *size);
+        if (const Decoration* d = find_decoration(order(), r.design); d != nullptr && size != nullptr) asks = tape_asks(*d, *fitted, *size);
         PressRecord by_hand = r;
         if (hand_) {
-            const MarksMoved moved = marks_moved(room_.order().corrections, r.press, r.platen, r.hands);
+            const MarksMoved moved = marks_moved(order().corrections, r.press, r.platen, r.hands);
             hand_->press(by_hand, moved.aside, moved.down);
             r.took = by_hand.took;
             r.outcome = by_hand.outcome;
@@ -102,6 +105,7 @@ void ShiftRecorder::look(const Shift& shift) {
         rule.last = rule.last && shift.over();
         if (!asks.empty() && to_measure(pieces_, rule, room_.records().spread()).back() != 0)
             wanted_.push_back({r, asks, hand_ ? taped_of(*by_hand.landing, *size, asks) : Taped{}});
+        if (wanted_.size() > most_waiting) wanted_.pop_front();
         done.push_back(std::move(r));
     }
     if (done.empty()) return;
@@ -111,8 +115,8 @@ void ShiftRecorder::look(const Shift& shift) {
 
 void ShiftRecorder::fault(const Shift& shift, const Load& load, PressFault fault, bool lost) {
     if (!is_piece(load)) return;
-    PressRecord r = record_of(room_.order(), room_.plan(), shift.plan(), load);
-    r.id = room_.order().job + "/" + id_ + "/" + load.id + "/fault " + std::to_string(++faults_);
+    PressRecord r = record_of(order(), fit(), shift.plan(), load);
+    r.id = order().job + "/" + id_ + "/" + load.id + "/fault " + std::to_string(++faults_);
     r.at = now_text();
     r.hands = hands_;
     r.rehearsal = rehearsal_;
@@ -122,11 +126,11 @@ void ShiftRecorder::fault(const Shift& shift, const Load& load, PressFault fault
         for (ActDone& a : r.acts)
             if (a.asked > 0) a.celsius = std::round(heat->second * 10) / 10;
     if (lost)
-        if (const Decoration* d = find_decoration(room_.order(), r.design)) {
-            const DecorationFit* fit = nullptr;
-            const SizeFit* size = size_of(room_, r, &fit);
-            const Method* method = method_of(room_.order(), *d);
-            const Medium* medium = find_medium(room_.order(), d->medium);
+        if (const Decoration* d = find_decoration(order(), r.design)) {
+            const DecorationFit* fitted = nullptr;
+            const SizeFit* size = size_of(r, &fitted);
+            const Method* method = method_of(order(), *d);
+            const Medium* medium = find_medium(order(), d->medium);
             if (size != nullptr && method != nullptr && medium != nullptr)
                 r.lost = material_price(*method, *medium) * size->width * size->height;
         }
@@ -137,8 +141,8 @@ void ShiftRecorder::measured(const Taped& tape) {
     if (wanted_.empty()) return;
     ToMeasure now = std::move(wanted_.front());
     wanted_.pop_front();
-    const DecorationFit* fit = nullptr;
-    if (const SizeFit* size = size_of(room_, now.record, &fit); size != nullptr && tape.any()) {
+    const DecorationFit* fitted = nullptr;
+    if (const SizeFit* size = size_of(now.record, &fitted); size != nullptr && tape.any()) {
         Landing l = landing_of(tape, *size, now.asks);
         l.piece = now.record.first;
         now.record.landing = l;
@@ -182,11 +186,11 @@ void ShiftRecorder::watch() {
             const std::vector<Drift> seen = drifts(y, known);
             if (seen.empty()) continue;
             const Drift& d = seen.back();
-            const Press* p = find_press(room_.order(), press);
+            const Press* p = find_press(order(), press);
             warning_ = QStringLiteral("The last %1 measured on the %2 lie %3 by %4%5: look at the platen and at how it is loaded.")
                            .arg(int(y.size()) - d.began_at)
                            .arg(qt(p == nullptr ? press : p->name), QLatin1String(d.by > 0 ? more : less),
-                                qt(length_text(Length::from_mm(std::round(std::abs(d.by))), room_.order().unit)),
+                                qt(length_text(Length::from_mm(std::round(std::abs(d.by))), order().unit)),
                                 d.creeps ? QStringLiteral(", a little more each time") : QString());
         }
     };

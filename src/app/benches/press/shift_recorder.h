@@ -56,7 +56,13 @@ signals:
 private:
     [[nodiscard]] std::string now_text() const;
     void watch();
+    /// The order that the shift is of, also while another lies on the table.
+    [[nodiscard]] const Order& order() const { return room_.order().job == order_.job ? room_.order() : order_; }
+    [[nodiscard]] const FitPlan& fit() const { return room_.order().job == order_.job ? room_.plan() : *fit_; }
+    const SizeFit* size_of(const PressRecord& r, const DecorationFit** fit) const;
     Workroom& room_;
+    Order order_;
+    std::shared_ptr<const FitPlan> fit_;
     std::string id_, hands_;
     bool rehearsal_ = false;
     SamplingRule rule_;
@@ -64,7 +70,7 @@ private:
     std::map<std::string, double> heat_, planned_, took_;
     std::vector<char> known_;  ///< by load: recorded
     std::vector<SamplingPiece> pieces_;
-    std::deque<ToMeasure> wanted_;
+    std::deque<ToMeasure> wanted_;  ///< the latest few: who measures none is not kept asking
     /// By press and axis: the figures in order, from the last time that somebody looked.
     std::map<std::string, std::vector<double>> aside_, down_;
     QString warning_;
