@@ -117,11 +117,11 @@ int report_records(const std::string& path, const RecordFilter& filter, bool as_
     for (const std::string& s : drifted) std::cout << "run: " << s << "\n";
     for (const Correction& c : proposed)
         std::cout << "proposed: " << proposal_words(c, source->order) << " (" << proposal_reason(c, source->order.unit) << ")\n";
-    for (const Lesson& l : source->records.lessons)
-        std::cout << lesson_state_name(l.state) << ": "
-                  << (l.state == LessonState::taken ? taken_words(l.correction, source->order.unit)
-                                                    : proposal_words(l.correction, source->order))
-                  << "\n";
+    for (const Lesson& l : source->records.lessons) {
+        std::cout << lesson_state_name(l.state) << ": " << proposal_words(l.correction, source->order);
+        if (l.state == LessonState::taken) std::cout << " (" << taken_words(l.correction, source->order.unit) << ")";
+        std::cout << "\n";
+    }
     if (proposed.empty()) std::cout << (measured < least_pieces ? "too few measured to propose anything\n" : "nothing to correct\n");
     return 0;
 }
