@@ -72,6 +72,11 @@ std::string marks_on_map(Window& w) {
     return {};
 }
 
+int marks_proposed(RecordsWindow& w) {
+    return static_cast<int>(std::count_if(w.records()->proposed().begin(), w.records()->proposed().end(),
+                                          [](const Correction& c) { return c.kind == CorrectionKind::loading_marks; }));
+}
+
 TEST(RecordsBench, AShiftIsRecordedMeasuredProposedTakenAndUndone) {
     RecordsWindow w;
     w.pieces(14);
@@ -108,7 +113,8 @@ TEST(RecordsBench, AShiftIsRecordedMeasuredProposedTakenAndUndone) {
     w.go(8);
     w.wait();
     ASSERT_EQ(w.records()->which().size(), 14u);
-    ASSERT_EQ(w.records()->proposed().size(), 1u);
+    // how long the hand took is the machine's here, and may be proposed too
+    ASSERT_EQ(marks_proposed(w), 1);
     const Correction proposal = w.records()->proposed()[0];
     EXPECT_EQ(proposal.kind, CorrectionKind::loading_marks);
     EXPECT_NEAR(proposal.aside, 6, 2);
@@ -126,7 +132,7 @@ TEST(RecordsBench, AShiftIsRecordedMeasuredProposedTakenAndUndone) {
     w.wait();
     ASSERT_EQ(w.order().corrections.size(), 1u);
     EXPECT_NE(marks_on_map(w).find("to your right"), std::string::npos);
-    EXPECT_TRUE(w.records()->proposed().empty());
+    EXPECT_EQ(marks_proposed(w), 0);
     ASSERT_EQ(w.room().records().lessons().size(), 1u);
     EXPECT_EQ(w.room().records().lessons()[0].state, LessonState::taken);
     {  // the next order begins with it, in a program that is started anew
