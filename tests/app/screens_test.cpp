@@ -3,6 +3,8 @@
 #include "app/benches/order/list_preview.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
+#include "app/benches/records/plot_view.h"
+#include "app/benches/records/records_bench.h"
 #include "app/benches/press/press_desk.h"
 #include "app/benches/press/step_card.h"
 #include "app/widgets/chips.h"
@@ -51,8 +53,9 @@ public:
     int looks = 0;
 
 private:
-    inline static const QStringList navigators{"Art page",  "Blank page", "Look at",    "Strip",         "Figures page", "Making page",
-                                               "Shop data", "Show",       "Press view", "Press figures", "Figures of"};
+    inline static const QStringList navigators{"Art page",    "Blank page",   "Look at",      "Strip",      "Figures page",
+                                               "Making page", "Shop data",    "Show",         "Press view", "Press figures",
+                                               "Figures of",  "Records view", "Told apart by"};
     Window& w_;
     std::set<QString> done_;
     std::set<std::string> said_;
@@ -69,9 +72,15 @@ void every_screen(const std::string& order, QSize size, Unit unit, bool each_des
     ASSERT_EQ(w.window().size(), size);
     const std::string at = std::to_string(size.width()) + " x " + std::to_string(size.height()) + (unit == Unit::mm ? " mm " : " in ");
     Walk walk(w);
-    for (int stage = 1; stage <= 7; ++stage) {
+    for (int stage = 1; stage <= 8; ++stage) {
         w.go(stage);
         w.wait();
+        if (stage == 8) {  // with a record beside its dot
+            auto* plot = w.bench<RecordsBench>("records")->plot();
+            QTRY_VERIFY(!plot->dots().empty());
+            const Point dot = plot->dots().front().first;
+            w.click(plot, QPoint(int(dot.x), int(dot.y)));
+        }
         walk.begin();
         walk.pages(at + "stage " + std::to_string(stage));
         if (!each_design || (stage != 2 && stage != 4 && stage != 6)) continue;
@@ -109,7 +118,7 @@ TEST(Screens, AnEmptyOrderSaysWhatToDo) {
     Window w;
     w.window().resize(1024, 700);
     Walk walk(w);
-    for (int stage = 1; stage <= 7; ++stage) {
+    for (int stage = 1; stage <= 8; ++stage) {
         w.go(stage);
         w.wait();
         walk.begin();

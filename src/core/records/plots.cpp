@@ -6,6 +6,7 @@
 #include <functional>
 #include <numbers>
 
+#include "core/guides/panel_drawing.h"
 #include "core/records/plot_marks.h"
 #include "core/records/statistics.h"
 #include "core/records/tried.h"
@@ -138,7 +139,6 @@ Plot target_plot(const PlotAsk& ask) {
         for (int i = 0; i < 72; ++i)
             ring.push_back(map(Point{std::cos(i * std::numbers::pi / 36), std::sin(i * std::numbers::pi / 36)} * r));
         d.marks.emplace_back(PathMark{{ring}, true, {}, Stroke{palette::rule, 1, {}}});
-        d.text(map({0, -r}) + Point{4, 12}, length_text(Length::from_mm(r), ask.unit), 11, palette::quiet);
     }
     if (across > 0 && along > 0) {
         const Point a = map({-across, -along}), b = map({across, along});
@@ -152,6 +152,12 @@ Plot target_plot(const PlotAsk& ask) {
     d.text(map({0, -reach}) + Point{0, -6}, "high", 12, palette::quiet, Align::centre);
     d.text(map({0, reach}) + Point{0, 15}, "low", 12, palette::quiet, Align::centre);
     add_landings(plot, ask, map);
+    for (double r = step; r <= reach; r += step) {  // over the dots, or they would cover them
+        const std::string words = length_text(Length::from_mm(r), ask.unit);
+        const Point at = map({0, -r}) + Point{4, 13};
+        d.rect({at.x - 2, at.y - 11, at.x + 2 + text_width_guess(words, 11), at.y + 3}, faded(palette::paper, 0.85));
+        d.text(at, words, 11, palette::quiet);
+    }
     return plot;
 }
 

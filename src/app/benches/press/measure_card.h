@@ -7,6 +7,7 @@
 
 #include "core/records/of_load.h"
 
+class QGridLayout;
 class QLabel;
 class QPushButton;
 
@@ -34,6 +35,7 @@ private:
     ShiftRecorder& recorder_;
     QLabel *title_, *warning_, *hint_;
     QWidget* work_;
+    QGridLayout* grid_;
     GarmentView* view_;
     std::array<LengthField*, tape_at_count> fields_{};
     std::array<QLabel*, tape_at_count> names_{};

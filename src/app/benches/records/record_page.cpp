@@ -70,7 +70,7 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
             r.wash->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
         });
     };
-    after_ = field_row(QStringLiteral("After the wash"), QStringLiteral("What changed"));
+    after_ = field_row(QStringLiteral("After wash"), QStringLiteral("What changed"));
     after_->take = [this](const QString& text, bool) -> std::optional<QString> {
         change([&](PressRecord& r) {
             if (!r.wash) r.wash.emplace();

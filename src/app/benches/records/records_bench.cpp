@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -54,13 +55,13 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     views_ =
         new Segments(QStringLiteral("Records view"), {QStringLiteral("target"), QStringLiteral("run"), QStringLiteral("recipes"),
                                                       QStringLiteral("spoilage"), QStringLiteral("lessons"), QStringLiteral("history")});
-    views_->setFixedWidth(520);
+    views_->setMinimumWidth(410);
+    views_->setMaximumWidth(520);
     views_->chosen = [this](int i) { show_view(i); };
-    first->addWidget(views_);
+    first->addWidget(views_, 1);
     first->addStretch(1);
-    ways_ = new Segments(QStringLiteral("Told apart by"),
-                         {QStringLiteral("by press"), QStringLiteral("by hands"), QStringLiteral("on the garment")});
-    ways_->setFixedWidth(270);
+    ways_ = new Segments(QStringLiteral("Told apart by"), {QStringLiteral("press"), QStringLiteral("hands"), QStringLiteral("garment")});
+    ways_->setFixedWidth(204);
     ways_->chosen = [this](int i) {
         ways_->show_choice(i);
         refresh();
@@ -80,13 +81,14 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     connect(losses_, &QComboBox::activated, this, [this] { plot_->refresh(); });
     first->addWidget(losses_);
     column->addLayout(first);
-    auto* second = new QHBoxLayout;
-    second->setSpacing(4);
+    filters_ = new QGridLayout;
+    filters_->setHorizontalSpacing(4);
+    filters_->setVerticalSpacing(4);
     const std::pair<const char*, std::string RecordFilter::*> filters[] = {
         {"press", &RecordFilter::press}, {"platen", &RecordFilter::platen}, {"blank", &RecordFilter::style},
         {"size", &RecordFilter::size},   {"method", &RecordFilter::method}, {"design", &RecordFilter::design},
         {"hands", &RecordFilter::hands}};
-    for (const auto& [name, part] : filters) second->addWidget(filter_box(QString::fromLatin1(name), part), 1);
+    for (const auto& [name, part] : filters) filter_box(QString::fromLatin1(name), part);
     span_ = new QComboBox;
     span_->setAccessibleName(QStringLiteral("Span of time"));
     set_items(span_,
@@ -97,7 +99,6 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
                {"365", QStringLiteral("last year")}},
               "");
     connect(span_, &QComboBox::activated, this, [this] { look(); });
-    second->addWidget(span_, 1);
     rehearsals_ = new QCheckBox(QStringLiteral("rehearsals"));
     rehearsals_->setObjectName(QStringLiteral("rehearsals"));
     rehearsals_->setToolTip(QStringLiteral("With what was pressed in rehearsals"));
@@ -105,8 +106,8 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
         asked_ = true;
         look();
     });
-    second->addWidget(rehearsals_);
-    column->addLayout(second);
+    column->addLayout(filters_);
+    arrange();
     said_ = new QLabel;
     said_->setObjectName(QStringLiteral("What the records say"));
     said_->setWordWrap(true);
@@ -201,6 +202,28 @@ QComboBox* RecordsBench::filter_box(const QString& name, std::string RecordFilte
 
 QWidget* RecordsBench::figures() { return panel_; }
 QWidget* RecordsBench::first_focus() { return middle_->currentWidget(); }
+
+/// In one row where there is room, else in two.
+void RecordsBench::arrange() {
+    const int columns = width() < 820 ? 5 : 9;
+    if (columns == columns_) return;
+    columns_ = columns;
+    std::vector<QWidget*> all;
+    for (const auto& [box, part] : boxes_) all.push_back(box);
+    all.push_back(span_);
+    all.push_back(rehearsals_);
+    for (int k = 0; k < int(all.size()); ++k) {
+        filters_->addWidget(all[std::size_t(k)], k / columns, k % columns);
+        filters_->setColumnStretch(k % columns, all[std::size_t(k)] == rehearsals_ && columns == 9 ? 0 : 1);
+    }
+    if (columns == 5)
+        for (int k = 5; k < 9; ++k) filters_->setColumnStretch(k, 0);
+}
+
+void RecordsBench::resizeEvent(QResizeEvent* event) {
+    Bench::resizeEvent(event);
+    arrange();
+}
 
 void RecordsBench::show_view(int view) {
     view_ = view;
@@ -400,7 +423,7 @@ void RecordsBench::show_summary() {
                          : QStringLiteral("Nothing here that chance does not explain."))
             : qt(proposal_words(proposed_.front(), room_.order())) + QStringLiteral(" See Lessons."));
     QStringList said;
-    if (!room_.records().opened()) said << QStringLiteral("The records are being read …");
+    if (!room_.records().opened()) said << QStringLiteral("The shop's records are not open yet: what is pressed now goes with its order.");
     if (view_ == run_view)
         for (const std::string& s : run_words(ask(100, 100))) said << qt(s);
     if (view_ == recipes_view)

@@ -8,6 +8,7 @@
 #include "core/records/plots.h"
 
 class QCheckBox;
+class QGridLayout;
 class QComboBox;
 class QLineEdit;
 class QStackedWidget;
@@ -38,9 +39,13 @@ public:
     [[nodiscard]] PlotView* plot() const { return plot_; }
     void show_view(int view);
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     static constexpr std::size_t not_gathered = std::size_t(-1);
     QComboBox* filter_box(const QString& name, std::string RecordFilter::*part);
+    void arrange();
     void look();   ///< filters anew
     void judge();  ///< what the passing records propose, on a thread
     void gather();
@@ -52,6 +57,8 @@ private:
     [[nodiscard]] Plot plot_of(double width, double height) const;
     void choose(std::size_t record);
     Segments *views_, *ways_;
+    QGridLayout* filters_;
+    int columns_ = 0;
     std::vector<std::pair<QComboBox*, std::string RecordFilter::*>> boxes_;
     QComboBox *span_, *losses_;
     QLineEdit* find_;
