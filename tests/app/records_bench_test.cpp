@@ -272,9 +272,12 @@ TEST(RecordsBench, FiltersAndFindsByTheCodeOfACard) {
         w.wait();
     }
     w.click(w.find<QPushButton>("Records view/lessons"));
+    w.choose(w.find<QComboBox>("Filter press"), "two");
     w.type(w.find<QLineEdit>("New lesson"), "tape along the lap");
     w.wait();
     ASSERT_EQ(w.room().records().lessons().size(), 1u);
+    EXPECT_EQ(w.room().records().lessons()[0].correction.press, "two");
+    EXPECT_EQ(proposal_words(w.room().records().lessons()[0].correction, w.order()), "two: tape along the lap");
     EXPECT_EQ(w.room().records().lessons()[0].state, LessonState::open);
 }
 

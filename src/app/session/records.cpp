@@ -158,11 +158,18 @@ void Records::decide(const Correction& c, LessonState state) {
     emit changed();
 }
 
-void Records::remark(const std::string& words) {
+void Records::remark(const std::string& words, const RecordFilter& about) {
     Correction c;
     c.kind = CorrectionKind::look;
     c.words = words;
-    c.id = "remark/" + now_text() + "/" + words.substr(0, 40);
+    c.press = about.press;
+    c.platen = about.platen;
+    c.style = about.style;
+    c.size = about.size;
+    c.method = about.method;
+    c.design = about.design;
+    c.hands = about.hands;
+    c.id = remark_prefix + now_text() + "/" + words.substr(0, 40);
     decide(c, LessonState::open);
 }
 

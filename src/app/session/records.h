@@ -39,8 +39,8 @@ public:
     /// The same record as it is known now: a later version.
     void amend(PressRecord record);
     void merge(const OrderRecords& records);
-    /// A remark to come back to, about nothing that is changed by itself.
-    void remark(const std::string& words);
+    /// A remark to come back to, about what the filter names.
+    void remark(const std::string& words, const RecordFilter& about);
     void take(const Correction& proposal);
     void decline(const Correction& proposal);
     void take_standing();

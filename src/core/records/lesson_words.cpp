@@ -17,6 +17,12 @@ std::string proposal_words(const Correction& c, const Order& order) {
     const std::string press = named(find_press(order, c.press), c.press), style = named(find_style(order, c.style), c.style);
     const std::string method = named(find_method(order, c.method), c.method);
     const std::string blank = style + (c.size.empty() ? "" : " " + c.size);
+    if (c.id.rfind(remark_prefix, 0) == 0) {
+        std::string about;
+        for (const std::string& part : {named(find_decoration(order, c.design), c.design), blank, method, press, c.hands})
+            if (part.find_first_not_of(' ') != std::string::npos) about += (about.empty() ? "" : ", ") + part;
+        return about.empty() ? c.words : about + ": " + c.words;
+    }
     switch (c.kind) {
     case CorrectionKind::loading_marks:
         return "Move the loading marks " +

@@ -45,6 +45,9 @@ constexpr std::size_t most_judged = 8000;
 std::vector<Correction> proposals(const std::vector<PressRecord>& all, const std::vector<std::size_t>& which,
                                   const std::vector<Lesson>& known, const Order& order);
 
+/// What the ids of lessons begin with that somebody wrote.
+constexpr const char* remark_prefix = "remark/";
+
 /// One sentence for whoever decides: what to move, by how much, from how many pieces.
 std::string proposal_words(const Correction& c, const Order& order);
 /// What it rests on and how sure that is; what else it might be, and what to measure to know.

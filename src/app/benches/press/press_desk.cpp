@@ -85,8 +85,7 @@ void PressDesk::take_in() {
     emit card_changed();
 }
 
-void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from, const std::string& id) {
-    const std::string same = id;  // may be the one that ends here
+void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from, std::string id) {
     end();
     if (plan.shop.tasks.empty()) return;
     ++shift_number_;
@@ -102,7 +101,8 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);
     if (from != nullptr)
         for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
-    id_ = same.empty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")).toStdString() : same;
+    if (id.empty()) id = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")).toStdString();
+    id_ = std::move(id);
     recorder_->begin(*shift_, id_, simulated, hand_);
     const std::size_t machines = shift_->plan().shop.machines.size();
     lines_.resize(machines);

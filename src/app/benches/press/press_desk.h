@@ -83,7 +83,7 @@ private:
         bool closed = false, cut = false;
         int closed_task = -1;
     };
-    void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr, const std::string& id = {});
+    void begin_on(PressPlan plan, double speed, bool simulated, const ShiftRecord* from = nullptr, std::string id = {});
     void look_for_kept();
     [[nodiscard]] QString kept_path(const std::string& name) const;
     [[nodiscard]] std::string kept_name() const;

@@ -19,12 +19,12 @@ LessonList::LessonList(Workroom& room) : room_(room) {
     remark_ = new QLineEdit;
     remark_->setObjectName(QStringLiteral("New lesson"));
     remark_->setAccessibleName(QStringLiteral("A remark to come back to"));
-    remark_->setPlaceholderText(QStringLiteral("Write down what is to be remembered next time, and press Return"));
+    remark_->setPlaceholderText(QStringLiteral("What is to be remembered next time, about what the filters above name; Return"));
     connect(remark_, &QLineEdit::returnPressed, this, [this] {
         if (remark_->text().trimmed().isEmpty()) return;
         const std::string words = remark_->text().trimmed().toStdString();
         remark_->clear();
-        room_.records().remark(words);
+        room_.records().remark(words, about_);
     });
     rows_->addWidget(remark_);
     rows_->addStretch(1);
@@ -56,7 +56,8 @@ QWidget* LessonList::card(const QString& title, const QString& reason, const QSt
     return frame;
 }
 
-void LessonList::show_lessons(const std::vector<Correction>& proposals) {
+void LessonList::show_lessons(const std::vector<Correction>& proposals, const RecordFilter& about) {
+    about_ = about;
     const Order& order = room_.order();
     QString now = QString::number(int(order.unit));
     for (const Correction& c : proposals) now += qt(c.id) + QString::number(c.by) + QString::number(c.pieces);
@@ -85,7 +86,7 @@ void LessonList::show_lessons(const std::vector<Correction>& proposals) {
     const auto& lessons = room_.records().lessons();
     for (std::size_t i = lessons.size(); i-- > 0;) {  // the latest first
         const Lesson& l = lessons[i];
-        const bool remark = l.correction.id.rfind("remark/", 0) == 0;
+        const bool remark = l.correction.id.rfind(remark_prefix, 0) == 0;
         QString reason = remark ? QString() : qt(capitalised(proposal_reason(l.correction, order.unit)));
         if (l.state == LessonState::taken) {
             reason = qt(capitalised(taken_words(l.correction, order.unit))) + QStringLiteral(".");

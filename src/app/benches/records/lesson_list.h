@@ -14,7 +14,8 @@ class LessonList : public QScrollArea {
     Q_OBJECT
 public:
     explicit LessonList(Workroom& room);
-    void show_lessons(const std::vector<Correction>& proposals);
+    /// `about`: what a new remark is tied to.
+    void show_lessons(const std::vector<Correction>& proposals, const RecordFilter& about);
 
 private:
     QWidget* card(const QString& title, const QString& reason, const QString& state);
@@ -23,6 +24,7 @@ private:
     QLineEdit* remark_;
     std::vector<QWidget*> cards_;
     QString shown_;
+    RecordFilter about_;
 };
 
 }  // namespace orthema::app

@@ -13,6 +13,7 @@ namespace {
 template <class Name>
 std::vector<std::pair<std::string, QString>> choices(int count, Name name) {
     std::vector<std::pair<std::string, QString>> out;
+    out.reserve(static_cast<std::size_t>(count));
     for (int i = 0; i < count; ++i) out.emplace_back(std::to_string(i), QString::fromLatin1(name(i)));
     return out;
 }

@@ -455,7 +455,7 @@ void RecordsBench::refresh() {
     views_->name_choice(lessons_view, proposed_.empty() ? QStringLiteral("lessons") : QStringLiteral("lessons ▲ %1").arg(proposed_.size()));
     show_summary();
     page_->show_record(chosen_ && *chosen_ < room_.records().all().size() ? &room_.records().all()[*chosen_] : nullptr);
-    if (view_ == lessons_view) lessons_->show_lessons(proposed_);
+    if (view_ == lessons_view) lessons_->show_lessons(proposed_, filter_);
     plot_->refresh();
 }
 
