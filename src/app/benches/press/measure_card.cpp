@@ -59,7 +59,7 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     setObjectName(QStringLiteral("Measure this one"));
     setProperty("card", true);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 6, 12, 6);
+    column->setContentsMargins(12, 8, 12, 8);
     column->setSpacing(6);
     auto* warn = new QHBoxLayout;
     warning_ = new QLabel;
@@ -77,15 +77,15 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(12);
     view_ = new GarmentView(room, recorder);
-    view_->setFixedSize(150, 116);
+    view_->setFixedSize(170, 150);
     row->addWidget(view_);
     auto* right = new QVBoxLayout;
     title_ = new QLabel;
     title_->setProperty("strong", true);
     right->addWidget(title_);
-    grid_ = new QGridLayout;
-    grid_->setHorizontalSpacing(10);
-    grid_->setVerticalSpacing(4);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(10);
+    grid->setVerticalSpacing(4);
     static const char* const names[tape_at_count] = {"Measured, top",       "Measured, left",       "Measured, right",
                                                      "Measured, left edge", "Measured, right edge", "Measured, ink's width",
                                                      "Measured, gap"};
@@ -99,24 +99,24 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
             typed_.mm[k] = l.mm();
             return std::nullopt;
         };
+        grid->addWidget(names_[k], i % 3, (i / 3) * 2);
+        grid->addWidget(fields_[k], i % 3, (i / 3) * 2 + 1);
     }
-    grid_->setColumnStretch(14, 1);
-    right->addLayout(grid_);
-    hint_ = new QLabel;
-    hint_->setProperty("quiet", true);
-    hint_->setWordWrap(true);
-    row->addLayout(right, 1);
-    auto* keys = new QVBoxLayout;
+    grid->setColumnStretch(6, 1);
+    right->addLayout(grid);
+    auto* foot = new QHBoxLayout;
     keep_ = push(QStringLiteral("Keep"), QStringLiteral("Written to the shop's records (Return in the last field)"), true);
     skip_ = push(QStringLiteral("Not this one"), QStringLiteral("It is recorded without its place"));
     for (QPushButton* b : {keep_, skip_}) b->setFocusPolicy(Qt::TabFocus);
     connect(keep_, &QPushButton::clicked, this, &MeasureCard::keep);
     connect(skip_, &QPushButton::clicked, &recorder_, &ShiftRecorder::not_this_one);
-    keys->addWidget(keep_);
-    keys->addWidget(skip_);
-    keys->addWidget(hint_);
-    keys->addStretch(1);
-    row->addLayout(keys);
+    foot->addWidget(keep_);
+    foot->addWidget(skip_);
+    hint_ = new QLabel;
+    hint_->setProperty("quiet", true);
+    foot->addWidget(hint_, 1);
+    right->addLayout(foot);
+    row->addLayout(right, 1);
     column->addWidget(work_);
     hide();
 }
@@ -159,6 +159,7 @@ void MeasureCard::keep() {
                                       .arg(qt(length_text(Length::from_mm(std::abs(*v - a.planned)), room_.order().unit))));
         }
     recorder_.measured(typed);
+    done();
 }
 
 void MeasureCard::refresh() {
@@ -166,7 +167,8 @@ void MeasureCard::refresh() {
     warning_->setText(warning);
     warning_->setVisible(!warning.isEmpty());
     looked_->setVisible(!warning.isEmpty());
-    const ToMeasure* now = recorder_.wanted();
+    // where the window is low the step card needs the room: the piece waits, and can be told at the Records bench
+    const ToMeasure* now = window()->height() < 760 ? nullptr : recorder_.wanted();
     work_->setVisible(now != nullptr);
     setVisible(now != nullptr || !warning.isEmpty());
     if (now == nullptr) {
@@ -175,8 +177,6 @@ void MeasureCard::refresh() {
     }
     if (now->record.id == shown_) return;
     shown_ = now->record.id;
-    const bool low = window()->height() < 760;  // the step card needs the room
-    view_->setVisible(!low);
     typed_ = {};
     hint_->setProperty("doubt", false);
     hint_->setText(recorder_.waiting() > 1 ? QStringLiteral("%1 wait").arg(counted(recorder_.waiting(), "piece")) : QString());
@@ -187,12 +187,9 @@ void MeasureCard::refresh() {
                         .arg(now->record.first));
     for (std::size_t k = 0; k < fields_.size(); ++k) {
         const auto ask = std::find_if(now->asks.begin(), now->asks.end(), [&](const TapeAsk& a) { return std::size_t(a.at) == k; });
-        const bool asked = ask != now->asks.end() && (ask->needed || !low);
+        const bool asked = ask != now->asks.end();
         fields_[k]->setVisible(asked);
         names_[k]->setVisible(asked);
-        const int at = int(k), row = low ? 0 : at % 3, column = low ? at : at / 3;
-        grid_->addWidget(names_[k], row, column * 2);
-        grid_->addWidget(fields_[k], row, column * 2 + 1);
         if (!asked) continue;
         // the letter is on the drawing; the words are under the pointer
         static const char* const short_words[tape_at_count] = {"A", "B", "C", "left lower", "right lower", "ink", "gap"};

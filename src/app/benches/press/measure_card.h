@@ -4,10 +4,10 @@
 #include <QFrame>
 
 #include <array>
+#include <functional>
 
 #include "core/records/of_load.h"
 
-class QGridLayout;
 class QLabel;
 class QPushButton;
 
@@ -24,6 +24,8 @@ public:
     MeasureCard(Workroom& room, ShiftRecorder& recorder);
     /// Shows the piece that waits, or the warning, or hides.
     void refresh();
+    /// Where the keys go once a piece is measured, or is not to be.
+    std::function<void()> done = [] {};
     [[nodiscard]] LengthField* field(TapeAt at) const { return fields_[static_cast<std::size_t>(at)]; }
 
 protected:
@@ -35,7 +37,6 @@ private:
     ShiftRecorder& recorder_;
     QLabel *title_, *warning_, *hint_;
     QWidget* work_;
-    QGridLayout* grid_;
     GarmentView* view_;
     std::array<LengthField*, tape_at_count> fields_{};
     std::array<QLabel*, tape_at_count> names_{};

@@ -144,6 +144,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     held_ = new HeldRuns(room, *desk_);
     column->addWidget(held_);
     measure_ = new MeasureCard(room, desk_->recorder());
+    measure_->done = [this] { card_->setFocus(); };
     column->addWidget(measure_);
     connect(&desk_->recorder(), &ShiftRecorder::changed, this, [this] {
         if (isVisible()) refresh();
