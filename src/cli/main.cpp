@@ -340,10 +340,9 @@ int main(int argc, char** argv) {
     RecordFilter filter;
     const auto with_filter = [&](CLI::App* command) {
         command->add_option("SOURCE", in, "an order, or a shop library (.sqlite)")->required();
-        const std::pair<const char*, std::string*> parts[] = {
-            {"--press", &filter.press},   {"--blank", &filter.style}, {"--size", &filter.size}, {"--method", &filter.method},
-            {"--design", &filter.design}, {"--hands", &filter.hands}, {"--from", &filter.from}, {"--to", &filter.to}};
-        for (const auto& [name, part] : parts) command->add_option(name, *part);
+        for (const FilterColumn& c : filter_columns) command->add_option(std::string("--") + c.name, filter.*c.wanted);
+        command->add_option("--from", filter.from);
+        command->add_option("--to", filter.to);
         command->add_flag("--rehearsals", filter.rehearsals, "with what was pressed in rehearsals");
         with_json(command);
     };

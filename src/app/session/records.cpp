@@ -4,6 +4,7 @@
 #include <QFileInfo>
 
 #include "app/widgets/figures.h"
+#include "core/records/drift.h"
 #include "core/records/statistics.h"
 #include "files/safe_file.h"
 
@@ -11,7 +12,6 @@ namespace orthema::app {
 
 namespace {
 
-constexpr double usual_spread = 3;             ///< mm
 constexpr std::size_t spread_known_from = 12;  ///< measured pieces
 
 std::string now_text() { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
@@ -86,7 +86,7 @@ double Records::spread() const {
     std::vector<double> seen;
     for (std::size_t i = all_.size(); i-- > 0 && seen.size() < 200;)
         if (all_[i].landing && all_[i].landing->aside && !all_[i].rehearsal) seen.push_back(*all_[i].landing->aside);
-    return seen.size() < spread_known_from ? usual_spread : std::max(0.5, robust_spread(seen));
+    return seen.size() < spread_known_from ? RunBefore{}.spread : std::max(0.5, robust_spread(seen));
 }
 
 void Records::write(std::vector<PressRecord> records, std::vector<Lesson> lessons) {

@@ -13,21 +13,21 @@ constexpr double time_share = 0.2;    ///< of a press's seconds
 constexpr double least_seconds = 1;   ///< that a change is worth
 constexpr double least_celsius = 80;  ///< below it nothing melts or goes over
 
-/// The step that does most: the longest that puts a layer on.
-std::size_t main_step(const std::vector<RecipeStep>& steps) {
-    std::size_t best = steps.size();
-    for (std::size_t i = 0; i < steps.size(); ++i)
-        if (applies(steps[i]) && (best == steps.size() || steps[i].seconds >= steps[best].seconds)) best = i;
+}  // namespace
+
+const RecipeStep* main_step(const std::vector<RecipeStep>& steps) {
+    const RecipeStep* best = nullptr;
+    for (const RecipeStep& s : steps)
+        if (applies(s) && (best == nullptr || s.seconds >= best->seconds)) best = &s;
     return best;
 }
 
-}  // namespace
-
 std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResult came_out, double most_celsius, bool fahrenheit) {
     std::vector<NextTry> out;
-    const std::size_t at = main_step(recipe);
-    if (at == recipe.size()) return out;
-    const RecipeStep& was = recipe[at];
+    const RecipeStep* main = main_step(recipe);
+    if (main == nullptr) return out;
+    const RecipeStep& was = *main;
+    const auto at = static_cast<std::size_t>(main - recipe.data());
     const std::string name = step_name(was.kind);
     const auto add = [&](std::size_t step, RecipeStep s, std::string words) {
         NextTry t{recipe, std::move(words)};

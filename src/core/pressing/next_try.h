@@ -13,6 +13,9 @@ struct NextTry {
     std::string words;              ///< "press at 145 °C, not 150 °C"
 };
 
+/// The step that does most: the longest that puts a layer on; null where none does.
+const RecipeStep* main_step(const std::vector<RecipeStep>& steps);
+
 /// At most three, the mildest first: less heat or time where it scorched or ghosted, more where it was not released or lifted,
 /// never past what the cloth bears (°C; 0: no limit known). None for what no recipe mends.
 std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResult came_out, double most_celsius, bool fahrenheit = false);

@@ -1,7 +1,6 @@
 // What becomes of a lesson that is taken: the order in which it acts, and how the pieces land after it.
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <set>
 
 #include "core/order/recipes.h"
@@ -114,27 +113,6 @@ int spares_for(int wanted, int spoiled, int seen) {
     int spares = 0;
     while (spares < 10 * wanted + 10 && at_most_next(spares, wanted + spares, spoiled, seen) < 0.95) ++spares;
     return spares;
-}
-
-std::vector<Loss> losses(const std::vector<PressRecord>& all, const std::vector<std::size_t>& which) {
-    std::map<std::pair<Outcome, std::string>, Loss> seen;
-    for (const std::size_t i : which) {
-        const PressRecord& r = all[i];
-        if (r.outcome == Outcome::good || r.mended == Mended::nothing) continue;
-        Loss& l = seen[{r.outcome, r.cause}];
-        l.outcome = r.outcome;
-        l.cause = r.cause;
-        ++l.pieces;
-        l.cost += r.lost;
-        l.minutes += std::max(r.took, r.planned) / 60;
-        l.records.push_back(i);
-    }
-    std::vector<Loss> out;
-    out.reserve(seen.size());
-    for (auto& [key, l] : seen) out.push_back(std::move(l));
-    std::stable_sort(out.begin(), out.end(),
-                     [](const Loss& a, const Loss& b) { return a.cost != b.cost ? a.cost > b.cost : a.pieces > b.pieces; });
-    return out;
 }
 
 }  // namespace orthema

@@ -5,7 +5,6 @@
 #include <map>
 #include <set>
 
-#include "core/base/dates.h"
 #include "core/order/recipes.h"
 #include "core/records/place.h"
 
@@ -201,9 +200,10 @@ private:
             c.kind = CorrectionKind::layer_growth;
             c.method = all_[of.front()].method;
             c.design = all_[of.front()].design;
+            const std::string changed = changed_at(known_, c);
             int shows = 0, tries = 0;
             for (const std::size_t i : of) {
-                if (all_[i].at <= changed_at(known_, c)) continue;
+                if (all_[i].at <= changed) continue;
                 ++tries;
                 if (all_[i].outcome != Outcome::backing_showing) continue;
                 ++shows;
@@ -251,7 +251,7 @@ private:
     void proofs() {
         struct Seen {
             int papers = 0;
-            std::array<int, 5> dark{};
+            std::array<int, plate_corner_count> dark{};
         };
         std::map<std::string, Seen> seen;
         for (const std::size_t i : which_) {
@@ -261,14 +261,13 @@ private:
             ++s.papers;
             for (unsigned c = 0; c < s.dark.size(); ++c) s.dark[c] += (r.patches >> c & 1U) != 0 ? 1 : 0;
         }
-        static constexpr std::array<const char*, 5> where{"far left", "far right", "near left", "near right", "middle"};
         for (const auto& [press, s] : seen)
             for (std::size_t c = 0; c < s.dark.size(); ++c) {
                 if (s.dark[c] < 3 || share_interval(s.dark[c], s.papers).low < 0.15) continue;
                 Correction out;
                 out.kind = CorrectionKind::look;
                 out.press = press;
-                out.words = where[c];
+                out.words = plate_corner_name(static_cast<int>(c));
                 out.pieces = s.dark[c];
                 out.by = static_cast<double>(s.dark[c]) / s.papers;
                 propose(std::move(out));
@@ -278,10 +277,11 @@ private:
     void times() {
         Correction c;
         c.kind = CorrectionKind::hand_times;
+        const std::string changed = changed_at(known_, c);
         std::vector<double> ratio;
         for (const std::size_t i : which_) {
             const PressRecord& r = all_[i];
-            if (r.planned <= 0 || r.took <= 0 || r.at <= changed_at(known_, c)) continue;
+            if (r.planned <= 0 || r.took <= 0 || r.at <= changed) continue;
             ratio.push_back(std::log(r.took / r.planned));
             c.records.push_back(r.id);
         }

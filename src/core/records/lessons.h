@@ -70,15 +70,4 @@ Followed followed(const Lesson& lesson, const std::vector<PressRecord>& all);
 /// The fewest spares that leave `wanted` good ones with 95 % chance, where `spoiled` of `seen` were spoiled so far; spares spoil too.
 int spares_for(int wanted, int spoiled, int seen);
 
-/// What was lost, by cause.
-struct Loss {
-    Outcome outcome = Outcome::other;
-    std::string cause;  ///< in the shop's words, where they are
-    int pieces = 0;
-    double cost = 0, minutes = 0;
-    std::vector<std::size_t> records;
-};
-/// The dearest first.
-std::vector<Loss> losses(const std::vector<PressRecord>& all, const std::vector<std::size_t>& which);
-
 }  // namespace orthema

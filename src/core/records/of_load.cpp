@@ -35,10 +35,7 @@ PressRecord record_of(const Order& order, const FitPlan& fit, const PressPlan& p
             if (const int m = plan.schedule.places[task].machine; m >= 0) r.press = plan.presses[static_cast<std::size_t>(m)];
     }
     const DecorationFit* of = find_fit(fit, d->id);
-    const SizeFit* size = nullptr;
-    if (of != nullptr)
-        for (const SizeFit& s : of->sizes)
-            if (s.size == load.size) size = &s;
+    const SizeFit* size = of == nullptr ? nullptr : find_size(*of, load.size);
     if (const Press* press = find_press(order, r.press); press != nullptr && size != nullptr) {
         if (size->platen.platen >= 0 && size->platen.platen < static_cast<int>(press->platens.size()))
             r.platen = press->platens[static_cast<std::size_t>(size->platen.platen)].name;

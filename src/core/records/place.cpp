@@ -154,10 +154,6 @@ Judgement judge(const std::vector<Row>& rows, double chance) {
     return result;
 }
 
-}  // namespace
-
-namespace {
-
 std::vector<Row> rows_of(const std::vector<const PressRecord*>& records, Axis axis) {
     std::vector<Row> rows;
     for (const PressRecord* r : records)

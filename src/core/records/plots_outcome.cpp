@@ -46,27 +46,12 @@ Plot tried_plot(const PlotAsk& ask, std::optional<Point> usual, bool fahrenheit)
         d.text(at(c0, s) + Point{-8, 4}, mm_text(s, 0) + " s", 11.5, palette::quiet, Align::right);
     }
     // the region that came out clean: the hull of the points without a fault
-    std::vector<Point> clean;
+    Ring clean;
     for (const Tried& t : tried)
         if (t.clean == t.tries) clean.push_back({t.celsius, t.seconds});
     if (clean.size() >= 3) {
-        std::sort(clean.begin(), clean.end(), [](Point a, Point b) { return a.x != b.x ? a.x < b.x : a.y < b.y; });
-        Ring hull;
-        for (int pass = 0; pass < 2; ++pass) {
-            const std::size_t keep = hull.size();
-            for (const Point& p : clean) {
-                while (hull.size() >= keep + 2) {
-                    const Point u = hull[hull.size() - 1] - hull[hull.size() - 2], v = p - hull[hull.size() - 1];
-                    if (u.x * v.y - u.y * v.x > 0) break;
-                    hull.pop_back();
-                }
-                hull.push_back(p);
-            }
-            hull.pop_back();
-            std::reverse(clean.begin(), clean.end());
-        }
         Ring drawn;
-        for (const Point& p : hull) drawn.push_back(at(p.x, p.y));
+        for (const Point& p : convex_hull({Polygon{clean, {}}})) drawn.push_back(at(p.x, p.y));
         d.marks.emplace_back(PathMark{{drawn}, true, faded(palette::moss, 0.12), Stroke{palette::moss, 1.2, {4, 3}}});
     }
     if (usual) {
@@ -108,7 +93,7 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
     Plot plot = begun(ask);
     Drawing& d = plot.drawing;
     struct Bar {
-        double cost = 0, minutes = 0;
+        double cost = 0;
         int pieces = 0;
         std::size_t first = 0;
     };
@@ -143,7 +128,6 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
         if (b.pieces == 0) b.first = i;
         ++b.pieces;
         b.cost += r.lost;
-        b.minutes += std::max(r.took, r.planned) / 60;
     }
     if (bars.empty()) {
         say_nothing(plot, pressed == 0 ? "Nothing is recorded yet." : "Nothing was spoiled.",

@@ -18,12 +18,19 @@ const char* mended_name(Mended m) {
     return names[static_cast<std::size_t>(m)];
 }
 
+const char* plate_corner_name(int corner) {
+    static constexpr std::array<const char*, plate_corner_count> names{"far left", "far right", "near left", "near right", "middle"};
+    return names[static_cast<std::size_t>(corner)];
+}
+
 const char* proof_name(Proof p) {
     static constexpr std::array<const char*, proof_count> names{"not looked at", "even", "pale", "patches"};
     return names[static_cast<std::size_t>(p)];
 }
 
 namespace {
+
+bool earlier(const PressRecord& a, const PressRecord& b) { return a.at < b.at; }
 
 /// Few come to many: each is looked for from the latest backwards, and put where its time is.
 void merge_few(std::vector<PressRecord>& into, const std::vector<PressRecord>& more) {
@@ -37,8 +44,7 @@ void merge_few(std::vector<PressRecord>& into, const std::vector<PressRecord>& m
             }
             into.erase(std::next(same).base());
         }
-        into.insert(std::upper_bound(into.begin(), into.end(), r, [](const PressRecord& a, const PressRecord& b) { return a.at < b.at; }),
-                    r);
+        into.insert(std::upper_bound(into.begin(), into.end(), r, earlier), r);
     }
 }
 
@@ -55,15 +61,15 @@ void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord
         } else if (r.version > into[known->second].version) {
             into[known->second] = r;
         }
-    std::stable_sort(into.begin(), into.end(), [](const PressRecord& a, const PressRecord& b) { return a.at < b.at; });
+    std::stable_sort(into.begin(), into.end(), earlier);
 }
 
 bool passes(const PressRecord& r, const RecordFilter& f) {
-    const auto is = [](const std::string& wanted, const std::string& has) { return wanted.empty() || wanted == has; };
     if (r.rehearsal && !f.rehearsals) return false;
-    if (!is(f.press, r.press) || !is(f.platen, r.platen) || !is(f.style, r.style) || !is(f.size, r.size) || !is(f.method, r.method) ||
-        !is(f.design, r.design) || !is(f.hands, r.hands) || !is(f.job, r.job) || !is(f.batch, r.batch))
-        return false;
+    const auto is = [](const std::string& wanted, const std::string& has) { return wanted.empty() || wanted == has; };
+    for (const FilterColumn& c : filter_columns)
+        if (!is(f.*c.wanted, r.*c.has)) return false;
+    if (!is(f.job, r.job) || !is(f.batch, r.batch)) return false;
     if (!f.from.empty() && r.at.compare(0, 10, f.from) < 0) return false;
     if (!f.to.empty() && r.at.compare(0, 10, f.to) > 0) return false;
     if (f.words.empty()) return true;

@@ -43,6 +43,9 @@ const char* proof_name(Proof p);
 /// Corners of the plate, as whoever stands before it sees them; patches may lie in several.
 enum PlateCorner : unsigned { far_left = 1, far_right = 2, near_left = 4, near_right = 8, middle = 16 };
 
+constexpr int plate_corner_count = 5;
+const char* plate_corner_name(int corner);  ///< "far left", by the bit's number
+
 /// One act as it was done.
 struct ActDone {
     StepKind kind = StepKind::press;
@@ -112,6 +115,17 @@ struct RecordFilter {
     std::string words;  ///< somewhere in remark, cause, order or load
     bool operator==(const RecordFilter&) const = default;
 };
+/// What is filtered by being equal, by the name that people and the command line have for it.
+struct FilterColumn {
+    const char* name;
+    std::string RecordFilter::*wanted;
+    std::string PressRecord::*has;
+};
+inline constexpr FilterColumn filter_columns[] = {
+    {"press", &RecordFilter::press, &PressRecord::press},    {"platen", &RecordFilter::platen, &PressRecord::platen},
+    {"blank", &RecordFilter::style, &PressRecord::style},    {"size", &RecordFilter::size, &PressRecord::size},
+    {"method", &RecordFilter::method, &PressRecord::method}, {"design", &RecordFilter::design, &PressRecord::design},
+    {"hands", &RecordFilter::hands, &PressRecord::hands}};
 bool passes(const PressRecord& record, const RecordFilter& filter);
 /// The places of those that pass, in time order as `all` is.
 std::vector<std::size_t> filtered(const std::vector<PressRecord>& all, const RecordFilter& filter);

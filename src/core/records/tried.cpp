@@ -76,9 +76,7 @@ std::vector<Proposal> try_next(const std::vector<RecipeStep>& recipe, const std:
                                const std::vector<std::size_t>& which, double most_celsius, bool fahrenheit) {
     const std::vector<Tried> tried = tried_of(all, which);
     const auto of = [&](const std::vector<RecipeStep>& steps) -> const Tried* {
-        const RecipeStep* main = nullptr;
-        for (const RecipeStep& s : steps)
-            if (applies(s) && (main == nullptr || s.seconds >= main->seconds)) main = &s;
+        const RecipeStep* main = main_step(steps);
         if (main == nullptr) return nullptr;
         for (const Tried& t : tried)
             if (std::abs(t.celsius - main->celsius) < 1.5 && std::abs(t.seconds - main->seconds) < 1 && t.pressure == main->pressure)

@@ -159,7 +159,6 @@ void MeasureCard::keep() {
                                       .arg(qt(length_text(Length::from_mm(std::abs(*v - a.planned)), room_.order().unit))));
         }
     recorder_.measured(typed);
-    done();
 }
 
 void MeasureCard::refresh() {
@@ -169,6 +168,9 @@ void MeasureCard::refresh() {
     looked_->setVisible(!warning.isEmpty());
     // where the window is low the step card needs the room: the piece waits, and can be told at the Records bench
     const ToMeasure* now = window()->height() < 760 ? nullptr : recorder_.wanted();
+    // a piece that is gone takes its fields along: the keys go back to the work
+    if (!shown_.empty() && (now == nullptr || now->record.id != shown_))
+        if (QWidget* focused = window()->focusWidget(); focused != nullptr && isAncestorOf(focused)) done();
     work_->setVisible(now != nullptr);
     setVisible(now != nullptr || !warning.isEmpty());
     if (now == nullptr) {

@@ -103,7 +103,7 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
         for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
     if (id.empty()) id = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")).toStdString();
     id_ = std::move(id);
-    recorder_->begin(*shift_, id_, simulated, hand_);
+    recorder_->begin(id_, simulated, hand_);
     const std::size_t machines = shift_->plan().shop.machines.size();
     lines_.resize(machines);
     if (simulated) {

@@ -41,7 +41,7 @@ const SizeFit* ShiftRecorder::size_of(const PressRecord& r, const DecorationFit*
 
 std::string ShiftRecorder::now_text() const { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
 
-void ShiftRecorder::begin(const Shift& shift, const std::string& id, bool rehearsal, const std::optional<HandSetup>& hand) {
+void ShiftRecorder::begin(const std::string& id, bool rehearsal, const std::optional<HandSetup>& hand) {
     id_ = id;
     order_ = room_.order();
     fit_ = room_.work().fit.out;
@@ -56,10 +56,24 @@ void ShiftRecorder::begin(const Shift& shift, const std::string& id, bool rehear
     aside_.clear();
     down_.clear();
     warning_.clear();
-    faults_ = 0;
-    known_.assign(shift.plan().loads.size(), 0);
-    for (std::size_t i = 0; i < known_.size(); ++i) known_[i] = shift.whole(shift.plan().loads[i]) ? 1 : 0;
+    known_.clear();
+    for (const PressRecord& r : room_.records().all())
+        if (r.id.rfind(order_.job + "/" + id_ + "/", 0) == 0) known_.insert(r.id);
     emit changed();
+}
+
+std::string ShiftRecorder::id_of(const Load& load) const { return order().job + "/" + id_ + "/" + load.id; }
+
+PressRecord ShiftRecorder::begun_record(const PressPlan& plan, const Load& load) const {
+    PressRecord r = record_of(order(), fit(), plan, load);
+    r.id = id_of(load);
+    r.at = now_text();
+    r.hands = hands_;
+    r.rehearsal = rehearsal_;
+    if (const auto heat = heat_.find(load.id); heat != heat_.end())
+        for (ActDone& a : r.acts)
+            if (a.asked > 0) a.celsius = std::round(heat->second * 10) / 10;
+    return r;
 }
 
 void ShiftRecorder::handled(const Shift& shift, const Act& act, double seconds) {
@@ -73,22 +87,13 @@ void ShiftRecorder::handled(const Shift& shift, const Act& act, double seconds) 
 
 void ShiftRecorder::look(const Shift& shift) {
     const PressPlan& plan = shift.plan();
-    known_.resize(plan.loads.size(), 0);
     std::vector<PressRecord> done;
-    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
-        const Load& load = plan.loads[i];
-        if (known_[i] != 0 || !is_piece(load) || !shift.whole(load)) continue;
-        known_[i] = 1;
-        PressRecord r = record_of(order(), fit(), plan, load);
-        r.id = order().job + "/" + id_ + "/" + load.id;
-        r.at = now_text();
-        r.hands = hands_;
-        r.rehearsal = rehearsal_;
+    for (const Load& load : plan.loads) {
+        if (!is_piece(load) || !shift.whole(load) || known_.contains(id_of(load))) continue;
+        PressRecord r = begun_record(plan, load);
+        known_.insert(r.id);
         r.planned = planned_[load.id];
         r.took = took_[load.id];
-        if (const auto heat = heat_.find(load.id); heat != heat_.end())
-            for (ActDone& a : r.acts)
-                if (a.asked > 0) a.celsius = std::round(heat->second * 10) / 10;
         const DecorationFit* fitted = nullptr;
         const SizeFit* size = size_of(r, &fitted);
         std::vector<TapeAsk> asks;
@@ -115,16 +120,14 @@ void ShiftRecorder::look(const Shift& shift) {
 
 void ShiftRecorder::fault(const Shift& shift, const Load& load, PressFault fault, bool lost) {
     if (!is_piece(load)) return;
-    PressRecord r = record_of(order(), fit(), shift.plan(), load);
-    r.id = order().job + "/" + id_ + "/" + load.id + "/fault " + std::to_string(++faults_);
-    r.at = now_text();
-    r.hands = hands_;
-    r.rehearsal = rehearsal_;
+    PressRecord r = begun_record(shift.plan(), load);
+    r.id += "/fault ";
+    int number = 1;
+    while (known_.contains(r.id + std::to_string(number))) ++number;
+    r.id += std::to_string(number);
+    known_.insert(r.id);
     r.outcome = outcome_of(fault);
     r.mended = lost ? Mended::printed_again : Mended::pressed_again;
-    if (const auto heat = heat_.find(load.id); heat != heat_.end())
-        for (ActDone& a : r.acts)
-            if (a.asked > 0) a.celsius = std::round(heat->second * 10) / 10;
     if (lost)
         if (const Decoration* d = find_decoration(order(), r.design)) {
             const DecorationFit* fitted = nullptr;

@@ -7,6 +7,7 @@
 #include <deque>
 #include <map>
 #include <optional>
+#include <set>
 
 #include "app/session/workroom.h"
 #include "core/pressing/shift.h"
@@ -27,8 +28,8 @@ class ShiftRecorder : public QObject {
     Q_OBJECT
 public:
     ShiftRecorder(Workroom& room, QObject* parent) : QObject(parent), room_(room) {}
-    /// A shift begins, or goes on. `id` tells it from every other; what is whole already was recorded.
-    void begin(const Shift& shift, const std::string& id, bool rehearsal, const std::optional<HandSetup>& hand);
+    /// A shift begins, or goes on. `id` tells it from every other: what is recorded under it already stays.
+    void begin(const std::string& id, bool rehearsal, const std::optional<HandSetup>& hand);
     /// An act was done by hand in so many seconds.
     void handled(const Shift& shift, const Act& act, double seconds);
     /// A press was closed on a load at this heat.
@@ -55,6 +56,9 @@ signals:
 
 private:
     [[nodiscard]] std::string now_text() const;
+    [[nodiscard]] std::string id_of(const Load& load) const;
+    /// What every record of this shift begins with: which load, by whom, at which heat.
+    [[nodiscard]] PressRecord begun_record(const PressPlan& plan, const Load& load) const;
     void watch();
     /// The order that the shift is of, also while another lies on the table.
     [[nodiscard]] const Order& order() const { return room_.order().job == order_.job ? room_.order() : order_; }
@@ -68,13 +72,12 @@ private:
     SamplingRule rule_;
     std::optional<Hand> hand_;
     std::map<std::string, double> heat_, planned_, took_;
-    std::vector<char> known_;  ///< by load: recorded
+    std::set<std::string> known_;  ///< ids of what this shift has recorded
     std::vector<SamplingPiece> pieces_;
     std::deque<ToMeasure> wanted_;  ///< the latest few: who measures none is not kept asking
     /// By press and axis: the figures in order, from the last time that somebody looked.
     std::map<std::string, std::vector<double>> aside_, down_;
     QString warning_;
-    int faults_ = 0;
 };
 
 }  // namespace orthema::app

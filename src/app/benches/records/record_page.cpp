@@ -56,9 +56,8 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
                         QStringLiteral("How the paper of a sublimation press looks: even and pale where the ink has gone over"));
     connect(proof_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.proof = Proof(i); }); });
     patches_ = part();
-    static const char* const where[] = {"Far left", "Far right", "Near left", "Near right", "Middle"};
     for (std::size_t k = 0; k < corners_.size(); ++k) {
-        corners_[k] = patches_->tick(QStringLiteral("Dark: ") + QString::fromLatin1(where[k]).toLower(),
+        corners_[k] = patches_->tick(QStringLiteral("Dark: ") + QString::fromLatin1(plate_corner_name(int(k))),
                                      QStringLiteral("Where the paper stayed dark: heat or pressure was missing there"));
         connect(corners_[k], &QCheckBox::clicked, this,
                 [this, k](bool on) { change([&](PressRecord& r) { r.patches = on ? r.patches | 1U << k : r.patches & ~(1U << k); }); });

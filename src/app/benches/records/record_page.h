@@ -25,7 +25,7 @@ private:
     QComboBox *outcome_, *mended_, *proof_;
     ValueField *cause_, *remark_, *after_;
     FigurePanel* patches_;
-    std::array<QCheckBox*, 5> corners_{};
+    std::array<QCheckBox*, plate_corner_count> corners_{};
     NumberField *washes_, *aside_, *down_;
 };
 

@@ -27,6 +27,7 @@
 #include "core/drawing/code2d.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/recipes.h"
+#include "core/pressing/next_try.h"
 #include "core/records/place.h"
 
 namespace orthema::app {
@@ -38,9 +39,7 @@ enum View { target_view, run_view, recipes_view, spoilage_view, lessons_view, hi
 /// The step of a recipe that does most, as a point of the tried plot.
 std::optional<Point> usual_point(const Order& order, const Decoration& d) {
     const ChosenRecipe recipe = recipe_for(order, d);
-    const RecipeStep* main = nullptr;
-    for (const RecipeStep& s : recipe.steps)
-        if (applies(s) && (main == nullptr || s.seconds >= main->seconds)) main = &s;
+    const RecipeStep* main = main_step(recipe.steps);
     if (main == nullptr) return std::nullopt;
     return Point{main->celsius, main->seconds};
 }
@@ -84,11 +83,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     filters_ = new QGridLayout;
     filters_->setHorizontalSpacing(4);
     filters_->setVerticalSpacing(4);
-    const std::pair<const char*, std::string RecordFilter::*> filters[] = {
-        {"press", &RecordFilter::press}, {"platen", &RecordFilter::platen}, {"blank", &RecordFilter::style},
-        {"size", &RecordFilter::size},   {"method", &RecordFilter::method}, {"design", &RecordFilter::design},
-        {"hands", &RecordFilter::hands}};
-    for (const auto& [name, part] : filters) filter_box(QString::fromLatin1(name), part);
+    for (const FilterColumn& c : filter_columns) filter_box(c);
     span_ = new QComboBox;
     span_->setAccessibleName(QStringLiteral("Span of time"));
     set_items(span_,
@@ -180,24 +175,23 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     panel_->fill();
     connect(&room_.records(), &Records::changed, this, [this] {
         looked_at_.clear();
-        if (isVisible()) look();
+        if (isVisible()) refresh();
     });
-    show_view(target_view);
+    views_->show_choice(view_);  // filtered and judged once it is seen
 }
 
-QComboBox* RecordsBench::filter_box(const QString& name, std::string RecordFilter::*part) {
+void RecordsBench::filter_box(const FilterColumn& column) {
+    const QString name = QString::fromLatin1(column.name);
     auto* box = new QComboBox;
     box->setAccessibleName(QStringLiteral("Only this ") + name);
     box->setObjectName(QStringLiteral("Filter ") + name);
     box->setMinimumWidth(60);
     box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    box->setProperty("all", name);
-    connect(box, &QComboBox::activated, this, [this, box, part] {
+    connect(box, &QComboBox::activated, this, [this, box, part = column.wanted] {
         filter_.*part = box->currentData().toString().toStdString();
         look();
     });
-    boxes_.emplace_back(box, part);
-    return box;
+    boxes_.emplace_back(box, &column);
 }
 
 QWidget* RecordsBench::figures() { return panel_; }
@@ -209,7 +203,7 @@ void RecordsBench::arrange() {
     if (columns == columns_) return;
     columns_ = columns;
     std::vector<QWidget*> all;
-    for (const auto& [box, part] : boxes_) all.push_back(box);
+    for (const auto& [box, column] : boxes_) all.push_back(box);
     all.push_back(span_);
     all.push_back(rehearsals_);
     for (int k = 0; k < int(all.size()); ++k) {
@@ -232,26 +226,15 @@ void RecordsBench::show_view(int view) {
     refresh();
 }
 
-void RecordsBench::set_filter(const RecordFilter& filter) {
-    filter_ = filter;
-    asked_ = true;
-    rehearsals_->setChecked(filter.rehearsals);
-    look();
-}
-
 /// What there is to choose from, gathered once for all records.
 void RecordsBench::gather() {
     if (gathered_ == room_.records().all().size()) return;
     gathered_ = room_.records().all().size();
-    static const std::map<std::string, std::string PressRecord::*> own{
-        {"press", &PressRecord::press},   {"platen", &PressRecord::platen}, {"blank", &PressRecord::style}, {"size", &PressRecord::size},
-        {"method", &PressRecord::method}, {"design", &PressRecord::design}, {"hands", &PressRecord::hands}};
     values_.clear();
-    for (const auto& [box, part] : boxes_) {
-        const auto column = own.at(box->property("all").toString().toStdString());
+    for (const auto& [box, column] : boxes_) {
         std::unordered_set<std::string_view> seen;
         for (const PressRecord& r : room_.records().all())
-            if (const std::string& v = r.*column; !v.empty()) seen.insert(v);
+            if (const std::string& v = r.*(column->has); !v.empty()) seen.insert(v);
         values_.emplace_back(seen.begin(), seen.end());
     }
 }
@@ -260,9 +243,10 @@ void RecordsBench::fill_boxes() {
     const Order& order = room_.order();
     gather();
     for (std::size_t k = 0; k < boxes_.size(); ++k) {
-        const auto& [box, part] = boxes_[k];
+        const auto& [box, column] = boxes_[k];
+        const auto part = column->wanted;
         const std::set<std::string>& seen = values_[k];
-        std::vector<std::pair<std::string, QString>> items{{"", QStringLiteral("any ") + box->property("all").toString()}};
+        std::vector<std::pair<std::string, QString>> items{{"", QStringLiteral("any ") + QString::fromLatin1(column->name)}};
         for (const std::string& v : seen) {
             QString words = qt(v);
             if (const Press* p = find_press(order, v); p != nullptr && part == &RecordFilter::press) words = qt(p->name);

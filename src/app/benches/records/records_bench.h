@@ -32,8 +32,6 @@ public:
     QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
-    [[nodiscard]] const RecordFilter& filter() const { return filter_; }
-    void set_filter(const RecordFilter& filter);
     [[nodiscard]] const std::vector<std::size_t>& which() const { return which_; }
     [[nodiscard]] const std::vector<Correction>& proposed() const { return proposed_; }
     [[nodiscard]] PlotView* plot() const { return plot_; }
@@ -44,7 +42,7 @@ protected:
 
 private:
     static constexpr std::size_t not_gathered = std::size_t(-1);
-    QComboBox* filter_box(const QString& name, std::string RecordFilter::*part);
+    void filter_box(const FilterColumn& column);
     void arrange();
     void look();   ///< filters anew
     void judge();  ///< what the passing records propose, on a thread
@@ -59,7 +57,7 @@ private:
     Segments *views_, *ways_;
     QGridLayout* filters_;
     int columns_ = 0;
-    std::vector<std::pair<QComboBox*, std::string RecordFilter::*>> boxes_;
+    std::vector<std::pair<QComboBox*, const FilterColumn*>> boxes_;
     QComboBox *span_, *losses_;
     QLineEdit* find_;
     QPushButton* more_;
