@@ -79,8 +79,8 @@ int main(int argc, char** argv) {
             }
             if (count % 41 == 17) {
                 pressed.outcome = shift == 1 ? Outcome::scorched : Outcome::not_released;
-                pressed.mended = shift == 1 ? Mended::printed_again : Mended::pressed_again;
-                pressed.lost = shift == 1 ? 2.35 : 0;
+                pressed.mended = shift == 1 ? Mended::spoiled : Mended::pressed_again;
+                pressed.lost = std::round(100 * price_of_loss(order, w.plan(), pressed)) / 100;
                 if (shift == 1) pressed.cause = "plate was hotter than its reading";
             }
             if (count % 41 == 29 && shift == 0) pressed.remark = "corner held with tape, lies flatter";

@@ -4,13 +4,12 @@
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
-#include <random>
 
 #include "core/records/lessons.h"
 #include "core/records/plots.h"
-#include "devices/hand.h"
 #include "files/library.h"
 #include "files/record_book.h"
+#include "many_records.h"
 
 using namespace orthema;
 
@@ -25,34 +24,7 @@ int main(int argc, char** argv) {
         work();
         std::printf("%-44s %8.1f ms\n", what, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - from).count());
     };
-    HandSetup setup;
-    Hand hand(setup);
-    std::mt19937 dice(1);
-    std::vector<PressRecord> made;
-    for (int i = 0; i < count; ++i) {
-        PressRecord r;
-        r.id = "job-" + std::to_string(i % 300) + "/shift/load-" + std::to_string(i);
-        char at[32];
-        std::snprintf(at, sizeof at, "20%02d-%02d-%02dT%02d:%02d:%02d", 24 + i * 3 / count, 1 + i * 36 / count % 12, 1 + i % 28, 8 + i % 9,
-                      i % 60, i * 7 % 60);
-        r.at = at;
-        r.order = "order " + std::to_string(i % 300);
-        r.job = "job-" + std::to_string(i % 300);
-        r.load = "load-" + std::to_string(i);
-        r.design = "design-" + std::to_string(dice() % 60);
-        r.size = std::string(1, "SMLX"[dice() % 4]);
-        r.style = "style-" + std::to_string(dice() % 12);
-        r.method = "method-" + std::to_string(dice() % 4);
-        r.press = "press-" + std::to_string(dice() % 4);
-        r.platen = "large";
-        r.hands = dice() % 3 == 0 ? "TS" : "MK";
-        r.planned = 38;
-        r.acts = {{StepKind::pre_press, 150, 149, 4, Pressure::medium, Peel::cool},
-                  {StepKind::press, 150, 148.6, 12, Pressure::medium, Peel::cool}};
-        hand.press(r);
-        if (i % 5 != 0) r.landing.reset();
-        made.push_back(std::move(r));
-    }
+    const std::vector<PressRecord> made = many_records(count);
     (void)Library::open(path);
     auto book = RecordBook::open(path);
     if (!book) return 1;

@@ -142,6 +142,7 @@ Result<Done> Library::migrate() {
         "CREATE INDEX record_at ON record(at);"
         "CREATE TABLE lesson(rowid INTEGER PRIMARY KEY, id TEXT NOT NULL, version INTEGER NOT NULL, json TEXT NOT NULL, UNIQUE(id, "
         "version));",
+        "ALTER TABLE record ADD COLUMN box TEXT;",
     };
     if (have == newest_version) return Done{};
     // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.

@@ -90,9 +90,9 @@ namespace {
 
 /// What a correction says in words and in figures, by the names that files have for it.
 constexpr std::pair<const char*, std::string Correction::*> correction_words[] = {
-    {"press", &Correction::press},   {"platen", &Correction::platen}, {"hands", &Correction::hands},
-    {"blank", &Correction::style},   {"size", &Correction::size},     {"method", &Correction::method},
-    {"design", &Correction::design}, {"words", &Correction::words},   {"since", &Correction::since}};
+    {"press", &Correction::press}, {"platen", &Correction::platen}, {"hands", &Correction::hands},   {"blank", &Correction::style},
+    {"size", &Correction::size},   {"method", &Correction::method}, {"design", &Correction::design}, {"batch", &Correction::batch},
+    {"words", &Correction::words}, {"since", &Correction::since}};
 constexpr std::pair<const char*, double Correction::*> correction_figures[] = {{"aside_mm", &Correction::aside},
                                                                                {"down_mm", &Correction::down},
                                                                                {"by", &Correction::by},

@@ -163,6 +163,7 @@ std::vector<RecordColumn> all_columns() {
     out.push_back(text("design", &PressRecord::design));
     out.push_back(text("size", &PressRecord::size));
     out.push_back(text("blank", &PressRecord::style));
+    out.push_back(text("box", &PressRecord::box));
     out.push_back(text("colour", &PressRecord::colour));
     out.push_back(text("fabric", &PressRecord::fabric));
     out.push_back(text("method", &PressRecord::method));

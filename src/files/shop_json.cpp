@@ -26,6 +26,7 @@ json figure_json(const Figure& f) {
     }
     if (!f.date.empty()) j["date"] = f.date;
     if (f.preshrunk) j["preshrunk"] = true;
+    if (!f.batch.empty()) j["batch"] = f.batch;
     return j;
 }
 
@@ -44,6 +45,7 @@ Figure read_figure(const In& in) {
         f.readings.assign(static_cast<std::size_t>(in["pieces"].whole(0, 200)), f.value);
     if (in.has("date")) f.date = in["date"].text();
     if (in.has("preshrunk")) f.preshrunk = in["preshrunk"].flag();
+    if (in.has("batch")) f.batch = in["batch"].text();
     return f;
 }
 
@@ -87,6 +89,8 @@ BlankStyle read_style(const In& in) {
     if (in.has("tags")) in["tags"].each(60, [&](const In& e) { s.tags.push_back(e.text()); });
     if (in.has("archived")) s.archived = in["archived"].flag();
     if (in.has("shrinks")) s.shrinks = in["shrinks"].flag();
+    if (in.has("batch")) s.batch = in["batch"].text();
+    if (in.has("price")) s.price = in["price"].number(0, 1e6);
     if (in.has("other_side")) s.other_side = in["other_side"].flag();
     return completed(std::move(s));
 }
@@ -114,6 +118,7 @@ Medium read_medium(const In& in) {
     if (in.has("tint")) m.tint = read_colour(in["tint"]);
     if (in.has("cut_offset_mm")) m.cut_offset = in["cut_offset_mm"].length(0);
     if (in.has("laying")) m.laying = read_laying(in["laying"]);
+    if (in.has("batch")) m.batch = in["batch"].text();
     return m;
 }
 
@@ -282,6 +287,8 @@ json to_json(const BlankStyle& s) {
     if (!s.tags.empty()) j["tags"] = s.tags;
     if (s.archived) j["archived"] = true;
     if (s.shrinks) j["shrinks"] = true;
+    if (!s.batch.empty()) j["batch"] = s.batch;
+    if (s.price > 0) j["price"] = s.price;
     if (s.other_side) j["other_side"] = true;
     return j;
 }
@@ -308,6 +315,7 @@ json to_json(const Medium& m) {
            {"cut_offset_mm", m.cut_offset.mm()},
            {"tint", colour_text(m.tint)}};
     if (!(m.laying == Laying{})) j["laying"] = to_json(m.laying);
+    if (!m.batch.empty()) j["batch"] = m.batch;
     return j;
 }
 

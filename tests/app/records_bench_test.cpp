@@ -213,6 +213,37 @@ TEST(RecordsBench, ARehearsalShowsTheWholeLoopAndTeachesTheShopNothing) {
     EXPECT_TRUE(w.records()->which().empty());
 }
 
+TEST(RecordsBench, InALowWindowAPieceIsMeasuredInOneLineAndTheBatchIsKept) {
+    RecordsWindow w;
+    w.pieces(3);
+    w.go(2);
+    w.click(w.find<QPushButton>("Blank page/Style"));
+    w.type(w.find<QLineEdit>("Batch"), "A7");
+    w.type(w.find<QLineEdit>("Price of one"), "4.20");
+    w.wait();
+    EXPECT_EQ(w.order().styles[0].batch, "A7");
+    EXPECT_EQ(w.order().styles[0].price, 4.2);
+    w.window().resize(1024, 700);
+    w.go(7);
+    w.choose(w.find<QComboBox>("Measured pieces"), "every piece");
+    w.press()->desk().begin(600, false);
+    w.click(w.find<QPushButton>("Press view/step card"));
+    int typed = 0;
+    while (w.to_a_piece()) {
+        const std::string id = w.recorder().wanted()->record.id;
+        EXPECT_LT(w.press()->measure()->height(), 110);
+        w.tape(3, 1);
+        QTRY_VERIFY_WITH_TIMEOUT(w.recorder().wanted() == nullptr || w.recorder().wanted()->record.id != id, 2000);
+        const PressRecord* kept = w.record_of_piece(id);
+        ASSERT_NE(kept, nullptr);
+        ASSERT_TRUE(kept->landing);
+        EXPECT_NEAR(*kept->landing->aside, 3, 0.11);
+        EXPECT_EQ(kept->box, "A7");
+        ++typed;
+    }
+    EXPECT_EQ(typed, 3) << "the keys went back to the step card after each";
+}
+
 TEST(RecordsBench, RecordsGoWithTheirOrder) {
     const test::Folder folder;
     const std::string path = folder / "kept.orthema";

@@ -1,5 +1,6 @@
 // What records say, against independent answers: exact sums, dense least squares, and hands that are known because they are made.
 #include "core/records/lessons.h"
+#include "core/records/of_load.h"
 #include "core/records/sampling.h"
 #include "core/records/statistics.h"
 #include "support/record_study.h"
@@ -334,6 +335,76 @@ TEST(Records, ProposalsActWhereTheCauseIsAndAreNotRepeated) {
     for (PressRecord& r : again) r.at = "2027-06-12T10:00:00";
     merge_records(more, again);
     EXPECT_EQ(proposals(more, all_of(more), known, order).size(), 1u);
+}
+
+TEST(Records, ACircumferenceIsOfOneBatch) {
+    Order order = small_order();
+    BlankStyle cup;
+    cup.id = cup.name = "cup";
+    cup.family = Family::mug;
+    cup.sizes = {"11 oz"};
+    cup.batch = "A7";
+    for (const Measure m : family_measures(cup.family)) cup.chart["11 oz"][m].value = Length::from_mm(m == Measure::wall_height ? 95 : 10);
+    cup.chart["11 oz"][Measure::circumference].value = Length::from_mm(258);
+    order.styles.push_back(cup);
+    std::vector<PressRecord> all;
+    for (int i = 0; i < 20; ++i) {  // those of A7 gape, those of B1 fit
+        PressRecord r = pressed("cup " + std::to_string(i), 190, 180, Outcome::good);
+        r.style = "cup";
+        r.size = "11 oz";
+        r.box = i % 2 == 0 ? "A7" : "B1";
+        r.landing = Landing{};
+        r.landing->gap = (i % 2 == 0 ? 2.0 : 0.0) + 0.1 * (i % 5 - 2);
+        all.push_back(r);
+    }
+    const auto seen = proposals(all, all_of(all), {}, order);
+    ASSERT_EQ(seen.size(), 1u);
+    EXPECT_EQ(seen[0].kind, CorrectionKind::circumference);
+    EXPECT_EQ(seen[0].batch, "A7");
+    EXPECT_EQ(seen[0].by, 2);
+    EXPECT_NE(proposal_words(seen[0], order).find("batch A7"), std::string::npos);
+    Order taken = with_correction(order, seen[0], "2027-06-13T08:00:00");
+    ASSERT_EQ(taken.corrections.size(), 1u);
+    const Figure& round = taken.styles.back().chart.at("11 oz").at(Measure::circumference);
+    EXPECT_EQ(round.value, Length::from_mm(260));
+    EXPECT_EQ(round.batch, "A7");
+    // another batch is on the table: the correction has nothing to act on, and the figure is said to be of the other
+    order.styles.back().batch = "B1";
+    EXPECT_TRUE(with_correction(order, seen[0], "2027-06-13T08:00:00").corrections.empty());
+    taken.styles.back().batch = "B1";
+    taken.lines.push_back({"cup", "", "11 oz", 3, ""});
+    const Findings said = order_findings(taken);
+    EXPECT_TRUE(std::any_of(said.begin(), said.end(), [](const Finding& f) { return f.code == "other-batch"; }));
+    const BlankStyle anew = with_reading(taken.styles.back(), "11 oz", Measure::circumference, Length::from_mm(258), "");
+    EXPECT_EQ(anew.chart.at("11 oz").at(Measure::circumference).value, Length::from_mm(258)) << "readings of two batches are not mixed";
+}
+
+TEST(Records, WhatIsSpoiledCostsItsBlankAndItsShareOfFilm) {
+    Order order = small_order();
+    order.decorations[0].medium = order.media[0].id;
+    Medium& film = order.media[0];
+    film.shape = MediumShape::roll;
+    film.width = Length::from_mm(500);
+    film.price = 10;  // a metre of half a metre's width: 20 a square metre
+    order.styles[0].price = 4.5;
+    const FitPlan planned = fit(order, {{order.decorations[0].art, plain_facts()}});
+    PressRecord r;
+    r.design = order.decorations[0].id;
+    r.style = order.styles[0].id;
+    r.size = planned.decorations[0].sizes[0].size;
+    r.outcome = Outcome::scorched;
+    const SizeFit& size = planned.decorations[0].sizes[0];
+    const double transfer = 20 * size.width * size.height / 1e6;
+    EXPECT_EQ(price_of_loss(order, planned, r), 0);
+    r.mended = Mended::pressed_again;
+    EXPECT_EQ(price_of_loss(order, planned, r), 0);
+    r.mended = Mended::printed_again;
+    EXPECT_NEAR(price_of_loss(order, planned, r), transfer, 1e-9);
+    r.mended = Mended::spoiled;
+    EXPECT_NEAR(price_of_loss(order, planned, r), transfer + 4.5, 1e-9);
+    r.took = 40;
+    r.acts = {{StepKind::press, 150, 150, 14, Pressure::medium, Peel::cool}, {StepKind::press, 150, 150, 6, Pressure::medium, Peel::cool}};
+    EXPECT_NEAR(minutes_lost(r), 1, 1e-9);
 }
 
 TEST(Records, MergingIsTheSameInAnyOrderAndTwice) {

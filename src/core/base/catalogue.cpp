@@ -48,6 +48,8 @@ const std::vector<Entry> entries = {
      "{blank} shrinks in the heat, and {n} {n?figure|figures} of the sizes ordered {n?is|are} not from a pressed piece. Pre-shrink one of "
      "each "
      "size, let it cool, and measure that."},
+    {"other-batch", caution, "blanks",
+     "{blank} {size}, {measure}: measured on batch {was}, and these are of batch {now}. Measure one of these."},
     {"figure-unit-slip", caution, "blanks", "{blank} {size}, {measure}: {value} where {expected} is likely. {slip}: check its unit."},
     {"slip-inch-cm", note, "", "It looks like inches taken for centimetres"},
     {"slip-cm-inch", note, "", "It looks like centimetres taken for inches"},

@@ -87,6 +87,7 @@ struct Figure {
     std::vector<Length> readings;  ///< one for each piece that was measured
     std::string date;              ///< when last measured, ISO
     bool preshrunk = false;        ///< measured on pieces that had been pressed
+    std::string batch;             ///< of the pieces that were measured; empty: not said
     bool operator==(const Figure&) const = default;
 };
 

@@ -226,9 +226,14 @@ std::string sample_size(const BlankStyle& style) {
 
 bool holds_when_pressed(const BlankStyle& style, const Figure& figure) { return !style.shrinks || figure.preshrunk; }
 
+bool of_other_batch(const BlankStyle& style, const Figure& figure) {
+    return figure.source == Source::measured && !style.batch.empty() && !figure.batch.empty() && style.batch != figure.batch;
+}
+
 BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date) {
     const Figure& before = style.chart.at(size).at(m);
-    std::vector<Length> readings = holds_when_pressed(style, before) ? before.readings : std::vector<Length>{};
+    const bool of_these = holds_when_pressed(style, before) && !of_other_batch(style, before);
+    std::vector<Length> readings = of_these ? before.readings : std::vector<Length>{};
     readings.push_back(value);
     return with_readings(style, size, m, std::move(readings), date);
 }
@@ -239,7 +244,7 @@ BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measu
     Figure& f = figure_of(out, size, m);
     const Length published = published_of(f);
     if (readings.empty()) {
-        f = Figure{published, Source::published, std::nullopt, {}, {}, false};
+        f = Figure{published, Source::published, std::nullopt, {}, {}, false, {}};
     } else {
         f.published = published;
         f.value = std::accumulate(readings.begin(), readings.end(), Length{}) / static_cast<double>(readings.size());
@@ -247,6 +252,7 @@ BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measu
         f.readings = std::move(readings);
         f.date = date;
         f.preshrunk = style.shrinks;
+        f.batch = style.batch;
     }
     grade(out, m);
     return out;

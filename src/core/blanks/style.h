@@ -67,6 +67,8 @@ struct BlankStyle {
     std::string name;
     Family family = Family::adult_tee;
     std::string fabric;
+    std::string batch;                       ///< of those in use, as its box says; empty: not said
+    double price = 0;                        ///< of one
     Length tolerance = Length::from_mm(13);  ///< by which a measured figure may differ from the published one
     std::vector<std::string> sizes;          ///< the run, smallest first
     std::vector<BlankColour> colours;
@@ -92,6 +94,9 @@ std::string usual_base_size(const BlankStyle& style);
 
 /// Whether the figure is one that the pressed blank has: any, where the blank does not shrink.
 bool holds_when_pressed(const BlankStyle& style, const Figure& figure);
+
+/// Whether the figure was measured on pieces of a batch that is not the one in use.
+bool of_other_batch(const BlankStyle& style, const Figure& figure);
 
 /// Adds what one more piece measured (of a blank that shrinks: of a pressed one, and readings of unpressed ones go): the figure becomes the
 /// mean of its readings, and the published figures that lie between two measured sizes are graded anew: each keeps its published place

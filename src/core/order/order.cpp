@@ -193,8 +193,21 @@ void chart_findings(const Order& order, Findings& out) {
             out.push_back(finding("blank-figures", about, {{"fault", *fault}}));
             continue;
         }
+        std::set<std::string> ordered;
+        for (const RunKey& run : runs_of(order))
+            if (run.style == style.id)
+                for (const SizeCount& c : counts_of(order, run)) ordered.insert(c.size);
         for (const std::string& size : style.sizes)
             for (const auto& [measure, figure] : style.chart.at(size)) {
+                if (of_other_batch(style, figure) && ordered.contains(size)) {
+                    about.size = size;
+                    out.push_back(finding("other-batch", about,
+                                          {{"blank", style.name},
+                                           {"size", size},
+                                           {"measure", measure_name(measure)},
+                                           {"was", figure.batch},
+                                           {"now", style.batch}}));
+                }
                 if (figure.source != Source::measured || !figure.published) continue;
                 const Length off = figure.value - *figure.published;
                 if (std::abs(off.mm()) <= style.tolerance.mm()) continue;
@@ -211,11 +224,7 @@ void chart_findings(const Order& order, Findings& out) {
             int left = 0;
             Subject where;
             where.style = style.id;
-            std::set<std::string> sizes;
-            for (const RunKey& run : runs_of(order))
-                if (run.style == style.id)
-                    for (const SizeCount& c : counts_of(order, run)) sizes.insert(c.size);
-            for (const std::string& size : sizes)
+            for (const std::string& size : ordered)
                 if (const auto row = style.chart.find(size); row != style.chart.end())
                     for (const Measure m : {main_measure(style.family), length_measure(style.family)})
                         if (const auto f = row->second.find(m); f != row->second.end() && !holds_when_pressed(style, f->second)) {

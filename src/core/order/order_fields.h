@@ -10,7 +10,8 @@ template <>
 struct FieldsOf<Figure> {
     static constexpr auto list =
         std::tuple{Field{"value", &Figure::value},       Field{"source", &Figure::source}, Field{"published", &Figure::published},
-                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date},     Field{"preshrunk", &Figure::preshrunk}};
+                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date},     Field{"preshrunk", &Figure::preshrunk},
+                   Field{"batch", &Figure::batch}};
 };
 template <>
 struct FieldsOf<StyleFeature> {
@@ -29,6 +30,8 @@ struct FieldsOf<BlankStyle> {
                                             Field{"name", &BlankStyle::name},
                                             Field{"family", &BlankStyle::family},
                                             Field{"fabric", &BlankStyle::fabric},
+                                            Field{"batch", &BlankStyle::batch},
+                                            Field{"price", &BlankStyle::price},
                                             Field{"tolerance", &BlankStyle::tolerance},
                                             Field{"sizes", &BlankStyle::sizes},
                                             Field{"colours", &BlankStyle::colours},
@@ -104,7 +107,8 @@ struct FieldsOf<Medium> {
                                             Field{"taped_lap", &Medium::taped_lap},
                                             Field{"tint", &Medium::tint},
                                             Field{"cut_offset", &Medium::cut_offset},
-                                            Field{"laying", &Medium::laying}};
+                                            Field{"laying", &Medium::laying},
+                                            Field{"batch", &Medium::batch}};
 };
 template <>
 struct FieldsOf<Platen> {
@@ -391,12 +395,13 @@ struct FieldsOf<Reprint> {
 template <>
 struct FieldsOf<Correction> {
     static constexpr auto list =
-        std::tuple{Field{"id", &Correction::id},           Field{"kind", &Correction::kind},     Field{"press", &Correction::press},
-                   Field{"platen", &Correction::platen},   Field{"hands", &Correction::hands},   Field{"style", &Correction::style},
-                   Field{"size", &Correction::size},       Field{"method", &Correction::method}, Field{"design", &Correction::design},
-                   Field{"aside", &Correction::aside},     Field{"down", &Correction::down},     Field{"by", &Correction::by},
-                   Field{"low", &Correction::low},         Field{"high", &Correction::high},     Field{"pieces", &Correction::pieces},
-                   Field{"records", &Correction::records}, Field{"words", &Correction::words},   Field{"since", &Correction::since}};
+        std::tuple{Field{"id", &Correction::id},         Field{"kind", &Correction::kind},       Field{"press", &Correction::press},
+                   Field{"platen", &Correction::platen}, Field{"hands", &Correction::hands},     Field{"style", &Correction::style},
+                   Field{"size", &Correction::size},     Field{"method", &Correction::method},   Field{"design", &Correction::design},
+                   Field{"batch", &Correction::batch},   Field{"aside", &Correction::aside},     Field{"down", &Correction::down},
+                   Field{"by", &Correction::by},         Field{"low", &Correction::low},         Field{"high", &Correction::high},
+                   Field{"pieces", &Correction::pieces}, Field{"records", &Correction::records}, Field{"words", &Correction::words},
+                   Field{"since", &Correction::since}};
 };
 template <>
 struct FieldsOf<Order> {

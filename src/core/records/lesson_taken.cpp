@@ -23,7 +23,8 @@ Order with_correction(Order order, const Correction& c, const std::string& today
     case CorrectionKind::hand_times: acts = true; break;
     case CorrectionKind::neck_drop:
     case CorrectionKind::circumference:
-        if (BlankStyle* s = find_style(order, c.style) == nullptr ? nullptr : style()) {
+        if (BlankStyle* s = find_style(order, c.style) == nullptr ? nullptr : style();
+            s != nullptr && (c.batch.empty() || c.batch == s->batch)) {
             const Measure m = c.kind == CorrectionKind::neck_drop ? Measure::front_neck_drop : Measure::circumference;
             for (const std::string& size : s->sizes) {
                 if (!c.size.empty() && c.size != size) continue;

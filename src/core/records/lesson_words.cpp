@@ -32,8 +32,8 @@ std::string proposal_words(const Correction& c, const Order& order) {
         return blank + ": its collar seam lies " + length_text(Length::from_mm(std::abs(c.by)), unit) + (c.by > 0 ? " deeper" : " higher") +
                " than its figure says.";
     case CorrectionKind::circumference:
-        return blank + ": " + length_text(Length::from_mm(std::abs(c.by)), unit) + (c.by > 0 ? " more" : " less") +
-               " round than its figure says.";
+        return blank + (c.batch.empty() ? "" : ", batch " + c.batch) + ": " + length_text(Length::from_mm(std::abs(c.by)), unit) +
+               (c.by > 0 ? " more" : " less") + " round than its figure says.";
     case CorrectionKind::layer_growth:
         return "The layer under “" + named(find_decoration(order, c.design), c.design) + "” shows: make it " +
                length_text(Length::from_mm(std::abs(c.by)), unit) + (c.by < 0 ? " narrower" : " wider") + ".";

@@ -26,6 +26,7 @@ double to_half(double mm) { return std::round(mm * 2) / 2; }
 std::string key_of(const Correction& c) {
     std::string key = correction_key(c.kind);
     for (const std::string* part : {&c.press, &c.platen, &c.hands, &c.style, &c.size, &c.method, &c.design}) key += '/' + *part;
+    if (!c.batch.empty()) key += '/' + c.batch;
     if (c.kind == CorrectionKind::recipe || c.kind == CorrectionKind::look) key += '/' + c.words;
     return key;
 }
@@ -35,7 +36,8 @@ std::string changed_at(const std::vector<Lesson>& known, const Correction& about
     std::string at;
     for (const Lesson& l : known) {
         const Correction& c = l.correction;
-        if (c.kind != about.kind || c.press != about.press || c.style != about.style || c.method != about.method) continue;
+        if (c.kind != about.kind || c.press != about.press || c.style != about.style || c.method != about.method || c.batch != about.batch)
+            continue;
         if ((l.state == LessonState::taken || l.state == LessonState::taken_back) && l.at > at) at = l.at;
     }
     return at;
@@ -185,6 +187,7 @@ private:
             [](const PressRecord& r, Correction& c) {
                 c.style = r.style;
                 c.size = r.size;
+                c.batch = r.box;
             });
     }
 

@@ -20,9 +20,13 @@ PressRecord record_of(const Order& order, const FitPlan& fit, const PressPlan& p
     if (d == nullptr) return r;
     r.style = d->run.style;
     r.colour = d->run.colour;
-    if (const BlankStyle* style = find_style(order, d->run.style)) r.fabric = style->fabric;
+    if (const BlankStyle* style = find_style(order, d->run.style)) {
+        r.fabric = style->fabric;
+        r.box = style->batch;
+    }
     if (const Method* method = method_of(order, *d)) r.method = method->id;
     r.medium = d->medium;
+    if (const Medium* medium = find_medium(order, d->medium)) r.batch = medium->batch;
     r.press = d->press;
     if (!load.parts.empty()) {
         const std::vector<int> numbers = piece_numbers(order, d->run, load.size);
@@ -45,6 +49,27 @@ PressRecord record_of(const Order& order, const FitPlan& fit, const PressPlan& p
     for (const PlannedStep& s : load.steps)
         r.acts.push_back({s.step.kind, s.step.celsius, 0, s.step.seconds, s.step.pressure, s.step.peel});
     return r;
+}
+
+double price_of_loss(const Order& order, const FitPlan& fit, const PressRecord& r) {
+    const bool blank_too = r.mended == Mended::spoiled;
+    if (!blank_too && r.mended != Mended::printed_again) return 0;
+    double out = 0;
+    const Decoration* d = find_decoration(order, r.design);
+    const DecorationFit* of = d == nullptr ? nullptr : find_fit(fit, d->id);
+    const SizeFit* size = of == nullptr ? nullptr : find_size(*of, r.size);
+    const Method* method = d == nullptr ? nullptr : method_of(order, *d);
+    const Medium* medium = d == nullptr ? nullptr : find_medium(order, d->medium);
+    if (size != nullptr && method != nullptr && medium != nullptr) out += material_price(*method, *medium) * size->width * size->height;
+    if (const BlankStyle* style = find_style(order, r.style); blank_too && style != nullptr) out += style->price;
+    return out;
+}
+
+double minutes_lost(const PressRecord& r) {
+    if (r.outcome == Outcome::good || r.mended == Mended::nothing || r.mended == Mended::second_quality) return 0;
+    double seconds = r.took > 0 ? r.took : r.planned;
+    for (const ActDone& a : r.acts) seconds += a.seconds;
+    return seconds / 60;
 }
 
 std::vector<TapeAsk> tape_asks(const Decoration& d, const DecorationFit& fit, const SizeFit& s) {

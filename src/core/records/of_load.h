@@ -10,6 +10,11 @@ namespace orthema {
 /// All of the record that the order and its plan know: what it is, where and how it was pressed, as asked. Without id, time and result.
 PressRecord record_of(const Order& order, const FitPlan& fit, const PressPlan& plan, const Load& load);
 
+/// What blank and transfer cost that this record says were spoiled, in the order's currency; the transfer by its area on the medium.
+double price_of_loss(const Order& order, const FitPlan& fit, const PressRecord& record);
+/// Minutes that were worked for nothing: of a piece that was pressed again, printed again or spoiled.
+double minutes_lost(const PressRecord& record);
+
 /// What a tape can read on a pressed piece, mm; as the piece lies before whoever measures.
 enum class TapeAt { top, left, right, left_edge, right_edge, width, gap };
 constexpr int tape_at_count = 7;

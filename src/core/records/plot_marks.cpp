@@ -7,6 +7,8 @@ namespace orthema {
 
 void draw_mark(Drawing& d, Point at, std::size_t kind, Colour colour, double r, bool filled) {
     Ring ring;
+    constexpr double line = 1.3;
+    if (filled) r += line / 2;  // as wide as with its line, painted once
     const auto corners = [&](int n, double turn) {
         for (int i = 0; i < n; ++i) {
             const double t = turn + 2 * std::numbers::pi * i / n;
@@ -20,7 +22,8 @@ void draw_mark(Drawing& d, Point at, std::size_t kind, Colour colour, double r, 
     case 3: corners(4, 0); break;
     default: corners(5, -std::numbers::pi / 2); break;
     }
-    d.marks.emplace_back(PathMark{{ring}, true, filled ? std::optional(colour) : std::optional(palette::white), Stroke{colour, 1.3, {}}});
+    d.marks.emplace_back(filled ? PathMark{{ring}, true, colour, std::nullopt}
+                                : PathMark{{ring}, true, palette::white, Stroke{colour, line, {}}});
 }
 
 std::string name_of(const PlotAsk& ask, const std::string& id, TellApart by) {

@@ -22,7 +22,7 @@ constexpr std::array<Colour, 6> tones{{{0.18, 0.48, 0.46, 1},
                                        {0.42, 0.36, 0.58, 1},
                                        {0.24, 0.38, 0.55, 1}}};
 constexpr double dot_radius = 4.2;
-constexpr std::size_t most_dots = 2000, longest_run = 300;  ///< the latest; more could not be told apart
+constexpr std::size_t most_dots = 1000, longest_run = 300;  ///< the latest; more could not be told apart
 
 struct Kinds {
     std::vector<std::string> names;

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/records/of_load.h"
 #include "core/records/plot_marks.h"
 #include "core/records/plots.h"
 #include "core/records/statistics.h"
@@ -93,7 +94,7 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
     Plot plot = begun(ask);
     Drawing& d = plot.drawing;
     struct Bar {
-        double cost = 0;
+        double cost = 0, minutes = 0;
         int pieces = 0;
         std::size_t first = 0;
     };
@@ -128,6 +129,7 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
         if (b.pieces == 0) b.first = i;
         ++b.pieces;
         b.cost += r.lost;
+        b.minutes += minutes_lost(r);
     }
     if (bars.empty()) {
         say_nothing(plot, pressed == 0 ? "Nothing is recorded yet." : "Nothing was spoiled.",
@@ -150,11 +152,12 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
         d.text({left - 12, y + high * 0.62}, name, 13.5, palette::ink, Align::right);
         d.rect({left, y + high * 0.18, left + std::max(2.0, (right - left) * share), y + high * 0.82}, faded(palette::brick, 0.8));
         const Interval i = share_interval(b.pieces, std::max(b.pieces, pressed));
-        d.text({left + std::max(2.0, (right - left) * share) + 10, y + high * 0.62},
-               std::to_string(b.pieces) + (b.pieces == 1 ? " piece" : " pieces") +
-                   (b.cost > 0 ? ", " + currency + mm_text(b.cost, 2) + " lost" : "") + ", " + mm_text(100 * i.low, 1) + " to " +
-                   mm_text(100 * i.high, 1) + " %",
-               12.5, palette::ink);
+        d.text(
+            {left + std::max(2.0, (right - left) * share) + 10, y + high * 0.62},
+            std::to_string(b.pieces) + (b.pieces == 1 ? " piece" : " pieces") + (b.cost > 0 ? ", " + currency + mm_text(b.cost, 2) : "") +
+                (b.minutes >= 1 ? ", " + mm_text(std::floor(b.minutes), 0) + " min" : "") + (b.cost > 0 || b.minutes >= 1 ? " lost" : "") +
+                ", " + mm_text(100 * i.low, 1) + " to " + mm_text(100 * i.high, 1) + " %",
+            12.5, palette::ink);
         plot.dots.emplace_back(Point{left + 8, y + high / 2}, b.first);
         y += high;
     }

@@ -83,7 +83,8 @@ struct PressRecord {
     std::string order, job, load;
     std::string design, size;
     std::string style, colour, fabric;
-    std::string method, medium, batch;
+    std::string box;                    ///< batch of the blank, as its box says
+    std::string method, medium, batch;  ///< batch: of the medium
     std::string press, platen, pad;
     std::string hands;  ///< a mark or initials; may be empty
     int first = 0, pieces = 1;
@@ -109,7 +110,7 @@ void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord
 
 /// The set of filters that every picture of the bench answers to; empty parts let all through.
 struct RecordFilter {
-    std::string press, platen, style, size, method, design, hands, job, batch;
+    std::string press, platen, style, size, method, design, hands, job, batch, box;
     std::string from, to;  ///< ISO days, both counted in
     bool rehearsals = false;
     std::string words;  ///< somewhere in remark, cause, order or load
@@ -125,7 +126,10 @@ inline constexpr FilterColumn filter_columns[] = {
     {"press", &RecordFilter::press, &PressRecord::press},    {"platen", &RecordFilter::platen, &PressRecord::platen},
     {"blank", &RecordFilter::style, &PressRecord::style},    {"size", &RecordFilter::size, &PressRecord::size},
     {"method", &RecordFilter::method, &PressRecord::method}, {"design", &RecordFilter::design, &PressRecord::design},
-    {"hands", &RecordFilter::hands, &PressRecord::hands}};
+    {"hands", &RecordFilter::hands, &PressRecord::hands},    {"batch", &RecordFilter::batch, &PressRecord::batch},
+    {"box", &RecordFilter::box, &PressRecord::box}};
+/// So many of them are worth a box at the bench; the others are asked for by who looks for one batch.
+constexpr std::size_t usual_filters = 7;
 bool passes(const PressRecord& record, const RecordFilter& filter);
 /// The places of those that pass, in time order as `all` is.
 std::vector<std::size_t> filtered(const std::vector<PressRecord>& all, const RecordFilter& filter);

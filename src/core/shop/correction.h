@@ -12,7 +12,7 @@ namespace orthema {
 enum class CorrectionKind {
     loading_marks,  ///< of a press's platen, or of one pair of hands at it: `aside` and `down`, mm
     neck_drop,      ///< a blank's collar seam, of one size or all: `by`, mm deeper
-    circumference,  ///< of one size of a wrap: `by`, mm more
+    circumference,  ///< of one size and batch of a wrap: `by`, mm more
     layer_growth,   ///< of what lies under a layer: `by`, mm more
     shrink,         ///< a method's: `by`, per cent more
     recipe,         ///< a trial in one figure of one step: `words`
@@ -28,6 +28,7 @@ struct Correction {
     std::string id;
     CorrectionKind kind = CorrectionKind::look;
     std::string press, platen, hands, style, size, method, design;  ///< what it is about; ids, as far as it goes
+    std::string batch;                                              ///< of the blank
     double aside = 0, down = 0;                                     ///< mm to the viewer's right, and towards the near edge
     double by = 0;
     double low = 0, high = 0;          ///< 95 % of `by`; of marks, of the one that moves most

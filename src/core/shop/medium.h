@@ -34,6 +34,7 @@ struct Medium {
     Colour tint{1, 1, 1, 1};                   ///< of a sheet that is cut, not printed
     Length cut_offset = Length::from_mm(2);    ///< from the ink to the line that is cut
     Laying laying;
+    std::string batch;  ///< of the roll or box in use; empty: not said
     bool operator==(const Medium&) const = default;
 };
 

@@ -82,7 +82,8 @@ private:
     void bring_in_chart();
     BlanksBench& bench_;
     Workroom& room_;
-    ValueField *name_, *sizes_, *fabric_, *tags_, *colours_;
+    ValueField *name_, *sizes_, *fabric_, *batch_, *tags_, *colours_;
+    NumberField* price_;
     LengthField* tolerance_;
     QCheckBox *shrinks_, *other_side_;
     QPushButton* archive_;

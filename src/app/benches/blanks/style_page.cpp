@@ -79,6 +79,16 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
         change(bench_, QStringLiteral("fabric"), [&](BlankStyle& s) { s.fabric = t.trimmed().toStdString(); });
         return std::nullopt;
     };
+    batch_ = field_row(QStringLiteral("Batch"),
+                       QStringLiteral("Of those in use, as their box says: what is measured and pressed is kept by it"));
+    batch_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        if (t.size() > 80) return QStringLiteral("Up to 80 letters.");
+        change(bench_, QStringLiteral("batch"), [&](BlankStyle& s) { s.batch = t.trimmed().toStdString(); });
+        return std::nullopt;
+    };
+    price_ =
+        number_row(QStringLiteral("Price of one"), QStringLiteral("What a spoiled one costs; 0 where it is the customer's"), 0, 1e5, 2);
+    price_->entered = [this](double v) { change(bench_, QStringLiteral("price of a blank"), [v](BlankStyle& s) { s.price = v; }); };
     colours_ = wide_row(this, QStringLiteral("Colours"), QStringLiteral("A name and its colour: ash #d8d4ca, navy #2a3550"));
     colours_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (bench_.style() == nullptr) return std::nullopt;
@@ -181,6 +191,8 @@ void StylePage::refresh() {
     name_->show_text(qt(style->name));
     sizes_->show_text(joined(style->sizes, ", "));
     fabric_->show_text(qt(style->fabric));
+    batch_->show_text(qt(style->batch));
+    price_->show_number(style->price);
     tags_->show_text(joined(style->tags, ", "));
     QStringList colours;
     for (const BlankColour& c : style->colours)

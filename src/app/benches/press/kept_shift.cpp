@@ -53,6 +53,7 @@ void PressDesk::keep() {
     }
     keeper_.clear();  // what was not written yet is older
     keeper_.start([this, path = kept_path(kept_as_), text = std::move(text)] {
+        room_.records().flush();  // what the shift counts as done is in the book before the shift says so
         if (text.empty()) {
             QFile::remove(path);
             return;

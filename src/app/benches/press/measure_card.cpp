@@ -83,9 +83,9 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     title_ = new QLabel;
     title_->setProperty("strong", true);
     right->addWidget(title_);
-    auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(10);
-    grid->setVerticalSpacing(4);
+    grid_ = new QGridLayout;
+    grid_->setHorizontalSpacing(10);
+    grid_->setVerticalSpacing(4);
     static const char* const names[tape_at_count] = {"Measured, top",       "Measured, left",       "Measured, right",
                                                      "Measured, left edge", "Measured, right edge", "Measured, ink's width",
                                                      "Measured, gap"};
@@ -99,26 +99,44 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
             typed_.mm[k] = l.mm();
             return std::nullopt;
         };
-        grid->addWidget(names_[k], i % 3, (i / 3) * 2);
-        grid->addWidget(fields_[k], i % 3, (i / 3) * 2 + 1);
     }
-    grid->setColumnStretch(6, 1);
-    right->addLayout(grid);
-    auto* foot = new QHBoxLayout;
+    auto* figures = new QHBoxLayout;
+    figures->addLayout(grid_);
+    figures->addStretch(1);
+    right->addLayout(figures);
     keep_ = push(QStringLiteral("Keep"), QStringLiteral("Written to the shop's records (Return in the last field)"), true);
     skip_ = push(QStringLiteral("Not this one"), QStringLiteral("It is recorded without its place"));
     for (QPushButton* b : {keep_, skip_}) b->setFocusPolicy(Qt::TabFocus);
     connect(keep_, &QPushButton::clicked, this, &MeasureCard::keep);
     connect(skip_, &QPushButton::clicked, &recorder_, &ShiftRecorder::not_this_one);
-    foot->addWidget(keep_);
-    foot->addWidget(skip_);
     hint_ = new QLabel;
     hint_->setProperty("quiet", true);
-    foot->addWidget(hint_, 1);
-    right->addLayout(foot);
+    foot_ = new QHBoxLayout;
+    foot_->addWidget(hint_, 1);
+    right->addLayout(foot_);
+    arrange();
     row->addLayout(right, 1);
     column->addWidget(work_);
     hide();
+}
+
+/// Where the window is low the step card needs the room: the figures stand in one line, with what is needed alone and no drawing.
+void MeasureCard::arrange() {
+    const bool low = window()->height() < 760;
+    if (low_ == low) return;
+    low_ = low;
+    view_->setVisible(!low);
+    for (std::size_t k = 0; k < fields_.size(); ++k) {
+        const int at = k == std::size_t(TapeAt::gap) ? 0 : int(k);
+        grid_->addWidget(names_[k], low ? 0 : at % 3, low ? at * 2 : at / 3 * 2);
+        grid_->addWidget(fields_[k], low ? 0 : at % 3, (low ? at : at / 3) * 2 + 1);
+    }
+    for (QPushButton* b : {keep_, skip_}) {
+        if (low)
+            grid_->addWidget(b, 0, b == keep_ ? 6 : 7);
+        else
+            foot_->insertWidget(b == keep_ ? 0 : 1, b);
+    }
 }
 
 bool MeasureCard::eventFilter(QObject* watched, QEvent* event) {
@@ -166,8 +184,9 @@ void MeasureCard::refresh() {
     warning_->setText(warning);
     warning_->setVisible(!warning.isEmpty());
     looked_->setVisible(!warning.isEmpty());
-    // where the window is low the step card needs the room: the piece waits, and can be told at the Records bench
-    const ToMeasure* now = window()->height() < 760 ? nullptr : recorder_.wanted();
+    const ToMeasure* now = recorder_.wanted();
+    const bool was_low = low_ == true;
+    arrange();
     // a piece that is gone takes its fields along: the keys go back to the work
     if (!shown_.empty() && (now == nullptr || now->record.id != shown_))
         if (QWidget* focused = window()->focusWidget(); focused != nullptr && isAncestorOf(focused)) done();
@@ -177,7 +196,7 @@ void MeasureCard::refresh() {
         shown_.clear();
         return;
     }
-    if (now->record.id == shown_) return;
+    if (now->record.id == shown_ && was_low == low_) return;
     shown_ = now->record.id;
     typed_ = {};
     hint_->setProperty("doubt", false);
@@ -190,8 +209,9 @@ void MeasureCard::refresh() {
     for (std::size_t k = 0; k < fields_.size(); ++k) {
         const auto ask = std::find_if(now->asks.begin(), now->asks.end(), [&](const TapeAsk& a) { return std::size_t(a.at) == k; });
         const bool asked = ask != now->asks.end();
-        fields_[k]->setVisible(asked);
-        names_[k]->setVisible(asked);
+        const bool there = asked && (ask->needed || low_ != true);
+        fields_[k]->setVisible(there);
+        names_[k]->setVisible(there);
         if (!asked) continue;
         // the letter is on the drawing; the words are under the pointer
         static const char* const short_words[tape_at_count] = {"A", "B", "C", "left lower", "right lower", "ink", "gap"};

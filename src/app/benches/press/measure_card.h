@@ -8,6 +8,8 @@
 
 #include "core/records/of_load.h"
 
+class QGridLayout;
+class QHBoxLayout;
 class QLabel;
 class QPushButton;
 
@@ -33,6 +35,7 @@ protected:
 
 private:
     void keep();
+    void arrange();
     Workroom& room_;
     ShiftRecorder& recorder_;
     QLabel *title_, *warning_, *hint_;
@@ -41,6 +44,9 @@ private:
     std::array<LengthField*, tape_at_count> fields_{};
     std::array<QLabel*, tape_at_count> names_{};
     QPushButton *keep_, *skip_, *looked_;
+    QGridLayout* grid_;
+    QHBoxLayout* foot_;
+    std::optional<bool> low_;
     std::string shown_;
     Taped typed_;
 };

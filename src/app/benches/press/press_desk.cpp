@@ -218,9 +218,9 @@ void PressDesk::tick() {
     if (stopped_at_ < 0) shift_->tick(now());
     if (shift_->counting().size() < counting_) {
         QApplication::beep();
-        keep();
         card_since_ = now();
         recorder_->look(*shift_);
+        keep();
         emit counted_down();
     }
     counting_ = shift_->counting().size();

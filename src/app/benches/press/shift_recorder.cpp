@@ -127,16 +127,8 @@ void ShiftRecorder::fault(const Shift& shift, const Load& load, PressFault fault
     r.id += std::to_string(number);
     known_.insert(r.id);
     r.outcome = outcome_of(fault);
-    r.mended = lost ? Mended::printed_again : Mended::pressed_again;
-    if (lost)
-        if (const Decoration* d = find_decoration(order(), r.design)) {
-            const DecorationFit* fitted = nullptr;
-            const SizeFit* size = size_of(r, &fitted);
-            const Method* method = method_of(order(), *d);
-            const Medium* medium = find_medium(order(), d->medium);
-            if (size != nullptr && method != nullptr && medium != nullptr)
-                r.lost = material_price(*method, *medium) * size->width * size->height;
-        }
+    r.mended = lost ? Mended::spoiled : Mended::pressed_again;  // the garment under a transfer that is lost is lost with it
+    r.lost = price_of_loss(order(), fit(), r);
     room_.records().add({std::move(r)});
 }
 

@@ -5,6 +5,7 @@
 #include <QDate>
 
 #include "app/session/workroom.h"
+#include "core/records/of_load.h"
 
 namespace orthema::app {
 
@@ -51,7 +52,12 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
         return std::nullopt;
     };
     mended_ = choice_row(QStringLiteral("Done about it"), QStringLiteral("What became of the piece"));
-    connect(mended_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.mended = Mended(i); }); });
+    connect(mended_, &QComboBox::activated, this, [this](int i) {
+        change([this, i](PressRecord& r) {
+            r.mended = Mended(i);
+            if (r.job == room_.order().job) r.lost = price_of_loss(room_.order(), room_.plan(), r);  // else its prices are not at hand
+        });
+    });
     proof_ = choice_row(QStringLiteral("Paper"),
                         QStringLiteral("How the paper of a sublimation press looks: even and pale where the ink has gone over"));
     connect(proof_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.proof = Proof(i); }); });

@@ -12,10 +12,12 @@
 #include <QMenu>
 #include <QStackedWidget>
 #include <QTableView>
+#include <QTimer>
 
 #include <cmath>
 #include <numeric>
 #include <set>
+#include <span>
 #include <string_view>
 #include <unordered_set>
 
@@ -83,7 +85,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     filters_ = new QGridLayout;
     filters_->setHorizontalSpacing(4);
     filters_->setVerticalSpacing(4);
-    for (const FilterColumn& c : filter_columns) filter_box(c);
+    for (const FilterColumn& c : std::span(filter_columns).first(usual_filters)) filter_box(c);
     span_ = new QComboBox;
     span_->setAccessibleName(QStringLiteral("Span of time"));
     set_items(span_,
@@ -286,7 +288,7 @@ void RecordsBench::look() {
         if (room_.records().all()[i].id == chosen_id_) chosen_ = i;
     fill_boxes();
     model_->show(which_);
-    judge();
+    QTimer::singleShot(0, this, &RecordsBench::judge);  // once what was chosen is seen
     refresh();
 }
 

@@ -247,6 +247,12 @@ StockPage::StockPage(Workroom& room) : room_(room) {
         change_item(QStringLiteral("on hand"), [&](StockItem& s) { s.on_hand = v < 0 ? std::optional<int>() : v; });
         return std::nullopt;
     };
+    batch_ = field_row(QStringLiteral("Batch"), QStringLiteral("Of the roll or box in use: what is pressed from it is kept by it"));
+    batch_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        if (text.size() > 80) return QStringLiteral("Up to 80 letters.");
+        change_medium(room_, QStringLiteral("batch"), [&](Medium& m) { m.batch = text.trimmed().toStdString(); });
+        return std::nullopt;
+    };
     add_ = push(QStringLiteral("One more size"), QStringLiteral("Another size that this medium is bought in"));
     remove_ = push(QStringLiteral("Take out"), QStringLiteral("It is not offered any more"));
     side_by_side({add_, remove_});
@@ -392,6 +398,7 @@ void StockPage::refresh() {
     size_->show_text(chosen != nullptr ? two_text(chosen->width, chosen->length, unit) : two_text(m->width, m->length, unit));
     price_->show_text(QString::number(chosen != nullptr ? chosen->price : m->price, 'f', 2));
     on_hand_->show_text(chosen != nullptr && chosen->on_hand ? QString::number(*chosen->on_hand) : QString());
+    batch_->show_text(qt(m->batch));
     const std::map<std::string, int> taken = used();
     QStringList parts;
     for (const auto& [id, name] : items)

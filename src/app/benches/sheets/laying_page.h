@@ -53,7 +53,7 @@ private:
     [[nodiscard]] std::vector<std::pair<std::string, QString>> fillers() const;
     Workroom& room_;
     QComboBox *items_, *filler_;
-    ValueField *name_, *size_, *price_, *on_hand_;
+    ValueField *name_, *size_, *price_, *on_hand_, *batch_;
     QPushButton *add_, *remove_, *keep_, *fill_, *empty_, *from_shelf_, *off_shelf_;
     QLabel *needs_, *filled_;
     NumberField* value_;
