@@ -100,14 +100,14 @@ public:
         for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
         all = joined(settled(full, (alone - fills) * (bins - 1) / bins), of_bin(all, bins - 1));
         if (!over()) fill_from_last(all);
-        all = last_settled(std::move(all), alone);
+        all = last_settled(all, alone);
         offer_(all);
         std::vector<double> more(static_cast<std::size_t>(bins), 0.004);  // of a run's area, that is tried next
         constexpr int rounds = 4;
         for (int round = 0; round < rounds && !over() && count_of_bins(all) > 1; ++round) {
             const double until = alone + (1 - alone) * (round + 1) / rounds;
             all = squeezed(all, more, round, until - (until - spent()) / count_of_bins(all));
-            all = last_settled(std::move(all), until);
+            all = last_settled(all, until);
             offer_(all);
         }
     }
