@@ -82,7 +82,10 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     auto* right = new QVBoxLayout;
     title_ = new QLabel;
     title_->setProperty("strong", true);
-    right->addWidget(title_);
+    title_->setWordWrap(true);
+    head_ = new QHBoxLayout;
+    head_->addWidget(title_, 1);
+    right->addLayout(head_);
     grid_ = new QGridLayout;
     grid_->setHorizontalSpacing(10);
     grid_->setVerticalSpacing(4);
@@ -100,10 +103,10 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
             return std::nullopt;
         };
     }
-    auto* figures = new QHBoxLayout;
-    figures->addLayout(grid_);
-    figures->addStretch(1);
-    right->addLayout(figures);
+    line_ = new QHBoxLayout;
+    line_->addLayout(grid_);
+    line_->addStretch(1);
+    right->addLayout(line_);
     keep_ = push(QStringLiteral("Keep"), QStringLiteral("Written to the shop's records (Return in the last field)"), true);
     skip_ = push(QStringLiteral("Not this one"), QStringLiteral("It is recorded without its place"));
     for (QPushButton* b : {keep_, skip_}) b->setFocusPolicy(Qt::TabFocus);
@@ -112,7 +115,6 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     hint_ = new QLabel;
     hint_->setProperty("quiet", true);
     foot_ = new QHBoxLayout;
-    foot_->addWidget(hint_, 1);
     right->addLayout(foot_);
     arrange();
     row->addLayout(right, 1);
@@ -131,12 +133,10 @@ void MeasureCard::arrange() {
         grid_->addWidget(names_[k], low ? 0 : at % 3, low ? at * 2 : at / 3 * 2);
         grid_->addWidget(fields_[k], low ? 0 : at % 3, (low ? at : at / 3) * 2 + 1);
     }
-    for (QPushButton* b : {keep_, skip_}) {
-        if (low)
-            grid_->addWidget(b, 0, b == keep_ ? 6 : 7);
-        else
-            foot_->insertWidget(b == keep_ ? 0 : 1, b);
-    }
+    QHBoxLayout* with = low ? head_ : foot_;
+    with->insertWidget(low ? 1 : 0, keep_);
+    with->insertWidget(low ? 2 : 1, skip_);
+    (low ? line_ : foot_)->addWidget(hint_, low ? 0 : 1);
 }
 
 bool MeasureCard::eventFilter(QObject* watched, QEvent* event) {
@@ -213,9 +213,10 @@ void MeasureCard::refresh() {
         fields_[k]->setVisible(there);
         names_[k]->setVisible(there);
         if (!asked) continue;
-        // the letter is on the drawing; the words are under the pointer
+        // the letter is on the drawing, where there is one; the words are under the pointer
         static const char* const short_words[tape_at_count] = {"A", "B", "C", "left lower", "right lower", "ink", "gap"};
-        QString words = QString::fromLatin1(short_words[k]);
+        static const char* const plain_words[] = {"top", "left", "right"};
+        QString words = QString::fromLatin1(low_ == true && k < std::size(plain_words) ? plain_words[k] : short_words[k]);
         if (ask->planned > 0) words += QStringLiteral("  %1").arg(qt(length_text(Length::from_mm(ask->planned), room_.order().unit)));
         names_[k]->setText(words);
         for (QWidget* w : std::initializer_list<QWidget*>{names_[k], fields_[k]}) w->setToolTip(qt(ask->words));

@@ -45,7 +45,7 @@ private:
     std::array<QLabel*, tape_at_count> names_{};
     QPushButton *keep_, *skip_, *looked_;
     QGridLayout* grid_;
-    QHBoxLayout* foot_;
+    QHBoxLayout *head_, *line_, *foot_;
     std::optional<bool> low_;
     std::string shown_;
     Taped typed_;
