@@ -17,6 +17,7 @@
 #include "core/nesting/grid_packer.h"
 #include "core/nesting/jostle.h"
 #include "core/nesting/parts.h"
+#include "core/nesting/patterned.h"
 #include "core/nesting/rect_strip.h"
 
 namespace orthema {
@@ -160,7 +161,9 @@ private:
             lay(quick, {});
             // Finer cells take some six times as long for each halving: worth it where that is little of the time. Over
             // several bins jostling gains slowly, so more of it goes there.
-            const double took = elapsed() - before, share = best_ && best_->bins > 1 ? 0.4 : 0.1;
+            const double took = elapsed() - before;
+            if (best_ && !over() && can_pattern(problem_)) in_patterns(coarse / 2);
+            const double share = best_ && best_->bins > 1 ? 0.4 : 0.1;
             if (best_ && options_.rounds <= 0)
                 for (const double finer : {4.0, 2.0})
                     if (std::pow(finer, 2.6) * took < share * options_.seconds) {
@@ -179,6 +182,15 @@ private:
         lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
         if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
         return std::nullopt;
+    }
+
+    /// Many copies of one kind in rows that repeat.
+    void in_patterns(double cell) {
+        auto placements = patterned(problem_, copies_, best_->density, cell, Task{{}, task_.cancelled});
+        if (placements.size() != copies_.size()) return;
+        offer(placements);
+        slide_back(problem_, placements);
+        offer(std::move(placements));
     }
 
     void in_parts() {
