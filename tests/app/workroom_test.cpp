@@ -186,6 +186,38 @@ TEST(Workroom, TwoProgramsOnOneOrderLoseNobodysWork) {
     }
 }
 
+TEST(Workroom, TwoProgramsKeepTheirUnsavedStatesApart) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    w.room().edit("name", renamed(w.order(), "Mine"));
+    EXPECT_EQ(w.room().keeper().put_aside_now(), Keeper::Kept::kept);
+    const std::string beside = autosave_path(w.data("a.orthema"));
+    const auto aside = [&] {
+        std::set<std::string> names;
+        if (std::filesystem::exists(w.data("data/aside")))
+            for (const auto& f : std::filesystem::directory_iterator(w.data("data/aside")))
+                if (f.path().extension() == ".orthema") names.insert(open_order(f.path().string())->order.name);
+        return names;
+    };
+    {
+        Window other(&w);
+        other.open(w.data("a.orthema"));
+        other.room().edit("name", renamed(other.order(), "Theirs"));
+        EXPECT_EQ(other.room().keeper().put_aside_now(), Keeper::Kept::kept);
+        EXPECT_EQ(open_order(beside)->order.name, "Mine");
+        EXPECT_EQ(aside(), std::set<std::string>{"Theirs"});
+        other.room().keeper().save(other.room().keeper().path());
+        other.wait();
+        EXPECT_EQ(aside(), std::set<std::string>{"Mine"}) << "moved to where it is offered; their own is saved, and gone";
+    }
+    // and this one goes on under its own name
+    w.room().edit("name", renamed(w.order(), "Mine still"));
+    EXPECT_EQ(w.room().keeper().put_aside_now(), Keeper::Kept::kept);
+    EXPECT_EQ(open_order(beside)->order.name, "Mine still");
+    w.room().edit("name", renamed(w.order(), "Small order"));
+}
+
 TEST(Workroom, AnOrderTakesNoMoreThanItCanBeOpenedWith) {
     Window w;
     save_small(w.data("a.orthema"));

@@ -58,7 +58,10 @@ Keeper::Keeper(QString data_folder, Document& document, Pictures& pictures, Shop
 }
 
 QString Keeper::aside_path() const {
-    if (!path_.isEmpty() && QFileInfo(path_).isFile()) return qt(autosave_path(path_.toStdString()));
+    if (!path_.isEmpty() && QFileInfo(path_).isFile()) {
+        const std::string beside = autosave_path(path_.toStdString());
+        if (const FileStamp there = file_stamp(beside); there == FileStamp{} || there == beside_) return qt(beside);
+    }  // what lies there is of another program, or of one that ended early: it stays
     return data_folder_ + "/aside/" + qt(file_stem(document_.order().name)) + "-" + aside_ + ".orthema";
 }
 
@@ -78,13 +81,13 @@ void Keeper::autosave() {
         [this, to = aside_path()] { told(to, {}, QStringLiteral("Writing it ended early.")); });
 }
 
-QString Keeper::second_place(const QString& path) {
-    QString name = QFileInfo(path).fileName();
-    if (name.endsWith('~')) name.chop(1);  // it is found there as what was put aside
-    return state_folder() + "/" + name;
+QString Keeper::second_place(const QString& path) const {
+    const QFileInfo usual(path);  // it is found there as what was put aside, under a name that no other program has
+    return state_folder() + "/" + (path.endsWith('~') ? usual.completeBaseName() + "-" + aside_ + ".orthema" : usual.fileName());
 }
 
 void Keeper::told(const QString& wanted, const QString& kept, const QString& why) {
+    if (kept == wanted && kept.endsWith('~')) beside_ = file_stamp(kept.toStdString());
     const bool nowhere = kept.isEmpty(), elsewhere = !nowhere && kept != wanted;
     if (nowhere) {
         notices_.say({QStringLiteral("What you do now is kept nowhere: %1 Save it to another place.").arg(why), true,
@@ -146,6 +149,7 @@ void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById a
     document_.take_over(std::move(order), std::move(saved));
     pictures_.take_over(std::move(bytes), std::move(art), std::move(known));
     path_ = path;
+    beside_ = {};
     name_aside();
     autosave_timer_.stop();
     emit taken_over(fitted);
@@ -184,6 +188,7 @@ void Keeper::open(const QString& path) {
             take_over(held->order, aside ? Order{} : held->order, held->art, art, Shared<KnownArt>(known), fitted, own);
             if (!held->records_fault.empty()) notices_.complain(qt("The order's records were left out. " + held->records_fault));
             if (document_.order().job == held->order.job) emit came_with(held->records);
+            if (path.endsWith('~') && path_ == own) beside_ = stamp;
             stamp_ = path_ == path ? stamp : file_stamp(path_.toStdString());
             if (aside && !path.endsWith('~') && document_.order() == held->order && put_aside_now() == Kept::kept && path != aside_path())
                 QFile::remove(path);
@@ -213,7 +218,7 @@ void Keeper::save(const QString& path) {
             QFile::remove(was_aside);
             QFile::remove(second_place(was_aside));
             kept_nowhere_ = kept_elsewhere_ = false;
-            QFile::remove(qt(autosave_path(path.toStdString())));
+            clear_beside(path);
             path_ = path;
             document_.saved_as(order);
             remember(path);
@@ -221,6 +226,20 @@ void Keeper::save(const QString& path) {
             emit changed();
         };
     });
+}
+
+void Keeper::clear_beside(const QString& path) {
+    const QString beside = qt(autosave_path(path.toStdString()));
+    const FileStamp there = file_stamp(beside.toStdString());
+    if (there == FileStamp{}) return;
+    if (there == beside_) {
+        QFile::remove(beside);
+        return;
+    }
+    const QFileInfo own(path);
+    QDir().mkpath(data_folder_ + "/aside");
+    QFile::rename(beside, data_folder_ + "/aside/" + own.completeBaseName() + "-" +
+                              QFileInfo(beside).lastModified().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")) + ".orthema");
 }
 
 void Keeper::save_beside() {

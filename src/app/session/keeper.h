@@ -67,10 +67,12 @@ private:
     /// Tells what became of an attempt to put aside, once and until it is mended.
     void told(const QString& wanted, const QString& kept, const QString& why);
     /// Where work is put aside when it cannot be at its usual place.
-    [[nodiscard]] static QString second_place(const QString& path);
+    [[nodiscard]] QString second_place(const QString& path) const;
     [[nodiscard]] bool worth_keeping() const;
     void autosave();
     [[nodiscard]] QString aside_path() const;
+    /// What lies beside the saved order goes: its own away, another program's to where it is offered.
+    void clear_beside(const QString& path);
     void name_aside();
     void remember(const QString& path);
     QString data_folder_;
@@ -80,7 +82,8 @@ private:
     Jobs& jobs_;
     Notices& notices_;
     QString path_;
-    FileStamp stamp_;  ///< of it, as it was opened or saved
+    FileStamp stamp_;   ///< of it, as it was opened or saved
+    FileStamp beside_;  ///< of the later state beside it that is this program's: written by it, or opened
     QString aside_;    ///< file name for an order without a path
     bool kept_nowhere_ = false, kept_elsewhere_ = false;
     QTimer autosave_timer_;
