@@ -46,6 +46,15 @@ Result<Source> opened(const std::string& path) {
     return out;
 }
 
+/// Where all that is known comes from rehearsals, an empty answer would be a riddle.
+void say_rehearsals(const std::vector<PressRecord>& all, const std::vector<std::size_t>& which, const RecordFilter& filter) {
+    if (!which.empty() || filter.rehearsals || all.empty()) return;
+    RecordFilter with = filter;
+    with.rehearsals = true;
+    if (const std::size_t n = filtered(all, with).size(); n > 0)
+        std::cerr << n << (n == 1 ? " record is" : " records are") << " of rehearsals: --rehearsals counts them too\n";
+}
+
 int refused(const std::string& sentence) {
     std::cerr << "orthema-cli: " << sentence << "\n";
     return 2;
@@ -57,7 +66,9 @@ int list_records(const std::string& path, const RecordFilter& filter, const std:
     const auto source = opened(path);
     if (!source) return refused(source.sentence());
     std::vector<PressRecord> passed;
-    for (const std::size_t i : filtered(source->records.records, filter)) passed.push_back(source->records.records[i]);
+    const std::vector<std::size_t> which = filtered(source->records.records, filter);
+    for (const std::size_t i : which) passed.push_back(source->records.records[i]);
+    say_rehearsals(source->records.records, which, filter);
     if (!out.empty()) {
         const bool table = std::filesystem::path(out).extension() == ".csv";
         if (const auto done = write_file(out, table ? records_csv(passed) : records_json({passed, source->records.lessons})); !done)
@@ -74,6 +85,7 @@ int report_records(const std::string& path, const RecordFilter& filter, bool as_
     if (!source) return refused(source.sentence());
     const std::vector<PressRecord>& all = source->records.records;
     const std::vector<std::size_t> which = filtered(all, filter);
+    say_rehearsals(all, which, filter);
     const CleanShare clean = clean_share(all, which);
     const auto mean = mean_place(all, which);
     PlotAsk ask;

@@ -1,7 +1,6 @@
 #include "core/nesting/nest.h"
 
 #include <algorithm>
-#include <array>
 #include <chrono>
 #include <cmath>
 #include <map>
@@ -18,7 +17,7 @@
 #include "core/nesting/jostle.h"
 #include "core/nesting/parts.h"
 #include "core/nesting/patterned.h"
-#include "core/nesting/rect_strip.h"
+#include "core/nesting/rect_nest.h"
 
 namespace orthema {
 
@@ -83,14 +82,7 @@ public:
 
     Result<NestSolution> go() {
         if (auto fault = begin()) return Error{*fault};
-        if (!copies_.empty() && !over()) {
-            if (all_rectangles())
-                rectangles();
-            else if (options_.gather <= 0 && has_parts(problem_, best_->placements, best_->bins))
-                in_parts();
-            else if (copies_.size() <= most_jostled)
-                jostle_apart();
-        }
+        if (!copies_.empty() && !over()) better_it();
         best_->seconds = elapsed();
         best_->rounds = options_.rounds;
         return *best_;
@@ -138,6 +130,14 @@ private:
         best_ = std::move(s);
         if (better_) better_(*best_);
         return true;
+    }
+
+    void better_it() {
+        if (best_->bins == 1 && all_rectangles(problem_) && in_rectangles()) return;
+        if (options_.gather <= 0 && has_parts(problem_, best_->placements, best_->bins))
+            in_parts();
+        else if (copies_.size() <= most_jostled)
+            jostle_apart();
     }
 
     /// The first layouts: coarse cells at once, fine ones better, with what was slid taken when it is sound.
@@ -191,6 +191,18 @@ private:
         offer(placements);
         slide_back(problem_, placements);
         offer(std::move(placements));
+    }
+
+    /// False where one lies across the strip only: then it is a search like any other.
+    bool in_rectangles() {
+        std::mutex guard;
+        return nest_rectangles(
+            problem_, copies_, options_, [&] { return task_.stopped() || (options_.rounds <= 0 && elapsed() >= options_.seconds); },
+            [&](std::vector<NestPlacement> found) {
+                const std::scoped_lock lock(guard);
+                offer(std::move(found));
+                task_.say(spent(), "settling");
+            });
     }
 
     void in_parts() {
@@ -392,64 +404,6 @@ private:
             p->y = problem_.width * share(random);
         }
         return apart(end * spread + more) || apart(end * spread + 1.3 * more);
-    }
-
-    /// Plain upright rectangles on one strip, with nothing in their way.
-    [[nodiscard]] bool all_rectangles() const {
-        if (!problem_.locked.empty() || !problem_.blocked.empty() || best_->bins > 1) return false;
-        return std::all_of(problem_.pieces.begin(), problem_.pieces.end(), [](const NestPiece& p) {
-            const Rect box = bounds(p.outline.outer);
-            const bool upright = std::all_of(p.rotations.begin(), p.rotations.end(), [](double r) { return std::fmod(r, 90) == 0; });
-            return upright && p.outline.holes.empty() && p.outline.outer.size() == 4 &&
-                   std::abs(area(p.outline) - box.width() * box.height()) < 1e-9 * area(p.outline);
-        });
-    }
-
-    void rectangles() {
-        // on the exact check's grid, rounded up, so that neighbours may touch and never overlap
-        const auto up = [](double mm) { return static_cast<std::int64_t>(std::ceil(mm * grid_per_mm - 1e-6)); };
-        std::vector<StripRect> rects;
-        std::vector<std::array<double, 2>> turns;  // level, and a quarter over
-        for (const Copy& c : copies_) {
-            const NestPiece& p = problem_.pieces[static_cast<std::size_t>(c.piece)];
-            const Rect box = bounds(p.outline.outer);
-            double level = -1, quarter = -1;
-            for (const double r : p.rotations) (std::fmod(r, 180) == 0 ? level : quarter) = r;
-            StripRect rect{up(box.height() + problem_.gap) + 1, up(box.width() + problem_.gap) + 1, level >= 0 && quarter >= 0};
-            if (level < 0) std::swap(rect.across, rect.along);
-            rects.push_back(rect);
-            turns.push_back(level < 0 ? std::array{quarter, quarter} : std::array{level, quarter});
-        }
-        const auto width = static_cast<std::int64_t>((problem_.width - 2 * problem_.margin + problem_.gap) * grid_per_mm + 1e-6);
-        if (std::any_of(rects.begin(), rects.end(),
-                        [&](const StripRect& r) { return r.across > width && (!r.may_turn || r.along > width); }))
-            return jostle_apart();
-        std::mutex guard;
-        const auto work = [&](unsigned k) {
-            const long packings = options_.rounds > 0 ? options_.rounds * 400L : -1;
-            pack_rects(
-                rects, width, seed_ * 31 + k, packings,
-                [&] { return task_.stopped() || (options_.rounds <= 0 && elapsed() >= options_.seconds); },
-                [&](const StripPacking& packing) {
-                    std::vector<NestPlacement> placements;
-                    for (std::size_t i = 0; i < copies_.size(); ++i) {
-                        const StripPlace& at = packing.places[i];
-                        const double turn = turns[i][at.turned ? 1 : 0];
-                        const NestPiece& p = problem_.pieces[static_cast<std::size_t>(copies_[i].piece)];
-                        const Rect box = bounds(mapped(p.outline.outer, Affine::turn(turn)));
-                        placements.push_back({copies_[i].piece, copies_[i].copy, 0, turn,
-                                              problem_.margin + static_cast<double>(at.x) / grid_per_mm - box.x0,
-                                              problem_.margin + static_cast<double>(at.y) / grid_per_mm - box.y0, false});
-                    }
-                    const std::scoped_lock lock(guard);
-                    offer(std::move(placements));
-                    task_.say(spent(), "settling");
-                });
-        };
-        std::vector<std::thread> threads;
-        for (int k = 1; k < options_.threads; ++k) threads.emplace_back(work, static_cast<unsigned>(k));
-        work(0);
-        for (std::thread& t : threads) t.join();
     }
 
     void jostle() {

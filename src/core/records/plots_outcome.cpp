@@ -145,19 +145,20 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
     double most = 0;
     const bool priced = std::any_of(rows.begin(), rows.end(), [](const auto& r) { return r.second.cost > 0; });
     for (const auto& [name, b] : rows) most = std::max(most, priced ? b.cost : b.pieces);
-    const double left = 190, right = d.width - 210, high = std::min(40.0, (d.height - 60) / static_cast<double>(rows.size()));
+    const double left = 190, right = d.width - 300, high = std::min(40.0, (d.height - 60) / static_cast<double>(rows.size()));
     double y = 20;
     for (const auto& [name, b] : rows) {
         const double share = (priced ? b.cost : b.pieces) / std::max(1e-9, most);
         d.text({left - 12, y + high * 0.62}, name, 13.5, palette::ink, Align::right);
         d.rect({left, y + high * 0.18, left + std::max(2.0, (right - left) * share), y + high * 0.82}, faded(palette::brick, 0.8));
         const Interval i = share_interval(b.pieces, std::max(b.pieces, pressed));
-        d.text(
-            {left + std::max(2.0, (right - left) * share) + 10, y + high * 0.62},
-            std::to_string(b.pieces) + (b.pieces == 1 ? " piece" : " pieces") + (b.cost > 0 ? ", " + currency + mm_text(b.cost, 2) : "") +
-                (b.minutes >= 1 ? ", " + mm_text(std::floor(b.minutes), 0) + " min" : "") + (b.cost > 0 || b.minutes >= 1 ? " lost" : "") +
-                ", " + mm_text(100 * i.low, 1) + " to " + mm_text(100 * i.high, 1) + " %",
-            12.5, palette::ink);
+        std::string lost;
+        if (b.cost > 0) lost = currency + mm_text(b.cost, 2);
+        if (b.minutes >= 1) lost += (lost.empty() ? "" : " and ") + mm_text(std::floor(b.minutes), 0) + " min";
+        d.text({left + std::max(2.0, (right - left) * share) + 10, y + high * 0.62},
+               std::to_string(b.pieces) + (b.pieces == 1 ? " piece" : " pieces") + (lost.empty() ? "" : ": " + lost + " lost") + ", " +
+                   mm_text(100 * i.low, 1) + " to " + mm_text(100 * i.high, 1) + " %",
+               12.5, palette::ink);
         plot.dots.emplace_back(Point{left + 8, y + high / 2}, b.first);
         y += high;
     }
