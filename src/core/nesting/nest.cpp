@@ -50,10 +50,11 @@ std::optional<std::string> problem_fault(const NestProblem& problem) {
     return std::nullopt;
 }
 
-/// Fewest bins, then the shortest last one.
+/// Fewest bins, then the shortest last one, then the shortest others: what gets free at their ends is film, too.
 bool shorter(const NestSolution& a, const NestSolution& b) {
     if (a.bins != b.bins) return a.bins < b.bins;
-    return a.last_length < b.last_length - 1e-9;
+    if (std::abs(a.last_length - b.last_length) > 1e-9) return a.last_length < b.last_length;
+    return a.others < b.others - 0.1;
 }
 
 /// One call of nest(): what has been found, and how much is left to spend.

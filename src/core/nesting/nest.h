@@ -53,6 +53,7 @@ struct NestSolution {
     int bins = 0;
     double length = 0;       ///< of the longest bin, margins included
     double last_length = 0;  ///< of the last bin
+    double others = 0;       ///< lengths of all bins but the last, added
     double density = 0;      ///< pieces' area over the area of all bins, the last one up to its own length
     double seconds = 0;
     int rounds = 0;

@@ -90,6 +90,7 @@ void measure_solution(const NestProblem& problem, NestSolution& s) {
         total += end;
         s.last_length = end;
     }
+    s.others = total - s.last_length;
     if (s.bins > 1 && std::isfinite(problem.max_length)) total = problem.max_length * (s.bins - 1) + s.last_length;
     s.density = total > 0 ? used / (total * problem.width) : 0;
 }

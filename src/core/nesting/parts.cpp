@@ -98,7 +98,9 @@ public:
         const int bins = count_of_bins(all);
         std::vector<Part> full;
         for (int bin = 0; bin + 1 < bins; ++bin) full.push_back(part_of(problem_, of_bin(all, bin), bin, 0));
-        all = joined(settled(full, (alone - fills) * (bins - 1) / bins), of_bin(all, bins - 1));
+        shown_with_ = of_bin(all, bins - 1);
+        all = joined(settled(full, (alone - fills) * (bins - 1) / bins), shown_with_);
+        shown_with_.clear();
         if (!over()) fill_from_last(all);
         all = last_settled(all, alone);
         offer_(all);
@@ -145,6 +147,7 @@ private:
     const std::function<bool(const Placements&)>& offer_;
     Clock::time_point begun_ = Clock::now();
     double rounds_spent_ = 0;  ///< share
+    Placements shown_with_;    ///< while runs are settled side by side: the last one, which each layout that is handed out ends with
 
     [[nodiscard]] double spent() const {
         if (options_.rounds > 0) return rounds_spent_;
@@ -187,6 +190,22 @@ private:
         const double whole = left, share = until - spent();
         std::mutex guard;
         std::size_t next = 0;
+        // what each part has come to is seen while the others are at work; where rounds are counted the outcome is to depend on nothing
+        // else
+        std::vector<Placements> now;
+        auto seen = Clock::now();
+        const bool shows = !shown_with_.empty() && options_.rounds <= 0;
+        for (const Part& p : parts)
+            if (shows) now.push_back(in_whole(p, p.problem.start));
+        const auto show = [&](std::size_t k, const NestSolution& found) {
+            const std::scoped_lock lock(guard);
+            if (found.bins == 1) now[k] = in_whole(parts[k], found.placements);
+            if (Clock::now() - seen < std::chrono::seconds(1)) return;
+            seen = Clock::now();
+            Placements all = shown_with_;
+            for (const Placements& p : now) all = joined(std::move(all), p);
+            offer_(all);
+        };
         const int threads = std::clamp(static_cast<int>(parts.size()), 1, std::max(1, options_.threads));
         const auto work = [&] {
             for (;;) {
@@ -205,7 +224,9 @@ private:
                     left -= parts[k].share;
                 }
                 o.gather = gather;
-                const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled});
+                std::function<void(const NestSolution&)> better;
+                if (shows) better = [&, k](const NestSolution& s) { show(k, s); };
+                const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled}, better);
                 out[k] = in_whole(parts[k], found && (gather > 0 || found->bins == 1) ? found->placements : parts[k].problem.start);
                 if (task_.report) {
                     const std::scoped_lock lock(guard);

@@ -447,7 +447,8 @@ private:
 bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b) {
     if (!medium.laying.stock.empty() && std::abs(a.cost - b.cost) > 1e-6 + 1e-6 * std::abs(b.cost)) return a.cost < b.cost;
     if (a.bins != b.bins) return a.bins < b.bins;
-    return a.last_length < b.last_length - 1e-9;
+    if (std::abs(a.last_length - b.last_length) > 1e-9) return a.last_length < b.last_length;
+    return a.others < b.others - 0.1;
 }
 
 LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets) {
@@ -468,6 +469,7 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
         out.cost += bed.medium.price * (roll ? end / 1000 : 1);
         out.last_length = end;
         const bool last = sheet == ends.rbegin()->first;
+        if (roll && !last) out.others += end;
         all += bed.shape.outer.empty() ? bed.medium.width.mm() * (last || bed.medium.length.mm() <= 0 ? end : bed.medium.length.mm())
                                        : area(bed.shape);
     }

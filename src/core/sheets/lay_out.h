@@ -12,11 +12,12 @@ struct LaidOut {
     LaidSheets sheets;
     int bins = 0;
     double last_length = 0;  ///< of the last sheet or run, mm
+    double others = 0;       ///< of all other runs of rolls, added, mm
     double cost = 0;
     double density = 0;
 };
 
-/// Whether one layout is better: cheaper, where there is a choice of stock; then on fewer sheets; then shorter.
+/// Whether one layout is better: cheaper, where there is a choice of stock; then on fewer sheets; then shorter, the last before the others.
 bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b);
 
 /// What a layout costs and uses; its soundness is not looked at.
