@@ -82,6 +82,14 @@ TEST(Pattern, WhatIsLaidIsSound) {
     }
 }
 
+TEST(Pattern, AHairAcrossTheStripIsLeftToOthers) {
+    const NestPiece hair = piece_of({{0, 0}, {0.2, 0}, {900.2, 400}, {900, 400}}, 40);
+    const auto pattern = best_pattern(hair, 0, 500, 0);  // and at once, though thousands of them would lie beside each other
+    if (pattern) {
+        EXPECT_TRUE(nest_faults(strip_of(hair, 500, 0), placed(pattern_places(*pattern, hair, 40, 500, 1e9)), 0).empty());
+    }
+}
+
 TEST(Pattern, ManyOfOneKindLieInRowsAndTheOthersBetween) {
     NestPiece kite = piece_of({{0, 0}, {22, 18}, {70, 0}, {22, -18}}, 90);
     NestPiece tag = piece_of({{0, 0}, {24, 0}, {24, 12}, {0, 12}}, 5, {0, 90});

@@ -146,10 +146,16 @@ private:
         // coarser where there are many pieces: the first layout is wanted at once
         const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
         const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
+        double rows_took = 0;
         const auto lay = [&](const GridPacker& packer, const Task& stop) {
             auto placements = packer.pack(copies_, stop);
             if (placements.size() != copies_.size() + problem_.locked.size()) return;
-            if (!best_ && offer(placements) && over()) return;  // at once; sliding takes as long again
+            if (!best_) {
+                if (offer(placements) && over()) return;  // at once; sliding takes as long again
+                const double before = elapsed();
+                if (best_ && can_pattern(problem_) && in_patterns(coarse / 2) && rows_enough()) return;
+                rows_took = elapsed() - before;
+            }
             slide_back(problem_, placements);
             offer(std::move(placements));
         };
@@ -162,9 +168,7 @@ private:
             lay(quick, {});
             // Finer cells take some six times as long for each halving: worth it where that is little of the time. Over
             // several bins jostling gains slowly, so more of it goes there.
-            const double took = elapsed() - before;
-            if (best_ && !over() && can_pattern(problem_)) in_patterns(coarse / 2);
-            const double share = best_ && best_->bins > 1 ? 0.4 : 0.1;
+            const double took = elapsed() - before - rows_took, share = best_ && best_->bins > 1 ? 0.4 : 0.1;
             if (best_ && options_.rounds <= 0)
                 for (const double finer : {4.0, 2.0})
                     if (std::pow(finer, 2.6) * took < share * options_.seconds) {
@@ -185,13 +189,18 @@ private:
         return std::nullopt;
     }
 
-    /// Many copies of one kind in rows that repeat.
-    void in_patterns(double cell) {
-        auto placements = patterned(problem_, copies_, best_->density, cell, Task{{}, task_.cancelled});
-        if (placements.size() != copies_.size()) return;
-        offer(placements);
+    /// No more of the time for rows, or for closing them up.
+    [[nodiscard]] bool rows_enough() const { return options_.rounds <= 0 && elapsed() > 0.3 * options_.seconds; }
+
+    /// Many copies of one kind in rows that repeat; whether that beats the best.
+    bool in_patterns(double cell) {
+        auto placements = patterned(
+            problem_, copies_, best_->density, cell, [&] { return rows_enough(); }, Task{{}, task_.cancelled});
+        if (placements.size() != copies_.size()) return false;
+        const bool better = offer(placements);
+        if (rows_enough()) return better;
         slide_back(problem_, placements);
-        offer(std::move(placements));
+        return offer(std::move(placements)) || better;
     }
 
     /// False where one lies across the strip only: then it is a search like any other.

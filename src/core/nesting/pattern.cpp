@@ -13,6 +13,7 @@ constexpr double never = -1e12;  ///< they pass each other without touching
 constexpr int strips = 256;      ///< of a shape's height
 constexpr int samples = 192;     ///< of a contact over the other axis
 constexpr int offsets = 40, shifts = 60;
+constexpr double most_crossed = 40;  ///< others of its row that a shape may reach past: slanting hairs in rows are left to others
 constexpr std::size_t most_turns = 6, most_refined = 4;
 
 struct Edge {
@@ -241,7 +242,7 @@ private:
         if (there <= never / 2 && back <= never / 2) return false;  // one above the other: rows of their own
         rows.at = {{0, 0}, {std::max(there, a.x0 - b.x1), at}};
         rows.period = std::max(alone, rows.at[1].x + std::max(back, b.x0 - a.x1));
-        return rows.period > 0;
+        return rows.period * most_crossed > std::max(a.width(), b.width());
     }
     double exactly(double at, double moved, double room) {
         const Seen &a = rows.shapes[0], &b = rows.shapes[1];

@@ -17,7 +17,7 @@ bool can_pattern(const NestProblem& problem) {
 }
 
 std::vector<NestPlacement> patterned(const NestProblem& problem, const std::vector<Copy>& order, double than, double cell,
-                                     const Task& task) {
+                                     const std::function<bool()>& enough, const Task& task) {
     NestProblem with_rows = problem;
     std::vector<Copy> rest;
     const double width = problem.width - 2 * problem.margin, length = problem.max_length - 2 * problem.margin;
@@ -28,7 +28,7 @@ std::vector<NestPlacement> patterned(const NestProblem& problem, const std::vect
         const NestPiece& piece = problem.pieces[static_cast<std::size_t>(order[from].piece)];
         std::size_t next = from;
         if (task.stopped()) return {};
-        if (to - from >= static_cast<std::size_t>(least_patterned))
+        if (to - from >= static_cast<std::size_t>(least_patterned) && !enough())
             if (const auto pattern = best_pattern(piece, problem.gap, width, hair))
                 while (next < to) {
                     const auto places = pattern_places(*pattern, piece, static_cast<int>(to - next), width, length - x);
@@ -51,7 +51,6 @@ std::vector<NestPlacement> patterned(const NestProblem& problem, const std::vect
         rest.insert(rest.end(), order.begin() + static_cast<std::ptrdiff_t>(next), order.begin() + static_cast<std::ptrdiff_t>(to));
     }
     if (with_rows.locked.empty()) return {};
-    slide_back(with_rows, with_rows.locked);
     return GridPacker(with_rows, cell).pack(rest, task);
 }
 

@@ -1,6 +1,7 @@
 // A first layout in patterns: kinds of which there are many lie in rows of their own, what is left is filled in between and after.
 #pragma once
 
+#include <functional>
 #include <vector>
 
 #include "core/nesting/grid_packer.h"
@@ -15,8 +16,8 @@ bool can_pattern(const NestProblem& problem);
 
 /// Every copy of `order` (largest first); none where it was stopped, something fits nowhere, or no kind's rows fill more than the share
 /// `than` of their length: loose rows waste what other kinds would fill. `cell` mm, of the grid that the others are filled in by. Whether
-/// it is sound is for the exact check to say.
+/// it is sound is for the exact check to say. Once `enough` says so no more kinds get rows.
 std::vector<NestPlacement> patterned(const NestProblem& problem, const std::vector<Copy>& order, double than, double cell,
-                                     const Task& task);
+                                     const std::function<bool()>& enough, const Task& task);
 
 }  // namespace orthema
