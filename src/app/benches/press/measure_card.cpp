@@ -96,7 +96,6 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
         const auto k = std::size_t(i);
         names_[k] = new QLabel;
         fields_[k] = new LengthField(QString::fromLatin1(names[i]));
-        fields_[k]->setFixedWidth(92);
         fields_[k]->installEventFilter(this);
         fields_[k]->entered = [this, k](Length l, bool) -> std::optional<QString> {
             typed_.mm[k] = l.mm();
@@ -130,6 +129,7 @@ void MeasureCard::arrange() {
     view_->setVisible(!low);
     for (std::size_t k = 0; k < fields_.size(); ++k) {
         const int at = k == std::size_t(TapeAt::gap) ? 0 : int(k);
+        fields_[k]->setFixedWidth(low ? 70 : 92);
         grid_->addWidget(names_[k], low ? 0 : at % 3, low ? at * 2 : at / 3 * 2);
         grid_->addWidget(fields_[k], low ? 0 : at % 3, (low ? at : at / 3) * 2 + 1);
     }
