@@ -127,9 +127,13 @@ TEST(Screens, AnEmptyOrderSaysWhatToDo) {
 }
 
 TEST(Screens, AShiftsCardsAreWhole) {
-    for (const QSize size : {QSize(1024, 700), QSize(1920, 1080)}) {
+    for (const auto& [size, unit] :
+         {std::pair(QSize(1024, 700), Unit::mm), {QSize(1024, 700), Unit::inch}, {QSize(1920, 1080), Unit::mm}}) {
         Window w;
         w.open(test::source("demo/marrow-hill"));
+        Order in_unit = w.order();
+        in_unit.unit = unit;
+        w.room().edit("unit", in_unit);
         w.window().resize(size);
         w.go(7);
         w.wait();
@@ -141,7 +145,7 @@ TEST(Screens, AShiftsCardsAreWhole) {
         Walk walk(w);
         PressBench* press = w.bench<PressBench>("press");
         for (int i = 0; i < (sweep ? 400 : 40) && press->desk().running() && !press->desk().shift().over(); ++i) {
-            walk.look("shift at " + std::to_string(size.width()) + "/card " + std::to_string(i));
+            walk.look("shift at " + std::to_string(size.width()) + (unit == Unit::inch ? " in" : " mm") + "/card " + std::to_string(i));
             w.key(press->card(), Qt::Key_Space);
             QTest::qWait(5);
         }

@@ -331,6 +331,21 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
          length_text(Length::from_mm(std::abs(size->top_to_ink)), order.unit));
 }
 
+namespace {
+
+/// The lowest that anything reaches.
+double foot_of(const Drawing& d) {
+    double foot = 0;
+    for (const Mark& m : d.marks) {
+        if (const auto* text = std::get_if<TextMark>(&m)) foot = std::max(foot, text->at.y);
+        if (const auto* path = std::get_if<PathMark>(&m))
+            for (const Ring& r : path->rings) foot = std::max(foot, bounds(r).y1);
+    }
+    return foot;
+}
+
+}  // namespace
+
 Drawing StepCard::draw(double width, double height) {
     Drawing d;
     d.width = width;
@@ -348,7 +363,16 @@ Drawing StepCard::draw(double width, double height) {
     if (const auto card = shift.card()) {
         const double split = std::round(width * 0.56);
         d.rect({0, 0, 10, height}, lane_tone(order, load_of(shift.plan(), card->task).decoration));
-        draw_deed(d, *card, split, height);
+        // where much is to be said in a low window it is said smaller, never cut
+        constexpr double smallest = 0.7;
+        double size = 1;
+        Drawing column;
+        for (;; size -= 0.06) {
+            column = {};
+            draw_deed(column, *card, split / size, height / size);
+            if (size <= smallest || foot_of(column) <= height / size - 4) break;
+        }
+        for (const Mark& m : column.marks) d.marks.push_back(mapped(m, Affine{size, 0, 0, size, 0, 0}));
         draw_place(d, *card, split + 10, width, height);
         return d;
     }
