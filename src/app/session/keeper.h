@@ -84,7 +84,7 @@ private:
     QString path_;
     FileStamp stamp_;   ///< of it, as it was opened or saved
     FileStamp beside_;  ///< of the later state beside it that is this program's: written by it, or opened
-    QString aside_;    ///< file name for an order without a path
+    QString aside_;     ///< file name for an order without a path
     bool kept_nowhere_ = false, kept_elsewhere_ = false;
     QTimer autosave_timer_;
 };
