@@ -31,7 +31,8 @@ protected:
         const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, now->record.size);
         if (dec == nullptr || size == nullptr || ground == nullptr) return d;
         const Rect all = drawn_box(ground->panel);
-        const double k = std::min(width / all.width(), height / all.height()) * 0.96;
+        constexpr double beside = 22;  // where a line is too short for its letter
+        const double k = std::min((width - 2 * beside) / all.width(), (height - 2 * beside) / all.height());
         const Affine map{k, 0, 0, k, width / 2 - k * all.centre().x, height / 2 - k * all.centre().y};
         draw_panel(d, ground->panel, map, run_colour(room_.order(), dec->run), 1);
         draw_design(d, dec->art, size->ink, map);
