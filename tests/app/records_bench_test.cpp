@@ -283,6 +283,7 @@ TEST(RecordsBench, FiltersAndFindsByTheCodeOfACard) {
         r.size = i % 4 == 0 ? "M" : "L";
         r.rehearsal = i == 7;
         if (i == 3) r.remark = "narrower rim";
+        if (i == 4 || i == 6) r.box = "A7";
         some.push_back(std::move(r));
     }
     w.room().records().add(some);
@@ -295,6 +296,8 @@ TEST(RecordsBench, FiltersAndFindsByTheCodeOfACard) {
     auto* find = w.find<QLineEdit>("Find records");
     find->setText("orthema:kite/M/7KQ2MA");
     EXPECT_EQ(w.records()->which().size(), 4u);
+    find->setText("A7");
+    EXPECT_EQ(w.records()->which().size(), 2u);
     find->setText("narrower");
     EXPECT_EQ(w.records()->which().size(), 1u);
     find->setText("");

@@ -73,7 +73,7 @@ bool passes(const PressRecord& r, const RecordFilter& f) {
     if (!f.from.empty() && r.at.compare(0, 10, f.from) < 0) return false;
     if (!f.to.empty() && r.at.compare(0, 10, f.to) > 0) return false;
     if (f.words.empty()) return true;
-    for (const std::string* s : {&r.remark, &r.cause, &r.order, &r.load})
+    for (const std::string* s : {&r.remark, &r.cause, &r.order, &r.load, &r.box, &r.batch})
         if (s->find(f.words) != std::string::npos) return true;
     return false;
 }

@@ -113,7 +113,7 @@ struct RecordFilter {
     std::string press, platen, style, size, method, design, hands, job, batch, box;
     std::string from, to;  ///< ISO days, both counted in
     bool rehearsals = false;
-    std::string words;  ///< somewhere in remark, cause, order or load
+    std::string words;  ///< somewhere in remark, cause, order, load or one of the batches
     bool operator==(const RecordFilter&) const = default;
 };
 /// What is filtered by being equal, by the name that people and the command line have for it.

@@ -137,7 +137,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find records"));
     find_->setAccessibleName(QStringLiteral("Find records"));
-    find_->setPlaceholderText(QStringLiteral("Find by the code of a card or label, an order, a remark"));
+    find_->setPlaceholderText(QStringLiteral("Find by the code of a card or label, an order, a batch, a remark"));
     connect(find_, &QLineEdit::textChanged, this, [this] { look(); });
     last->addWidget(find_, 1);
     more_ = push(QStringLiteral("More…"), QStringLiteral("Records out and in, and hands taken out of them"));
