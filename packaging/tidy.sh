@@ -6,7 +6,7 @@ cd "$(dirname "$0")/.."
 build=build/tidy
 stamps=$build/stamps
 mkdir -p "$stamps"
-cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DORTHEMA_TESTS=OFF -DORTHEMA_BENCH=OFF >/dev/null
+cmake -S . -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=Release -DORTHEMA_UNITY=ON -DORTHEMA_TESTS=OFF -DORTHEMA_BENCH=OFF >/dev/null
 cmake --build "$build" --target orthema_app_autogen >/dev/null
 # clang cannot read the compiler's precompiled headers: it gets copies of the headers themselves
 for pch in "$build"/CMakeFiles/*.dir/cmake_pch.hxx; do

@@ -70,13 +70,13 @@ TEST(Pattern, WhatIsLaidIsSound) {
                                          round % 2 == 0 ? std::vector<double>{0, 90, 180, 270} : std::vector<double>{0});
         const auto pattern = best_pattern(piece, gap, 260, 0.004);
         ASSERT_TRUE(pattern);
-        const auto places = pattern_places(*pattern, piece, 40, 260, 1e9);
+        const auto places = pattern_places(*pattern, piece, 40, 260, 1e9).places;
         ASSERT_EQ(places.size(), 40u) << round;
         const NestProblem problem = strip_of(piece, 260, gap);
         const auto faults = nest_faults(problem, placed(places), 0);
         EXPECT_TRUE(faults.empty()) << round << ": " << faults.front();
         // what would reach further is left out, and the rest is laid as before
-        const auto some = pattern_places(*pattern, piece, 40, 260, 50);
+        const auto some = pattern_places(*pattern, piece, 40, 260, 50).places;
         EXPECT_LT(some.size(), 40u) << round;
         for (const NestPlacement& p : placed(some)) EXPECT_LE(bounds(placed_outline(problem, p).outer).x1, 50 + 1e-6);
     }
@@ -86,7 +86,7 @@ TEST(Pattern, AHairAcrossTheStripIsLeftToOthers) {
     const NestPiece hair = piece_of({{0, 0}, {0.2, 0}, {900.2, 400}, {900, 400}}, 40);
     const auto pattern = best_pattern(hair, 0, 500, 0);  // and at once, though thousands of them would lie beside each other
     if (pattern) {
-        EXPECT_TRUE(nest_faults(strip_of(hair, 500, 0), placed(pattern_places(*pattern, hair, 40, 500, 1e9)), 0).empty());
+        EXPECT_TRUE(nest_faults(strip_of(hair, 500, 0), placed(pattern_places(*pattern, hair, 40, 500, 1e9).places), 0).empty());
     }
 }
 

@@ -72,13 +72,14 @@ bool Keeper::worth_keeping() const {
 
 void Keeper::autosave() {
     if (!worth_keeping()) return;
+    const QString to = aside_path();
     jobs_.background(
-        [this, order = document_.order(), bytes = pictures_.bytes(), records = own_records(), to = aside_path(),
-         second = second_place(aside_path())]() -> std::function<void()> {
+        [this, order = document_.order(), bytes = pictures_.bytes(), records = own_records(), to,
+         second = second_place(to)]() -> std::function<void()> {
             const Attempt done = put_aside(order, bytes, records, to, second);
             return [this, done, to] { told(to, done.kept, done.why); };
         },
-        [this, to = aside_path()] { told(to, {}, QStringLiteral("Writing it ended early.")); });
+        [this, to] { told(to, {}, QStringLiteral("Writing it ended early.")); });
 }
 
 QString Keeper::second_place(const QString& path) const {

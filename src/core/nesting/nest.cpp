@@ -11,7 +11,6 @@
 #include <thread>
 
 #include "core/base/units.h"
-#include "core/nesting/exact.h"
 #include "core/nesting/glue.h"
 #include "core/nesting/grid_packer.h"
 #include "core/nesting/jostle.h"
@@ -48,13 +47,6 @@ std::optional<std::string> problem_fault(const NestProblem& problem) {
     }
     if (copies > 20000) return "More than 20,000 pieces at once: split the order.";
     return std::nullopt;
-}
-
-/// Fewest bins, then the shortest last one, then the shortest others: what gets free at their ends is film, too.
-bool shorter(const NestSolution& a, const NestSolution& b) {
-    if (a.bins != b.bins) return a.bins < b.bins;
-    if (std::abs(a.last_length - b.last_length) > 1e-9) return a.last_length < b.last_length;
-    return a.others < b.others - 0.1;
 }
 
 /// One call of nest(): what has been found, and how much is left to spend.

@@ -2,6 +2,7 @@
 // structs out, progress and stop as callbacks. Lengths in mm, angles in degrees (Affine::turn), x along the strip.
 #pragma once
 
+#include <cmath>
 #include <functional>
 #include <limits>
 #include <string>
@@ -58,6 +59,15 @@ struct NestSolution {
     double seconds = 0;
     int rounds = 0;
 };
+
+/// Whether one layout is better: fewest bins, then the shortest last one, then the shortest others: what gets free at their ends is film,
+/// too. Of anything that has the three.
+template <class Laid>
+bool shorter(const Laid& a, const Laid& b) {
+    if (a.bins != b.bins) return a.bins < b.bins;
+    if (std::abs(a.last_length - b.last_length) > 1e-9) return a.last_length < b.last_length;
+    return a.others < b.others - 0.1;
+}
 
 /// Lays out every copy. Calls `better` (from any of its threads, one at a time) with each valid layout that beats the
 /// one before; the first comes at once. Fails with a sentence when a piece fits nowhere or an outline is degenerate.

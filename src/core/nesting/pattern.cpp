@@ -53,8 +53,9 @@ double contact(const Seen& a, const Seen& b, double up) {
     if (a.box.y1 <= b.box.y0 + up || b.box.y1 + up <= a.box.y0) return x;
     const auto at = [](const Edge& e, double y) {
         const double high = e.b.y - e.a.y;
-        return high < 1e-12 ? std::pair(std::min(e.a.x, e.b.x), std::max(e.a.x, e.b.x))
-                            : std::pair(e.a.x + (e.b.x - e.a.x) * (y - e.a.y) / high, e.a.x + (e.b.x - e.a.x) * (y - e.a.y) / high);
+        if (high < 1e-12) return std::pair(std::min(e.a.x, e.b.x), std::max(e.a.x, e.b.x));
+        const double x_there = e.a.x + (e.b.x - e.a.x) * (y - e.a.y) / high;
+        return std::pair(x_there, x_there);
     };
     for (const Point& p : b.ring)
         if (const double y = p.y + up; y >= a.box.y0 && y <= a.box.y1)
@@ -123,9 +124,9 @@ private:
     std::vector<double> of_;
 };
 
-/// One shape at one turn, or with a partner, in rows.
+/// Two shapes in turn, in rows.
 struct Rows {
-    std::vector<Seen> shapes;  ///< one or two
+    std::vector<Seen> shapes;  ///< both
     std::vector<Point> at;     ///< where they lie in a period
     double period = 0;
     double shift = 0, pitch = 0;
@@ -295,21 +296,20 @@ std::optional<Pattern> best_pattern(const NestPiece& piece, double gap, double w
     return out;
 }
 
-std::vector<PatternMember> pattern_places(const Pattern& pattern, const NestPiece& piece, int count, double width, double most_length) {
+PatternPlaces pattern_places(const Pattern& pattern, const NestPiece& piece, int count, double width, double most_length) {
     std::vector<Rect> boxes;
     for (const PatternMember& m : pattern.members) boxes.push_back(bounds(mapped(piece.outline.outer, Affine::turn(m.turn))));
-    std::vector<PatternMember> best;
-    double best_end = 1e300;
+    // in units of rows and periods, more than are needed
+    const int rows_in = static_cast<int>(width / std::max(1e-6, pattern.step.y)) + 1;
+    const int rows_most = pattern.across ? count + 2 : rows_in + 1;
+    const int periods =
+        pattern.across ? static_cast<int>(width / std::max(pattern.period.y, 1.0)) + 2 : count / std::max(1, rows_in / 2) + 4;
+    PatternPlaces best;
     // whichever member begins
     for (std::size_t first = 0; first < pattern.members.size(); ++first) {
         const PatternMember& f = pattern.members[first];
         const Rect& fb = boxes[first];
-        // in units of rows and periods, more than are needed; those that lie in the strip, from its start on
-        std::vector<std::pair<Rect, PatternMember>> all;
-        const double wide = std::max({pattern.period.x, pattern.period.y, 1.0});
-        const int rows_most = pattern.across ? count + 2 : static_cast<int>(width / std::max(1e-6, pattern.step.y)) + 2;
-        const int rows_in = static_cast<int>(width / std::max(1e-6, pattern.step.y)) + 1;
-        const int periods = pattern.across ? static_cast<int>(width / wide) + 2 : count / std::max(1, rows_in / 2) + 4;
+        std::vector<std::pair<Rect, PatternMember>> all;  // those that lie in the strip
         double low_y = fb.y0;
         if (!pattern.across)
             for (std::size_t i = 0; i < pattern.members.size(); ++i) low_y = std::min(low_y, pattern.members[i].y - f.y + boxes[i].y0);
@@ -330,25 +330,18 @@ std::vector<PatternMember> pattern_places(const Pattern& pattern, const NestPiec
         if (all.empty()) continue;
         std::sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first.x1 < b.first.x1; });
         // rows along the strip begin anywhere: those that stand out before the most even start are left
-        double start = 0;
-        if (pattern.across) {
-            start = 1e300;
+        double start = fb.x0;
+        if (pattern.across)
             for (const auto& [lies, m] : all) start = std::min(start, lies.x0);
-        } else {
-            start = fb.x0;
-        }
-        std::vector<PatternMember> places;
-        double end = 0;
+        PatternPlaces found;
         for (const auto& [lies, m] : all) {
-            if (lies.x0 < start - 1e-9 || static_cast<int>(places.size()) == count) continue;
+            if (lies.x0 < start - 1e-9 || static_cast<int>(found.places.size()) == count) continue;
             if (lies.x1 - start > most_length + 1e-9) break;
-            places.push_back({m.turn, m.x - start, m.y});
-            end = lies.x1 - start;
+            found.places.push_back({m.turn, m.x - start, m.y});
+            found.length = lies.x1 - start;
         }
-        if (places.size() > best.size() || (places.size() == best.size() && end < best_end)) {
-            best = std::move(places);
-            best_end = end;
-        }
+        if (found.places.size() > best.places.size() || (found.places.size() == best.places.size() && found.length < best.length))
+            best = std::move(found);
     }
     return best;
 }

@@ -28,8 +28,13 @@ struct Pattern {
 /// Of many turns some are tried.
 std::optional<Pattern> best_pattern(const NestPiece& piece, double gap, double width, double hair);
 
-/// `count` places of the pattern in a strip of this usable width, from x = 0 on and in that order; every box inside [0, width] across. What
-/// would reach past `most_length` is left out.
-std::vector<PatternMember> pattern_places(const Pattern& pattern, const NestPiece& piece, int count, double width, double most_length);
+struct PatternPlaces {
+    std::vector<PatternMember> places;  ///< from x = 0 on and in that order
+    double length = 0;                  ///< that they reach
+};
+
+/// `count` places of the pattern in a strip of this usable width; every box inside [0, width] across. What would reach past `most_length`
+/// is left out.
+PatternPlaces pattern_places(const Pattern& pattern, const NestPiece& piece, int count, double width, double most_length);
 
 }  // namespace orthema

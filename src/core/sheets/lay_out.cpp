@@ -446,9 +446,7 @@ private:
 
 bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b) {
     if (!medium.laying.stock.empty() && std::abs(a.cost - b.cost) > 1e-6 + 1e-6 * std::abs(b.cost)) return a.cost < b.cost;
-    if (a.bins != b.bins) return a.bins < b.bins;
-    if (std::abs(a.last_length - b.last_length) > 1e-9) return a.last_length < b.last_length;
-    return a.others < b.others - 0.1;
+    return shorter(a, b);
 }
 
 LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets) {

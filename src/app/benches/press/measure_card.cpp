@@ -123,9 +123,9 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
 }
 
 /// Where the window is low the step card needs the room: the figures stand in one line, with what is needed alone and no drawing.
-void MeasureCard::arrange() {
+bool MeasureCard::arrange() {
     const bool low = window()->height() < 760;
-    if (low_ == low) return;
+    if (low_ == low) return false;
     low_ = low;
     view_->setVisible(!low);
     for (std::size_t k = 0; k < fields_.size(); ++k) {
@@ -138,6 +138,7 @@ void MeasureCard::arrange() {
     with->insertWidget(low ? 1 : 0, keep_);
     with->insertWidget(low ? 2 : 1, skip_);
     (low ? line_ : foot_)->addWidget(hint_, low ? 0 : 1);
+    return true;
 }
 
 bool MeasureCard::eventFilter(QObject* watched, QEvent* event) {
@@ -186,8 +187,7 @@ void MeasureCard::refresh() {
     warning_->setVisible(!warning.isEmpty());
     looked_->setVisible(!warning.isEmpty());
     const ToMeasure* now = recorder_.wanted();
-    const bool was_low = low_ == true;
-    arrange();
+    const bool arranged_anew = arrange();
     // a piece that is gone takes its fields along: the keys go back to the work
     if (!shown_.empty() && (now == nullptr || now->record.id != shown_))
         if (QWidget* focused = window()->focusWidget(); focused != nullptr && isAncestorOf(focused)) done();
@@ -197,7 +197,7 @@ void MeasureCard::refresh() {
         shown_.clear();
         return;
     }
-    if (now->record.id == shown_ && was_low == low_) return;
+    if (now->record.id == shown_ && !arranged_anew) return;
     shown_ = now->record.id;
     typed_ = {};
     hint_->setProperty("doubt", false);

@@ -35,7 +35,7 @@ protected:
 
 private:
     void keep();
-    void arrange();
+    bool arrange();  ///< true where it changed
     Workroom& room_;
     ShiftRecorder& recorder_;
     QLabel *title_, *warning_, *hint_;
