@@ -30,23 +30,26 @@ protected:
         const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, now->record.size);
         const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, now->record.size);
         if (dec == nullptr || size == nullptr || ground == nullptr) return d;
-        const Rect all = drawn_box(ground->panel);
-        constexpr double beside = 22;  // where a line is too short for its letter
-        const double k = std::min((width - 2 * beside) / all.width(), (height - 2 * beside) / all.height());
-        const Affine map{k, 0, 0, k, width / 2 - k * all.centre().x, height / 2 - k * all.centre().y};
-        draw_panel(d, ground->panel, map, run_colour(room_.order(), dec->run), 1);
-        draw_design(d, dec->art, size->ink, map);
-        DimensionStyle style;
-        style.text_size = 13;
-        std::vector<Rect> plates;
-        style.taken = &plates;
+        // as large as the lines that are measured allow: of the garment what lies about them
         const Rect& ink = size->ink;
+        const Rect lines{ink.x0 - std::max(0.0, size->left_margin), ink.y0 - std::max(0.0, size->top_to_ink),
+                         ink.x1 + std::max(0.0, size->right_margin), ink.y1};
+        constexpr double beside = 22;  // where a line is too short for its letter
+        const double k = std::min((width - 2 * beside) / lines.width(), (height - 2 * beside) / lines.height());
+        const Affine map{k, 0, 0, k, width / 2 - k * lines.centre().x, height / 2 - k * lines.centre().y};
+        draw_panel(d, ground->panel, map, run_colour(room_.order(), dec->run), 1);
+        draw_design(d, dec->art, ink, map);
+        DimensionStyle style, left, right;
+        style.text_size = left.text_size = right.text_size = 13;
+        left.aside = {-1, 0};
+        right.aside = {1, 0};
+        std::vector<Rect> plates;
+        style.taken = left.taken = right.taken = &plates;
         const double y = ink.centre().y;
         for (const TapeAsk& a : now->asks) {
-            if (a.at == TapeAt::top)
-                draw_dimension(d, map({ink.centre().x, ink.y0 - size->top_to_ink}), map({ink.centre().x, ink.y0}), "A", style);
-            if (a.at == TapeAt::left) draw_dimension(d, map({ink.x0 - size->left_margin, y}), map({ink.x0, y}), "B", style);
-            if (a.at == TapeAt::right) draw_dimension(d, map({ink.x1, y}), map({ink.x1 + size->right_margin, y}), "C", style);
+            if (a.at == TapeAt::top) draw_dimension(d, map({ink.centre().x, lines.y0}), map({ink.centre().x, ink.y0}), "A", style);
+            if (a.at == TapeAt::left) draw_dimension(d, map({lines.x0, y}), map({ink.x0, y}), "B", left);
+            if (a.at == TapeAt::right) draw_dimension(d, map({ink.x1, y}), map({lines.x1, y}), "C", right);
         }
         return d;
     }
