@@ -4,6 +4,7 @@
 #include <iostream>
 #include <nlohmann/json.hpp>
 
+#include "cli/gang.h"
 #include "cli/records.h"
 #include "core/order/edit.h"
 #include "core/base/utf8.h"
@@ -351,6 +352,22 @@ int main(int argc, char** argv) {
     records_command->add_option("--out", out, "a file: .csv or .json");
     auto* report_command = app.add_subcommand("report", "what the records say and propose");
     with_filter(report_command);
+    std::vector<std::string> orders;
+    std::string name, job, rest;
+    auto* gang_command = app.add_subcommand("gang", "lay several orders together as one");
+    gang_command->add_option("ORDERS", orders, "two or more")->required()->expected(2, 200);
+    gang_command->add_option("--out", out, "the order to write")->required();
+    gang_command->add_option("--name", name, "what it is called");
+    with_json(gang_command);
+    auto* job_command = app.add_subcommand("take-out", "one job of a gang as an order of its own");
+    job_command->add_option("ORDER", in, "the gang")->required();
+    job_command->add_option("JOB", job, "its id, as gang prints them")->required();
+    job_command->add_option("--out", out, "the order to write")->required();
+    job_command->add_option("--rest", rest, "the gang without it");
+    with_json(job_command);
+    auto* costs_command = app.add_subcommand("costs", "what film, blanks and work come to, parted among jobs");
+    costs_command->add_option("ORDER", in)->required();
+    with_json(costs_command);
 
     try {
         app.parse(argc, argv);
@@ -359,6 +376,9 @@ int main(int argc, char** argv) {
     }
     if (*records_command) return list_records(in, filter, out, as_json);
     if (*report_command) return report_records(in, filter, as_json);
+    if (*gang_command) return gang_orders(orders, out, name, as_json);
+    if (*job_command) return take_job_out(in, job, out, rest, as_json);
+    if (*costs_command) return print_costs(in, as_json);
     if (*import) return do_import(in, out, as_json);
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);

@@ -95,42 +95,47 @@ PrintReport SimulatedPrinter::end() {
     return r;
 }
 
-MediumLayout after_print(const MediumLayout& layout, const Sheet& sheet, const std::vector<char>& survives) {
+MediumLayout after_print(const MediumLayout& layout, const TransferSet& set, const Sheet& sheet, const std::vector<char>& survives) {
     MediumLayout out = layout;
     out.kept.reset();
     // Copies are alike: those that are whole take the last numbers, and what stays is numbered from 0 again.
-    std::map<std::string, int> whole;
+    std::map<std::pair<std::string, std::string>, int> whole;  // of a transfer, for a job
     std::set<std::pair<std::string, int>> gone;
     for (std::size_t i = 0; i < sheet.copies.size(); ++i) {
         const PlacedCopy& c = sheet.copies[i];
         gone.insert({c.transfer, c.copy});
-        if (i < survives.size() && survives[i] != 0) ++whole[c.transfer];
+        if (i >= survives.size() || survives[i] == 0) continue;
+        const Transfer* t = find_transfer(set, c.transfer);
+        ++whole[{c.transfer, t == nullptr ? "" : job_of_copy(*t, layout, c.copy)}];
     }
     std::erase_if(out.copies, [&](const PlacedCopy& c) { return c.sheet == sheet.number; });
-    std::map<std::string, int> next;
+    // in the order of their numbers before, so that each stays whose it was
+    std::map<std::string, std::set<int>> left;
+    for (const PlacedCopy& c : out.copies) left[c.transfer].insert(c.copy);
     for (PlacedCopy& c : out.copies) {
         if (c.sheet > sheet.number) --c.sheet;
-        c.copy = next[c.transfer]++;
+        const std::set<int>& numbers = left[c.transfer];
+        c.copy = static_cast<int>(std::distance(numbers.begin(), numbers.find(c.copy)));
     }
     if (static_cast<std::size_t>(sheet.number) < out.stock.size()) out.stock.erase(out.stock.begin() + sheet.number);
-    for (const auto& [transfer, n] : whole) {
-        const auto at =
-            std::find_if(out.printed.begin(), out.printed.end(), [&, id = transfer](const PrintedCopies& p) { return p.transfer == id; });
+    for (const auto& [of, n] : whole) {
+        const auto at = std::find_if(out.printed.begin(), out.printed.end(),
+                                     [&, key = of](const PrintedCopies& p) { return p.transfer == key.first && p.job == key.second; });
         if (at == out.printed.end())
-            out.printed.push_back({transfer, n});
+            out.printed.push_back({of.first, n, of.second});
         else
             at->copies += n;
     }
     return out;
 }
 
-Order all_printed(const Order& order, const SheetPlan& plan) {
+Order all_printed(const Order& order, const TransferSet& set, const SheetPlan& plan) {
     Order out = order;
     for (const MediumPlan& m : plan.media) {
         MediumLayout layout = layout_of(order, m.medium);
         if (m.stale || m.placed < m.asked || !layout.printed.empty()) continue;
         for (std::size_t k = m.sheets.size(); k-- > 0;)  // from the last: those before it keep their numbers
-            layout = after_print(layout, m.sheets[k], std::vector<char>(m.sheets[k].copies.size(), 1));
+            layout = after_print(layout, set, m.sheets[k], std::vector<char>(m.sheets[k].copies.size(), 1));
         out = with_layout(out, layout);
     }
     return out;

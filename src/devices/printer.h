@@ -70,9 +70,9 @@ private:
 
 /// A layout after a sheet was printed in part: the pieces that are whole are counted as printed and taken off it, the sheet's
 /// others lie on no sheet any more, and the sheets behind it move up. What is left can be settled again by itself.
-MediumLayout after_print(const MediumLayout& layout, const Sheet& sheet, const std::vector<char>& survives);
+MediumLayout after_print(const MediumLayout& layout, const TransferSet& set, const Sheet& sheet, const std::vector<char>& survives);
 
 /// With all sheets counted as printed whose layout is whole and of which nothing was said to be printed before.
-Order all_printed(const Order& order, const SheetPlan& plan);
+Order all_printed(const Order& order, const TransferSet& set, const SheetPlan& plan);
 
 }  // namespace orthema

@@ -5,6 +5,7 @@
 
 #include "core/base/units.h"
 #include "core/base/utf8.h"
+#include "core/order/gang.h"
 #include "core/sheets/trimmer_drawing.h"
 #include "files/text.h"
 
@@ -223,8 +224,20 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
     return out;
 }
 
+namespace {
+
+/// Of a gang a field more: whose a copy is.
+std::string job_field(const Order& order, const Transfer& t, const MediumLayout& layout, int copy) {
+    if (!is_gang(order)) return "";
+    const Job* job = find_job(order, job_of_copy(t, layout, copy));
+    return "," + csv_field(job == nullptr ? "for the shelf" : job->name);
+}
+
+}  // namespace
+
 std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPlan& sheets) {
-    std::string out = "medium,sheet,number,transfer,copy,decoration,sizes,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored\r\n";
+    std::string out = "medium,sheet,number,transfer,copy,decoration,sizes,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored" +
+                      std::string(is_gang(order) ? ",job" : "") + "\r\n";
     for (const MediumPlan& m : sheets.media) {
         const Medium* medium = find_medium(order, m.medium);
         for (const Sheet& s : m.sheets)
@@ -237,7 +250,7 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                        std::to_string(t - set.transfers.data() + 1) + "," + csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," +
                        csv_field(d != nullptr ? d->name : "") + "," + csv_field(sizes_text(*t)) + "," + number(own.width()) + "," +
                        number(own.height()) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
-                       (t->mirrored ? "yes" : "no") + "\r\n";
+                       (t->mirrored ? "yes" : "no") + job_field(order, *t, layout_of(order, m.medium), c.copy) + "\r\n";
             }
     }
     return out;

@@ -19,6 +19,7 @@ const char* together_key(Together t) {
     case Together::designs: return "designs";
     case Together::garments: return "garments";
     case Together::sizes: return "sizes";
+    case Together::jobs: return "jobs";
     case Together::nothing: break;
     }
     return "nothing";
@@ -76,7 +77,7 @@ Laying read_laying(const In& in) {
     if (in.has("stages")) l.stages = in["stages"].whole(0, 3);
     if (in.has("grain")) l.grain = in["grain"].flag();
     if (in.has("fingers_mm")) l.fingers = in["fingers_mm"].length(0);
-    if (in.has("together")) l.together = in["together"].one_of<Together>(4, together_key);
+    if (in.has("together")) l.together = in["together"].one_of<Together>(together_count, together_key);
     if (in.has("registers")) l.registers = in["registers"].flag();
     if (in.has("excluded"))
         in["excluded"].each(100, [&](const In& e) {
@@ -125,7 +126,7 @@ MediumLayout read_layout(const In& in) {
         });
     if (in.has("printed"))
         in["printed"].each(most<PrintedCopies>, [&](const In& e) {
-            l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000)});
+            l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000), e.has("job") ? e["job"].text() : ""});
         });
     if (in.has("kept")) {
         LaidSheets kept{read_copies(in["kept"]["copies"]), {}};
@@ -139,7 +140,10 @@ json to_json(const MediumLayout& l) {
     json j{{"medium", l.medium}, {"copies", copies_json(l.copies)}};
     if (!l.stock.empty()) j["stock"] = l.stock;
     for (const FillWish& f : l.fill) j["fill"].push_back({{"transfer", f.transfer}, {"value", f.value}, {"copies", f.copies}});
-    for (const PrintedCopies& p : l.printed) j["printed"].push_back({{"transfer", p.transfer}, {"copies", p.copies}});
+    for (const PrintedCopies& p : l.printed) {
+        j["printed"].push_back({{"transfer", p.transfer}, {"copies", p.copies}});
+        if (!p.job.empty()) j["printed"].back()["job"] = p.job;
+    }
     if (l.kept) {
         j["kept"] = {{"copies", copies_json(l.kept->copies)}};
         if (!l.kept->stock.empty()) j["kept"]["stock"] = l.kept->stock;

@@ -143,6 +143,8 @@ Result<Done> Library::migrate() {
         "CREATE TABLE lesson(rowid INTEGER PRIMARY KEY, id TEXT NOT NULL, version INTEGER NOT NULL, json TEXT NOT NULL, UNIQUE(id, "
         "version));",
         "ALTER TABLE record ADD COLUMN box TEXT;",
+        "CREATE TABLE known_order(job TEXT PRIMARY KEY, path TEXT NOT NULL, card TEXT NOT NULL, picture BLOB, away INTEGER NOT NULL "
+        "DEFAULT 0);",
     };
     if (have == newest_version) return Done{};
     // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/order/ids.h"
 #include "core/order/pieces.h"
 #include "core/order/rules.h"
 #include "files/art_file.h"
@@ -103,6 +104,7 @@ Decoration read_decoration(const In& in) {
     d.id = in["id"].text();
     d.run = {in["blank"].text(), in["colour"].text()};
     if (in.has("lot")) d.run.lot = in["lot"].text();
+    if (in.has("job")) d.run.job = in["job"].text();
     if (in.has("rule")) d.rule = in["rule"].text();
     if (in.has("departs")) d.departs = in["departs"].flag();
     d.medium = in["medium"].text();
@@ -158,6 +160,33 @@ Art read_art(const In& in) {
     return a;
 }
 
+Order read_order(const In& in);
+
+Job read_job(const In& in) {
+    Job j;
+    j.id = in["id"].text();
+    j.name = in["name"].text();
+    if (in.has("customer")) j.customer = in["customer"].text();
+    if (in.has("due")) j.due = in["due"].text();
+    if (in.has("due_minutes")) j.due_at = in["due_minutes"].whole(0, 7 * 24 * 60);
+    if (in.has("note")) j.note = in["note"].text();
+    if (in.has("own")) {
+        Order own = read_order(in["own"]);
+        if (!own.jobs.empty()) in["own"].fail("is a gang itself");
+        j.own = std::make_shared<const Order>(std::move(own));
+    }
+    if (in.has("brought"))
+        for (const auto& [key, list] : brought_lists)
+            if (in["brought"].has(key))
+                in["brought"][key].each(most<OrderLine>, [&](const In& e) {
+                    std::vector<std::string> ids;
+                    e.each(2, [&](const In& id) { ids.push_back(id.text()); });
+                    if (ids.size() != 2) e.fail("is not two ids");
+                    (j.*list).push_back({ids[0], ids[1]});
+                });
+    return j;
+}
+
 Order read_order(const In& in) {
     if (!in.at.is_object() || !in.has("format") || in["format"].text() != "orthema-order")
         throw Fault{"This is not an order file of this program."};
@@ -166,8 +195,17 @@ Order read_order(const In& in) {
     Order o;
     o.name = in["name"].text();
     if (in.has("job")) o.job = in["job"].text();
+    if (in.has("customer")) o.customer = in["customer"].text();
+    if (in.has("note")) o.note = in["note"].text();
     if (in.has("due")) o.due = in["due"].text();
+    if (in.has("jobs"))
+        in["jobs"].each(most<Job>, [&](const In& e) {
+            o.jobs.push_back(read_job(e));
+            for (std::size_t i = 0; i + 1 < o.jobs.size(); ++i)
+                if (o.jobs.all()[i].id == o.jobs.all().back().id) e["id"].fail("stands there twice");
+        });
     o.unit = in["unit"].one_of<Unit>(2, [](Unit u) { return u == Unit::inch ? "in" : "mm"; });
+    if (in.has("hourly")) o.hourly = in["hourly"].number(0, 1e6);
     if (in.has("currency")) o.currency = in["currency"].text();
     o.paper = in["paper"].one_of<Paper>(2, [](Paper p) { return p == Paper::a4 ? "a4" : "letter"; });
     in["lines"].each(most<OrderLine>, [&](const In& e) {
@@ -175,6 +213,7 @@ Order read_order(const In& in) {
         if (e.has("note")) l.note = e["note"].text();
         if (e.has("lot")) l.lot = e["lot"].text();
         if (e.has("ref")) l.ref = e["ref"].text();
+        if (e.has("job")) l.job = e["job"].text();
         if (e.has("first_piece")) l.first = e["first_piece"].whole(0, 1000000);
         o.lines.push_back(std::move(l));
     });
@@ -266,6 +305,7 @@ json to_json(const Decoration& d) {
     json j{{"id", d.id},       {"blank", d.run.style}, {"colour", d.run.colour}, {"medium", d.medium},
            {"press", d.press}, {"spares", d.spares},   {"pins", json::array()}};
     if (!d.run.lot.empty()) j["lot"] = d.run.lot;
+    if (!d.run.job.empty()) j["job"] = d.run.job;
     if (!d.rule.empty()) j["rule"] = d.rule;
     if (d.departs) j["departs"] = true;
     if (d.rule.empty() || d.departs) write_design(j, d, false);
@@ -280,6 +320,16 @@ json to_json(const Decoration& d) {
     return j;
 }
 
+json job_json(const Job& job) {
+    json j{{"id", job.id}, {"name", job.name}, {"due", job.due}, {"due_minutes", job.due_at}};
+    if (!job.customer.empty()) j["customer"] = job.customer;
+    if (!job.note.empty()) j["note"] = job.note;
+    if (job.own) j["own"] = to_json(*job.own);
+    for (const auto& [key, list] : brought_lists)
+        for (const Brought& b : job.*list) j["brought"][key].push_back({b.was, b.is});
+    return j;
+}
+
 }  // namespace
 
 json to_json(const Order& o) {
@@ -290,7 +340,11 @@ json to_json(const Order& o) {
            {"due", o.due},
            {"unit", o.unit == Unit::inch ? "in" : "mm"},
            {"paper", o.paper == Paper::a4 ? "a4" : "letter"}};
+    if (!o.customer.empty()) j["customer"] = o.customer;
+    if (!o.note.empty()) j["note"] = o.note;
     if (!o.currency.empty()) j["currency"] = o.currency;
+    if (o.hourly > 0) j["hourly"] = o.hourly;
+    for (const Job& one : o.jobs) j["jobs"].push_back(job_json(one));
     for (const char* list : {"lines", "art", "decorations", "blanks", "media", "presses", "methods", "jigs", "layouts"})
         j[list] = json::array();
     for (const OrderLine& l : o.lines) {
@@ -298,6 +352,7 @@ json to_json(const Order& o) {
         if (!l.note.empty()) e["note"] = l.note;
         if (!l.lot.empty()) e["lot"] = l.lot;
         if (!l.ref.empty()) e["ref"] = l.ref;
+        if (!l.job.empty()) e["job"] = l.job;
         if (l.first > 0) e["first_piece"] = l.first;
         j["lines"].push_back(e);
     }

@@ -1,7 +1,5 @@
 #include "files/record_book.h"
 
-#include <sqlite3.h>
-
 #include <algorithm>
 #include <charconv>
 
@@ -12,6 +10,7 @@
 #include "files/order_json.h"
 #include "files/pressing_json.h"
 #include "files/record_columns.h"
+#include "files/sqlite.h"
 
 namespace orthema {
 
@@ -19,22 +18,14 @@ namespace {
 
 constexpr std::size_t most_records = 1000000;
 
-struct Statement {
-    sqlite3_stmt* s = nullptr;
-    Statement(sqlite3* db, const std::string& sql) { ok = sqlite3_prepare_v2(db, sql.c_str(), -1, &s, nullptr) == SQLITE_OK; }
-    ~Statement() { sqlite3_finalize(s); }
-    Statement(const Statement&) = delete;
-    Statement& operator=(const Statement&) = delete;
-    bool ok = false;
-    void bind(int at, const Cell& cell) const {
-        if (const double* n = std::get_if<double>(&cell))
-            sqlite3_bind_double(s, at, *n);
-        else if (const std::string* t = std::get_if<std::string>(&cell))
-            sqlite3_bind_text(s, at, t->data(), static_cast<int>(t->size()), SQLITE_TRANSIENT);
-        else
-            sqlite3_bind_null(s, at);
-    }
-};
+void put_cell(const Statement& to, int at, const Cell& cell) {
+    if (const double* n = std::get_if<double>(&cell))
+        to.bind(at, *n);
+    else if (const std::string* t = std::get_if<std::string>(&cell))
+        to.bind(at, *t);
+    else
+        to.bind_nothing(at);
+}
 
 Error not_written(int code) {
     return Error{code == SQLITE_FULL ? "The disk is full: the records were not kept."
@@ -90,7 +81,7 @@ Result<std::unique_ptr<RecordBook>> RecordBook::open(const std::string& path) {
         return not_read();
     }
     std::unique_ptr<RecordBook> book(new RecordBook(db));
-    sqlite3_busy_timeout(db, 5000);
+    sqlite3_busy_timeout(db, busy_wait_ms);
     if (!Statement(db, "SELECT " + column_list() + " FROM record LIMIT 0").ok || !Statement(db, "SELECT json FROM lesson LIMIT 0").ok)
         return not_read();
     return book;
@@ -108,7 +99,7 @@ Result<Done> RecordBook::add(const std::vector<PressRecord>& records) {
         if (!insert.ok) code = SQLITE_ERROR;
         for (std::size_t k = 0; k < records.size() && code == SQLITE_DONE; ++k) {
             int at = 0;
-            for (const RecordColumn& c : record_columns()) insert.bind(++at, c.get(records[k]));
+            for (const RecordColumn& c : record_columns()) put_cell(insert, ++at, c.get(records[k]));
             code = sqlite3_step(insert.s);
             sqlite3_reset(insert.s);
         }

@@ -588,7 +588,7 @@ TEST(PressPlan, AnOvenTakesItsTrayAtOnceForItsOwnTime) {
     EXPECT_GE(baked, 300) << "minutes, where a press takes seconds; and no rule for ceramic lengthens it";
     EXPECT_EQ(recipe.steps.at(0).celsius, 190);
     double under = 0;
-    for (const Job& j : plan.shop.tasks)
+    for (const ShopTask& j : plan.shop.tasks)
         for (const Phase& p : j.phases) under += !p.hand && p.seconds == baked ? p.seconds : 0;
     EXPECT_DOUBLE_EQ(under, baked * static_cast<double>(plan.loads.size()));
     EXPECT_GE(plan.bound, under) << "one oven";

@@ -10,8 +10,8 @@
 namespace orthema {
 namespace TESTED {
 
-Job on_press(std::vector<int> machines, PressState state, std::vector<Phase> phases, std::vector<After> after, int stage) {
-    Job j;
+ShopTask on_press(std::vector<int> machines, PressState state, std::vector<Phase> phases, std::vector<After> after, int stage) {
+    ShopTask j;
     j.machines = std::move(machines);
     j.state = state;
     j.phases = std::move(phases);
@@ -20,7 +20,9 @@ Job on_press(std::vector<int> machines, PressState state, std::vector<Phase> pha
     return j;
 }
 
-Job by_hand(double seconds, std::vector<After> after, int stage) { return on_press({}, {}, {{seconds, true, 0}}, std::move(after), stage); }
+ShopTask by_hand(double seconds, std::vector<After> after, int stage) {
+    return on_press({}, {}, {{seconds, true, 0}}, std::move(after), stage);
+}
 
 Machine press(double celsius) {
     Machine m;
@@ -77,9 +79,11 @@ TEST(Schedule, EveryPlanKeepsTheRulesAndTheBound) {
     }
 }
 
-/// The shortest of all plans whose tasks begin at whole seconds: every start of every task, nothing clever.
-double shortest(const Workshop& w, double limit) {
-    double best = limit + 1;
+/// The best of all plans whose tasks begin at whole seconds, a thousand times its lateness and its end: every start of every task,
+/// nothing clever.
+double shortest(const Workshop& w, double limit, double known = 1e15) {
+    double best = std::min(limit + 1, known + 1);
+    if (known < 1e15) best = known + 1;
     Schedule s;
     s.places.resize(w.tasks.size());
     struct Use {
@@ -95,8 +99,19 @@ double shortest(const Workshop& w, double limit) {
         }
         return true;
     };
+    const auto judged = [&](std::size_t placed, double end) {
+        double late = 0;
+        for (std::size_t d = 0; d < w.dues.size(); ++d) {
+            double last = 0;
+            for (std::size_t k = 0; k < placed; ++k)
+                for (const int of : w.tasks[k].dues)
+                    if (of == static_cast<int>(d)) last = std::max(last, s.places[k].end);
+            late += std::max(0.0, last - w.dues[d]);
+        }
+        return 1000 * late + end;
+    };
     const std::function<void(std::size_t, double)> walk = [&](std::size_t i, double end) {
-        if (end >= best) return;
+        if (judged(i, end) >= best) return;
         if (i == w.tasks.size()) {
             // changes between what lies next to each other on each press, with a hand for them
             const auto had = hands.size();
@@ -120,16 +135,16 @@ double shortest(const Workshop& w, double limit) {
                 }
             }
             hands.resize(had);
-            if (sound) best = end;
+            if (sound) best = judged(i, end);
             return;
         }
-        const Job& job = w.tasks[i];
+        const ShopTask& job = w.tasks[i];
         double from = 0, until = limit;
         for (const After& a : job.after) {
             from = std::max(from, s.places[static_cast<std::size_t>(a.task)].end + a.least);
             if (a.most) until = std::min(until, s.places[static_cast<std::size_t>(a.task)].end + *a.most);
         }
-        for (double t = std::ceil(from); t <= until && t + job.seconds() < best; t += 1) {
+        for (double t = std::ceil(from); t <= until && t + job.seconds() < std::min(best, limit + 1); t += 1) {
             if (std::any_of(w.pauses.begin(), w.pauses.end(), [&](const Pause& p) { return t < p.to && t + job.seconds() > p.from; }))
                 continue;
             const auto had = hands.size();
@@ -169,6 +184,51 @@ TEST(Schedule, SmallOnesAreAsShortAsAnyPlan) {
     }
 }
 
+TEST(Schedule, DueTimesAreKeptWhereAnyPlanKeepsThem) {
+    std::mt19937 random(17);
+    int kept = 0, late = 0;
+    for (int round = 0; round < test::rounds(120, 600); ++round) {
+        Workshop w = workshop(random, 2 + round % 2, true);
+        const double end = schedule(w, {}).end;
+        for (const double share : {0.5, 0.9}) w.dues.push_back(std::floor(end * share) + round % 4);
+        for (std::size_t i = 0; i < w.tasks.size(); ++i) w.tasks[i].dues = {w.tasks[i].stage / 3 % 2};
+        const Schedule s = schedule(w, {});
+        ASSERT_TRUE(schedule_faults(w, s).empty()) << round;
+        double sum = 0;
+        for (const double l : lateness(w, s)) sum += l;
+        (sum > 0 ? late : kept) += 1;
+        EXPECT_LE(least_lateness(w), sum + 1e-6) << round << ": the bound is none";
+        EXPECT_NEAR(1000 * sum + s.end, shortest(w, 2 * end + 10, 1000 * sum + s.end), 1e-6) << round;
+    }
+    EXPECT_GT(kept, 10);
+    EXPECT_GT(late, 20);
+}
+
+TEST(Schedule, OfLargeOnesWhatIsDueFirstComesFirst) {
+    std::mt19937 random(23);
+    double late = 0, late_by_time = 0;
+    for (int round = 0; round < 12; ++round) {
+        Workshop w = workshop(random, 14, false);
+        ScheduleOptions options;
+        options.tries = 300;
+        const Schedule by_time = schedule(w, options);
+        w.dues = {by_time.end * 0.5, by_time.end * 1.2};
+        for (std::size_t i = 0; i < w.tasks.size(); ++i)
+            w.tasks[i].dues = {w.tasks[i].stage % 6 < 3 ? 1 : 0};  // the later half of each pair
+        const auto late_of = [&](const Schedule& s) {
+            double sum = 0;
+            for (const double l : lateness(w, s)) sum += l;
+            return sum;
+        };
+        const Schedule s = schedule(w, options);
+        ASSERT_TRUE(schedule_faults(w, s).empty());
+        late += late_of(s);
+        late_by_time += late_of(by_time);
+        EXPECT_GE(late_of(s), least_lateness(w) - 1e-6) << round;
+    }
+    EXPECT_LT(late, 0.8 * late_by_time);
+}
+
 TEST(Schedule, WhatOnePairOfHandsCannotUseIsInTheBound) {
     // two presses, three seconds closed between touches of four: nothing fits between
     Workshop w;
@@ -193,7 +253,7 @@ TEST(Schedule, WhatOnePairOfHandsCannotUseIsInTheBound) {
         r.tasks.push_back(on_press({round % 2}, {3, 1, 0}, {{d, true, 0}, {e, false, 0}, {f, true, 0}}, {}, 2));
         r.tasks.push_back(by_hand(one_to(4), {}, 3));
         double hands = 0;
-        for (const Job& t : r.tasks)
+        for (const ShopTask& t : r.tasks)
             for (const Phase& p : t.phases) hands += p.hand ? p.seconds : 0;
         const double least = lower_bound(r), best = shortest(r, hands + 2 * b + e);
         EXPECT_LE(least, best + 1e-6) << round;

@@ -5,6 +5,7 @@
 
 #include <functional>
 
+#include "core/order/edit.h"
 #include "core/order/limits.h"
 #include "files/library.h"
 #include "files/order_file.h"

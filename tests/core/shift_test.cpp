@@ -82,7 +82,7 @@ TEST(Shift, WorksTheWholePlanOffInItsOrder) {
             ++acts;
         }
     std::size_t all = 0;
-    for (const Job& j : w.plan.shop.tasks) all += j.phases.size();
+    for (const ShopTask& j : w.plan.shop.tasks) all += j.phases.size();
     EXPECT_EQ(acts, all);
 }
 

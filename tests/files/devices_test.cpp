@@ -77,7 +77,7 @@ TEST(Printer, AfterAFailureOnlyTheRestIsLaidOutAgain) {
     }
     ASSERT_GT(survivors, 0);
     ASSERT_LT(survivors, static_cast<int>(whole.copies.size()));
-    p.order = with_layout(p.order, after_print(layout_of(p.order, p.medium_id), whole, r.survives));
+    p.order = with_layout(p.order, after_print(layout_of(p.order, p.medium_id), p.set, whole, r.survives));
     EXPECT_EQ(sheet_plan(p.order, p.set).media.at(0).asked, static_cast<int>(whole.copies.size()) - survivors);
     EXPECT_EQ(sheet_plan(p.order, p.set).media.at(0).printed, survivors);
     p.settle();

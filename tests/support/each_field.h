@@ -64,6 +64,14 @@ struct Change<std::map<K, T>> {
         for (auto& [key, item] : v) return change(item);
     }
 };
+template <>
+struct Change<Shared<Order>> {
+    static void of(Shared<Order>& v) {
+        Order other = v ? *v : Order{};
+        other.name += "x";
+        v = std::make_shared<const Order>(std::move(other));
+    }
+};
 template <class T>
 void change(T& value) {
     Change<T>::of(value);

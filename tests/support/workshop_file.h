@@ -26,7 +26,7 @@ inline Workshop kept_workshop(const std::string& path) {
             std::getline(in >> std::ws, m.name);
             out.machines.push_back(std::move(m));
         } else if (word == "task") {
-            Job j;
+            ShopTask j;
             in >> j.stage >> j.release >> j.state.celsius >> j.state.pressure >> j.state.platen >> word >> n;
             for (int machine = 0, platen = 0; n > 0 && in >> machine >> platen; --n) {
                 j.machines.push_back(machine);

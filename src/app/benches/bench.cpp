@@ -13,7 +13,7 @@ void Bench::select_subject(Workroom& room, const Subject& about) {
         s.style = about.style;
         for (const RunKey& run : runs_of(room.order()))
             if (run.style == about.style && (about.colour.empty() || run.colour == about.colour) &&
-                (about.lot.empty() || run.lot == about.lot)) {
+                (about.lot.empty() || run.lot == about.lot) && (about.job.empty() || run.job == about.job)) {
                 s.run = run;
                 break;
             }

@@ -51,7 +51,7 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
             if (drawn && !report.finished && there == sheet.copies) {
                 document_.end_gesture();
                 document_.edit(QStringLiteral("print, stopped"),
-                               with_layout(document_.order(), after_print(layout, sheet, report.survives)));
+                               with_layout(document_.order(), after_print(layout, chain_.work().transfer_set(), sheet, report.survives)));
             }
             emit changed();
         };

@@ -22,6 +22,9 @@ const std::vector<Entry> entries = {
      "{n} {n?row|rows} of the list did not come in (“{text}”: {why}). Bring the list up to date and mend {n?it|them}, or dismiss "
      "{n?it|them} "
      "on the Order bench."},
+    {"copies-unlike", caution, "order",
+     "“{what}” of {job} is not as the others have it: choose on the page Jobs which holds for all, or leave both."},
+    {"lines-without-job", caution, "order", "{n} {n?line belongs|lines belong} to no job: say on the page Jobs whose {n?it is|they are}."},
     {"blank-again", caution, "order",
      "{run} {size}: {n} {n?was|were} spoiled at the press: lay {n?a new blank|as many new blanks} ready, or take {n?it|them} out of the "
      "list."},
@@ -232,6 +235,7 @@ const std::vector<Entry> entries = {
     {"piece-too-large", stop, "sheets",
      "{medium}: “{piece}” takes {width} × {height} with its edge, and no sheet of it is so large. Choose a wider medium, split it, or make "
      "it smaller."},
+    {"jobs-apart", caution, "sheets", "On {medium} every job lies on sheets of its own: settle it, and they share the film."},
     {"groups-mixed", note, "sheets", "{medium}: pieces that are wanted together lie among others. Settle again to part the groups."},
     {"seam-crossed", caution, "sheets",
      "{medium}: {n} {n?piece crosses|pieces cross} the taped seam, where ink breaks. Turn or move what has fine ink there; the lap faces "
@@ -257,6 +261,8 @@ const std::vector<Entry> entries = {
     {"limit-count", note, "", "Nothing was changed: an order holds at most {most} of these ({what}). Make it two orders."},
     {"limit-text", note, "", "Nothing was changed: the text that begins with “{begins}” is longer than {most} bytes. Shorten it."},
     {"film-not-laid", caution, "press", "{medium} is made on the day and not laid out yet: settle its sheets, then its making is planned."},
+    {"job-late", caution, "press", "{job} is done at {ends}, {late} after it is due."},
+    {"jobs-cannot-all", note, "press", "Not all jobs can be done in time with these hands and presses: at least {least} are missing."},
     {"press-late", caution, "press",
      "Pressing ends at {ends}, {late} after it is due: begin earlier, add a hand, or let presses share the work."},
     {"press-plan-other", caution, "press",

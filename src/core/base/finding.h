@@ -18,6 +18,7 @@ struct Subject {
     std::string style;       ///< blank style id
     std::string colour;      ///< colour name of the run
     std::string lot;         ///< lot id; empty: the usual one
+    std::string job;         ///< job id, in a gang of several
     std::string art;         ///< art id
     std::string medium;      ///< medium id
     bool operator==(const Subject&) const = default;

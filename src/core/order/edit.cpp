@@ -33,13 +33,14 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
     const auto last = std::find_if(out.lines.rbegin(), out.lines.rend(), ours);
     if (change > 0) {
         // the last line grows where its numbers are the highest: no piece of another line may get another number
-        const bool highest = last != out.lines.rend() && std::none_of(out.lines.begin(), out.lines.end(), [&](const OrderLine& l) {
-                                 return l.style == run.style && l.colour == run.colour && l.size == size && l.first > last->first;
-                             });
+        const bool highest =
+            last != out.lines.rend() && std::none_of(out.lines.begin(), out.lines.end(), [&](const OrderLine& l) {
+                return l.style == run.style && l.colour == run.colour && l.size == size && l.job == run.job && l.first > last->first;
+            });
         if (highest)
             last->quantity += change;
         else
-            out.lines.push_back({run.style, run.colour, size, change, last != out.lines.rend() ? last->note : "", run.lot});
+            out.lines.push_back({run.style, run.colour, size, change, last != out.lines.rend() ? last->note : "", run.lot, 0, {}, run.job});
         return numbered(std::move(out));
     }
     for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {
@@ -49,6 +50,22 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
         change += taken;
     }
     erase_if(out.lines, [&](const OrderLine& l) { return ours(l) && l.quantity <= 0; });
+    return out;
+}
+
+Order begun_like(const Order& order, const std::string& job) {
+    Order out = order;
+    out.job = job;
+    out.name += " again";
+    out.due.clear();
+    out.layouts.clear();
+    out.reprints.clear();
+    out.kept_out.clear();
+    out.press_run.pins.clear();
+    out.press_run.accepted = {};
+    out.guide_setup.printed.clear();
+    for (OrderLine& l : out.lines.own()) l.ref.clear();
+    for (Job& j : out.jobs.own()) j.due.clear();
     return out;
 }
 

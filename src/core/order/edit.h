@@ -10,6 +10,9 @@ namespace orthema {
 /// does not know changes nothing.
 Order with_quantity(const Order& order, const RunKey& run, const std::string& size, int quantity);
 
+/// A new order like this one: its lines, designs, blanks and media; nothing of it is laid out, printed, pressed or due.
+Order begun_like(const Order& order, const std::string& job);
+
 /// Without the run's lines and its decorations.
 Order without_run(const Order& order, const RunKey& run);
 

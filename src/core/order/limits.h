@@ -27,6 +27,8 @@ inline constexpr std::size_t most<Method> = 200;
 template <>
 inline constexpr std::size_t most<Jig> = 200;
 template <>
+inline constexpr std::size_t most<Job> = 200;
+template <>
 inline constexpr std::size_t most<MediumLayout> = 200;
 template <>
 inline constexpr std::size_t most<PlacedCopy> = 400000;

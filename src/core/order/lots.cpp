@@ -57,7 +57,7 @@ Order with_lot_parted(const Order& given, const RunKey& run, const Parting& part
     if (moved == 0 || moved == garments_in(order, run)) return given;
     out.lines = std::move(lines);
     out.lots.push_back(lot);
-    const RunKey key{run.style, run.colour, lot.id};
+    const RunKey key{run.style, run.colour, lot.id, run.job};
     for (const Decoration& d : order.decorations) {
         if (d.run != run) continue;
         Decoration copy = d;

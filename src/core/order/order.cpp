@@ -1,3 +1,4 @@
+#include "core/order/gang.h"
 #include "core/order/sense.h"
 #include "core/order/order.h"
 
@@ -41,7 +42,8 @@ const MediumLayout* find_layout(const Order& order, const std::string& medium) {
 const Lot* find_lot(const Order& order, const std::string& id) { return by_id(order.lots, id); }
 const DesignRule* find_rule(const Order& order, const std::string& id) { return by_id(order.rules, id); }
 DesignRule* find_rule(Order& order, const std::string& id) { return by_id(order.rules, id); }
-RunKey run_of(const OrderLine& line) { return {line.style, line.colour, line.lot}; }
+const Job* find_job(const Order& order, const std::string& id) { return by_id(order.jobs, id); }
+RunKey run_of(const OrderLine& line) { return {line.style, line.colour, line.lot, line.job}; }
 const Decoration* find_decoration(const Order& order, const std::string& id) { return by_id(order.decorations, id); }
 Decoration* find_decoration(Order& order, const std::string& id) { return by_id(order.decorations, id); }
 
@@ -58,6 +60,7 @@ Subject subject_of(const std::string& stage, const Decoration& decoration, const
     about.style = decoration.run.style;
     about.colour = decoration.run.colour;
     about.lot = decoration.run.lot;
+    about.job = decoration.run.job;
     return about;
 }
 SizePin* find_pin(Decoration& d, const std::string& size) { return pin_in(d.pins, size); }
@@ -99,9 +102,13 @@ int garments_in(const Order& order, const RunKey& run) {
 std::string run_name(const Order& order, const RunKey& run) {
     const BlankStyle* style = find_style(order, run.style);
     std::string name = (style != nullptr ? style->name : run.style) + (run.colour.empty() ? "" : ", " + run.colour);
-    if (run.lot.empty()) return name;
-    const Lot* lot = find_lot(order, run.lot);
-    return name + (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
+    if (!run.lot.empty()) {
+        const Lot* lot = find_lot(order, run.lot);
+        name += (run.colour.empty() ? ", " : " · ") + (lot != nullptr ? lot->name : run.lot);
+    }
+    if (run.job.empty()) return name;
+    const Job* job = find_job(order, run.job);
+    return name + " · " + (job != nullptr ? job->name : run.job);
 }
 
 Length across_on(const Decoration& decoration, const std::string& size) {
@@ -297,13 +304,15 @@ Findings order_findings(const Order& order) {
         about.style = which.first.style;
         about.colour = which.first.colour;
         about.lot = which.first.lot;
+        about.job = which.first.job;
         about.size = which.second;
         int n = 0;
         for (const auto& [design, copies] : by_design) n = std::max(n, copies);
         add("blank-again", about, {{"n", n}, {"run", run_name(order, which.first)}, {"size", which.second}});
     }
     chart_findings(order, out);
-    for (Finding& f : sense_findings(order)) out.push_back(std::move(f));
+    append(out, sense_findings(order));
+    append(out, gang_findings(order));
     return out;
 }
 

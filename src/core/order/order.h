@@ -30,6 +30,7 @@ struct OrderLine {
     std::string lot = {};  ///< lot id; empty: the usual one
     int first = 0;  ///< number of its first piece among all of that blank, colour and size (core/order/pieces.h); 0: not numbered yet
     std::string ref = {};  ///< the list's own order number: by it a newer list brings the line up to date
+    std::string job = {};  ///< job id, in a gang of several; empty: of the order itself
     bool operator==(const OrderLine&) const = default;
 };
 
@@ -46,6 +47,7 @@ struct RunKey {
     std::string style;
     std::string colour;
     std::string lot = {};  ///< lot id; empty: the usual one
+    std::string job = {};  ///< job id, in a gang of several
     auto operator<=>(const RunKey&) const = default;
 };
 
@@ -219,6 +221,7 @@ struct FillWish {
 struct PrintedCopies {
     std::string transfer;
     int copies = 0;
+    std::string job = {};  ///< whose, in a gang of several
     bool operator==(const PrintedCopies&) const = default;
 };
 
@@ -328,13 +331,38 @@ struct Reprint {
     bool operator==(const Reprint&) const = default;
 };
 
+struct Order;
+
+/// Under which id a thing came into a gang, and under which it lies there; "": it stayed out, in what the job has for itself.
+struct Brought {
+    std::string was, is;
+    bool operator==(const Brought&) const = default;
+};
+
+/// One of several orders that are made together: a gang's lines, lots and decorations say whose they are (core/order/gang.h).
+struct Job {
+    std::string id;  ///< of the order that it was
+    std::string name;
+    std::string customer;
+    std::string due;       ///< ISO date, or empty
+    int due_at = 17 * 60;  ///< minutes from midnight
+    std::string note;
+    Shared<Order> own;  ///< what of it nobody else in the gang needs: its settings, and its layouts as they were
+    std::vector<Brought> styles, media, presses, methods, jigs, art, rules, lots, decorations;  ///< in its own order
+    bool operator==(const Job&) const = default;
+};
+
 struct Order {
     std::string name;
-    std::string job;  ///< id of the one job that the order holds; lasts, and no other order has it
+    std::string job;       ///< id of the order; lasts, and no other order has it
+    std::string customer;  ///< whose it is
+    std::string note;
     std::string due;  ///< ISO date, or empty
     Unit unit = Unit::mm;
     Paper paper = Paper::a4;
     std::string currency;  ///< what stands before a price: "€"; may be empty
+    double hourly = 0;     ///< what an hour of one pair of hands costs
+    SharedList<Job> jobs;  ///< of a gang; none: the order is one
     SharedList<OrderLine> lines;
     std::vector<Lot> lots;  ///< those that were parted
     std::vector<Art> art;
@@ -365,6 +393,7 @@ const MediumLayout* find_layout(const Order& order, const std::string& medium);
 const Lot* find_lot(const Order& order, const std::string& id);
 const DesignRule* find_rule(const Order& order, const std::string& id);
 DesignRule* find_rule(Order& order, const std::string& id);
+const Job* find_job(const Order& order, const std::string& id);
 /// The lot that a line belongs to.
 RunKey run_of(const OrderLine& line);
 const Decoration* find_decoration(const Order& order, const std::string& id);
@@ -389,7 +418,7 @@ struct SizeCount {
 std::vector<SizeCount> counts_of(const Order& order, const RunKey& run);
 int garments_in(const Order& order);
 int garments_in(const Order& order, const RunKey& run);
-/// "Adult tee, ash"; of a parted lot "Coaster, oak · Kite at dusk"
+/// "Adult tee, ash"; of a parted lot "Coaster, oak · Kite at dusk"; in a gang with its job: "Adult tee, ash · Millrace rowers"
 std::string run_name(const Order& order, const RunKey& run);
 /// The kind of blank of a run; a tee's where the style is not there.
 Family family_of(const Order& order, const RunKey& run);

@@ -209,7 +209,7 @@ struct FieldsOf<OrderLine> {
     static constexpr auto list =
         std::tuple{Field{"style", &OrderLine::style},       Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
                    Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot},
-                   Field{"first", &OrderLine::first},       Field{"ref", &OrderLine::ref}};
+                   Field{"first", &OrderLine::first},       Field{"ref", &OrderLine::ref},       Field{"job", &OrderLine::job}};
 };
 template <>
 struct FieldsOf<Lot> {
@@ -217,7 +217,8 @@ struct FieldsOf<Lot> {
 };
 template <>
 struct FieldsOf<RunKey> {
-    static constexpr auto list = std::tuple{Field{"style", &RunKey::style}, Field{"colour", &RunKey::colour}, Field{"lot", &RunKey::lot}};
+    static constexpr auto list = std::tuple{Field{"style", &RunKey::style}, Field{"colour", &RunKey::colour}, Field{"lot", &RunKey::lot},
+                                            Field{"job", &RunKey::job}};
 };
 template <>
 struct FieldsOf<SharedWidth> {
@@ -319,7 +320,8 @@ struct FieldsOf<FillWish> {
 };
 template <>
 struct FieldsOf<PrintedCopies> {
-    static constexpr auto list = std::tuple{Field{"transfer", &PrintedCopies::transfer}, Field{"copies", &PrintedCopies::copies}};
+    static constexpr auto list =
+        std::tuple{Field{"transfer", &PrintedCopies::transfer}, Field{"copies", &PrintedCopies::copies}, Field{"job", &PrintedCopies::job}};
 };
 template <>
 struct FieldsOf<LaidSheets> {
@@ -404,13 +406,40 @@ struct FieldsOf<Correction> {
                    Field{"since", &Correction::since}};
 };
 template <>
+struct FieldsOf<Brought> {
+    static constexpr auto list = std::tuple{Field{"was", &Brought::was}, Field{"is", &Brought::is}};
+};
+template <>
+struct FieldsOf<Job> {
+    static constexpr auto list = std::tuple{Field{"id", &Job::id},
+                                            Field{"name", &Job::name},
+                                            Field{"customer", &Job::customer},
+                                            Field{"due", &Job::due},
+                                            Field{"due_at", &Job::due_at},
+                                            Field{"note", &Job::note},
+                                            Field{"own", &Job::own},
+                                            Field{"styles", &Job::styles},
+                                            Field{"media", &Job::media},
+                                            Field{"presses", &Job::presses},
+                                            Field{"methods", &Job::methods},
+                                            Field{"jigs", &Job::jigs},
+                                            Field{"art", &Job::art},
+                                            Field{"rules", &Job::rules},
+                                            Field{"lots", &Job::lots},
+                                            Field{"decorations", &Job::decorations}};
+};
+template <>
 struct FieldsOf<Order> {
     static constexpr auto list = std::tuple{Field{"name", &Order::name},
                                             Field{"job", &Order::job},
+                                            Field{"customer", &Order::customer},
+                                            Field{"note", &Order::note},
                                             Field{"due", &Order::due},
                                             Field{"unit", &Order::unit},
                                             Field{"paper", &Order::paper},
                                             Field{"currency", &Order::currency},
+                                            Field{"hourly", &Order::hourly},
+                                            Field{"jobs", &Order::jobs},
                                             Field{"lines", &Order::lines},
                                             Field{"lots", &Order::lots},
                                             Field{"art", &Order::art},

@@ -10,9 +10,9 @@ Order numbered(Order order) {
     struct Span {
         int first, last;
     };
-    std::map<std::tuple<std::string, std::string, std::string>, std::vector<Span>> taken;
+    std::map<std::tuple<std::string, std::string, std::string, std::string>, std::vector<Span>> taken;
     std::vector<std::size_t> without;
-    const auto spans_of = [&](const OrderLine& l) -> std::vector<Span>& { return taken[{l.style, l.colour, l.size}]; };
+    const auto spans_of = [&](const OrderLine& l) -> std::vector<Span>& { return taken[{l.style, l.colour, l.size, l.job}]; };
     const auto& lines = order.lines.all();
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const OrderLine& l = lines[i];

@@ -1,5 +1,5 @@
-// Pieces: every garment of an order has a number among those of its blank, colour and size, which it keeps while it is ordered:
-// lots are parted and joined, quantities change, and what was recorded of a piece is still of that piece.
+// Pieces: every garment of an order has a number among those of its blank, colour and size (in a gang, of its job), which it keeps while it
+// is ordered: lots are parted and joined, quantities change, and what was recorded of a piece is still of that piece.
 #pragma once
 
 #include "core/order/order.h"

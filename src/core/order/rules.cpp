@@ -271,13 +271,28 @@ Words passed_words(const Order& order, const std::vector<PassedOver>& passed) {
     return {"passed-over-more", std::move(args)};
 }
 
+namespace {
+
+/// In a gang each job has rules of its own, unless somebody puts a design on another's garments.
+bool serves(const Order& order, const DesignRule& rule, const std::string& job) {
+    bool any = false;
+    for (const Decoration& d : order.decorations) {
+        if (d.rule != rule.id) continue;
+        if (d.run.job == job) return true;
+        any = true;
+    }
+    return !any;
+}
+
+}  // namespace
+
 Order with_new_design(const Order& order, const RunKey& run, Location location, const Art& art, std::string* made) {
     Order out = order;
     Decoration d = new_decoration(order, run, location, art);
     if (made != nullptr) *made = d.id;
     const BlankStyle* style = find_style(order, run.style);
     for (DesignRule& r : out.rules) {
-        if (r.art != art.id || r.location != location || style == nullptr) continue;
+        if (r.art != art.id || r.location != location || style == nullptr || !serves(order, r, run.job)) continue;
         give_base(out, r, *style, d);
         d.rule = r.id;
         out.decorations.push_back(following(out, r, d));
@@ -404,7 +419,8 @@ Order with_picture(const Order& order, const std::string& decoration, const Art&
     }
     const BlankStyle* style = find_style(out, d->run.style);
     const auto same = std::find_if(out.rules.begin(), out.rules.end(), [&](const DesignRule& o) {
-        return o.art == art.id && o.location == d->location && style != nullptr && find_base(o, class_of(style->family)) != nullptr;
+        return o.art == art.id && o.location == d->location && style != nullptr && serves(out, o, d->run.job) &&
+               find_base(o, class_of(style->family)) != nullptr;
     });
     if (same != out.rules.end()) {
         d->rule = same->id;

@@ -15,6 +15,9 @@ namespace {
 Order without_showing(Order order) {
     order.name.clear();
     order.job.clear();
+    order.customer.clear();
+    order.note.clear();
+    order.hourly = 0;
     order.unit = {};
     order.paper = {};
     order.guide_setup = {};

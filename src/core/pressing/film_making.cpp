@@ -80,7 +80,7 @@ FilmReady make_film(PressPlan& plan, std::map<std::string, int>& stages, const O
             load.apart = true;
             const auto add = [&](const char* stage, std::vector<ActInfo> acts, const std::vector<double>& seconds,
                                  const std::vector<bool>& hand, std::vector<After> after) {
-                Job job;
+                ShopTask job;
                 for (std::size_t k = 0; k < acts.size(); ++k) job.phases.push_back({seconds[k], hand[k], static_cast<int>(k)});
                 job.after = std::move(after);
                 job.stage = stages.try_emplace(load.id + "/" + stage, static_cast<int>(stages.size())).first->second;

@@ -4,13 +4,13 @@
 
 namespace orthema {
 
-std::vector<double> signed_phases(const Job& job) {
+std::vector<double> signed_phases(const ShopTask& job) {
     std::vector<double> out;
     for (const Phase& p : job.phases) out.push_back(p.hand ? p.seconds : -p.seconds);
     return out;
 }
 
-Likeness likeness_of(const Job& job) {
+Likeness likeness_of(const ShopTask& job) {
     std::vector<int> platens;
     for (const int m : job.machines) platens.push_back(job.state_on(m).platen);
     return {job.machines, std::move(platens), job.state.celsius, job.state.pressure, signed_phases(job)};
@@ -28,7 +28,7 @@ Placer::Placer(const Workshop& shop, const Progress* progress)
       placed_(shop.tasks.size(), 0) {
     plan_.places.resize(shop.tasks.size());
     for (std::size_t i = 0; i < shop.tasks.size(); ++i) {
-        const Job& job = shop.tasks[i];
+        const ShopTask& job = shop.tasks[i];
         for (const After& a : job.after)
             if (a.most) tied_[at(a.task)].push_back(static_cast<int>(i));
         for (std::size_t k = 0; k < job.phases.size(); ++k) {
@@ -60,7 +60,7 @@ bool Placer::place_alone(int task, int choice) {
 
 void Placer::place(int task, int choice) {
     if (placed_[at(task)]) return;
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     for (const After& a : job.after) place(a.task, -1);
     if (placed_[at(task)]) return;  // came along with what it is tied to
     double from = ready(task);
@@ -91,14 +91,14 @@ void Placer::place(int task, int choice) {
 }
 
 double Placer::ready(int task) const {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     double ready = std::max(now_, job.release);
     for (const After& a : job.after) ready = std::max(ready, plan_.places[at(a.task)].end + a.least);
     return ready;
 }
 
 bool Placer::can_follow(int task) const {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     return !placed_[at(task)] && std::all_of(job.after.begin(), job.after.end(), [&](const After& a) { return placed_[at(a.task)]; });
 }
 
@@ -113,7 +113,7 @@ double Placer::free_from(int machine) const {
 }
 
 const After& Placer::tie(int task, int to) const {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     return *std::find_if(job.after.begin(), job.after.end(), [&](const After& a) { return a.task == to; });
 }
 
@@ -209,7 +209,7 @@ double Placer::with_hands(int task, double change_by_hand, double from, double u
 Start Placer::on_press(int task, int machine, double from, double gaps_from) const {
     Start out;
     out.machine = machine;
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     const Machine& m = shop_->machines[at(machine)];
     const double whole = whole_[at(task)];
     const PressState state = job.state_on(machine);
@@ -236,7 +236,7 @@ Start Placer::on_press(int task, int machine, double from, double gaps_from) con
 }
 
 Start Placer::earliest(int task, double from, double gaps_from, int choice) const {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     Start best;
     if (job.machines.empty()) {
         best.at = with_hands(task, 0, from, end_of_time / 2);
@@ -270,7 +270,7 @@ double Placer::between(int task, const Start& start) const {
 
 /// With the hands that are free there.
 Slot Placer::slot_at(int task, const Start& start) const {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     Slot slot;
     slot.machine = start.machine;
     slot.start = start.at;
@@ -305,7 +305,7 @@ void Placer::mind_gaps(int machine, double from, double to) {
 }
 
 void Placer::commit(int task, const Slot& slot) {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     plan_.places[at(task)] = slot;
     plan_.end = std::max(plan_.end, slot.end);
     placed_[at(task)] = 1;
@@ -320,7 +320,7 @@ void Placer::commit(int task, const Slot& slot) {
 }
 
 void Placer::undo(int task) {
-    const Job& job = shop_->tasks[at(task)];
+    const ShopTask& job = shop_->tasks[at(task)];
     const Slot& slot = plan_.places[at(task)];
     placed_[at(task)] = 0;
     fresh_.erase(std::find(fresh_.rbegin(), fresh_.rend(), task).base() - 1);
@@ -333,7 +333,7 @@ void Placer::undo(int task) {
 }
 
 template <class Use>
-void Placer::each_hand(const Job& job, const Slot& slot, Use use) const {
+void Placer::each_hand(const ShopTask& job, const Slot& slot, Use use) const {
     if (slot.change_hand >= 0) use(slot.change_hand, slot.start - slot.change_hand_seconds, slot.start);
     double t = slot.start;
     for (std::size_t k = 0; k < job.phases.size() && k < slot.hands.size(); ++k) {

@@ -13,11 +13,11 @@ inline constexpr double end_of_time = 1e15;  ///< seconds
 inline constexpr double blink = 1e-6;
 
 /// The phases of a task in order: by hand above 0, the others below.
-std::vector<double> signed_phases(const Job& job);
+std::vector<double> signed_phases(const ShopTask& job);
 
 /// Tasks for which this is equal can stand in for one another: machines, platens on them, heat, pressure, phases.
 using Likeness = std::tuple<std::vector<int>, std::vector<int>, double, int, std::vector<double>>;
-Likeness likeness_of(const Job& job);
+Likeness likeness_of(const ShopTask& job);
 
 /// Where a task could begin.
 struct Start {
@@ -93,7 +93,7 @@ private:
     void commit(int task, const Slot& slot);
     void undo(int task);
     template <class Use>
-    void each_hand(const Job& job, const Slot& slot, Use use) const;
+    void each_hand(const ShopTask& job, const Slot& slot, Use use) const;
 };
 
 }  // namespace orthema

@@ -109,10 +109,28 @@ std::string revision_of_plan(const PressPlan& plan) {
 PressPlan with_schedule(PressPlan plan, Schedule schedule, const Order& order) {
     plan.schedule = std::move(schedule);
     plan.revision = revision_of_plan(plan);
-    std::erase_if(plan.findings, [](const Finding& f) { return f.code == "press-late" || f.code == "press-plan-other"; });
+    std::erase_if(plan.findings, [](const Finding& f) {
+        return f.code == "press-late" || f.code == "press-plan-other" || f.code == "job-late" || f.code == "jobs-cannot-all";
+    });
+    const std::vector<double> late = lateness(plan.shop, plan.schedule);
+    for (std::size_t i = 0; i < plan.jobs.size() && i < late.size(); ++i) plan.jobs[i].late = late[i];
     const double due = 60.0 * (order.press_run.due - order.press_run.start);
     if (plan.shop.tasks.empty()) return plan;
-    if (plan.schedule.end > due)
+    for (const JobEnd& j : plan.jobs) {
+        if (j.late < 1) continue;
+        const Job* job = find_job(order, j.job);
+        Subject about;
+        about.stage = "press";
+        about.job = j.job;
+        plan.findings.push_back(finding("job-late", about,
+                                        {{"job", job == nullptr ? j.job : job->name},
+                                         {"ends", time_of_day(order.press_run, j.due + j.late)},
+                                         {"late", duration_words(j.late)}}));
+    }
+    if (std::any_of(plan.jobs.begin(), plan.jobs.end(), [](const JobEnd& j) { return j.late >= 1; }))
+        if (const double least = least_lateness(plan.shop); least >= 1)
+            plan.findings.push_back(finding("jobs-cannot-all", {}, {{"least", duration_words(least)}}));
+    if (plan.jobs.empty() && plan.schedule.end > due)
         plan.findings.push_back(finding("press-late", {},
                                         {{"ends", time_of_day(order.press_run, plan.schedule.end)},
                                          {"late", duration_words(plan.schedule.end - due)},
@@ -138,7 +156,7 @@ std::vector<Act> acts_of(const PressPlan& plan, const Schedule& schedule) {
     std::vector<Act> out;
     for (std::size_t i = 0; i < plan.shop.tasks.size() && i < schedule.places.size(); ++i) {
         const Slot& s = schedule.places[i];
-        const Job& job = plan.shop.tasks[i];
+        const ShopTask& job = plan.shop.tasks[i];
         if (s.change > 1e-9)
             out.push_back({static_cast<int>(i), -1, ActKind::change, s.machine, s.change_hand, s.start - s.change, s.start});
         double t = s.start;

@@ -52,12 +52,20 @@ struct TaskInfo {
     bool once_more = false;     ///< put in at the press after a fault, not of the plan
 };
 
+/// When a job of a gang is done.
+struct JobEnd {
+    std::string job;  ///< id
+    double due = 0;   ///< seconds from the run's start
+    double late = 0;  ///< seconds after it; 0: in time
+};
+
 struct PressPlan {
     Workshop shop;
     std::vector<std::string> presses;  ///< ids of the shop's machines
     std::vector<Load> loads;
     std::vector<TaskInfo> tasks;      ///< beside shop.tasks
     std::vector<std::string> stages;  ///< names, by number
+    std::vector<JobEnd> jobs;         ///< of a gang, beside shop.dues
     std::vector<int> alone;           ///< the tasks as they would follow without a plan
     Schedule schedule;
     std::string revision;   ///< of what is pressed when and where

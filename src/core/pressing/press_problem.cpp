@@ -4,6 +4,7 @@
 #include <set>
 #include <tuple>
 
+#include "core/base/dates.h"
 #include "core/order/pieces.h"
 #include "core/pressing/film_making.h"
 #include "core/pressing/press_plan.h"
@@ -107,7 +108,7 @@ private:
     std::vector<int> before_;
     bool open_ = false;
     bool been_ = false;
-    Job job_;
+    ShopTask job_;
     TaskInfo info_;
     int last_ = -1;
     double lag_ = 0;
@@ -433,6 +434,30 @@ HandTimes hand_times(Family family) {
     return t;
 }
 
+namespace {
+
+/// In a gang each job's tasks know when they are due.
+void set_dues(PressPlan& plan, const Order& order) {
+    const auto today = day_number(order.due);
+    if (!today) return;
+    std::map<std::string, int> number;
+    for (const Job& j : order.jobs.all())
+        if (const auto day = day_number(j.due)) {
+            number[j.id] = static_cast<int>(plan.shop.dues.size());
+            plan.shop.dues.push_back(86400.0 * static_cast<double>(*day - *today) + 60.0 * (j.due_at - order.press_run.start));
+            plan.jobs.push_back({j.id, plan.shop.dues.back(), 0});
+        }
+    for (const Load& load : plan.loads) {
+        std::set<int> dues;
+        for (const LoadPart& p : load.parts)
+            if (const Decoration* d = find_decoration(order, p.decoration))
+                if (const auto due = number.find(d->run.job); due != number.end()) dues.insert(due->second);
+        for (const int t : load.tasks) plan.shop.tasks[static_cast<std::size_t>(t)].dues.assign(dues.begin(), dues.end());
+    }
+}
+
+}  // namespace
+
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
     Building b{order, plan, set, {}, {}, {}, {}, {}, {}};
     b.out.shop.hands = std::max(1, order.press_run.hands);
@@ -516,6 +541,7 @@ PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferS
     }
     b.out.stages.resize(b.stages.size());
     for (const auto& [name, number] : b.stages) b.out.stages[static_cast<std::size_t>(number)] = name;
+    set_dues(b.out, order);
     return std::move(b.out);
 }
 

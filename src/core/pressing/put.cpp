@@ -54,7 +54,7 @@ public:
             l.ahead = at_or(turns.ahead, s, 0.0);
             l.choice = at_or(turns.choice, s, -1);
             if (stages_[s].empty()) continue;
-            const Job& job = shop.tasks[at(stages_[s].front())];
+            const ShopTask& job = shop.tasks[at(stages_[s].front())];
             const auto [it, fresh] = known.try_emplace({likeness_of(job), l.choice}, static_cast<int>(kinds_.size()));
             if (fresh) {
                 kinds_.emplace_back();
@@ -228,7 +228,7 @@ private:
         const Look& l = look_[at(stage)];
         Kind& kind = kinds_[at(l.kind)];
         const int task = stages_[at(stage)][l.next];
-        const Job& job = shop_.tasks[at(task)];
+        const ShopTask& job = shop_.tasks[at(task)];
         const double none_before = kind.ready >= 0 && l.ready >= kind.ready ? std::max(l.ready, kind.none_before) : l.ready;
         const bool by_hand = job.machines.empty();
         const Start s = placer_.earliest(task, by_hand ? none_before : l.ready, none_before, l.choice);
@@ -303,7 +303,7 @@ Schedule follow(const Workshop& shop, const Schedule& before, const Progress& pr
         return std::exchange(there[s], 1) == 0;
     };
     for (const int s : out.turns.order) (void)mark(s);
-    for (const Job& t : shop.tasks)
+    for (const ShopTask& t : shop.tasks)
         if (mark(t.stage)) out.turns.order.push_back(t.stage);
     return out;
 }

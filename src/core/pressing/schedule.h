@@ -45,7 +45,7 @@ struct After {
     std::optional<double> most;  ///< and no later; only for tasks by hand after one task
 };
 
-struct Job {
+struct ShopTask {
     std::vector<int> machines;  ///< that can do it; empty: by hand alone
     PressState state;
     std::vector<int> platens;  ///< on each of `machines`, where they differ; empty: as in `state`
@@ -54,6 +54,7 @@ struct Job {
     int stage = 0;                ///< tasks of a stage are put in a row
     std::optional<double> fixed;  ///< starts at this time and no other
     double release = 0;           ///< not before
+    std::vector<int> dues = {};   ///< of the workshop's, those that wait for it
     [[nodiscard]] double seconds() const {
         double sum = 0;
         for (const Phase& p : phases) sum += p.seconds;
@@ -74,8 +75,9 @@ struct Pause {
 struct Workshop {
     std::vector<Machine> machines;
     int hands = 1;
-    std::vector<Pause> pauses;  ///< no hand works; no press is closed
-    std::vector<Job> tasks;     ///< each after those that it follows
+    std::vector<Pause> pauses;      ///< no hand works; no press is closed
+    std::vector<ShopTask> tasks;    ///< each after those that it follows
+    std::vector<double> dues = {};  ///< seconds; when the last task that names one ends after it, the plan is late by so much
 };
 
 struct Slot {
@@ -133,6 +135,11 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
 
 /// No plan can be shorter: the most of what each set of presses, the hands and the longest chain need.
 double lower_bound(const Workshop& shop);
+
+/// Seconds by which the tasks of each due time end after it; never negative. Their sum is what a plan is judged by first, its end second.
+std::vector<double> lateness(const Workshop& shop, const Schedule& plan);
+/// No plan is late by less in all. Method: the tasks that are due by a time need at least so long.
+double least_lateness(const Workshop& shop);
 
 /// Everything one after the other, each task when all that is before it in the list is over: how an order is pressed
 /// without a plan.

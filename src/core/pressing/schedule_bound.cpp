@@ -34,9 +34,9 @@ struct Ways {
 Ways longest_ways(const Workshop& shop) {
     const std::size_t n = shop.tasks.size();
     Ways w{std::vector<double>(n, 0), std::vector<double>(n, 0)};
-    const auto on_presses = std::count_if(shop.tasks.begin(), shop.tasks.end(), [](const Job& t) { return !t.machines.empty(); });
+    const auto on_presses = std::count_if(shop.tasks.begin(), shop.tasks.end(), [](const ShopTask& t) { return !t.machines.empty(); });
     for (std::size_t i = 0; i < n; ++i) {
-        const Job& t = shop.tasks[i];
+        const ShopTask& t = shop.tasks[i];
         w.head[i] = t.release;
         for (const After& a : t.after) w.head[i] = std::max(w.head[i], w.head[at(a.task)] + shop.tasks[at(a.task)].seconds() + a.least);
         if (t.machines.empty()) continue;
@@ -73,7 +73,7 @@ Alone alone_on(const Workshop& shop, int machine) {
     const Machine& m = shop.machines[at(machine)];
     std::set<int> platens, pressures;
     double low = end_of_time, high = -end_of_time;
-    for (const Job& t : shop.tasks) {
+    for (const ShopTask& t : shop.tasks) {
         if (std::find(t.machines.begin(), t.machines.end(), machine) == t.machines.end()) continue;
         const PressState state = t.state_on(machine);
         out.first_change = std::min(out.first_change, change_seconds(m, m.now, state));
@@ -110,7 +110,7 @@ double lower_bound(const Workshop& shop) {
         int size = 0;
         for (std::size_t m = 0; m < machines; ++m) size += (set >> m) & 1U ? 1 : 0;
         for (std::size_t i = 0; i < n; ++i) {
-            const Job& t = shop.tasks[i];
+            const ShopTask& t = shop.tasks[i];
             if (t.machines.empty() || !std::all_of(t.machines.begin(), t.machines.end(), [&](int m) {
                     return at(m) < machines && ((set >> static_cast<unsigned>(m)) & 1U) != 0;
                 }))
@@ -150,6 +150,31 @@ double lower_bound(const Workshop& shop) {
         if (a.all_need_hands) hands += a.changes_by_hand;
     if (shop.hands <= 1) hands += stood_before(shop);
     return std::max(bound, over_pauses(shop, first_hand, hands / std::max(1, shop.hands)) + last_hand);
+}
+
+double least_lateness(const Workshop& shop) {
+    double out = 0;
+    for (const double until : shop.dues) {
+        // what is due by then, and what that follows, is a workshop of its own
+        std::vector<char> wanted(shop.tasks.size(), 0);
+        for (std::size_t i = shop.tasks.size(); i-- > 0;) {
+            const ShopTask& t = shop.tasks[i];
+            if (std::any_of(t.dues.begin(), t.dues.end(), [&](int d) { return shop.dues[at(d)] <= until; })) wanted[i] = 1;
+            if (wanted[i] != 0)
+                for (const After& a : t.after) wanted[at(a.task)] = 1;
+        }
+        Workshop part = shop;
+        part.tasks.clear();
+        std::vector<int> number(shop.tasks.size(), -1);
+        for (std::size_t i = 0; i < shop.tasks.size(); ++i) {
+            if (wanted[i] == 0) continue;
+            number[i] = static_cast<int>(part.tasks.size());
+            part.tasks.push_back(shop.tasks[i]);
+            for (After& a : part.tasks.back().after) a.task = number[at(a.task)];
+        }
+        if (!part.tasks.empty()) out = std::max(out, lower_bound(part) - until);
+    }
+    return out;
 }
 
 }  // namespace orthema

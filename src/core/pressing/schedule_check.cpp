@@ -12,7 +12,7 @@ double one_by_one(const Workshop& shop, const std::vector<int>& task_order) {
     std::vector<double> end(shop.tasks.size(), 0);
     double t = 0;
     for (const int i : task_order) {
-        const Job& job = shop.tasks[static_cast<std::size_t>(i)];
+        const ShopTask& job = shop.tasks[static_cast<std::size_t>(i)];
         for (const After& a : job.after) t = std::max(t, end[static_cast<std::size_t>(a.task)] + a.least);
         if (!job.machines.empty()) {
             const auto m = static_cast<std::size_t>(job.machines.front());
@@ -34,7 +34,7 @@ std::vector<std::string> schedule_faults(const Workshop& shop, const Schedule& p
     std::vector<std::vector<std::pair<double, double>>> hands(static_cast<std::size_t>(std::max(1, shop.hands)));
     std::vector<std::vector<std::size_t>> on(shop.machines.size());
     for (std::size_t i = 0; i < shop.tasks.size(); ++i) {
-        const Job& job = shop.tasks[i];
+        const ShopTask& job = shop.tasks[i];
         const Slot& s = plan.places[i];
         const std::string name = "task " + std::to_string(i);
         if (std::abs(s.end - s.start - job.seconds()) > slack) out.push_back(name + " has another length");

@@ -282,7 +282,7 @@ Progress Shift::progress(double now) const {
     p.done.resize(live_.size());
     for (std::size_t i = 0; i < live_.size(); ++i) {
         const Live& l = live_[i];
-        const Job& j = plan_.shop.tasks[i];
+        const ShopTask& j = plan_.shop.tasks[i];
         Slot s = i < plan_.schedule.places.size() ? plan_.schedule.places[i] : Slot{};
         s.change = 0;
         s.change_hand = -1;

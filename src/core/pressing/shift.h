@@ -167,7 +167,7 @@ private:
     void leave_out(const Load& load, double now);  ///< what is left of it
     std::vector<int> planned_tasks(const Load& load) const;
     void put_anew(const std::vector<int>& first, double now);  ///< these stages first, the others as they stand
-    [[nodiscard]] const Job& job(int task) const { return plan_.shop.tasks[static_cast<std::size_t>(task)]; }
+    [[nodiscard]] const ShopTask& job(int task) const { return plan_.shop.tasks[static_cast<std::size_t>(task)]; }
     [[nodiscard]] Live& live(int task) { return live_[static_cast<std::size_t>(task)]; }
     [[nodiscard]] const Live& live(int task) const { return live_[static_cast<std::size_t>(task)]; }
 };

@@ -95,16 +95,16 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
         const std::string name = load_of(plan_, task).id + ", once more " + std::to_string(plan_.stages.size());
         const int stage = add_stage(plan_, name), peeled = add_stage(plan_, name + ", peeled");
         const auto first = static_cast<int>(plan_.shop.tasks.size());
-        Job again = job(visit);
+        ShopTask again = job(visit);
         again.after = {{task, 0, {}}};
         again.fixed.reset();
         again.stage = stage;
         again.phases = {{8, true, 0}, {heat.seconds, false, 1}, {5, true, 2}};
-        Job off;
+        ShopTask off;
         off.phases = {{10, true, 0}};
         off.after = {{first, 8, {}}};
         off.stage = peeled;
-        for (Job& j : plan_.shop.tasks)
+        for (ShopTask& j : plan_.shop.tasks)
             for (After& a : j.after)
                 if (a.task == task) a = {first + 1, 0, {}};
         plan_.shop.tasks.push_back(std::move(again));

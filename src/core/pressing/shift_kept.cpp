@@ -78,7 +78,7 @@ std::vector<std::string> Shift::restore(const ShiftRecord& record) {
         // it had its heat, and nobody knows how much: not a second time unasked
         for (std::size_t k = 0; k < load->tasks.size(); ++k) {
             Live& l = live(load->tasks[k]);
-            const Job& j = job(load->tasks[k]);
+            const ShopTask& j = job(load->tasks[k]);
             if (l.end >= 0 || l.start < 0 || j.machines.empty()) continue;
             const auto& acts = plan_.tasks[static_cast<std::size_t>(load->tasks[k])].acts;
             if (static_cast<std::size_t>(l.done) < acts.size() && acts[static_cast<std::size_t>(l.done)].kind == ActKind::press) ++l.done;
@@ -118,7 +118,7 @@ int Shift::bring_in(const PressPlan& newer, double now) {
             const auto from = static_cast<std::size_t>(t);
             t = static_cast<int>(plan_.shop.tasks.size());
             at[from] = t;
-            Job j = newer.shop.tasks[from];
+            ShopTask j = newer.shop.tasks[from];
             const auto [its, fresh] = stage.try_emplace(j.stage, 0);
             if (fresh)
                 its->second =

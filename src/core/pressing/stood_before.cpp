@@ -35,7 +35,7 @@ struct Kind {
 std::vector<Kind> kinds_of(const Workshop& shop) {
     std::map<std::pair<std::vector<int>, std::vector<double>>, std::size_t> known;
     std::vector<Kind> out;
-    for (const Job& t : shop.tasks) {
+    for (const ShopTask& t : shop.tasks) {
         const auto [it, fresh] = known.try_emplace({t.machines, signed_phases(t)}, out.size());
         if (!fresh) {
             ++out[it->second].count;
@@ -79,7 +79,7 @@ double shortest_change(const Workshop& shop) {
     for (std::size_t m = 0; m < shop.machines.size(); ++m) {
         const Machine& machine = shop.machines[m];
         bool platen = false, pressure = false;
-        for (const Job& t : shop.tasks) {
+        for (const ShopTask& t : shop.tasks) {
             if (std::find(t.machines.begin(), t.machines.end(), static_cast<int>(m)) == t.machines.end()) continue;
             const PressState state = t.state_on(static_cast<int>(m));
             platen = platen || state.platen != machine.now.platen;

@@ -18,6 +18,7 @@ PressRecord record_of(const Order& order, const FitPlan& fit, const PressPlan& p
     r.trial = load.trial;
     const Decoration* d = find_decoration(order, load.decoration);
     if (d == nullptr) return r;
+    if (!d->run.job.empty()) r.job = d->run.job;  // of a gang whose it is
     r.style = d->run.style;
     r.colour = d->run.colour;
     if (const BlankStyle* style = find_style(order, d->run.style)) {

@@ -111,7 +111,8 @@ void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord
 /// The set of filters that every picture of the bench answers to; empty parts let all through.
 struct RecordFilter {
     std::string press, platen, style, size, method, design, hands, job, batch, box;
-    std::string from, to;  ///< ISO days, both counted in
+    std::vector<std::string> jobs = {};  ///< any of them; none: all
+    std::string from, to;                ///< ISO days, both counted in
     bool rehearsals = false;
     std::string words;  ///< somewhere in remark, cause, order, load or one of the batches
     bool operator==(const RecordFilter&) const = default;

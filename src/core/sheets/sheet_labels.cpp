@@ -57,13 +57,16 @@ private:
 };
 
 /// From the longest wording to the shortest.
-std::vector<std::string> wordings(const Order& order, const Transfer& t, std::size_t number) {
+std::vector<std::string> wordings(const Order& order, const Transfer& t, const std::string& job, std::size_t number) {
     const std::string no = std::to_string(number);
     const Decoration* d = find_decoration(order, t.decoration);
     const std::string piece = t.piece.empty() || t.board > 0 ? "" : " " + t.piece;
     std::vector<std::string> out;
-    if (d != nullptr) out.push_back(no + " " + d->name + " " + sizes_text(t) + piece);
-    out.push_back(no + " " + sizes_text(t) + piece);
+    const Job* whose = find_job(order, job);
+    const std::string of = whose == nullptr ? "" : whose->name + ", ";  // before all else: it is what sheets are parted by
+    if (d != nullptr) out.push_back(no + " " + of + d->name + " " + sizes_text(t) + piece);
+    out.push_back(no + " " + of + sizes_text(t) + piece);
+    if (whose != nullptr) out.push_back(no + " " + whose->name);
     out.push_back(no);
     return out;
 }
@@ -74,6 +77,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
     SheetLabels out;
     Taken taken(sheet.width, sheet.length);
     const Affine page = page_map(sheet);
+    const MediumLayout layout = layout_of(order, sheet.medium);
     std::vector<Polygon> lying;
     for (const PlacedCopy& c : sheet.copies) {
         const Transfer* t = find_transfer(set, c.transfer);
@@ -133,7 +137,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
         }
         for (const double size : {2.4, 1.8}) {
             if (placed) break;
-            for (const std::string& text : wordings(order, *t, number)) {
+            for (const std::string& text : wordings(order, *t, job_of_copy(*t, layout, sheet.copies[i].copy), number)) {
                 placed = place(i, text, size, "");
                 if (placed) break;
             }

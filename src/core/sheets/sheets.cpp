@@ -64,13 +64,36 @@ double laid_gap(const Medium& medium) {
     return medium.laying.cutting == Cutting::on_sheet ? std::max(medium.gap, medium.laying.fingers).mm() : medium.gap.mm();
 }
 
-int copies_asked(const Transfer& t, const MediumLayout& layout) {
-    int n = t.count();
+std::vector<CopyOwner> copy_owners(const Transfer& t, const MediumLayout& layout) {
+    std::vector<CopyOwner> out;
+    int fill = 0;
     for (const FillWish& f : layout.fill)
-        if (f.transfer == t.id) n += f.copies;
-    for (const PrintedCopies& p : layout.printed)
-        if (p.transfer == t.id) n -= p.copies;
-    return std::max(0, n);
+        if (f.transfer == t.id) fill += f.copies;
+    int over = 0;  // printed of a share past its count: it was filling
+    const std::vector<JobShare> whole{{"", t.id, t.quantity, t.spares, t.spoiled}};
+    for (const JobShare& s : t.shares.empty() ? whole : t.shares) {
+        int left = s.count();
+        for (const PrintedCopies& p : layout.printed)
+            if (p.transfer == t.id && p.job == s.job) left -= p.copies;
+        over += std::max(0, -left);
+        out.push_back({s.job, std::max(0, left)});
+    }
+    out.push_back({"", std::max(0, fill - over)});
+    return out;
+}
+
+std::string job_of_copy(const Transfer& t, const MediumLayout& layout, int copy) {
+    for (const CopyOwner& o : copy_owners(t, layout)) {
+        if (copy < o.copies) return o.job;
+        copy -= o.copies;
+    }
+    return "";
+}
+
+int copies_asked(const Transfer& t, const MediumLayout& layout) {
+    int n = 0;
+    for (const CopyOwner& o : copy_owners(t, layout)) n += o.copies;
+    return n;
 }
 
 std::vector<Point> register_marks(const Medium& medium, double length) {
@@ -282,6 +305,24 @@ void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Sub
     }
 }
 
+/// Whether a gang's jobs lie on sheets of their own where they need not.
+bool jobs_apart(const Medium& medium, const std::map<std::string, const Transfer*>& index, const MediumLayout& layout,
+                const std::vector<Sheet>& sheets) {
+    if (medium.laying.together == Together::jobs || sheets.size() < 2) return false;
+    std::set<std::string> all;
+    for (const Sheet& s : sheets) {
+        std::set<std::string> here;
+        for (const PlacedCopy& c : s.copies) {
+            if (c.locked) return false;  // somebody wants it so
+            here.insert(job_of_copy(*index.at(c.transfer), layout, c.copy));
+        }
+        if (here.size() > 1) return false;
+        all.insert(here.begin(), here.end());
+    }
+    all.erase("");  // the shelf's
+    return all.size() > 1;
+}
+
 }  // namespace
 
 std::string group_of(const Medium& medium, const Transfer& t) {
@@ -289,6 +330,7 @@ std::string group_of(const Medium& medium, const Transfer& t) {
     case Together::designs: return t.art;
     case Together::garments: return t.garment;
     case Together::sizes: return sizes_text(t);
+    case Together::jobs: return t.shares.empty() ? "" : t.shares.front().job;
     case Together::nothing: break;
     }
     return "";
@@ -390,6 +432,8 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
                                             {{"medium", medium.name},
                                              {"fault", Phrases{{m.placed < m.asked ? Words{"stale-missing", {{"n", m.asked - m.placed}}}
                                                                                    : Words{"stale-clash", {}}}}}}));
+        if (!m.stale && jobs_apart(medium, index, layout, m.sheets))
+            plan.findings.push_back(finding("jobs-apart", about, {{"medium", medium.name}}));
         if (m.mixed) plan.findings.push_back(finding("groups-mixed", about, {{"medium", medium.name}}));
         if (crossing > 0) plan.findings.push_back(finding("seam-crossed", about, {{"medium", medium.name}, {"n", crossing}}));
         plan.media.push_back(std::move(m));

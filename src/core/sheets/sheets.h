@@ -59,6 +59,16 @@ std::string group_of(const Medium& medium, const Transfer& transfer);
 /// Whether the groups lie one after the other along the feed, sheet after sheet, so that straight cuts part them. Offcuts,
 /// sheets that hold a locked copy and what fills are not asked.
 bool groups_parted(const Medium& medium, const TransferSet& set, const MediumLayout& layout);
+/// Copies of a transfer on sheets that are one job's; "": nobody's, for the shelf.
+struct CopyOwner {
+    std::string job;
+    int copies = 0;
+};
+/// In the order of the copies' numbers: each job's share less what of it is printed, then what fills, which is the shelf's.
+std::vector<CopyOwner> copy_owners(const Transfer& transfer, const MediumLayout& layout);
+/// The job that a copy is for: "" where the order is no gang, or for the shelf.
+std::string job_of_copy(const Transfer& transfer, const MediumLayout& layout, int copy);
+
 /// How many of a transfer lie on sheets: what is ordered and spare, what fills, less what is printed already.
 int copies_asked(const Transfer& transfer, const MediumLayout& layout);
 /// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks, a taped seam when every

@@ -19,7 +19,8 @@ enum class Cutting {
 };
 
 /// What stays side by side, so that it is cut off and counted as one.
-enum class Together { nothing, designs, garments, sizes };
+enum class Together { nothing, designs, garments, sizes, jobs };
+constexpr int together_count = 5;
 
 /// Kept free on every sheet: a clamp, a scratch, a label. From the start of the feed and from the near edge.
 struct Exclusion {

@@ -66,13 +66,20 @@ std::vector<Ring> slot_edge(const Jig& jig, const Panel* blank, Point at, bool b
 
 std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const ArtFactsById& facts, Findings& findings) {
     std::vector<JigSheet> out;
-    for (const Jig& jig : order.jigs) {
+    std::vector<std::string> jobs;
+    for (const Decoration& d : order.decorations)
+        if (!d.making.jig.empty() && std::find(jobs.begin(), jobs.end(), d.run.job) == jobs.end()) jobs.push_back(d.run.job);
+    std::vector<std::pair<const Jig*, std::string>> loads;
+    for (const Jig& jig : order.jigs)
+        for (const std::string& job : jobs) loads.emplace_back(&jig, job);
+    for (const auto& [of, job] : loads) {
+        const Jig& jig = *of;
         std::vector<Waiting> units;
         std::string medium;
         Subject about;
         double widest = 0, tallest = 0;
         for (const Decoration& d : order.decorations) {
-            if (d.making.jig != jig.id || location_face(d.location) == Face::back) continue;
+            if (d.run.job != job || d.making.jig != jig.id || location_face(d.location) == Face::back) continue;
             const DecorationFit* fit = find_fit(plan, d.id);
             if (fit == nullptr || fit->ground == nullptr) continue;
             if (medium.empty()) {
@@ -117,6 +124,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
             JigSheet b;
             b.jig = jig.id;
             b.medium = medium;
+            b.job = job;
             for (int s = 0; s < slots; ++s) {
                 const Waiting* u = take(s);
                 any = any || u != nullptr;

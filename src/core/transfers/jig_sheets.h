@@ -21,6 +21,7 @@ struct SlotFill {
 struct JigSheet {
     std::string jig;
     std::string medium;
+    std::string job = {};  ///< whose, in a gang: a board is one job's
     std::vector<SlotFill> front, back;
     int count = 0;
     Piece piece;      ///< reading frame: the front board, and beside it across the fold the back one where there are backs

@@ -151,6 +151,24 @@ bool same_design(const Transfer& a, const Transfer& b) {
     return a.art == b.art && a.medium == b.medium && a.piece == b.piece && std::lround(a.width * 10) == std::lround(b.width * 10);
 }
 
+/// Another design's share of the same piece: a job needs the most spares that any of its designs asks for.
+void share_with(Transfer& t, const JobShare& more) {
+    const auto own = std::find_if(t.shares.begin(), t.shares.end(), [&](const JobShare& s) { return s.job == more.job; });
+    if (own == t.shares.end()) {
+        t.shares.push_back(more);
+    } else {
+        own->quantity += more.quantity;
+        own->spoiled += more.spoiled;
+        own->spares = std::max({own->spares, more.spares, own->spoiled});
+    }
+    t.quantity = t.spares = t.spoiled = 0;
+    for (const JobShare& s : t.shares) {
+        t.quantity += s.quantity;
+        t.spares += s.spares;
+        t.spoiled += s.spoiled;
+    }
+}
+
 }  // namespace
 
 TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before) {
@@ -214,30 +232,31 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 t.width = sizes.front()->width;
                 t.height = sizes.front()->height;
                 t.name = d->name + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
-                t.quantity = quantity;
                 t.sizes = {{run_name(order, d->run), of.sizes}};
                 t.garment = run_name(order, d->run);
+                JobShare share{d->run.job, t.id, quantity, 0, 0};
                 for (const Reprint& r : order.reprints)
                     if (r.decoration == d->id &&
                         std::any_of(sizes.begin(), sizes.end(), [&](const SizeFit* f) { return f->size == r.size; }))
-                        t.spoiled += r.copies;
-                t.spares = std::max(d->spares, t.spoiled);  // a spare that lies ready is used first
+                        share.spoiled += r.copies;
+                share.spares = std::max(d->spares, share.spoiled);  // a spare that lies ready is used first
+                share_with(t, share);
                 t.made = made;
                 if (own != nullptr && own->laying.cutting == Cutting::on_sheet)
                     t.blanks = mapped(blank_under(*d, *style, *sizes.back(), on_blank), print_map(p.contour, t.mirrored));
                 used.insert(t.medium);
+                const bool by_job = own != nullptr && own->laying.together == Together::jobs;
+                const auto theirs_is = [](const Transfer& o, const std::string& job) { return o.shares.front().job == job; };
                 // Another blank that takes the same piece: one transfer, printed once for both.
                 const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
                     const Decoration* theirs = find_decoration(order, o.decoration);
-                    return !on_blank && same_design(o, t) && o.decoration != t.decoration && theirs != nullptr &&
-                           theirs->making == d->making && find_jig(order, theirs->making.jig) == nullptr;
+                    return !on_blank && same_design(o, t) && (!by_job || theirs_is(o, d->run.job)) && o.decoration != t.decoration &&
+                           theirs != nullptr && theirs->making == d->making && find_jig(order, theirs->making.jig) == nullptr;
                 });
                 if (shared != set.transfers.end()) {
                     if (std::find(shared->also.begin(), shared->also.end(), t.decoration) == shared->also.end())
                         shared->also.push_back(t.decoration);
-                    shared->quantity += t.quantity;
-                    shared->spoiled += t.spoiled;
-                    shared->spares = std::max({shared->spares, t.spares, shared->spoiled});
+                    share_with(*shared, share);
                     shared->sizes.push_back(t.sizes.front());
                     continue;
                 }
@@ -269,7 +288,9 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
         t.height = box.height();
         t.name = jig->name + ", board " + std::to_string(number);
         t.board = number;
-        t.quantity = sheet.count;
+        int of_job = 1;
+        for (std::size_t k = 0; k < i; ++k) of_job += set.jigs[k].jig == sheet.jig && set.jigs[k].job == sheet.job ? 1 : 0;
+        share_with(t, {sheet.job, "jig:" + jig->id + "@" + std::to_string(of_job), sheet.count, 0, 0});
         used.insert(t.medium);
         set.transfers.push_back(std::move(t));
     }

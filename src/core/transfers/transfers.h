@@ -18,6 +18,14 @@ struct SizesFor {
     std::vector<std::string> sizes;
 };
 
+/// How many of a transfer are one job's.
+struct JobShare {
+    std::string job;  ///< id; "" where the order is no gang
+    std::string as;   ///< the transfer's id where the job has it alone, by the gang's names
+    int quantity = 0, spares = 0, spoiled = 0;
+    [[nodiscard]] int count() const { return quantity + spares; }
+};
+
 struct Transfer {
     std::string id;  ///< decoration and width in 0.1 mm, then layer and part: stable while those stay
     std::string decoration;
@@ -32,9 +40,10 @@ struct Transfer {
     double width = 0, height = 0;  ///< of the design's ink, mm
     int quantity = 0;              ///< garments
     int spares = 0;
-    int spoiled = 0;        ///< at the press, of them
-    bool mirrored = false;  ///< printed mirrored by this program
-    bool printed = true;    ///< else a flat sheet in `tint`, cut only
+    int spoiled = 0;               ///< at the press, of them
+    std::vector<JobShare> shares;  ///< of these counts; its copies are numbered in this order
+    bool mirrored = false;         ///< printed mirrored by this program
+    bool printed = true;           ///< else a flat sheet in `tint`, cut only
     Colour tint{1, 1, 1, 1};
     Polygon contour;                   ///< cutting contour as printed; its box starts at (0, 0), y down
     std::vector<Mark> picture;         ///< in the contour's frame, as printed

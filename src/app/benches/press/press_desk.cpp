@@ -325,7 +325,7 @@ void PressDesk::report(PressFault fault, std::size_t part) {
         if (l.id == load_id && l.trial) keep_trial(l, trial_result(fault));
     if (!lost.empty()) {
         // whoever presses has printed: only what was spoiled is laid out again
-        Order next = all_printed(room_.order(), room_.work().sheet_plan());
+        Order next = all_printed(room_.order(), room_.transfer_set(), room_.work().sheet_plan());
         for (const Reprint& r : lost) {
             const auto same = std::find_if(next.reprints.begin(), next.reprints.end(), [&](const Reprint& o) {
                 return o.decoration == r.decoration && o.size == r.size && o.cause == r.cause;

@@ -1,0 +1,115 @@
+#include "core/costing/costs.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numeric>
+
+#include "core/base/units.h"
+#include "core/order/gang.h"
+
+namespace orthema {
+
+std::vector<Pence> parted(Pence total, const std::vector<double>& weights) {
+    std::vector<Pence> out(weights.size(), 0);
+    if (weights.empty()) return out;
+    const double sum = std::accumulate(weights.begin(), weights.end(), 0.0);
+    if (!(sum > 0)) {
+        out.front() = total;
+        return out;
+    }
+    std::vector<std::pair<double, std::size_t>> rest;
+    Pence given = 0;
+    for (std::size_t i = 0; i < weights.size(); ++i) {
+        const double exact = static_cast<double>(total) * (weights[i] / sum);
+        out[i] = static_cast<Pence>(std::floor(exact));
+        given += out[i];
+        rest.emplace_back(std::floor(exact) - exact, i);  // the largest remainder first, then in their order
+    }
+    std::sort(rest.begin(), rest.end());
+    for (std::size_t k = 0; given < total; ++k, ++given) ++out[rest[k % rest.size()].second];
+    for (std::size_t k = rest.size(); given > total; --given) --out[rest[--k % rest.size()].second];
+    return out;
+}
+
+std::string pence_text(Pence pence, const std::string& currency) { return money_text(static_cast<double>(pence) / 100, currency); }
+
+Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& sheets, const PressPlan& plan) {
+    Costs out;
+    std::map<std::string, std::size_t> at;
+    const auto of = [&](const std::string& job) -> JobCost& {
+        const auto [found, fresh] = at.try_emplace(job, out.jobs.size());
+        if (fresh) out.jobs.push_back({job});
+        return out.jobs[found->second];
+    };
+    for (const Job& j : order.jobs.all()) of(j.id);
+    if (!is_gang(order)) of("");
+    std::map<std::string, double> blanks;
+    for (const OrderLine& l : order.lines.all()) {
+        of(l.job).pieces += l.quantity;
+        if (const BlankStyle* style = find_style(order, l.style)) blanks[l.job] += style->price * l.quantity;
+    }
+    for (const auto& [job, sum] : blanks) {
+        of(job).blanks = std::llround(100 * sum);
+        out.blanks += of(job).blanks;
+    }
+    std::map<std::string, const Transfer*> transfers;
+    for (const Transfer& t : set.transfers) transfers[t.id] = &t;
+    for (const MediumPlan& m : sheets.media) {
+        const MediumLayout layout = layout_of(order, m.medium);
+        const Medium* medium = find_medium(order, m.medium);
+        if (medium == nullptr) continue;
+        std::map<std::string, double> share;  // of the medium's price, each sheet parted by area
+        double price_of_all = 0;
+        for (const Sheet& s : m.sheets) {
+            const Bed bed = bed_of(*medium, s.stock);
+            const double price = bed.medium.price * (bed.medium.shape == MediumShape::roll ? s.length / 1000 : 1);
+            std::map<std::string, double> areas;
+            double all = 0;
+            for (const PlacedCopy& c : s.copies) {
+                const auto t = transfers.find(c.transfer);
+                if (t == transfers.end()) continue;
+                const double a = area(t->second->contour);
+                areas[job_of_copy(*t->second, layout, c.copy)] += a;
+                all += a;
+            }
+            price_of_all += price;
+            for (const auto& [job, a] : areas) {
+                of(job).film_area += a;
+                share[job] += all > 0 ? price * a / all : 0;
+            }
+        }
+        std::vector<std::string> jobs;
+        std::vector<double> weights;
+        for (const auto& [job, w] : share) {
+            jobs.push_back(job);
+            weights.push_back(w);
+        }
+        const Pence total = std::llround(100 * price_of_all);
+        if (jobs.empty()) continue;
+        out.film += total;
+        const std::vector<Pence> parts = parted(total, weights);
+        for (std::size_t i = 0; i < jobs.size(); ++i) of(jobs[i]).film += parts[i];
+    }
+    for (const Load& load : plan.loads) {
+        double seconds = 0;
+        for (const int t : load.tasks) seconds += plan.shop.tasks[static_cast<std::size_t>(t)].seconds();
+        std::map<std::string, int> pieces;
+        int all = 0;
+        for (const LoadPart& p : load.parts)
+            if (const Decoration* d = find_decoration(order, p.decoration)) {
+                pieces[d->run.job] += p.pieces;
+                all += p.pieces;
+            }
+        for (const auto& [job, n] : pieces) of(job).seconds += seconds * n / all;
+    }
+    std::vector<double> weights;
+    weights.reserve(out.jobs.size());
+    for (const JobCost& j : out.jobs) weights.push_back(j.seconds);
+    out.work = std::llround(100 * order.hourly * plan.shop.hands * plan.schedule.end / 3600);
+    const std::vector<Pence> parts = parted(out.work, weights);
+    for (std::size_t i = 0; i < out.jobs.size(); ++i) out.jobs[i].work = parts[i];
+    return out;
+}
+
+}  // namespace orthema

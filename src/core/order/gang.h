@@ -1,0 +1,52 @@
+// Ganging: several orders made as one, each still its own: every line, lot and decoration says whose it is, and a job goes out again as
+// the order that it was, with what was changed on it meanwhile. Layouts of a gang are laid by core/sheets/ganged.h.
+#pragma once
+
+#include "core/base/result.h"
+#include "core/order/ids.h"
+
+namespace orthema {
+
+/// Whether the order is a gang of jobs.
+inline bool is_gang(const Order& order) { return !order.jobs.empty(); }
+
+/// A gang of this order with another: an order that is none yet becomes the first job of one, under `id` and `name`. What both have alike
+/// is there once; of things that differ under one id both stay, the later under another id (see unlike_copies). A gang's jobs are
+/// brought in one by one. Fails where a job is there already. Layouts of both stay with their jobs; the gang has none for them yet.
+Result<Order> with_order_in(const Order& order, const Order& other, const std::string& id, const std::string& name);
+/// These orders as one gang.
+Result<Order> ganged(const std::vector<Order>& orders, const std::string& id, const std::string& name);
+
+/// A job as an order of its own: with the lines, designs, blanks and media that it has now, its settings of before, and its layouts as
+/// they were when it came in. Equal to what it was where nothing was changed. Nothing where there is no such job.
+std::optional<Order> job_taken_out(const Order& gang, const std::string& job);
+
+/// The gang without the job and without what it alone brought; of a gang of one the order of its own settings with nothing in it.
+Order without_job(const Order& gang, const std::string& job);
+
+/// The job's things by the names that they have in the gang, and back.
+struct JobNames {
+    std::map<std::string, std::string> to_gang[id_kind_count], to_job[id_kind_count];
+};
+JobNames names_of(const Job& job);
+/// With every id by the map of its kind; ids that a map lacks stay.
+Order with_names(Order order, const std::map<std::string, std::string> (&names)[id_kind_count]);
+
+/// Two copies of one thing that jobs brought and that are not alike.
+struct UnlikeCopies {
+    IdKind kind = IdKind::style;
+    std::string first, second;  ///< their ids in the gang
+    std::string job;            ///< id of the job that brought the second
+    bool operator==(const UnlikeCopies&) const = default;
+};
+std::vector<UnlikeCopies> unlike_copies(const Order& gang);
+/// With `keep` in place of `drop` for every job.
+Order with_one_copy(const Order& gang, IdKind kind, const std::string& keep, const std::string& drop);
+
+/// The gang with other words for a job: name, customer, due, note.
+Order with_job_said(const Order& gang, const Job& job);
+
+/// What the gang is to say of its jobs.
+Findings gang_findings(const Order& gang);
+
+}  // namespace orthema

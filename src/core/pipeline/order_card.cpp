@@ -1,0 +1,50 @@
+#include "core/pipeline/order_card.h"
+
+#include <tuple>
+
+#include "core/base/dates.h"
+
+namespace orthema {
+
+OrderCard card_of(const Order& order, const std::string& saved) {
+    OrderCard c;
+    c.job = order.job;
+    c.name = order.name;
+    c.customer = order.customer;
+    c.due = order.due;
+    c.due_at = order.press_run.due;
+    c.garments = garments_in(order);
+    c.saved = saved;
+    for (const Job& j : order.jobs.all()) c.jobs.push_back(j.id);
+    return c;
+}
+
+OrderCard card_of(const Order& order, const Work& work, const std::string& saved) {
+    OrderCard c = card_of(order, saved);
+    for (const Stage& s : stages()) {
+        const StageState state = stage_state(s, order, work);
+        c.stages.push_back({state.standing, state.waiting, state.count});
+        c.missing += state.count;
+        if (!c.next.empty() || !s.prepares) continue;
+        // the first stage that holds the order up
+        for (const Finding& f : work.findings)
+            if (c.next.empty() && f.about.stage == s.key && f.severity != Severity::note)
+                c.next = std::string(s.name) + ": " + finding_text(f, order.unit);
+        if (c.next.empty() && state.waiting) c.next = std::string(s.name) + " is to be begun.";
+    }
+    if (c.next.empty()) c.next = "Ready for the press.";
+    return c;
+}
+
+std::optional<long> days_between(const std::string& from, const std::string& to) {
+    const auto a = day_number(from), b = day_number(to);
+    if (!a || !b) return std::nullopt;
+    return *b - *a;
+}
+
+bool lies_before(const OrderCard& a, const OrderCard& b) {
+    if (a.due.empty() != b.due.empty()) return b.due.empty();
+    return std::tie(a.due, a.due_at, b.saved, a.name) < std::tie(b.due, b.due_at, a.saved, b.name);
+}
+
+}  // namespace orthema

@@ -1,0 +1,35 @@
+// SQLite: a prepared statement, and what every database of the shop is opened with.
+#pragma once
+
+#include <sqlite3.h>
+
+#include <string>
+
+namespace orthema {
+
+/// A prepared statement; `ok` says whether it could be.
+struct Statement {
+    sqlite3_stmt* s = nullptr;
+    bool ok = false;
+    Statement(sqlite3* db, const std::string& sql) { ok = sqlite3_prepare_v2(db, sql.c_str(), -1, &s, nullptr) == SQLITE_OK; }
+    ~Statement() { sqlite3_finalize(s); }
+    Statement(const Statement&) = delete;
+    Statement& operator=(const Statement&) = delete;
+    void bind(int at, double n) const { sqlite3_bind_double(s, at, n); }
+    void bind(int at, const std::string& t) const { sqlite3_bind_text(s, at, t.data(), static_cast<int>(t.size()), SQLITE_TRANSIENT); }
+    void bind_bytes(int at, const std::string& t) const {
+        sqlite3_bind_blob(s, at, t.data(), static_cast<int>(t.size()), SQLITE_TRANSIENT);
+    }
+    void bind_nothing(int at) const { sqlite3_bind_null(s, at); }
+    /// Text or bytes of a column; "" for nothing.
+    [[nodiscard]] std::string text(int column) const {
+        const void* bytes = sqlite3_column_blob(s, column);
+        return bytes == nullptr ? std::string()
+                                : std::string(static_cast<const char*>(bytes), static_cast<std::size_t>(sqlite3_column_bytes(s, column)));
+    }
+    [[nodiscard]] double number(int column) const { return sqlite3_column_double(s, column); }
+};
+
+constexpr int busy_wait_ms = 5000;  ///< for another program's transaction
+
+}  // namespace orthema
