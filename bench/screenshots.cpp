@@ -9,8 +9,10 @@
 #include "app/benches/press/press_bench.h"
 #include "app/benches/press/press_desk.h"
 #include "app/benches/sheets/ribbon.h"
+#include "app/desk/desk.h"
 #include "app/benches/sheets/sheets_bench.h"
 #include "app/window/export_panel.h"
+#include "app/window/notice_bar.h"
 #include "whole_window.h"
 
 using namespace orthema::app;
@@ -37,6 +39,9 @@ int main(int argc, char** argv) {
     room.keeper().open(order);
     wait();
     take("order");
+    window.show_findings();
+    take("findings");
+    window.show_findings();
     window.go_to(QStringLiteral("blanks"));
     take("blanks");
     if (auto* family = window.findChild<QAction*>(QStringLiteral("new apron"))) family->trigger();
@@ -139,5 +144,42 @@ int main(int argc, char** argv) {
     window.go_to(QStringLiteral("records"));
     wait();
     take("records");
+    // the desk with the fair and its neighbours, and those ganged
+    QDir(whole.data.path()).mkpath(QStringLiteral("orders"));
+    const QString orders = whole.data.path() + QStringLiteral("/orders/");
+    const QDir neighbours(order + QStringLiteral("/../neighbours"));
+    QStringList paths;
+    for (const QString& name : neighbours.entryList({QStringLiteral("*.orthema")})) {
+        QFile::copy(neighbours.filePath(name), orders + name);
+        paths << orders + name;
+    }
+    room.keeper().open(order);
+    wait();
+    room.keeper().save(orders + QStringLiteral("kite-fair.orthema"));
+    wait();
+    for (const QString& path : paths) {
+        room.keeper().open(path);
+        wait();
+    }
+    room.gang_table().gang(paths);
+    wait();
+    window.go_to(QStringLiteral("sheets"));
+    room.settler().settle("film-559", 20);
+    wait();
+    s = room.selection();
+    s.job = "job-quay";
+    room.select(s);
+    whole.wait(900);
+    window.notices()->hide();
+    take("gang");
+    s.job.clear();
+    room.select(s);
+    room.keeper().save(orders + QStringLiteral("saturday.orthema"));
+    wait();
+    window.desk()->set_today("2027-06-09");
+    window.show_desk();
+    wait();
+    window.notices()->hide();
+    take("desk");
     return 0;
 }

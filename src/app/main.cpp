@@ -59,7 +59,10 @@ int main(int argc, char** argv) {
     if (only_start) QObject::connect(&window, &orthema::app::MainWindow::first_painted, &application, [] { std::_Exit(0); });
     window.show();
     if (!only_start) {
-        if (!files.isEmpty()) window.bring_in(files);
+        if (files.isEmpty())
+            window.show_desk();
+        else
+            window.bring_in(files);
         room.keeper().offer_put_aside();
     }
     return QApplication::exec();

@@ -163,11 +163,17 @@ void Keeper::start_new() {
     fresh.unit = document_.order().unit;
     fresh.paper = document_.order().paper;
     fresh.currency = document_.order().currency;
+    fresh.hourly = document_.order().hourly;
     fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
     fresh.corrections = standing_corrections();
     const Shared<KnownArt> known = std::make_shared<const KnownArt>();
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});
+}
+
+void Keeper::begin_with(const OrderPackage& package, const LoadedArtById& art, const Shared<KnownArt>& known, const Work& fitted) {
+    take_over(package.order, Order{}, package.art, art, known, fitted, {});
+    if (document_.order().job == package.order.job) emit came_with(package.records);
 }
 
 void Keeper::open(const QString& path) {
@@ -267,6 +273,7 @@ void Keeper::remember(const QString& path) {
     list.prepend(whole);
     while (list.size() > 8) list.removeLast();
     settings.setValue(QStringLiteral("recent"), list);
+    emit lies_at(whole);
 }
 
 }  // namespace orthema::app

@@ -28,6 +28,8 @@ public:
     void open(const QString& path);
     /// Where the order's own file is no longer as it was opened or saved, nothing is written and other_wrote() says so.
     void save(const QString& path);
+    /// An order that lies in no file yet takes the table, with its pictures and records.
+    void begin_with(const OrderPackage& package, const LoadedArtById& art, const Shared<KnownArt>& known, const Work& fitted);
     /// Beside its file, under a name that is free.
     void save_beside();
     [[nodiscard]] QStringList recent() const;
@@ -54,6 +56,8 @@ signals:
     /// Another order lies on the table, with its fit.
     void taken_over(const orthema::Work& fitted);
     void changed();
+    /// The order on the table lies in this file: it was opened from it or saved to it.
+    void lies_at(const QString& path);
     /// An order came with these.
     void came_with(const orthema::OrderRecords& records);
     /// Another program wrote the order's file meanwhile.

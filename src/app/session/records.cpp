@@ -69,6 +69,16 @@ OrderRecords Records::of_order(const std::string& job) const {
     return out;
 }
 
+OrderRecords Records::of_order(const Order& order) const {
+    OrderRecords out = of_order(order.job);
+    for (const Job& j : order.jobs.all()) {
+        const OrderRecords more = of_order(j.id);
+        out.records.insert(out.records.end(), more.records.begin(), more.records.end());
+        out.lessons.insert(out.lessons.end(), more.lessons.begin(), more.lessons.end());
+    }
+    return out;
+}
+
 std::vector<Correction> Records::standing() const {
     std::vector<Correction> out;
     for (const Lesson& l : lessons_)

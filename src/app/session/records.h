@@ -28,6 +28,8 @@ public:
     [[nodiscard]] const std::vector<Lesson>& lessons() const { return lessons_; }
     /// What is saved with the order on the table.
     [[nodiscard]] OrderRecords of_order(const std::string& job) const;
+    /// Of an order, or of a gang and all its jobs.
+    [[nodiscard]] OrderRecords of_order(const Order& order) const;
     /// The corrections that every new order begins with: marks and handling times that were taken and not taken back.
     [[nodiscard]] std::vector<Correction> standing() const;
     /// Those that the order on the table lacks.

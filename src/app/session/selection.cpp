@@ -4,8 +4,15 @@
 
 namespace orthema::app {
 
+std::vector<RunKey> runs_shown(const Order& order, const Selection& selection) {
+    std::vector<RunKey> out = runs_of(order);
+    if (!selection.job.empty()) std::erase_if(out, [&](const RunKey& run) { return run.job != selection.job; });
+    return out;
+}
+
 Selection tidied(Selection s, const Order& order, const TransferSet& set) {
-    const auto runs = runs_of(order);
+    if (find_job(order, s.job) == nullptr) s.job.clear();
+    const auto runs = runs_shown(order, s);
     if (const Decoration* d = find_decoration(order, s.decoration); d != nullptr && d->run != s.run) {
         if (std::find(runs.begin(), runs.end(), s.run) == runs.end()) s.run = d->run;
     }

@@ -11,6 +11,7 @@ namespace orthema::app {
 struct Selection {
     RunKey run;
     std::string decoration, size, art, medium, style;
+    std::string job;             ///< of a gang the one that is looked at; empty: all
     std::set<std::string> also;  ///< sizes that are in hand beside `size`
     bool operator==(const Selection&) const = default;
 };
@@ -21,6 +22,9 @@ inline std::set<std::string> sizes_in_hand(const Selection& s) {
     out.insert(s.size);
     return out;
 }
+
+/// The runs that are looked at: of a gang those of one job, where one is chosen.
+std::vector<RunKey> runs_shown(const Order& order, const Selection& selection);
 
 /// Parts that the order no longer has are replaced by the nearest that it has.
 Selection tidied(Selection selection, const Order& order, const TransferSet& set);

@@ -12,6 +12,8 @@ Workroom::Workroom(QString data_folder, QObject* parent)
       records_(document_, library_, jobs_, notices_),
       chain_(document_, pictures_, jobs_),
       keeper_(std::move(data_folder), document_, pictures_, library_, jobs_, notices_),
+      orders_(document_, pictures_, chain_, jobs_, notices_),
+      gang_table_(document_, pictures_, chain_, keeper_, records_, jobs_, notices_),
       settler_(document_, chain_, jobs_, notices_),
       planner_(document_, chain_, jobs_),
       devices_(document_, chain_, pictures_, jobs_),
@@ -49,13 +51,15 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     connect(&planner_, &Planner::changed, this, &Workroom::tell);
     connect(&devices_, &Devices::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::changed, this, &Workroom::tell);
-    keeper_.own_records = [this] { return records_.of_order(order().job); };
+    keeper_.own_records = [this] { return records_.of_order(order()); };
     keeper_.standing_corrections = [this] { return records_.standing(); };
     connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);
+    connect(&keeper_, &Keeper::lies_at, &orders_, &ShopOrders::note);
     connect(&keeper_, &Keeper::came_with, this, &Workroom::offer_corrections);
     connect(&records_, &Records::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::opened, this, [this] {
         records_.open(library_.path());
+        orders_.open(library_.path());
         if (!document_.changed_since_saved() && keeper_.path().isEmpty() && order().lines.empty() && order().art.empty())
             keeper_.start_new();
         tell();

@@ -6,6 +6,7 @@
 #include "app/session/devices.h"
 #include "app/session/document.h"
 #include "app/session/exporter.h"
+#include "app/session/gang_table.h"
 #include "app/session/jobs.h"
 #include "app/session/keeper.h"
 #include "app/session/notices.h"
@@ -15,6 +16,7 @@
 #include "app/session/selection.h"
 #include "app/session/settler.h"
 #include "app/session/shop_library.h"
+#include "app/session/shop_orders.h"
 #include "core/guides/guides.h"
 
 namespace orthema::app {
@@ -36,6 +38,8 @@ public:
     [[nodiscard]] Exporter& exporter() { return exporter_; }
     [[nodiscard]] ShopLibrary& library() { return library_; }
     [[nodiscard]] Records& records() { return records_; }
+    [[nodiscard]] ShopOrders& orders() { return orders_; }
+    [[nodiscard]] GangTable& gang_table() { return gang_table_; }
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Notices& notices() { return notices_; }
 
@@ -58,6 +62,8 @@ public:
 
     [[nodiscard]] const Selection& selection() const { return selection_; }
     void select(const Selection& selection);
+    /// Those that are looked at: in a gang of one job, where one is chosen.
+    [[nodiscard]] std::vector<RunKey> runs() const { return runs_shown(order(), selection_); }
     [[nodiscard]] const Decoration* decoration() const { return find_decoration(order(), selection_.decoration); }
     [[nodiscard]] const DecorationFit* fit() const { return find_fit(plan(), selection_.decoration); }
 
@@ -75,6 +81,8 @@ private:
     Records records_;
     Chain chain_;
     Keeper keeper_;
+    ShopOrders orders_;
+    GangTable gang_table_;
     Settler settler_;
     Planner planner_;
     Devices devices_;

@@ -32,6 +32,60 @@ StageButton::StageButton(const QString& name, int number, QWidget* parent) : QAb
     setCursor(Qt::PointingHandCursor);
 }
 
+namespace {
+
+/// The card of a stage that is chosen, and the dots of the one that the keys are at.
+void paint_ground(QPainter& p, QSizeF size, bool chosen, bool focus) {
+    if (chosen) {
+        p.setPen(to_qt(palette::rule));
+        p.setBrush(to_qt(palette::light));
+        p.drawRoundedRect(QRectF(0.5, 1.5, size.width() - 5, size.height() - 3), 6, 6);
+        p.fillRect(QRectF(0, 1, 4, size.height() - 2), to_qt(palette::verdigris));
+    }
+    if (focus) {
+        p.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(QRectF(3.5, 4.5, size.width() - 12, size.height() - 9), 5, 5);
+    }
+}
+
+}  // namespace
+
+DeskButton::DeskButton(QWidget* parent) : QAbstractButton(parent) {
+    setText(QStringLiteral("Desk"));
+    setObjectName(QStringLiteral("Desk"));
+    setAccessibleName(QStringLiteral("Desk, the shop's orders"));
+    setFixedHeight(40);
+    setMinimumWidth(96);
+    setFocusPolicy(Qt::TabFocus);
+    setToolTip(QStringLiteral("The shop's orders (Ctrl+0)"));
+    setCursor(Qt::PointingHandCursor);
+}
+
+void DeskButton::show_chosen(bool chosen) {
+    chosen_ = chosen;
+    update();
+}
+
+/// A few cards lying on one another.
+void DeskButton::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    paint_ground(p, size(), chosen_, hasFocus());
+    const double y = height() / 2.0;
+    p.setPen(QPen(to_qt(palette::ink), 1.2));
+    p.setBrush(to_qt(palette::paper));
+    p.drawRect(QRectF(13.5, y - 8.5, 12, 9));
+    p.setBrush(to_qt(palette::light));
+    p.drawRect(QRectF(19.5, y - 2.5, 13, 10));
+    QFont name = font();
+    name.setPixelSize(13);
+    name.setBold(chosen_);
+    p.setFont(name);
+    p.setPen(to_qt(palette::ink));
+    p.drawText(QPointF(41, y + 5), text());
+}
+
 void StageButton::show_state(Standing standing, bool waiting, int count, const QString& word, bool chosen) {
     standing_ = standing;
     waiting_ = waiting;
@@ -50,17 +104,7 @@ void StageButton::show_state(Standing standing, bool waiting, int count, const Q
 void StageButton::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    if (chosen_) {
-        p.setPen(to_qt(palette::rule));
-        p.setBrush(to_qt(palette::light));
-        p.drawRoundedRect(QRectF(0.5, 1.5, width() - 5, height() - 3), 6, 6);
-        p.fillRect(QRectF(0, 1, 4, height() - 2), to_qt(palette::verdigris));
-    }
-    if (hasFocus()) {
-        p.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
-        p.setBrush(Qt::NoBrush);
-        p.drawRoundedRect(QRectF(3.5, 4.5, width() - 12, height() - 9), 5, 5);
-    }
+    paint_ground(p, size(), chosen_, hasFocus());
     const QPointF c(23, height() / 2.0);
     const QColor colour = colour_of(standing_);
     QFont small = font();
@@ -108,7 +152,10 @@ JobLine::JobLine(const QStringList& stages, QWidget* parent) : QWidget(parent) {
     setFixedWidth(104);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 10, 4, 10);
-    column->setSpacing(26);
+    column->setSpacing(18);  // all of it is seen in a window of 700 pixels
+    desk_ = new DeskButton(this);
+    connect(desk_, &QAbstractButton::clicked, this, [this] { update(); });
+    column->addWidget(desk_);
     for (int i = 0; i < stages.size(); ++i) {
         auto* b = new StageButton(stages[i], i + 1, this);
         connect(b, &QAbstractButton::clicked, this, [this, i] { emit chosen(i); });

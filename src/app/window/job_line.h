@@ -29,10 +29,26 @@ private:
     QString word_;
 };
 
+/// The way to the shop's orders, above the stages of the one on the table.
+class DeskButton : public QAbstractButton {
+    Q_OBJECT
+public:
+    explicit DeskButton(QWidget* parent);
+    void show_chosen(bool chosen);
+    [[nodiscard]] QSize sizeHint() const override { return {96, 40}; }
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    bool chosen_ = false;
+};
+
 class JobLine : public QWidget {
     Q_OBJECT
 public:
     explicit JobLine(const QStringList& stages, QWidget* parent = nullptr);
+    [[nodiscard]] DeskButton* desk() const { return desk_; }
     [[nodiscard]] StageButton* stage(int index) const { return stages_[std::size_t(index)]; }
 
 signals:
@@ -42,6 +58,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    DeskButton* desk_;
     std::vector<StageButton*> stages_;
 };
 

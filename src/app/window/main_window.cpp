@@ -25,6 +25,10 @@
 #include "app/benches/press/press_bench.h"
 #include "app/benches/records/records_bench.h"
 #include "app/benches/sheets/sheets_bench.h"
+#include "app/desk/card_wall.h"
+#include "app/desk/desk.h"
+#include "app/widgets/chips.h"
+#include "core/order/gang.h"
 #include "app/window/export_panel.h"
 #include "app/widgets/figures.h"
 #include "app/window/findings_strip.h"
@@ -88,6 +92,16 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     centre->setContentsMargins(4, 10, 10, 10);
     centre->setSpacing(8);
     middle->addLayout(centre, 1);
+    jobs_ = new ChipRow(QStringLiteral("Jobs"));
+    jobs_->setObjectName(QStringLiteral("Job chips"));
+    jobs_->fold(1);
+    jobs_->chosen = [this](const std::string& id) {
+        Selection s = room_.selection();
+        s.job = id == "all" ? "" : id;
+        room_.select(s);
+    };
+    jobs_->hide();
+    centre->addWidget(jobs_);
     middle_ = new QStackedWidget;
     centre->addWidget(middle_, 1);
     findings_ = new FindingsStrip(room);
@@ -117,9 +131,15 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
                 [this, i] { go_to(int(i)); });
     }
     connect(line_, &JobLine::chosen, this, [this](int i) { go_to(i); });
+    connect(line_->desk(), &QAbstractButton::clicked, this, &MainWindow::show_desk);
+    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+0")), this), &QShortcut::activated, this, &MainWindow::show_desk);
     connect(findings_, &FindingsStrip::wanted, this, [this](const Subject& about) {
         go_to(qt(about.stage));
         made(current_)->go(about);
+    });
+    connect(&room.keeper(), &Keeper::taken_over, this, [this] {  // an order was opened: the benches are wanted
+        const Order& order = room_.order();
+        if (at_desk_ && (!room_.keeper().path().isEmpty() || !order.lines.empty() || !order.art.empty())) go_to(0);
     });
     connect(&room, &Workroom::updated, this, &MainWindow::refresh);
     connect(&room.notices(), &Notices::noticed, notice_, &NoticeBar::show_notice);
@@ -233,6 +253,8 @@ void MainWindow::go_to(const QString& stage) { go_to(stage_index(stage.toStdStri
 void MainWindow::go_to(int index) {
     if (index < 0 || index >= int(benches_.size())) return;
     current_ = index;
+    at_desk_ = false;
+    findings_->show();
     made(index);
     middle_->setCurrentIndex(index);
     right_->setCurrentIndex(index);
@@ -240,8 +262,52 @@ void MainWindow::go_to(int index) {
     refresh();
 }
 
+Desk* MainWindow::desk() {
+    if (desk_ == nullptr) {
+        desk_ = new Desk(room_);
+        middle_->addWidget(desk_);
+        right_->addWidget(desk_->figures());
+        connect(desk_, &Desk::leaving, this, [this] { go_to(0); });
+        connect(desk_, &Desk::bring_in, this, &MainWindow::bring_in);
+    }
+    return desk_;
+}
+
+void MainWindow::show_desk() {
+    Desk* d = desk();
+    at_desk_ = true;
+    all_findings_->hide();
+    findings_->hide();
+    middle_->setCurrentWidget(d);
+    right_->setCurrentWidget(d->figures());
+    d->first_focus()->setFocus();
+    room_.orders().look_around();
+    refresh();
+}
+
+/// In a gang a row of its jobs, of which one may be looked at alone.
+void MainWindow::show_jobs() {
+    const Order& order = room_.order();
+    const bool any = is_gang(order) && !at_desk_;
+    if (any) {
+        std::vector<Chip> chips{{"all", QStringLiteral("All jobs"), counted(std::size_t(garments_in(order)), "piece")}};
+        for (const Job& j : order.jobs.all()) {
+            int pieces = 0;
+            for (const OrderLine& l : order.lines.all()) pieces += l.job == j.id ? l.quantity : 0;
+            const QDate due = QDate::fromString(qt(j.due), Qt::ISODate);
+            const QString when = due.isValid() ? QStringLiteral(", ") + QLocale::c().toString(due, QStringLiteral("d MMMM")) : QString();
+            const bool late = std::any_of(room_.findings().begin(), room_.findings().end(),
+                                          [&](const Finding& f) { return f.code == "job-late" && f.about.job == j.id; });
+            chips.push_back({j.id, qt(j.name), counted(std::size_t(pieces), "piece") + when, late ? Standing::look : Standing::settled});
+        }
+        jobs_->show_chips(chips, room_.selection().job.empty() ? "all" : room_.selection().job);
+    }
+    jobs_->setVisible(any);
+}
+
 void MainWindow::refresh() {
     const Order& order = room_.order();
+    show_jobs();
     const bool changed = room_.document().changed_since_saved();  // compares whole orders: once is enough
     name_->setText(qt(order.name));
     QString about = counted(std::size_t(garments_in(order)), "piece");
@@ -265,7 +331,7 @@ void MainWindow::refresh() {
     for (std::size_t i = 0; i < benches_.size(); ++i) {
         const StageState state = stage_state(stages()[i], order, room_.work(), room_.catching_up());
         line_->stage(int(i))->show_state(state.standing, state.waiting, state.count,
-                                         benches_[i] != nullptr ? benches_[i]->word() : QString(), int(i) == current_);
+                                         benches_[i] != nullptr ? benches_[i]->word() : QString(), int(i) == current_ && !at_desk_);
         if (!stages()[i].prepares) continue;
         ++prepare;
         if (!state.waiting && state.standing == Standing::settled) ++settled;
@@ -276,7 +342,11 @@ void MainWindow::refresh() {
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
     all_findings_->refresh();
-    made(current_)->refresh();
+    line_->desk()->show_chosen(at_desk_);
+    if (at_desk_)
+        desk()->refresh();
+    else
+        made(current_)->refresh();
     setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
 }
 
@@ -320,7 +390,7 @@ void MainWindow::show_findings() {
     all_findings_->raise();
 }
 
-void MainWindow::help() { room_.say({made(current_)->help(), false, {}, {}}); }
+void MainWindow::help() { room_.say({at_desk_ ? desk()->help() : made(current_)->help(), false, {}, {}}); }
 
 void MainWindow::bring_in(const QStringList& paths) {
     QStringList pictures;

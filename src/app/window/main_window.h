@@ -14,6 +14,8 @@ class QToolButton;
 
 namespace orthema::app {
 
+class ChipRow;
+class Desk;
 class ExportPanel;
 class FindingsPanel;
 class FindingsStrip;
@@ -28,6 +30,10 @@ public:
     void go_to(int index);
     void go_to(const QString& stage);
     [[nodiscard]] int current() const { return current_; }
+    /// The shop's orders in place of the benches.
+    void show_desk();
+    [[nodiscard]] bool at_desk() const { return at_desk_; }
+    [[nodiscard]] Desk* desk();
     [[nodiscard]] Bench* bench(const QString& stage);
     [[nodiscard]] NoticeBar* notices() const { return notice_; }
     /// Brings in a file by what it is: an order is opened, a list imported, a picture added.
@@ -60,6 +66,10 @@ private:
     void make_the_rest();
     std::vector<Bench*> benches_;  ///< null until it is first wanted
     int current_ = 0;
+    bool at_desk_ = false;
+    Desk* desk_ = nullptr;     ///< null until it is first wanted
+    ChipRow* jobs_ = nullptr;  ///< of a gang
+    void show_jobs();
     JobLine* line_ = nullptr;
     QStackedWidget* middle_ = nullptr;
     QStackedWidget* right_ = nullptr;

@@ -244,7 +244,7 @@ void ArtBench::refresh_clip() {
     const Order& order = room_.order();
     const Art* art = find_art(order, room_.selection().art);
     std::vector<std::pair<std::string, QString>> blanks;
-    for (const RunKey& run : runs_of(order)) {
+    for (const RunKey& run : room_.runs()) {
         const BlankStyle* style = find_style(order, run.style);
         if (style == nullptr || family_build(style->family) == Build::wrap) continue;
         for (const SizeCount& c : counts_of(order, run)) {
@@ -275,7 +275,7 @@ QWidget* ArtBench::figures() { return panel_; }
 QWidget* ArtBench::first_focus() { return view_; }
 
 void ArtBench::put_on(bool everywhere) {
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     const Art* art = find_art(room_.order(), room_.selection().art);
     const int r = run_->currentIndex();
     if (art == nullptr || r < 0 || std::size_t(r) >= runs.size()) return;
@@ -301,7 +301,7 @@ void ArtBench::put_on(bool everywhere) {
 
 /// The locations that the chosen run's blank has.
 void ArtBench::show_locations() {
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     const int r = run_->currentIndex();
     const BlankStyle* style = r >= 0 && std::size_t(r) < runs.size() ? find_style(room_.order(), runs[std::size_t(r)].style) : nullptr;
     locations_ = style == nullptr ? std::vector<Location>{} : locations_of(*style);
@@ -329,7 +329,7 @@ std::optional<Colour> ArtBench::own_cloth(const std::string& art) const {
 
 void ArtBench::show_cloth() {
     const int i = cloth_->currentIndex();
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     if (i <= 0)
         view_->set_cloth(own_cloth(room_.selection().art));
     else if (i == 1 || std::size_t(i - 2) >= runs.size())
@@ -360,7 +360,7 @@ void ArtBench::refresh() {
     const auto loaded = room_.facts().find(room_.selection().art);
     const bool any = entry != nullptr && loaded != room_.facts().end();
     for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
-    for (QPushButton* b : {put_, put_all_}) b->setEnabled(any && !runs_of(order).empty());
+    for (QPushButton* b : {put_, put_all_}) b->setEnabled(any && !room_.runs().empty());
     title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
     for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
@@ -402,7 +402,7 @@ void ArtBench::refresh() {
         says_->setText(says.join('\n'));
     }
     QStringList runs;
-    for (const RunKey& run : runs_of(order)) runs << qt(run_name(order, run));
+    for (const RunKey& run : room_.runs()) runs << qt(run_name(order, run));
     QStringList have;
     for (int i = 0; i < run_->count(); ++i) have << run_->itemText(i);
     if (have != runs) {

@@ -122,7 +122,7 @@ bool BlanksBench::published_mode() const { return measure_->published(); }
 void BlanksBench::choose_style(const std::string& id) {
     Selection s = room_.selection();
     s.style = id;
-    for (const RunKey& run : runs_of(room_.order()))
+    for (const RunKey& run : room_.runs())
         if (run.style == id) s.run = run;
     room_.select(s);
 }
@@ -188,7 +188,7 @@ std::vector<ToMeasure> BlanksBench::to_measure() const {
     const BlankStyle* now = style();
     if (now == nullptr || style_fault(*now)) return {};
     std::vector<std::string> ordered, smallest;
-    for (const RunKey& run : runs_of(room_.order())) {
+    for (const RunKey& run : room_.runs()) {
         if (run.style != now->id) continue;
         for (const SizeCount& c : counts_of(room_.order(), run)) ordered.push_back(c.size);
     }

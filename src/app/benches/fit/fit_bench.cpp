@@ -40,7 +40,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     runs_->fold(1);
     runs_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
-        for (const RunKey& run : runs_of(room_.order()))
+        for (const RunKey& run : room_.runs())
             if (run_id(run) == id) s.run = run;
         s.style = s.run.style;
         room_.select(s);
@@ -238,7 +238,7 @@ void FitBench::refresh() {
     const Order& order = room_.order();
     const Selection& s = room_.selection();
     std::vector<Chip> chips;
-    for (const RunKey& run : runs_of(order)) {
+    for (const RunKey& run : room_.runs()) {
         chips.push_back({run_id(run),
                          qt(run_name(order, run)),
                          {},

@@ -30,12 +30,12 @@ LotTicks::LotTicks(Workroom& room, QWidget* parent) : Canvas(room.art(), parent)
 }
 
 void LotTicks::count_lots() {
-    const int tall = int(double(runs_of(room_.order()).size()) * row_height) + 2;
+    const int tall = int(double(room_.runs().size()) * row_height) + 2;
     if (minimumHeight() != tall) setFixedHeight(tall);
 }
 
 QPoint LotTicks::tick_at(const RunKey& run) const {
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     const auto at = std::find(runs.begin(), runs.end(), run);
     return at == runs.end() ? QPoint() : QPoint(13, int((double(at - runs.begin()) + 0.5) * row_height));
 }
@@ -47,7 +47,7 @@ Drawing LotTicks::draw(double width, double height) {
     const Order& order = room_.order();
     const Decoration* design = room_.decoration();
     if (design == nullptr) return d;
-    const auto runs = runs_of(order);
+    const auto runs = room_.runs();
     caret_ = std::clamp(caret_, 0, std::max(0, int(runs.size()) - 1));
     for (std::size_t i = 0; i < runs.size(); ++i) {
         const double y = double(i) * row_height, middle = y + row_height / 2;
@@ -97,7 +97,7 @@ Drawing LotTicks::draw(double width, double height) {
 }
 
 void LotTicks::turn(int row) {
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     const Decoration* design = room_.decoration();
     if (design == nullptr || row < 0 || std::size_t(row) >= runs.size()) return;
     const RunKey& run = runs[std::size_t(row)];
@@ -126,7 +126,7 @@ void LotTicks::keyPressEvent(QKeyEvent* event) {
 bool LotTicks::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
-        const auto runs = runs_of(room_.order());
+        const auto runs = room_.runs();
         const auto row = std::size_t(std::max(0, help->pos().y())) / std::size_t(row_height);
         if (room_.decoration() == nullptr || row >= runs.size()) return true;
         const auto why = why_not(room_.order(), runs[row], room_.decoration()->location);

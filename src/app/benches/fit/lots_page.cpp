@@ -112,7 +112,7 @@ void LotsPage::put_on(Which which) {
     const BlankStyle* mine = d == nullptr ? nullptr : find_style(room_.order(), d->run.style);
     if (mine == nullptr) return;
     std::vector<RunKey> runs;
-    for (const RunKey& run : runs_of(room_.order())) {
+    for (const RunKey& run : room_.runs()) {
         const BlankStyle* style = find_style(room_.order(), run.style);
         if (style == nullptr) continue;
         if (which == Which::of_class && class_of(style->family) != class_of(mine->family)) continue;

@@ -2,37 +2,23 @@
 
 #include <QMenu>
 #include <QComboBox>
-#include <QDate>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
 
+#include "app/benches/order/jobs_page.h"
 #include "app/benches/order/list_preview.h"
 #include "app/benches/order/run_picture.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/menus.h"
+#include "app/widgets/typed.h"
 #include "core/order/edit.h"
 #include "core/order/lots.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
-
-namespace {
-
-/// Reads "2027-06-12", "12 June 2027", "12.6.2027"; empty for no date.
-std::optional<QString> iso_date(const QString& text) {
-    const QString t = text.trimmed();
-    if (t.isEmpty()) return QString();
-    for (const char* form : {"yyyy-MM-dd", "d MMMM yyyy", "d MMM yyyy", "d.M.yyyy", "d/M/yyyy"}) {
-        const QDate d = QLocale::c().toDate(t, QString::fromLatin1(form));
-        if (d.isValid() && d.year() > 1999) return d.toString(Qt::ISODate);
-    }
-    return std::nullopt;
-}
-
-}  // namespace
 
 OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     auto* column = new QVBoxLayout(this);
@@ -58,8 +44,13 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
         if (!path.isEmpty()) bring_in_list(path);
     });
 
-    panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("Order"));
+    whole_ = new FigurePanel;
+    pages_ = new Segments(QStringLiteral("Figures of"), {QStringLiteral("Order"), QStringLiteral("Jobs")});
+    pages_->chosen = [this](int i) { show_page(i); };
+    whole_->add(pages_);
+    panel_ = whole_->part();
+    jobs_ = new JobsPage(room);
+    whole_->rows()->addWidget(jobs_, 1);
     name_ = new ValueField(QStringLiteral("Order name"));
     name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
     name_->setToolTip(QStringLiteral("Stands on every sheet and guide, and in the names of files"));
@@ -107,6 +98,13 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
         room_.edit(QStringLiteral("currency"), std::move(next));
         return std::nullopt;
     };
+    hourly_ = panel_->number_row(QStringLiteral("An hour costs"), QStringLiteral("Of one pair of hands: the plan's time is priced by it"),
+                                 0, 100000, 2);
+    hourly_->entered = [this](double v) {
+        Order next = room_.order();
+        next.hourly = v;
+        room_.edit(QStringLiteral("what an hour costs"), std::move(next));
+    };
     panel_->rule();
     panel_->head(QStringLiteral("Figures"));
     chosen_ = panel_->title();
@@ -141,6 +139,20 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
     connect(blank_, &QComboBox::currentIndexChanged, this, &OrderBench::show_colours);
     panel_->fill();
+    whole_->fill();
+    show_page(0);
+}
+
+void OrderBench::show_page(int page) {
+    pages_->show_choice(page);
+    panel_->setVisible(page == 0);
+    jobs_->setVisible(page == 1);
+    if (page == 1) jobs_->refresh();
+}
+
+void OrderBench::go(const Subject& about) {
+    Bench::go(about);
+    if (!about.job.empty()) show_page(1);
 }
 
 /// What can be done with the run and size that were pointed at.
@@ -207,7 +219,7 @@ void OrderBench::part_lot() {
     room_.select(s);
 }
 
-QWidget* OrderBench::figures() { return panel_; }
+QWidget* OrderBench::figures() { return whole_; }
 QWidget* OrderBench::first_focus() { return picture_; }
 
 ListPreview* OrderBench::preview() const { return preview_; }
@@ -222,7 +234,11 @@ void OrderBench::show_colours() {
 void OrderBench::add_run() {
     const BlankStyle* style = find_style(room_.order(), blank_->currentData().toString().toStdString());
     if (style == nullptr) return;
-    const RunKey run{style->id, colour_->currentText().trimmed().toStdString()};
+    RunKey run{style->id, colour_->currentText().trimmed().toStdString()};
+    if (!room_.order().jobs.empty())  // it is somebody's
+        run.job = !room_.selection().job.empty()       ? room_.selection().job
+                  : !room_.selection().run.job.empty() ? room_.selection().run.job
+                                                       : room_.order().jobs.front().id;
     const std::string size = style->sizes[style->sizes.size() / 2];
     const int have = garments_in(room_.order(), run);
     if (have == 0) room_.edit(QStringLiteral("add a run"), with_quantity(room_.order(), run, size, 1));
@@ -259,6 +275,8 @@ void OrderBench::refresh() {
     due_->show_text(qt(order.due));
     paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
     currency_->show_text(qt(order.currency));
+    hourly_->show_number(order.hourly);
+    if (jobs_->isVisible()) jobs_->refresh();
     const bool any = !s.run.style.empty();
     chosen_->setText(any ? qt(run_name(order, s.run)) + " " + qt(s.size) : QStringLiteral("No run yet"));
     int quantity = 0;

@@ -12,6 +12,7 @@ class QPushButton;
 namespace orthema::app {
 
 class FigurePanel;
+class JobsPage;
 class ListPreview;
 class NumberField;
 class RunPicture;
@@ -27,6 +28,7 @@ public:
     QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
+    void go(const Subject& about) override;
     /// Reads a list and shows its preview.
     void bring_in_list(const QString& path);
     [[nodiscard]] RunPicture* picture() const { return picture_; }
@@ -39,7 +41,11 @@ private:
     void part_lot();
     void run_menu(QPoint at);
     RunPicture* picture_;
-    FigurePanel* panel_;
+    void show_page(int page);
+    FigurePanel *whole_, *panel_;
+    Segments* pages_;
+    JobsPage* jobs_;
+    NumberField* hourly_;
     ValueField *name_, *due_, *currency_;
     Segments* paper_;
     QLabel *chosen_, *total_, *notes_;

@@ -13,9 +13,9 @@ namespace {
 constexpr double label_width = 178;
 constexpr double row_gap = 7;
 
-int most_of(const Order& order) {
+int most_of(const Order& order, const std::vector<RunKey>& runs) {
     int most = 1;
-    for (const RunKey& run : runs_of(order))
+    for (const RunKey& run : runs)
         for (const SizeCount& c : counts_of(order, run)) most = std::max(most, c.quantity);
     return most;
 }
@@ -35,14 +35,14 @@ RunPicture::RunPicture(Workroom& room, QWidget* parent) : Canvas(room.art(), par
 }
 
 QSize RunPicture::sizeHint() const {
-    const auto rows = runs_of(room_.order()).size();
+    const auto rows = room_.runs().size();
     return {700, int(std::max<std::size_t>(1, rows) * std::size_t(run_row_height + row_gap)) + 8};
 }
 
 std::vector<RunPicture::Slot> RunPicture::places(double width) const {
     std::vector<Slot> out;
     double y = 4;
-    for (const RunKey& run : runs_of(room_.order())) {
+    for (const RunKey& run : room_.runs()) {
         if (const BlankStyle* style = find_style(room_.order(), run.style)) {
             const double room = width - label_width - 16;
             const double each = std::min(70.0, room / double(style->sizes.size()));
@@ -67,14 +67,14 @@ Drawing RunPicture::draw(double width, double height) {
     d.width = width;
     d.height = height;
     const Order& order = room_.order();
-    const auto runs = runs_of(order);
+    const auto runs = room_.runs();
     if (runs.empty()) {
         d.text({width / 2, 150}, "An order begins with what is to be pressed.", 17, palette::ink, Align::centre, true);
         d.text({width / 2, 178}, "Bring in the shop's list, drop it here, or choose a blank on the right and type how many.", 13.5,
                palette::quiet, Align::centre);
         return d;
     }
-    const int most = most_of(order);
+    const int most = most_of(order, room_.runs());
     double y = 4;
     for (const RunKey& run : runs) {
         const Rect card{1, y, width - 2, y + run_row_height};
@@ -93,7 +93,8 @@ Drawing RunPicture::draw(double width, double height) {
         const std::string name = run_name(order, run);
         const auto comma = name.find(", ");
         d.text({72, y + 26}, name.substr(0, comma), 13.5, palette::ink, Align::left, true);
-        d.text({72, y + 44}, comma == std::string::npos ? "no colour" : name.substr(comma + 2), 13, palette::quiet);
+        d.text({72, y + 44}, fitting(comma == std::string::npos ? "no colour" : name.substr(comma + 2), label_width - 72, 13), 13,
+               palette::quiet);
         const int pieces = garments_in(order, run);
         d.text({14, y + 68}, std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces"), 13, palette::ink, Align::left, true);
         int decorations = 0;
@@ -135,7 +136,7 @@ void RunPicture::mousePressEvent(QMouseEvent* event) {
     setFocus();
     typed_.clear();
     const Point p = to_point(event->position());
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     Selection s = room_.selection();
     const int row = int((p.y - 4) / (run_row_height + row_gap));
     if (row >= 0 && row < int(runs.size())) {
@@ -152,7 +153,7 @@ void RunPicture::mousePressEvent(QMouseEvent* event) {
 
 void RunPicture::step(int across, int down) {
     Selection s = room_.selection();
-    const auto runs = runs_of(room_.order());
+    const auto runs = room_.runs();
     const auto at = std::find(runs.begin(), runs.end(), s.run);
     if (at == runs.end()) return;
     const auto row = std::clamp<std::ptrdiff_t>(at - runs.begin() + down, 0, std::ptrdiff_t(runs.size()) - 1);

@@ -114,6 +114,10 @@ Drawing LanesView::draw(double width, double height) {
     }
     // visits, those of one design in a row as one band where they are narrow
     const Order& order = room_.order();
+    const auto shows = [&](const std::string& dec) {  // of a gang one job may be looked at
+        const Decoration* of = find_decoration(order, dec);
+        return room_.selection().job.empty() || (of != nullptr && of->run.job == room_.selection().job);
+    };
     struct Band {
         double from = 0, to = 0;
         std::string decoration;
@@ -125,7 +129,7 @@ Drawing LanesView::draw(double width, double height) {
               [&](std::size_t a, std::size_t b) { return plan_->schedule.places[a].start < plan_->schedule.places[b].start; });
     const auto tone = [&](const std::string& dec, double opacity) {
         Colour c = lane_tone(order, dec);
-        c.a = opacity;
+        c.a = shows(dec) ? opacity : 0.15;
         return c;
     };
     for (const std::size_t i : by_start) {
@@ -167,7 +171,7 @@ Drawing LanesView::draw(double width, double height) {
         for (const Band& b : line) {
             const Decoration* dec = find_decoration(order, b.decoration);
             const double x0 = std::max(left, x_of(b.from)), x1 = std::min(right, x_of(b.to));
-            if (dec == nullptr || x1 - x0 < 16) continue;
+            if (dec == nullptr || x1 - x0 < 16 || !shows(b.decoration)) continue;
             const Row r = row(lane, rows);
             const double size = 11.5;
             const std::string words = shortened(dec->name, x1 - x0 - 10, size);

@@ -8,28 +8,18 @@
 
 #include <cmath>
 
+#include "app/widgets/typed.h"
 #include "app/widgets/menus.h"
 
 namespace orthema::app {
 
 namespace {
 
-QString clock_words(int minutes) { return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0')); }
-
 QString table_row(const QString& a, const QString& b, const QString& colour = QStringLiteral("#22303C")) {
     return QStringLiteral("<tr><td>%1</td><td align='right' style='color:%3'>%2</td></tr>").arg(a, b, colour);
 }
 
 }  // namespace
-
-std::optional<int> minutes_from(const QString& text) {
-    static const QRegularExpression form(QStringLiteral("^\\s*(\\d{1,3})(?:[:.](\\d{2}))?\\s*$"));
-    const auto m = form.match(text);
-    if (!m.hasMatch()) return std::nullopt;
-    const int hours = m.captured(1).toInt(), minutes = m.captured(2).isEmpty() ? 0 : m.captured(2).toInt();
-    if (hours > 72 || minutes > 59) return std::nullopt;
-    return hours * 60 + minutes;
-}
 
 PlanPage::PlanPage(Workroom& room) : room_(room) {
     bare();

@@ -63,7 +63,4 @@ private:
     QPushButton *up_, *down_;
 };
 
-/// "8:00" or "8" as minutes from midnight; nothing where it is no time.
-std::optional<int> minutes_from(const QString& text);
-
 }  // namespace orthema::app

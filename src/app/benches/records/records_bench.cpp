@@ -272,7 +272,13 @@ void RecordsBench::look() {
     }
     filter_.rehearsals = rehearsals_->isChecked();
     const QString span = span_->currentData().toString();
-    filter_.job = span == QLatin1String("order") ? room_.order().job : std::string();
+    filter_.jobs.clear();
+    if (!room_.selection().job.empty()) {
+        filter_.jobs = {room_.selection().job};
+    } else if (span == QLatin1String("order")) {
+        filter_.jobs = {room_.order().job};
+        for (const Job& j : room_.order().jobs.all()) filter_.jobs.push_back(j.id);
+    }
     filter_.from = span.toInt() > 0 ? QDate::currentDate().addDays(-span.toInt()).toString(Qt::ISODate).toStdString() : std::string();
     RecordFilter now = filter_;
     const std::string words = find_->text().trimmed().toStdString();
@@ -428,7 +434,7 @@ void RecordsBench::show_summary() {
 }
 
 void RecordsBench::refresh() {
-    const std::string now = std::to_string(room_.records().all().size()) + '/' + room_.order().job + '/' +
+    const std::string now = std::to_string(room_.records().all().size()) + '/' + room_.order().job + '/' + room_.selection().job + '/' +
                             std::to_string(room_.order().corrections.size()) + '/' + std::to_string(room_.records().lessons().size()) +
                             std::to_string(room_.order().decorations.size());
     if (looked_at_ != now) {

@@ -110,7 +110,8 @@ LayingPage::LayingPage(Workroom& room) : room_(room) {
               {{"0", QStringLiteral("nothing")},
                {"1", QStringLiteral("each design")},
                {"2", QStringLiteral("each garment")},
-               {"3", QStringLiteral("each size")}},
+               {"3", QStringLiteral("each size")},
+               {"4", QStringLiteral("each job")}},
               "0");
     connect(together_, &QComboBox::activated, this, [this](int i) {
         change_medium(room_, QStringLiteral("what is kept together"), [i](Medium& m) { m.laying.together = static_cast<Together>(i); });

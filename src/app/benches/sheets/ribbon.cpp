@@ -205,13 +205,25 @@ const QImage* Ribbon::ground(double ratio) {
 }
 
 void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const {
-    const std::string label = sizes_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
+    std::string label = sizes_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
+    const double room = box.width() - 8;
+    if (const Job* job = find_job(room_.order(), job_of(t, at)); job != nullptr)  // whose it is, where there is room for it
+        if (const std::string with = job->name + "  " + label; text_width_guess(with, 10.5) <= room) label = with;
     const double need = text_width_guess(label, 10.5) + 8;
     if (box.width() <= need || box.height() <= 30) return;
     const Point p = map(inner_point(t));
     const double y = at.locked ? p.y + 16 : p.y;
     d.fill({round_rect({p.x - need / 2, y - 8, p.x + need / 2, y + 8}, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
     d.text({p.x, y + 3.5}, label, 10.5, palette::ink, Align::centre);
+}
+
+std::string Ribbon::job_of(const Transfer& t, const PlacedCopy& at) const {
+    return room_.order().jobs.empty() ? std::string() : job_of_copy(t, layout_of(room_.order(), t.medium), at.copy);
+}
+
+/// Of a gang whose one job is looked at: whether a copy is its.
+bool Ribbon::shows(const Transfer& t, const PlacedCopy& at) const {
+    return room_.selection().job.empty() || job_of(t, at) == room_.selection().job;
 }
 
 void Ribbon::draw_rope_and_rule(Drawing& d) const {
@@ -263,6 +275,7 @@ Drawing Ribbon::draw(double width, double height) {
         const Affine map = strip_map(at.sheet).after(copy_map(at));
         seen.push_back({tr, at, map, box});
         if (!tiles || is_chosen(int(i))) draw_piece(d, *tr, map, is_chosen(int(i)), at.locked);
+        if (!shows(*tr, copies[i])) d.region(mapped(Region{tr->contour}, map), Colour{film.r, film.g, film.b, 0.78}, {});
         if (!at.locked) continue;
         const Point c = box.centre();
         const Rect body{c.x - 6, c.y - 3, c.x + 6, c.y + 7};
@@ -274,7 +287,8 @@ Drawing Ribbon::draw(double width, double height) {
     }
     // over all pieces, so that a neighbour never hides one
     if (!still_.isActive() || seen.size() <= 80)  // many words wait until the view rests
-        for (const Seen& s : seen) draw_label(d, *s.transfer, s.at, s.map, s.box);
+        for (const Seen& s : seen)
+            if (shows(*s.transfer, s.at)) draw_label(d, *s.transfer, s.at, s.map, s.box);
     if (kept_shown_) draw_kept(d);
     draw_cuts(d);
     draw_rope_and_rule(d);

@@ -1,0 +1,239 @@
+#include "app/desk/desk.h"
+
+#include <QCoreApplication>
+#include <QDate>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QStackedWidget>
+
+#include "app/desk/card_wall.h"
+#include "app/widgets/figures.h"
+#include "app/widgets/menus.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// Where the demo order lies: beside the program as it was built, or as it was installed.
+QString demo_order() {
+    for (const char* from : {"/../../demo/marrow-hill", "/../share/orthema/demo/marrow-hill"}) {
+        const QFileInfo there(QCoreApplication::applicationDirPath() + QString::fromLatin1(from));
+        if (there.isDir()) return there.canonicalFilePath();
+    }
+    return {};
+}
+
+/// Every word is found in the card.
+bool found(const KnownOrder& order, const QString& words) {
+    const QString all = qt(order.card.name + " " + order.card.customer + " " + order.card.due + " " + order.path).toLower();
+    for (const QString& w : words.toLower().split(' ', Qt::SkipEmptyParts))
+        if (!all.contains(w)) return false;
+    return true;
+}
+
+}  // namespace
+
+Desk::Desk(Workroom& room) : room_(room) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto* head = new QHBoxLayout;
+    head->addWidget(head_label(QStringLiteral("The shop's orders")));
+    head->addStretch(1);
+    find_ = new QLineEdit;
+    find_->setObjectName(QStringLiteral("Find an order"));
+    find_->setAccessibleName(QStringLiteral("Find an order"));
+    find_->setPlaceholderText(QStringLiteral("Find: name, customer, day"));
+    find_->setFixedWidth(210);
+    find_->setClearButtonEnabled(true);
+    head->addWidget(find_);
+    show_away_ = push(QStringLiteral("Put away too"), QStringLiteral("Shows those that are done as well"));
+    show_away_->setCheckable(true);
+    head->addWidget(show_away_);
+    auto* fresh = push(QStringLiteral("New order"), QStringLiteral("Begins with what the shop has, and no lines"), true);
+    head->addWidget(fresh);
+    column->addLayout(head);
+    stack_ = new QStackedWidget;
+    wall_ = new CardWall;
+    stack_->addWidget(wall_);
+    stack_->addWidget(build_beginning());
+    column->addWidget(stack_, 1);
+
+    panel_ = new FigurePanel;
+    details_ = panel_->part();
+    details_->head(QStringLiteral("Order"));
+    title_ = details_->title();
+    title_->setWordWrap(true);
+    customer_ = details_->text_row(QStringLiteral("For"));
+    due_ = details_->text_row(QStringLiteral("Due"));
+    pieces_ = details_->text_row(QStringLiteral("Pieces"));
+    next_ = details_->note();
+    where_ = details_->note();
+    details_->rule();
+    open_ = push(QStringLiteral("Open"), QStringLiteral("Lays it on the table (Enter, or a double click)"), true);
+    gang_ = push(QStringLiteral("Gang these orders"),
+                 QStringLiteral("The chosen orders as one: their pieces share the film, each stays its own"));
+    like_ = push(QStringLiteral("Begin another like it"),
+                 QStringLiteral("A new order with its lines, designs and blanks, and nothing printed yet"));
+    away_ = push(QStringLiteral("Put away"), QStringLiteral("It is done: it leaves the desk and stays in its file"));
+    forget_ = push(QStringLiteral("Take off the desk"), QStringLiteral("Its file is not where it was: it is no longer listed"));
+    for (QPushButton* b : {open_, gang_, like_, away_, forget_}) details_->add(b);
+    note_ = details_->note();
+    panel_->fill();
+
+    connect(find_, &QLineEdit::textChanged, this, &Desk::refresh);
+    connect(show_away_, &QPushButton::toggled, this, &Desk::refresh);
+    connect(fresh, &QPushButton::clicked, this, [this] {
+        room_.keeper().start_new();
+        emit leaving();
+    });
+    connect(open_, &QPushButton::clicked, this, &Desk::open_current);
+    connect(gang_, &QPushButton::clicked, this, &Desk::gang_chosen);
+    connect(like_, &QPushButton::clicked, this, &Desk::begin_like);
+    connect(away_, &QPushButton::clicked, this, [this] {
+        const std::set<std::string> chosen = wall_->chosen();
+        const KnownOrder* now = wall_->current();
+        const bool away = now != nullptr && !now->away;
+        for (const std::string& job : chosen) room_.orders().put_away(job, away);
+    });
+    connect(forget_, &QPushButton::clicked, this, [this] {
+        if (const KnownOrder* now = wall_->current()) room_.orders().forget(std::string(now->card.job));
+    });
+    connect(&room_.orders(), &ShopOrders::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+    wall_->changed = [this] { refresh(); };
+    wall_->opened = [this](const KnownOrder&) { open_current(); };
+    wall_->asked = [this](QPoint where) { menu(where); };
+    wall_->name_of = [this](const std::string& job) -> std::string {
+        for (const KnownOrder& o : room_.orders().all())
+            if (!o.away && std::find(o.card.jobs.begin(), o.card.jobs.end(), job) != o.card.jobs.end()) return o.card.name;
+        return {};
+    };
+}
+
+/// Where there is no order yet: the ways to begin.
+QWidget* Desk::build_beginning() {
+    auto* page = new QWidget;
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(40, 30, 40, 30);
+    column->setSpacing(10);
+    column->addWidget(head_label(QStringLiteral("No order lies here yet. Begin with what you have:")));
+    const auto way = [&](const QString& name, const QString& says, auto act) {
+        auto* button = push(name, says, true);
+        button->setFixedWidth(210);
+        auto* row = new QHBoxLayout;
+        row->addWidget(button);
+        auto* words = new QLabel(says);
+        words->setWordWrap(true);
+        words->setProperty("quiet", true);
+        row->addWidget(words, 1);
+        column->addLayout(row);
+        connect(button, &QPushButton::clicked, this, act);
+    };
+    way(QStringLiteral("A list…"),
+        QStringLiteral("What a web shop or a club sends: CSV, XLSX or ODS. Its columns are recognised and shown first."), [this] {
+            const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
+                                                              QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
+            if (!path.isEmpty()) emit bring_in({path});
+        });
+    way(QStringLiteral("A picture…"), QStringLiteral("The design: it is measured, and says what it is fit for. Garments come after."),
+        [this] {
+            const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a picture"));
+            if (!path.isEmpty()) emit bring_in({path});
+        });
+    if (const QString demo = demo_order(); !demo.isEmpty())
+        way(QStringLiteral("The demo order"), QStringLiteral("A kite fair's tees, caps, fleece and mugs, from the list to the press."),
+            [this, demo] { room_.keeper().open(demo); });
+    column->addStretch(1);
+    return page;
+}
+
+QWidget* Desk::figures() { return panel_; }
+
+QWidget* Desk::first_focus() const { return wall_; }
+
+QStringList Desk::chosen_paths() const {
+    QStringList out;
+    for (const KnownOrder& o : wall_->cards())
+        if (wall_->chosen().contains(o.card.job)) out << qt(o.path);
+    return out;
+}
+
+void Desk::open_current() {
+    const KnownOrder* now = wall_->current();
+    if (now == nullptr) return;
+    room_.keeper().open(qt(now->path));
+}
+
+void Desk::gang_chosen() {
+    const QStringList paths = chosen_paths();
+    if (paths.size() < 2) return;
+    room_.gang_table().gang(paths);
+}
+
+void Desk::begin_like() {
+    const KnownOrder* now = wall_->current();
+    if (now == nullptr) return;
+    room_.gang_table().begin_like(qt(now->path));
+}
+
+void Desk::menu(QPoint where) {
+    QMenu menu;
+    menu.setObjectName(QStringLiteral("Card menu"));
+    add_heading(menu, title_->text());
+    for (QPushButton* b : {open_, gang_, like_, away_, forget_})
+        if (!b->isHidden()) add_button(menu, b);
+    menu.exec(where);
+}
+
+void Desk::refresh() {
+    const std::vector<KnownOrder>& all = room_.orders().all();
+    std::vector<KnownOrder> shown;
+    for (const KnownOrder& o : all)
+        if ((show_away_->isChecked() || !o.away) && found(o, find_->text())) shown.push_back(o);
+    const std::string today = today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_;
+    wall_->show_cards(std::move(shown), today);
+    const bool none = all.empty() && room_.orders().opened();
+    details_->setVisible(!none);
+    stack_->setCurrentIndex(none ? 1 : 0);
+    const KnownOrder* now = none ? nullptr : wall_->current();
+    const std::size_t chosen = now == nullptr ? 0 : wall_->chosen().size();
+    const bool there = now != nullptr && QFileInfo::exists(qt(now->path));
+    title_->setText(now == nullptr ? QStringLiteral("Nothing chosen")
+                    : chosen > 1   ? QStringLiteral("%1 chosen").arg(counted(chosen, "order"))
+                                   : qt(now->card.name));
+    int pieces = 0;
+    for (const KnownOrder& o : wall_->cards())
+        if (wall_->chosen().contains(o.card.job)) pieces += o.card.garments;
+    customer_->setText(now == nullptr || chosen > 1 ? QString()
+                       : now->card.jobs.empty()     ? qt(now->card.customer)
+                                                    : QStringLiteral("%1 together").arg(counted(now->card.jobs.size(), "order")));
+    due_->setText(now == nullptr || chosen > 1 ? QString() : due_words(now->card, today));
+    pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
+    next_->setText(now == nullptr || chosen > 1 ? QString() : qt(now->card.next));
+    where_->setText(now == nullptr || chosen > 1 ? QString()
+                    : there                      ? QFileInfo(qt(now->path)).fileName()
+                            : QStringLiteral("%1 is not where it was: was it moved?").arg(QFileInfo(qt(now->path)).fileName()));
+    open_->setEnabled(chosen == 1 && there);
+    gang_->setEnabled(chosen > 1);
+    like_->setEnabled(chosen == 1 && there);
+    away_->setEnabled(chosen > 0);
+    away_->setText(now != nullptr && now->away ? QStringLiteral("Back on the desk") : QStringLiteral("Put away"));
+    forget_->setVisible(chosen == 1 && !there);
+    note_->setText(chosen == 1 ? QStringLiteral("Choose more with Ctrl and the mouse, or with Space, to gang them.") : QString());
+}
+
+QString Desk::help() const {
+    return QStringLiteral(
+        "Desk: the shop's orders, the most urgent first. A double click opens one; several that are chosen can be ganged, so that they "
+        "share "
+        "the film. A list or an order dropped here begins or joins one.");
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,53 @@
+// The desk: the shop's orders as cards, and what is done with whole orders: begun, opened, laid together, put away.
+#pragma once
+
+#include <QWidget>
+
+#include "app/session/workroom.h"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QStackedWidget;
+
+namespace orthema::app {
+
+class CardWall;
+class FigurePanel;
+
+class Desk : public QWidget {
+    Q_OBJECT
+public:
+    explicit Desk(Workroom& room);
+    [[nodiscard]] QWidget* figures();
+    void refresh();
+    [[nodiscard]] CardWall* wall() const { return wall_; }
+    [[nodiscard]] QWidget* first_focus() const;
+    [[nodiscard]] QString help() const;
+    /// The cards' dates are told from this day (ISO); the clock's own where none is given.
+    void set_today(const std::string& iso) { today_ = iso; }
+
+signals:
+    /// A new order lies on the table: the benches are wanted.
+    void leaving();
+    /// A list or pictures are to be brought in.
+    void bring_in(const QStringList& paths);
+
+private:
+    void menu(QPoint where);
+    void open_current();
+    void gang_chosen();
+    void begin_like();
+    QWidget* build_beginning();
+    [[nodiscard]] QStringList chosen_paths() const;
+    Workroom& room_;
+    CardWall* wall_;
+    FigurePanel *panel_, *details_;
+    QStackedWidget* stack_;
+    QLineEdit* find_;
+    QPushButton *open_, *gang_, *like_, *away_, *forget_, *show_away_;
+    QLabel *title_, *customer_, *due_, *pieces_, *where_, *next_, *note_;
+    std::string today_;
+};
+
+}  // namespace orthema::app

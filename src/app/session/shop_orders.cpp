@@ -1,0 +1,158 @@
+#include "app/session/shop_orders.h"
+
+#include <QBuffer>
+#include <QDateTime>
+#include <QDir>
+#include <QFileInfo>
+#include <QImage>
+
+#include <set>
+
+#include "app/widgets/canvas.h"
+#include "app/widgets/figures.h"
+#include "core/guides/small_garments.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int picture_width = 256, picture_height = 76;
+constexpr int most_found = 60;  ///< files looked at in one go
+
+std::string png_of(const QImage& image) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    image.save(&buffer, "PNG");
+    return bytes.toStdString();
+}
+
+KnownOrder known_from(const Order& order, const Work& work, const LoadedArtById& art, const std::string& path, const std::string& saved) {
+    QImage image;
+    paint_image(image, small_garments(order, work.plan(), picture_width, picture_height), art, picture_width, picture_height, 1);
+    return {card_of(order, work, saved), path, false, png_of(image)};
+}
+
+}  // namespace
+
+ShopOrders::ShopOrders(Document& document, Pictures& pictures, Chain& chain, Jobs& jobs, Notices& notices, QObject* parent)
+    : QObject(parent), document_(document), pictures_(pictures), chain_(chain), jobs_(jobs), notices_(notices) {
+    writer_.setMaxThreadCount(1);
+    connect(&chain_, &Chain::worked, this, [this] {
+        if (!waiting_.isEmpty() && !chain_.catching_up()) note(QString(waiting_));
+    });
+}
+
+ShopOrders::~ShopOrders() { writer_.waitForDone(); }
+
+void ShopOrders::open(const QString& library_path) {
+    jobs_.background([this, library_path]() -> std::function<void()> {
+        auto book = OrderBook::open(library_path.toStdString());
+        auto all = book ? (*book)->all() : Result<std::vector<KnownOrder>>(book.error());
+        auto held = std::make_shared<Result<std::unique_ptr<OrderBook>>>(std::move(book));
+        return [this, held, all = std::move(all)]() mutable {
+            if (!all) return notices_.complain(qt(all.sentence()));
+            std::vector<KnownOrder> early = std::exchange(all_, std::move(*all));
+            {
+                const std::scoped_lock lock(guard_);
+                book_ = std::move(**held);
+            }
+            opened_ = true;
+            for (KnownOrder& o : early) take_in(std::move(o));
+            sort();
+            emit changed();
+        };
+    });
+}
+
+void ShopOrders::sort() {
+    std::stable_sort(all_.begin(), all_.end(),
+                     [](const KnownOrder& a, const KnownOrder& b) { return a.away != b.away ? b.away : lies_before(a.card, b.card); });
+}
+
+const KnownOrder* ShopOrders::find(const std::string& job) const {
+    const auto at = std::find_if(all_.begin(), all_.end(), [&](const KnownOrder& o) { return o.card.job == job; });
+    return at == all_.end() ? nullptr : &*at;
+}
+
+void ShopOrders::write(std::function<Result<Done>(OrderBook&)> what) {
+    writer_.start([this, what = std::move(what)] {
+        const std::scoped_lock lock(guard_);
+        if (!book_) return;
+        const auto done = what(*book_);
+        if (!done) QMetaObject::invokeMethod(this, [this, s = done.sentence()] { notices_.complain(qt(s)); });
+    });
+}
+
+void ShopOrders::take_in(KnownOrder order) {
+    const auto at = std::find_if(all_.begin(), all_.end(), [&](const KnownOrder& o) { return o.card.job == order.card.job; });
+    if (at == all_.end()) {
+        all_.push_back(order);
+    } else {
+        if (order.picture.empty()) order.picture = at->picture;
+        *at = order;
+    }
+    write([order = std::move(order)](OrderBook& book) { return book.put(order); });
+}
+
+void ShopOrders::note(const QString& path) {
+    waiting_.clear();
+    if (path.isEmpty()) return;
+    if (chain_.catching_up()) {
+        waiting_ = path;
+        return;
+    }
+    const Order& order = document_.order();
+    KnownOrder known = known_from(order, chain_.work(), pictures_.art(), QFileInfo(path).absoluteFilePath().toStdString(),
+                                  QDateTime::currentDateTime().toString(Qt::ISODate).toStdString());
+    if (const KnownOrder* before = find(order.job)) known.away = before->away;
+    take_in(std::move(known));
+    sort();
+    emit changed();
+}
+
+void ShopOrders::put_away(const std::string& job, bool away) {
+    for (KnownOrder& o : all_)
+        if (o.card.job == job) o.away = away;
+    sort();
+    write([job, away](OrderBook& book) { return book.put_away(job, away); });
+    emit changed();
+}
+
+void ShopOrders::forget(const std::string& job) {
+    std::erase_if(all_, [&](const KnownOrder& o) { return o.card.job == job; });
+    write([job](OrderBook& book) { return book.forget(job); });
+    emit changed();
+}
+
+void ShopOrders::look_around() {
+    std::set<std::string> known, folders;
+    for (const KnownOrder& o : all_) {
+        known.insert(o.path);
+        folders.insert(QFileInfo(qt(o.path)).absolutePath().toStdString());
+    }
+    int looked_at = 0;
+    for (const std::string& folder : folders)
+        for (const QFileInfo& file : QDir(qt(folder)).entryInfoList({QStringLiteral("*.orthema")}, QDir::Files, QDir::Time)) {
+            const std::string path = file.absoluteFilePath().toStdString();
+            if (known.contains(path) || passed_over_.contains(path) || ++looked_at > most_found) continue;
+            passed_over_.insert(path);  // once is enough
+            jobs_.background([this, path, saved = file.lastModified().toString(Qt::ISODate).toStdString()]() -> std::function<void()> {
+                auto package = open_order(path);
+                if (!package) return {};  // it says so when it is opened
+                auto art = std::make_shared<KnownArt>();
+                const LoadedArtById loaded = load_all_art(package->order, package->art, &art->faults);
+                art->facts = facts_of(loaded);
+                const Work w = work(package->order, Shop{}, Shared<KnownArt>(art));
+                KnownOrder found = known_from(package->order, w, loaded, path, saved);
+                return [this, found = std::move(found)]() mutable {
+                    if (find(found.card.job) != nullptr) return;  // a copy of one that is known is not another
+                    take_in(std::move(found));
+                    sort();
+                    emit changed();
+                };
+            });
+        }
+}
+
+}  // namespace orthema::app
