@@ -446,6 +446,10 @@ private:
 
 bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b) {
     if (!medium.laying.stock.empty() && std::abs(a.cost - b.cost) > 1e-6 + 1e-6 * std::abs(b.cost)) return a.cost < b.cost;
+    if (medium.shape == MediumShape::roll) {  // film is paid by its length: fewer runs are no gain where they take more of it
+        const double by = (a.last_length + a.others) - (b.last_length + b.others);
+        if (std::abs(by) > 0.1) return by < 0;
+    }
     return shorter(a, b);
 }
 

@@ -17,7 +17,8 @@ struct LaidOut {
     double density = 0;
 };
 
-/// Whether one layout is better: cheaper, where there is a choice of stock; then on fewer sheets; then shorter, the last before the others.
+/// Whether one layout is better: cheaper, where there is a choice of stock; of a roll with less film in all; then on fewer sheets; then
+/// shorter, the last before the others.
 bool beats(const Medium& medium, const LaidOut& a, const LaidOut& b);
 
 /// What a layout costs and uses; its soundness is not looked at.
