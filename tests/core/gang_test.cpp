@@ -9,7 +9,9 @@
 #include "core/order/pieces.h"
 #include "core/order/rules.h"
 #include "core/order/rules.h"
+#include "core/records/of_load.h"
 #include "core/sheets/ganged.h"
+#include "core/sheets/lay_out.h"
 #include "support/random_case.h"
 #include "support/support.h"
 
@@ -220,6 +222,115 @@ TEST(Gang, UnlikeCopiesOfOneThingStayUntilOneIsChosen) {
         "", "");
     EXPECT_EQ(more.jobs.size(), 3u);
     EXPECT_EQ(more.job, "gang");
+}
+
+/// Two small orders of one shop, each laid out by itself.
+Gang two_small() {
+    Gang g;
+    std::vector<Order> orders;
+    std::vector<std::pair<std::string, Shared<KnownArt>>> art;
+    for (const char* job : {"a", "b"}) {
+        Case c{test::small_order(), {}};
+        c.order.job = job;
+        c.order.name = job;
+        c.order.due = "2027-06-12";
+        auto known = std::make_shared<KnownArt>();
+        known->facts[c.order.art[0].id] = test::plain_facts();
+        c.art = Shared<KnownArt>(std::move(known));
+        c.order.art[0].hash[0] = job[0];  // each its own design
+        const Work w = work(c.order, {}, c.art);
+        for (const Transfer& t : w.transfer_set().transfers) {
+            NestOptions quick;
+            quick.seconds = 0.3;
+            c.order =
+                with_layout(c.order, t.medium, lay_out(*find_medium(c.order, t.medium), w.transfer_set(), {t.medium, {}}, quick)->sheets);
+            break;  // one medium
+        }
+        orders.push_back(c.order);
+        art.emplace_back(job, c.art);
+        g.cases.push_back(c);
+    }
+    const Shared<KnownArt> all = gang_art(*ganged(orders, "gang", "Both"), art);
+    g.order = *ganged_and_laid(orders, "gang", "Both", all);
+    g.work = work(g.order, {}, all);
+    return g;
+}
+
+bool says(const Findings& findings, const std::string& code) {
+    return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.code == code; });
+}
+
+TEST(Gang, JobsThatLieApartAskToBeSettledAndThenTakeNoMoreFilm) {
+    const Gang g = two_small();
+    ASSERT_EQ(g.work.sheet_plan().media.size(), 1u);
+    const MediumPlan& apart = g.work.sheet_plan().media[0];
+    EXPECT_FALSE(apart.stale);
+    EXPECT_TRUE(says(g.work.findings, "jobs-apart"));
+    const Medium& medium = *find_medium(g.order, apart.medium);
+    NestOptions quick;
+    quick.seconds = 1.5;
+    const auto laid = lay_out(medium, g.work.transfer_set(), layout_of(g.order, medium.id), quick);
+    ASSERT_TRUE(laid);
+    const Order settled = with_layout(g.order, medium.id, laid->sheets);
+    const Work after = work(settled, {}, g.work.fit.in.art);
+    EXPECT_LT(after.sheet_plan().media[0].length, apart.length);
+    EXPECT_FALSE(says(after.findings, "jobs-apart"));
+    EXPECT_FALSE(after.sheet_plan().media[0].stale);
+    // and each still has its own
+    for (const char* job : {"a", "b"}) {
+        int copies = 0;
+        for (const PlacedCopy& c : laid->sheets.copies)
+            copies += job_of_copy(*find_transfer(after.transfer_set(), c.transfer), layout_of(settled, medium.id), c.copy) == job ? 1 : 0;
+        EXPECT_EQ(copies, garments_in(g.cases[0].order));
+    }
+}
+
+TEST(Gang, WhatIsPressedIsRecordedForWhoseItIs) {
+    const Gang g = two_small();
+    std::map<std::string, int> pieces;
+    for (const Load& l : g.work.press_plan().loads) {
+        const PressRecord r = record_of(g.order, g.work.plan(), g.work.press_plan(), l);
+        if (!l.replacement) pieces[r.job] += r.pieces;
+    }
+    EXPECT_EQ(pieces, (std::map<std::string, int>{{"a", garments_in(g.cases[0].order)}, {"b", garments_in(g.cases[1].order)}}));
+}
+
+TEST(Gang, NoPictureStaysBehindWithItsJob) {
+    Order a = test::small_order(), b = a;
+    a.job = "a";
+    b.job = "b";
+    b.art.push_back(b.art[0]);
+    b.art.back().name = "another";
+    b.art.back().hash = std::string(64, 'e');
+    b.art.front().id = "used";
+    for (Decoration& d : b.decorations) d.art = "used";
+    // the one nobody uses has the id of another order's
+    const Order gang = *ganged({a, b}, "gang", "Both");
+    std::set<std::string> hashes;
+    for (const Art& art : gang.art) hashes.insert(art.hash);
+    EXPECT_TRUE(hashes.contains(std::string(64, 'e'))) << "its file lies with the gang's";
+    EXPECT_EQ(difference(*job_taken_out(gang, "b"), b), "");
+}
+
+TEST(Gang, WhoCannotBeDoneInTimeIsNamed) {
+    Gang g = two_small();
+    const auto late = [&](int a, int b) {
+        for (Job& j : g.order.jobs.own()) j.due_at = g.order.press_run.start + (j.id == "a" ? a : b);
+        const Work w = work(g.order, {}, g.work.fit.in.art);
+        std::set<std::string> out;
+        for (const Finding& f : w.findings)
+            if (f.code == "job-late") out.insert(f.about.job);
+        EXPECT_FALSE(says(w.findings, "press-late")) << "jobs have their own";
+        EXPECT_EQ(w.press_plan().jobs.size(), 2u);
+        if (says(w.findings, "jobs-cannot-all")) out.insert("cannot");
+        return out;
+    };
+    EXPECT_TRUE(late(600, 600).empty());
+    EXPECT_EQ(late(600, 1), (std::set<std::string>{"b", "cannot"}));
+    EXPECT_EQ(late(1, 600), (std::set<std::string>{"a", "cannot"}));
+    EXPECT_EQ(late(1, 1), (std::set<std::string>{"a", "b", "cannot"}));
+    g.order.jobs.own()[1].due = "2027-06-13";  // a day later, whatever the hour
+    EXPECT_EQ(late(600, 1), (std::set<std::string>{}));
 }
 
 }  // namespace TESTED

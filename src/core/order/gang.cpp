@@ -131,7 +131,8 @@ void bring_in(Order& gang, const Order& other) {
                 }
             const bool there_already = !is.empty();
             const bool free = !has_id(plain(there), item.id);
-            if (is.empty() && (free || of_one_job(kind) || used[at(kind)].contains(item.id)))
+            // pictures always: their files lie with the gang's
+            if (is.empty() && (free || of_one_job(kind) || kind == IdKind::art || used[at(kind)].contains(item.id)))
                 is = free ? item.id : fresh_id(item.id, plain(there));
             brought(job, kind).push_back({item.id, is});
             if (is.empty()) continue;  // not used, and another of that name is there

@@ -38,6 +38,8 @@ struct Look {
                                  value.size();
                              }) {
             if constexpr (Listed<typename T::value_type> || std::is_same_v<typename T::value_type, std::string>) count(value, name);
+        } else if constexpr (requires { value.held.get(); }) {
+            if (value.held) look(*value.held, name);
         } else if constexpr (requires { value.has_value(); }) {
             if (value) look(*value, name);
         } else if constexpr (Listed<T>) {

@@ -90,11 +90,18 @@ Drawing RunPicture::draw(double width, double height) {
             const double k = std::min(46 / box.width(), 44 / box.height());
             draw_panel(d, g, Affine{k, 0, 0, k, 38 - k * box.centre().x, y + 30 - k * box.centre().y}, run_colour(order, run), 0.8);
         }
-        const std::string name = run_name(order, run);
-        const auto comma = name.find(", ");
-        d.text({72, y + 26}, name.substr(0, comma), 13.5, palette::ink, Align::left, true);
-        d.text({72, y + 44}, fitting(comma == std::string::npos ? "no colour" : name.substr(comma + 2), label_width - 72, 13), 13,
-               palette::quiet);
+        RunKey of_any = run;
+        of_any.job.clear();
+        const Job* job = find_job(order, run.job);
+        const std::string name = run_name(order, of_any);
+        const auto comma = job != nullptr ? std::string::npos : name.find(", ");  // in a gang whose it is stands below
+        d.text({72, y + 26}, fitting(name.substr(0, comma), label_width - 70, 13.5, true), 13.5, palette::ink, Align::left, true);
+        d.text({72, y + 44},
+               fitting(job != nullptr               ? job->name
+                       : comma == std::string::npos ? "no colour"
+                                                    : name.substr(comma + 2),
+                       label_width - 72, 13),
+               13, palette::quiet);
         const int pieces = garments_in(order, run);
         d.text({14, y + 68}, std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces"), 13, palette::ink, Align::left, true);
         int decorations = 0;

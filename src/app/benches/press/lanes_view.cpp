@@ -208,10 +208,20 @@ Drawing LanesView::draw(double width, double height) {
         d.line({{x_of(now_), top - 6}, {x_of(now_), cool.y + cool.height}}, {palette::brick, 2, {}});
         d.text({x_of(now_) + 4, cool.y + cool.height + 14}, "now", 12, palette::brick, Align::left, true);
     }
-    const double due = 60.0 * (order.press_run.due - order.press_run.start);
-    if (x_of(due) >= left && x_of(due) <= right) {
+    const auto due_line = [&](double due, const std::string& words, bool bold) {
+        if (x_of(due) < left || x_of(due) > right) return;
         d.line({{x_of(due), top - 6}, {x_of(due), cool.y + cool.height}}, {palette::carmine, 1.5, {5, 3}});
-        d.text({x_of(due) - 4, cool.y + cool.height + 14}, "due", 12, palette::carmine, Align::right, true);
+        d.text({x_of(due) - 4, cool.y + cool.height + 14}, words, 12, palette::carmine, Align::right, bold);
+    };
+    if (order.jobs.empty()) due_line(60.0 * (order.press_run.due - order.press_run.start), "due", true);
+    double said_to = left;
+    std::vector<JobEnd> dues = plan_->jobs;  // of a gang each job's, with its name where there is room
+    std::sort(dues.begin(), dues.end(), [](const JobEnd& a, const JobEnd& b) { return a.due < b.due; });
+    for (const JobEnd& j : dues) {
+        const Job* job = find_job(order, j.job);
+        const std::string words = shortened(job == nullptr ? j.job : job->name, std::max(0.0, x_of(j.due) - said_to - 10), 12);
+        due_line(j.due, words.size() < 7 ? "" : words, j.job == room_.selection().job);
+        said_to = x_of(j.due);
     }
     return d;
 }

@@ -134,6 +134,10 @@ void PlanPage::show_plan(const PressPlan& plan, int load, const std::set<int>& i
     alone_->setText(end(plan.one_by_one));
     start_->show_text(clock_words(r.start));
     due_->show_text(clock_words(r.due));
+    const bool gang = !room_.order().jobs.empty();
+    due_->setEnabled(!gang);
+    due_->setToolTip(gang ? QStringLiteral("The first of the jobs: each has its own on the Order bench, page Jobs")
+                          : QStringLiteral("Time of day on which all must be pressed"));
     hands_->show_number(r.hands);
     QStringList breaks;
     for (const PressBreak& b : r.breaks) breaks << clock_words(b.from) + "-" + clock_words(b.to);
