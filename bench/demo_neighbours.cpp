@@ -54,7 +54,7 @@ int main(int argc, char** argv) {
                                       "Millrace rowers",
                                       "Millrace rowing club",
                                       "2027-06-12",
-                                      "Wanted at the boat house before the first race.",
+                                      "At the boat house by eleven.",
                                       "crossed-oars.svg",
                                       "adult-tee",
                                       "navy",

@@ -126,6 +126,38 @@ TEST(Screens, AnEmptyOrderSaysWhatToDo) {
     }
 }
 
+TEST(Screens, TheDeskAndAGangAreWhole) {
+    const std::vector<QSize> sizes =
+        sweep ? std::vector{QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)} : std::vector{QSize(1024, 700)};
+    for (const QSize size : sizes) {
+        Window w;
+        w.window().resize(size);
+        Walk walk(w);
+        const std::string at = std::to_string(size.width()) + " desk, ";
+        w.key(&w.window(), Qt::Key_0, Qt::ControlModifier);
+        w.wait();
+        walk.look(at + "empty");
+        QStringList paths;
+        for (const char* name : {"millrace-rowers", "quay-bakery", "lantern-walk"}) {
+            const std::string path = w.data(std::string(name) + ".orthema");
+            std::filesystem::copy_file(test::source(std::string("demo/neighbours/") + name + ".orthema"), path);
+            paths << QString::fromStdString(path);
+        }
+        w.open(paths.front().toStdString());
+        w.key(&w.window(), Qt::Key_0, Qt::ControlModifier);
+        w.wait();
+        walk.look(at + "three orders");
+        w.room().gang_table().gang(paths);
+        w.wait();
+        for (int stage = 1; stage <= 8; ++stage) {
+            w.go(stage);
+            w.wait();
+            walk.begin();
+            walk.pages(at + "gang, stage " + std::to_string(stage));
+        }
+    }
+}
+
 TEST(Screens, AShiftsCardsAreWhole) {
     for (const auto& [size, unit] :
          {std::pair(QSize(1024, 700), Unit::mm), {QSize(1024, 700), Unit::inch}, {QSize(1920, 1080), Unit::mm}}) {

@@ -402,7 +402,13 @@ void ArtBench::refresh() {
         says_->setText(says.join('\n'));
     }
     QStringList runs;
-    for (const RunKey& run : room_.runs()) runs << qt(run_name(order, run));
+    const QFontMetrics letters(run_->font());
+    for (const RunKey& run : room_.runs()) {
+        RunKey shown = run;
+        if (!room_.selection().job.empty()) shown.job.clear();  // it is that job's, all of it
+        const QString name = qt(run_name(order, shown));
+        runs << (run.job.empty() ? name : letters.elidedText(name, Qt::ElideRight, 108));
+    }
     QStringList have;
     for (int i = 0; i < run_->count(); ++i) have << run_->itemText(i);
     if (have != runs) {

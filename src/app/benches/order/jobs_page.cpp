@@ -42,8 +42,16 @@ std::string name_in(const Order& order, IdKind kind, const std::string& id) {
 JobsPage::JobsPage(Workroom& room) : room_(room) {
     bare();
     const auto words = [](FigurePanel* on, const QString& name, const QString& why, auto take) {
-        ValueField* f = on->field_row(name, why);
-        f->setFixedWidth(150);
+        ValueField* f = nullptr;
+        if (name == QLatin1String("Note")) {  // has the whole width
+            on->head(name);
+            f = new ValueField(name);
+            f->setToolTip(why);
+            on->add(f);
+        } else {
+            f = on->field_row(name, why);
+            f->setFixedWidth(150);
+        }
         f->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
         f->take = [take, name](const QString& t, bool) -> std::optional<QString> {
             if (t.size() > longest_words) return QStringLiteral("%1: up to %2 letters.").arg(name).arg(longest_words);
