@@ -93,15 +93,16 @@ int print_costs(const std::string& path, bool as_json) {
     const Work w = work(order, {}, art_of(order, package->art));
     const Costs costs = costs_of(order, w.transfer_set(), w.sheet_plan(), w.press_plan());
     const auto money = [](Pence p) { return static_cast<double>(p) / 100; };
-    const auto name = [&](const std::string& id) {
-        const Job* job = find_job(order, id);
-        return job != nullptr ? job->name : order.jobs.empty() ? order.name : std::string("for the shelf");
+    const auto name = [&](const JobCost& c) {
+        const Job* job = find_job(order, c.job);
+        if (job != nullptr) return job->name;
+        return order.jobs.empty() ? order.name : std::string(c.pieces > 0 ? "in no job" : "for the shelf");
     };
     if (as_json) {
         json jobs = json::array();
         for (const JobCost& c : costs.jobs)
             jobs.push_back({{"job", c.job},
-                            {"name", name(c.job)},
+                            {"name", name(c)},
                             {"garments", c.pieces},
                             {"film", money(c.film)},
                             {"blanks", money(c.blanks)},
@@ -120,7 +121,7 @@ int print_costs(const std::string& path, bool as_json) {
         return 0;
     }
     for (const JobCost& c : costs.jobs)
-        std::cout << name(c.job) << ": " << c.pieces << " garments, film " << pence_text(c.film, order.currency) << ", blanks "
+        std::cout << name(c) << ": " << c.pieces << " garments, film " << pence_text(c.film, order.currency) << ", blanks "
                   << pence_text(c.blanks, order.currency) << ", work " << pence_text(c.work, order.currency) << ", together "
                   << pence_text(c.total(), order.currency) << "\n";
     return 0;

@@ -285,6 +285,32 @@ TEST(Gang, JobsThatLieApartAskToBeSettledAndThenTakeNoMoreFilm) {
     }
 }
 
+TEST(Gang, EqualTransfersAreOneUnlessEachJobIsKeptTogether) {
+    Order a = test::small_order(), b = a;
+    a.job = "a";
+    b.job = "b";
+    auto known = std::make_shared<KnownArt>();
+    known->facts[a.art[0].id] = test::plain_facts();
+    const Shared<KnownArt> art(std::move(known));
+    Order gang = *ganged({a, b}, "gang", "Both");
+    const Work one = work(gang, {}, art);
+    for (const Transfer& t : one.transfer_set().transfers) {
+        ASSERT_EQ(t.shares.size(), 2u) << "printed once for both";
+        EXPECT_EQ(t.shares[0].count() + t.shares[1].count(), t.count());
+    }
+    for (Medium& m : gang.media) m.laying.together = Together::jobs;
+    const Work two = work(gang, {}, art);
+    EXPECT_EQ(two.transfer_set().transfers.size(), 2 * one.transfer_set().transfers.size());
+    const Medium& medium = *find_medium(gang, two.transfer_set().transfers[0].medium);
+    NestOptions quick;
+    quick.seconds = 1;
+    const auto laid = lay_out(medium, two.transfer_set(), {medium.id, {}}, quick);
+    ASSERT_TRUE(laid);
+    EXPECT_TRUE(groups_parted(medium, two.transfer_set(), {medium.id, laid->sheets.copies}));
+    const Order out = with_layout(gang, medium.id, laid->sheets);
+    EXPECT_FALSE(work(out, {}, art).sheet_plan().media[0].stale);
+}
+
 TEST(Gang, WhatIsPressedIsRecordedForWhoseItIs) {
     const Gang g = two_small();
     std::map<std::string, int> pieces;
