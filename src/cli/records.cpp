@@ -67,6 +67,7 @@ int list_records(const std::string& path, const RecordFilter& filter, const std:
     if (!source) return refused(source.sentence());
     std::vector<PressRecord> passed;
     const std::vector<std::size_t> which = filtered(source->records.records, filter);
+    passed.reserve(which.size());
     for (const std::size_t i : which) passed.push_back(source->records.records[i]);
     say_rehearsals(source->records.records, which, filter);
     if (!out.empty()) {

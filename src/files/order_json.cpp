@@ -176,13 +176,13 @@ Job read_job(const In& in) {
         j.own = std::make_shared<const Order>(std::move(own));
     }
     if (in.has("brought"))
-        for (const auto& [key, list] : brought_lists)
-            if (in["brought"].has(key))
-                in["brought"][key].each(most<OrderLine>, [&](const In& e) {
+        for (const BroughtList& of : brought_lists)
+            if (in["brought"].has(of.key))
+                in["brought"][of.key].each(most<OrderLine>, [&](const In& e) {
                     std::vector<std::string> ids;
                     e.each(2, [&](const In& id) { ids.push_back(id.text()); });
                     if (ids.size() != 2) e.fail("is not two ids");
-                    (j.*list).push_back({ids[0], ids[1]});
+                    (j.*of.list).push_back({ids[0], ids[1]});
                 });
     return j;
 }

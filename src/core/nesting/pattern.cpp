@@ -207,7 +207,8 @@ struct Way {
                                      {Across(b, a, far[1], far[0]), Across(b, b, far[1], far[1])}};
         const auto sampled = [&](std::size_t i, std::size_t j, double along) { return tables[i][j].at(along); };
         for (int i = 0; i < offsets; ++i) {
-            const double at = (i - offsets / 2) * step_up() + a.box.y0 - b.box.y0;
+            constexpr int middle = offsets / 2;
+            const double at = (i - middle) * step_up() + a.box.y0 - b.box.y0;
             if (!lay(contact(near[0], near[1], at), contact(near[1], near[0], -at), at)) continue;
             for (int k = 0; k < shifts; ++k) {
                 rows.shift = rows.period * k / shifts;

@@ -126,6 +126,7 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
     std::set<std::string> seen;
     // in the order in which the job had them, then what it has besides
     std::vector<std::string> media;
+    media.reserve(own.size() + gang.layouts.size());
     for (const MediumLayout& l : own) media.push_back(named(l, names.to_gang).medium);
     for (const MediumLayout& l : gang.layouts.all()) media.push_back(l.medium);
     for (const std::string& medium : media) {
