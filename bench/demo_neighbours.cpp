@@ -124,11 +124,10 @@ int main(int argc, char** argv) {
         Decoration d = *find_decoration(o, made);
         d.sizing.base_width = Length::from_mm(w.width);
         o = with_decoration(o, d);
-        auto known = std::make_shared<KnownArt>();
-        known->facts = facts_of(load_all_art(o, own, &known->faults));
-        const Work before = work(o, {}, Shared<KnownArt>(known));
+        const Shared<KnownArt> known = read_all_art(o, own).known;
+        const Work before = work(o, {}, known);
         o = settled(o, before.transfer_set(), 6);
-        const Work after = work(o, {}, Shared<KnownArt>(known));
+        const Work after = work(o, {}, known);
         std::printf("%s: %d pieces, film %.3f m\n", w.name, garments_in(o), film_of(after.sheet_plan()));
         if (auto saved = save_order(to + "/" + w.file + ".orthema", o, own); !saved)
             return std::fprintf(stderr, "%s\n", saved.sentence().c_str()), 1;
@@ -137,9 +136,7 @@ int main(int argc, char** argv) {
     }
     const auto together = [&](const std::vector<Order>& jobs, const char* what) {
         auto first = ganged(jobs, "gang", "Together");
-        auto known = std::make_shared<KnownArt>();
-        known->facts = facts_of(load_all_art(*first, bytes, &known->faults));
-        const Shared<KnownArt> art(known);
+        const Shared<KnownArt> art = read_all_art(*first, bytes).known;
         const Order laid = *ganged_and_laid(jobs, "gang", "Together", art);
         const Work apart = work(laid, {}, art);
         const Order one = settled(laid, apart.transfer_set(), 20);

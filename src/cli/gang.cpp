@@ -2,26 +2,15 @@
 
 #include <iostream>
 
+#include "cli/run.h"
 #include "core/base/units.h"
 #include "core/costing/costs.h"
 #include "core/pipeline/gang.h"
 #include "files/json_in.h"
-#include "files/order_file.h"
 
 namespace orthema {
 
 namespace {
-
-int refuse(const std::string& sentence) {
-    std::cerr << "orthema-cli: " << sentence << "\n";
-    return 2;
-}
-
-Shared<KnownArt> art_of(const Order& order, const ArtBytes& bytes) {
-    auto known = std::make_shared<KnownArt>();
-    known->facts = facts_of(load_all_art(order, bytes, &known->faults));
-    return Shared<KnownArt>(std::move(known));
-}
 
 double film_of(const SheetPlan& plan) {
     double mm = 0;
@@ -32,34 +21,26 @@ double film_of(const SheetPlan& plan) {
 }  // namespace
 
 int gang_orders(const std::vector<std::string>& paths, const std::string& out, const std::string& name, bool as_json) {
-    std::vector<Order> orders;
-    OrderPackage all;
+    std::vector<OrderPackage> packages;
     for (const std::string& path : paths) {
         auto package = open_order(path);
-        if (!package) return refuse(package.sentence());
-        orders.push_back(package->order);
-        all.art.insert(package->art.begin(), package->art.end());
-        auto& records = all.records;
-        records.records.insert(records.records.end(), package->records.records.begin(), package->records.records.end());
-        records.lessons.insert(records.lessons.end(), package->records.lessons.begin(), package->records.lessons.end());
+        if (!package) return complain(package.sentence());
+        packages.push_back(std::move(*package));
     }
-    const std::string id = new_job_id(),
-                      called = name.empty() ? orders.front().name + " and " + std::to_string(orders.size() - 1) + " more" : name;
-    const auto first = ganged(orders, id, called);
-    if (!first) return refuse(first.sentence());
-    const Shared<KnownArt> art = art_of(*first, all.art);
-    const auto gang = ganged_and_laid(orders, id, called, art);
-    if (!gang) return refuse(gang.sentence());
-    if (auto saved = save_order(out, *gang, all.art, all.records); !saved) return refuse(saved.sentence());
-    const std::vector<UnlikeCopies> unlike = unlike_copies(*gang);
+    const std::string more = packages.front().order.name + " and " + std::to_string(packages.size() - 1) + " more";
+    const auto laid = gang_packages(packages, new_job_id(), name.empty() ? more : name);
+    if (!laid) return complain(laid.sentence());
+    const auto& [order, art, records, fault] = laid->package;
+    if (auto saved = save_order(out, order, art, records); !saved) return complain(saved.sentence());
+    const std::vector<UnlikeCopies> unlike = unlike_copies(order);
     if (as_json) {
         json jobs = json::array(), differ = json::array();
-        for (const Job& j : gang->jobs.all()) jobs.push_back({{"id", j.id}, {"name", j.name}, {"customer", j.customer}, {"due", j.due}});
+        for (const Job& j : order.jobs.all()) jobs.push_back({{"id", j.id}, {"name", j.name}, {"customer", j.customer}, {"due", j.due}});
         for (const UnlikeCopies& u : unlike) differ.push_back({{"first", u.first}, {"second", u.second}, {"job", u.job}});
-        std::cout << json_text(json{{"garments", garments_in(*gang)}, {"jobs", jobs}, {"not_alike", differ}}, 1) << "\n";
+        std::cout << json_text(json{{"garments", garments_in(order)}, {"jobs", jobs}, {"not_alike", differ}}, 1) << "\n";
     } else {
-        std::cout << gang->jobs.size() << " jobs, " << garments_in(*gang) << " garments\n";
-        for (const Job& j : gang->jobs.all())
+        std::cout << order.jobs.size() << " jobs, " << garments_in(order) << " garments\n";
+        for (const Job& j : order.jobs.all())
             std::cout << "  " << j.id << "  " << j.name << (j.due.empty() ? "" : ", due " + j.due) << "\n";
         if (!unlike.empty()) std::cout << unlike.size() << " things are not alike; both copies stay\n";
     }
@@ -67,18 +48,18 @@ int gang_orders(const std::vector<std::string>& paths, const std::string& out, c
 }
 
 int take_job_out(const std::string& path, const std::string& job, const std::string& out, const std::string& rest, bool as_json) {
-    auto package = open_order(path);
-    if (!package) return refuse(package.sentence());
-    if (find_job(package->order, job) == nullptr) return refuse("There is no job “" + job + "” in it.");
-    const Work w = work(package->order, {}, art_of(package->order, package->art));
-    const auto apart = job_apart(package->order, job, w.transfer_set());
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    const OrderPackage& package = run->package;
+    const auto apart = job_apart(package.order, job, run->work.transfer_set());
+    if (!apart) return complain("There is no job “" + job + "” in it.");
     OrderRecords mine, others;
-    for (const PressRecord& r : package->records.records) (r.job == job ? mine : others).records.push_back(r);
-    for (const Lesson& l : package->records.lessons) (l.job == job ? mine : others).lessons.push_back(l);
-    if (auto saved = save_order(out, *apart, package->art, mine); !saved) return refuse(saved.sentence());
+    for (const PressRecord& r : package.records.records) (r.job == job ? mine : others).records.push_back(r);
+    for (const Lesson& l : package.records.lessons) (l.job == job ? mine : others).lessons.push_back(l);
+    if (auto saved = save_order(out, *apart, package.art, mine); !saved) return complain(saved.sentence());
     if (!rest.empty())
-        if (auto saved = save_order(rest, gang_without(package->order, job, w.transfer_set()), package->art, others); !saved)
-            return refuse(saved.sentence());
+        if (auto saved = save_order(rest, gang_without(package.order, job, run->work.transfer_set()), package.art, others); !saved)
+            return complain(saved.sentence());
     if (as_json)
         std::cout << json_text(json{{"name", apart->name}, {"garments", garments_in(*apart)}}, 1) << "\n";
     else
@@ -87,10 +68,10 @@ int take_job_out(const std::string& path, const std::string& job, const std::str
 }
 
 int print_costs(const std::string& path, bool as_json) {
-    auto package = open_order(path);
-    if (!package) return refuse(package.sentence());
-    const Order& order = package->order;
-    const Work w = work(order, {}, art_of(order, package->art));
+    const auto run = run_order(path);
+    if (!run) return complain(run.sentence());
+    const Order& order = run->package.order;
+    const Work& w = run->work;
     const Costs costs = costs_of(order, w.transfer_set(), w.sheet_plan(), w.press_plan());
     const auto money = [](Pence p) { return static_cast<double>(p) / 100; };
     const auto name = [&](const JobCost& c) {

@@ -6,6 +6,7 @@
 
 #include "cli/gang.h"
 #include "cli/records.h"
+#include "cli/run.h"
 #include "core/order/edit.h"
 #include "core/base/utf8.h"
 #include "core/base/units.h"
@@ -23,11 +24,6 @@ namespace {
 
 using namespace orthema;
 using nlohmann::json;
-
-int complain(const std::string& sentence) {
-    std::cerr << "orthema-cli: " << sentence << "\n";
-    return 2;
-}
 
 json findings_json(const Findings& findings) {
     json out = json::array();
@@ -54,27 +50,6 @@ void print_findings(const Findings& findings) {
 }
 
 double round3(double v) { return std::round(v * 1000) / 1000; }
-
-/// An order with its work.
-struct Run {
-    OrderPackage package;
-    LoadedArtById art;
-    Shared<KnownArt> known;
-    Work work;
-};
-
-Result<Run> run_order(const std::string& path) {
-    auto package = open_order(path);
-    if (!package) return package.error();
-    Run run;
-    run.package = std::move(*package);
-    auto known = std::make_shared<KnownArt>();
-    run.art = load_all_art(run.package.order, run.package.art, &known->faults);
-    known->facts = facts_of(run.art);
-    run.known = Shared<KnownArt>(std::move(known));
-    run.work = work(run.package.order, Shop{}, run.known);
-    return run;
-}
 
 int do_import(const std::string& csv, const std::string& out, bool as_json) {
     const auto text = read_file(csv, 64u << 20);
@@ -230,7 +205,7 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
 }
 
 /// Lays out every medium that has no sound layout; what the artist laid out stays.
-Result<Order> settled(const Run& run, double seconds) {
+Result<Order> settled(const OrderRun& run, double seconds) {
     Order order = run.package.order;
     for (const MediumPlan& plan : run.work.sheet_plan().media) {
         const Medium* medium = find_medium(order, plan.medium);
@@ -253,7 +228,7 @@ int do_settle(const std::string& path, const std::string& out, double seconds) {
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
     if (auto saved = save_order(out, *order, run->package.art, run->package.records); !saved) return complain(saved.sentence());
-    const Work laid = work(*order, Shop{}, run->known, &run->work);
+    const Work laid = work(*order, Shop{}, run->pictures.known, &run->work);
     for (const MediumPlan& m : laid.sheet_plan().media)
         std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
                   << mm_text(m.density * 100, 1) << " % used\n";
@@ -265,7 +240,7 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    const auto report = export_order(out, *order, Shop{}, run->art, {}, {}, &run->work);
+    const auto report = export_order(out, *order, Shop{}, run->pictures.art, {}, {}, &run->work);
     if (!report) return complain(report.sentence());
     const Findings& findings = report->findings;
     if (as_json) {

@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <iostream>
 
+#include "cli/run.h"
 #include "core/records/place.h"
 #include "core/records/plots.h"
 #include "files/json_in.h"
@@ -55,16 +56,11 @@ void say_rehearsals(const std::vector<PressRecord>& all, const std::vector<std::
         std::cerr << n << (n == 1 ? " record is" : " records are") << " of rehearsals: --rehearsals counts them too\n";
 }
 
-int refused(const std::string& sentence) {
-    std::cerr << "orthema-cli: " << sentence << "\n";
-    return 2;
-}
-
 }  // namespace
 
 int list_records(const std::string& path, const RecordFilter& filter, const std::string& out, bool as_json) {
     const auto source = opened(path);
-    if (!source) return refused(source.sentence());
+    if (!source) return complain(source.sentence());
     std::vector<PressRecord> passed;
     const std::vector<std::size_t> which = filtered(source->records.records, filter);
     passed.reserve(which.size());
@@ -73,7 +69,7 @@ int list_records(const std::string& path, const RecordFilter& filter, const std:
     if (!out.empty()) {
         const bool table = std::filesystem::path(out).extension() == ".csv";
         if (const auto done = write_file(out, table ? records_csv(passed) : records_json({passed, source->records.lessons})); !done)
-            return refused(done.sentence());
+            return complain(done.sentence());
         std::cout << passed.size() << " records\n";
         return 0;
     }
@@ -83,7 +79,7 @@ int list_records(const std::string& path, const RecordFilter& filter, const std:
 
 int report_records(const std::string& path, const RecordFilter& filter, bool as_json) {
     const auto source = opened(path);
-    if (!source) return refused(source.sentence());
+    if (!source) return complain(source.sentence());
     const std::vector<PressRecord>& all = source->records.records;
     const std::vector<std::size_t> which = filtered(all, filter);
     say_rehearsals(all, which, filter);

@@ -99,14 +99,14 @@ MediumLayout after_print(const MediumLayout& layout, const TransferSet& set, con
     MediumLayout out = layout;
     out.kept.reset();
     // Copies are alike: those that are whole take the last numbers, and what stays is numbered from 0 again.
+    const CopyJobs jobs(set, layout);
     std::map<std::pair<std::string, std::string>, int> whole;  // of a transfer, for a job
     std::set<std::pair<std::string, int>> gone;
     for (std::size_t i = 0; i < sheet.copies.size(); ++i) {
         const PlacedCopy& c = sheet.copies[i];
         gone.insert({c.transfer, c.copy});
         if (i >= survives.size() || survives[i] == 0) continue;
-        const Transfer* t = find_transfer(set, c.transfer);
-        ++whole[{c.transfer, t == nullptr ? "" : job_of_copy(*t, layout, c.copy)}];
+        ++whole[{c.transfer, jobs.of(c.transfer, c.copy)}];
     }
     std::erase_if(out.copies, [&](const PlacedCopy& c) { return c.sheet == sheet.number; });
     // in the order of their numbers before, so that each stays whose it was

@@ -227,9 +227,9 @@ std::string fit_csv(const Order& order, const FitPlan& plan) {
 namespace {
 
 /// Of a gang a field more: whose a copy is.
-std::string job_field(const Order& order, const Transfer& t, const MediumLayout& layout, int copy) {
+std::string job_field(const Order& order, const CopyJobs& jobs, const PlacedCopy& copy) {
     if (!is_gang(order)) return "";
-    const Job* job = find_job(order, job_of_copy(t, layout, copy));
+    const Job* job = find_job(order, jobs.of(copy.transfer, copy.copy));
     return "," + csv_field(job == nullptr ? "for the shelf" : job->name);
 }
 
@@ -240,6 +240,7 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                       std::string(is_gang(order) ? ",job" : "") + "\r\n";
     for (const MediumPlan& m : sheets.media) {
         const Medium* medium = find_medium(order, m.medium);
+        const CopyJobs jobs(set, layout_of(order, m.medium));
         for (const Sheet& s : m.sheets)
             for (const PlacedCopy& c : s.copies) {
                 const Transfer* t = find_transfer(set, c.transfer);
@@ -250,7 +251,7 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                        std::to_string(t - set.transfers.data() + 1) + "," + csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," +
                        csv_field(d != nullptr ? d->name : "") + "," + csv_field(sizes_text(*t)) + "," + number(own.width()) + "," +
                        number(own.height()) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
-                       (t->mirrored ? "yes" : "no") + job_field(order, *t, layout_of(order, m.medium), c.copy) + "\r\n";
+                       (t->mirrored ? "yes" : "no") + job_field(order, jobs, c) + "\r\n";
             }
     }
     return out;

@@ -52,13 +52,9 @@ Result<OrderCard> card_from(const std::string& text) {
 OrderBook::~OrderBook() { sqlite3_close(db_); }
 
 Result<std::unique_ptr<OrderBook>> OrderBook::open(const std::string& path) {
-    sqlite3* db = nullptr;
-    if (sqlite3_open_v2(path.c_str(), &db, SQLITE_OPEN_READWRITE, nullptr) != SQLITE_OK) {
-        sqlite3_close(db);
-        return not_read();
-    }
+    sqlite3* db = open_database(path);
+    if (db == nullptr) return not_read();
     std::unique_ptr<OrderBook> book(new OrderBook(db));
-    sqlite3_busy_timeout(db, busy_wait_ms);
     if (!Statement(db, "SELECT job, path, card, picture, away FROM known_order LIMIT 0").ok) return not_read();
     return book;
 }

@@ -34,7 +34,7 @@ public:
     Result<Done> put_away(const std::string& job, bool away);
     /// No longer known; its file stays.
     Result<Done> forget(const std::string& job);
-    /// All of them, without pictures where those are not wanted. A row that cannot be read is left out.
+    /// All of them. A row that cannot be read is left out.
     Result<std::vector<KnownOrder>> all() const;
 
 private:

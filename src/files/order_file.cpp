@@ -1,4 +1,6 @@
 #include "files/order_file.h"
+
+#include "core/pipeline/gang.h"
 #include "core/base/utf8.h"
 
 #include <filesystem>
@@ -15,6 +17,31 @@ std::string new_job_id() {
 }
 
 std::string autosave_path(const std::string& path) { return path + "~"; }
+
+ReadArt read_all_art(const Order& order, const ArtBytes& bytes) {
+    auto known = std::make_shared<KnownArt>();
+    ReadArt out{load_all_art(order, bytes, &known->faults), {}};
+    known->facts = facts_of(out.art);
+    out.known = Shared<KnownArt>(std::move(known));
+    return out;
+}
+
+Result<GangedPackage> gang_packages(const std::vector<OrderPackage>& packages, const std::string& id, const std::string& name) {
+    GangedPackage out;
+    std::vector<Order> orders;
+    for (const OrderPackage& p : packages) {
+        orders.push_back(p.order);
+        out.package.art.insert(p.art.begin(), p.art.end());
+        auto& [records, lessons] = out.package.records;
+        records.insert(records.end(), p.records.records.begin(), p.records.records.end());
+        lessons.insert(lessons.end(), p.records.lessons.begin(), p.records.lessons.end());
+    }
+    auto gang = ganged(orders, id, name);
+    if (!gang) return gang.error();
+    out.pictures = read_all_art(*gang, out.package.art);
+    out.package.order = with_new_jobs_laid(*gang, orders.front(), out.pictures.known);
+    return out;
+}
 
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings) {
     LoadedArtById out;

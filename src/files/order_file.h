@@ -5,6 +5,7 @@
 
 #include "core/base/result.h"
 #include "core/fitting/fit.h"
+#include "core/pipeline/work.h"
 #include "core/records/lessons.h"
 #include "files/art_file.h"
 
@@ -34,6 +35,20 @@ std::string autosave_path(const std::string& path);
 /// All pictures of an order, read and looked at; those that fail become findings.
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings);
 ArtFactsById facts_of(const LoadedArtById& art);
+
+/// All pictures of an order as something to draw and as what is known about them.
+struct ReadArt {
+    LoadedArtById art;
+    Shared<KnownArt> known;
+};
+ReadArt read_all_art(const Order& order, const ArtBytes& bytes);
+
+/// Orders as one (core/pipeline/gang.h) with all that came with them, and the pictures read.
+struct GangedPackage {
+    OrderPackage package;
+    ReadArt pictures;
+};
+Result<GangedPackage> gang_packages(const std::vector<OrderPackage>& packages, const std::string& id, const std::string& name);
 
 /// Enters a picture that has been read into an order and its bytes, named after its file; the new art's id.
 std::string enrol_art(Order& order, ArtBytes& bytes, const LoadedArt& loaded, const Bytes& file, const std::string& file_name);

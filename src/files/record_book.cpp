@@ -75,13 +75,9 @@ Result<Done> RecordBook::run(const char* sql) const {
 }
 
 Result<std::unique_ptr<RecordBook>> RecordBook::open(const std::string& path) {
-    sqlite3* db = nullptr;
-    if (sqlite3_open_v2(path.c_str(), &db, SQLITE_OPEN_READWRITE, nullptr) != SQLITE_OK) {
-        sqlite3_close(db);
-        return not_read();
-    }
+    sqlite3* db = open_database(path);
+    if (db == nullptr) return not_read();
     std::unique_ptr<RecordBook> book(new RecordBook(db));
-    sqlite3_busy_timeout(db, busy_wait_ms);
     if (!Statement(db, "SELECT " + column_list() + " FROM record LIMIT 0").ok || !Statement(db, "SELECT json FROM lesson LIMIT 0").ok)
         return not_read();
     return book;

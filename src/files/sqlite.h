@@ -30,6 +30,15 @@ struct Statement {
     [[nodiscard]] double number(int column) const { return sqlite3_column_double(s, column); }
 };
 
-constexpr int busy_wait_ms = 5000;  ///< for another program's transaction
+/// A database that is there, to read and write; another program's transaction is waited for. Null where it cannot be opened.
+inline sqlite3* open_database(const std::string& path) {
+    sqlite3* db = nullptr;
+    if (sqlite3_open_v2(path.c_str(), &db, SQLITE_OPEN_READWRITE, nullptr) != SQLITE_OK) {
+        sqlite3_close(db);
+        return nullptr;
+    }
+    sqlite3_busy_timeout(db, 5000);
+    return db;
+}
 
 }  // namespace orthema

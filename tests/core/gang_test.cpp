@@ -115,11 +115,12 @@ TEST(Gang, EveryCopyIsOneJobsAndEachJobHasWhatItHadAlone) {
         }
         for (const MediumLayout& l : g.order.layouts.all()) {
             std::set<std::pair<std::string, int>> seen;
+            const CopyJobs jobs(g.work.transfer_set(), l);
             for (const PlacedCopy& c : l.copies) {
                 const Transfer* t = find_transfer(g.work.transfer_set(), c.transfer);
                 ASSERT_NE(t, nullptr);
                 EXPECT_TRUE(seen.insert({c.transfer, c.copy}).second) << c.transfer << " " << c.copy << " lies twice";
-                const std::string job = job_of_copy(*t, l, c.copy);
+                const std::string job = jobs.of(c.transfer, c.copy);
                 EXPECT_NE(find_job(g.order, job), nullptr);
                 ++laid[job];
             }
@@ -212,14 +213,9 @@ TEST(Gang, UnlikeCopiesOfOneThingStayUntilOneIsChosen) {
     ASSERT_TRUE(apart);
     EXPECT_EQ(apart->media.all()[0].gap, a.media.all()[0].gap) << "what was chosen goes out with it";
     EXPECT_FALSE(ganged({a, a}, "gang", "Twice").ok());
-    const Order more = *with_order_in(
-        gang,
-        [&] {
-            Order c = a;
-            c.job = "c";
-            return c;
-        }(),
-        "", "");
+    Order c = a;
+    c.job = "c";
+    const Order more = *ganged({gang, c}, gang.job, gang.name);
     EXPECT_EQ(more.jobs.size(), 3u);
     EXPECT_EQ(more.job, "gang");
 }
@@ -280,7 +276,7 @@ TEST(Gang, JobsThatLieApartAskToBeSettledAndThenTakeNoMoreFilm) {
     for (const char* job : {"a", "b"}) {
         int copies = 0;
         for (const PlacedCopy& c : laid->sheets.copies)
-            copies += job_of_copy(*find_transfer(after.transfer_set(), c.transfer), layout_of(settled, medium.id), c.copy) == job ? 1 : 0;
+            copies += CopyJobs(after.transfer_set(), layout_of(settled, medium.id)).of(c.transfer, c.copy) == job ? 1 : 0;
         EXPECT_EQ(copies, garments_in(g.cases[0].order));
     }
 }

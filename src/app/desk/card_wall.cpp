@@ -5,6 +5,7 @@
 #include <QHelpEvent>
 #include <QLocale>
 #include <QPainter>
+#include <QPixmapCache>
 #include <QScrollBar>
 #include <QToolTip>
 

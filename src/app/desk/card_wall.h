@@ -3,7 +3,6 @@
 #pragma once
 
 #include <QAbstractScrollArea>
-#include <QPixmapCache>
 
 #include <functional>
 #include <set>

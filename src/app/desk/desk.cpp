@@ -107,7 +107,7 @@ Desk::Desk(Workroom& room) : room_(room) {
     connect(&room_.orders(), &ShopOrders::changed, this, [this] {
         if (isVisible()) refresh();
     });
-    wall_->changed = [this] { refresh(); };
+    wall_->changed = [this] { show_chosen(); };
     wall_->opened = [this](const KnownOrder&) { open_current(); };
     wall_->asked = [this](QPoint where) { menu(where); };
     wall_->name_of = [this](const std::string& job) -> std::string {
@@ -192,18 +192,26 @@ void Desk::menu(QPoint where) {
     menu.exec(where);
 }
 
+std::string Desk::today() const { return today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_; }
+
 void Desk::refresh() {
     const std::vector<KnownOrder>& all = room_.orders().all();
     std::vector<KnownOrder> shown;
     for (const KnownOrder& o : all)
         if ((show_away_->isChecked() || !o.away) && found(o, find_->text())) shown.push_back(o);
-    const std::string today = today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_;
-    wall_->show_cards(std::move(shown), today);
+    wall_->show_cards(std::move(shown), today());
     const bool none = all.empty() && room_.orders().opened();
     details_->setVisible(!none);
     stack_->setCurrentIndex(none ? 1 : 0);
-    const KnownOrder* now = none ? nullptr : wall_->current();
+    show_chosen();
+}
+
+/// What is said of the cards in hand, and what can be done with them.
+void Desk::show_chosen() {
+    const std::string today = this->today();
+    const KnownOrder* now = wall_->current();
     const std::size_t chosen = now == nullptr ? 0 : wall_->chosen().size();
+    const KnownOrder* one = chosen > 1 ? nullptr : now;
     const bool there = now != nullptr && QFileInfo::exists(qt(now->path));
     title_->setText(now == nullptr ? QStringLiteral("Nothing chosen")
                     : chosen > 1   ? QStringLiteral("%1 chosen").arg(counted(chosen, "order"))
@@ -211,15 +219,18 @@ void Desk::refresh() {
     int pieces = 0;
     for (const KnownOrder& o : wall_->cards())
         if (wall_->chosen().contains(o.card.job)) pieces += o.card.garments;
-    customer_->setText(now == nullptr || chosen > 1 ? QString()
-                       : now->card.jobs.empty()     ? qt(now->card.customer)
-                                                    : QStringLiteral("%1 together").arg(counted(now->card.jobs.size(), "order")));
-    due_->setText(now == nullptr || chosen > 1 ? QString() : due_words(now->card, today));
+    QString whose, file;
+    if (one != nullptr) {
+        whose =
+            one->card.jobs.empty() ? qt(one->card.customer) : QStringLiteral("%1 together").arg(counted(one->card.jobs.size(), "order"));
+        file = QFileInfo(qt(one->path)).fileName();
+        if (!there) file = QStringLiteral("%1 is not where it was: was it moved?").arg(file);
+    }
+    customer_->setText(whose);
+    due_->setText(one == nullptr ? QString() : due_words(one->card, today));
     pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
-    next_->setText(now == nullptr || chosen > 1 ? QString() : qt(now->card.next));
-    where_->setText(now == nullptr || chosen > 1 ? QString()
-                    : there                      ? QFileInfo(qt(now->path)).fileName()
-                            : QStringLiteral("%1 is not where it was: was it moved?").arg(QFileInfo(qt(now->path)).fileName()));
+    next_->setText(one == nullptr ? QString() : qt(one->card.next));
+    where_->setText(file);
     open_->setEnabled(chosen == 1 && there);
     gang_->setEnabled(chosen > 1);
     like_->setEnabled(chosen == 1 && there);

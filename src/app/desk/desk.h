@@ -34,6 +34,8 @@ signals:
     void bring_in(const QStringList& paths);
 
 private:
+    void show_chosen();
+    [[nodiscard]] std::string today() const;
     void menu(QPoint where);
     void open_current();
     void gang_chosen();

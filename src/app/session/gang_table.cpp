@@ -10,42 +10,21 @@ namespace orthema::app {
 
 namespace {
 
-/// All that lies on the table once several orders are one.
-struct Ganged {
-    OrderPackage package;
-    LoadedArtById art;
-    Shared<KnownArt> known;
-    Work fitted;
-};
-
-std::string gang_name(const std::vector<Order>& orders) {
-    if (orders.size() == 2) return orders[0].name + " and " + orders[1].name;
-    return orders.front().name + " and " + std::to_string(orders.size() - 1) + " more";
+/// Fits it on this thread; what it gives back lays it on the table.
+std::function<void()> for_the_table(Keeper& keeper, GangedPackage all) {
+    const auto held = std::make_shared<const GangedPackage>(std::move(all));
+    const auto fitted = std::make_shared<const Work>(work(held->package.order, Shop{}, held->pictures.known, nullptr, {}, HowFar::fit));
+    return [&keeper, held, fitted] { keeper.begin_with(held->package, held->pictures, *fitted); };
 }
 
-Result<std::shared_ptr<Ganged>> lay_together(const std::vector<OrderPackage>& packages) {
-    auto out = std::make_shared<Ganged>();
-    std::vector<Order> orders;
-    for (const OrderPackage& p : packages) {
-        orders.push_back(p.order);
-        out->package.art.insert(p.art.begin(), p.art.end());
-        auto& records = out->package.records;
-        records.records.insert(records.records.end(), p.records.records.begin(), p.records.records.end());
-        records.lessons.insert(records.lessons.end(), p.records.lessons.begin(), p.records.lessons.end());
-    }
-    const std::string id = is_gang(orders.front()) ? orders.front().job : new_job_id();
-    const std::string name = is_gang(orders.front()) ? orders.front().name : gang_name(orders);
-    auto gang = ganged(orders, id, name);
-    if (!gang) return gang.error();
-    auto known = std::make_shared<KnownArt>();
-    out->art = load_all_art(*gang, out->package.art, &known->faults);
-    known->facts = facts_of(out->art);
-    out->known = Shared<KnownArt>(std::move(known));
-    gang = ganged_and_laid(orders, id, name, out->known);
-    if (!gang) return gang.error();
-    out->package.order = std::move(*gang);
-    out->fitted = work(out->package.order, Shop{}, out->known, nullptr, {}, HowFar::fit);
-    return out;
+std::string gang_name(const std::vector<OrderPackage>& orders) {
+    const std::string first = orders.front().order.name;
+    return first + " and " + (orders.size() == 2 ? orders[1].order.name : std::to_string(orders.size() - 1) + " more");
+}
+
+Result<GangedPackage> lay_together(const std::vector<OrderPackage>& packages) {
+    const Order& first = packages.front().order;
+    return is_gang(first) ? gang_packages(packages, first.job, first.name) : gang_packages(packages, new_job_id(), gang_name(packages));
 }
 
 }  // namespace
@@ -74,7 +53,7 @@ void GangTable::gang(const QStringList& paths) {
         }
         auto laid = lay_together(packages);
         if (!laid) return [this, s = laid.sentence()] { notices_.complain(qt(s)); };
-        return [this, laid = *laid] { keeper_.begin_with(laid->package, laid->art, laid->known, laid->fitted); };
+        return for_the_table(keeper_, std::move(*laid));
     });
 }
 
@@ -82,16 +61,10 @@ void GangTable::begin_like(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
         auto package = open_order(path.toStdString());
         if (!package) return [this, s = package.sentence()] { notices_.complain(qt(s)); };
-        auto laid = std::make_shared<Ganged>();
-        laid->package = std::move(*package);
-        laid->package.order = begun_like(laid->package.order, new_job_id());
-        laid->package.records = {};
-        auto known = std::make_shared<KnownArt>();
-        laid->art = load_all_art(laid->package.order, laid->package.art, &known->faults);
-        known->facts = facts_of(laid->art);
-        laid->known = Shared<KnownArt>(std::move(known));
-        laid->fitted = work(laid->package.order, Shop{}, laid->known, nullptr, {}, HowFar::fit);
-        return [this, laid] { keeper_.begin_with(laid->package, laid->art, laid->known, laid->fitted); };
+        package->order = begun_like(package->order, new_job_id());
+        package->records = {};
+        ReadArt pictures = read_all_art(package->order, package->art);
+        return for_the_table(keeper_, {std::move(*package), std::move(pictures)});
     });
 }
 
@@ -104,10 +77,10 @@ void GangTable::bring_in(const QString& path) {
         const OrderRecords records = package->records;
         auto laid = lay_together({here, std::move(*package)});
         if (!laid) return [this, s = laid.sentence()] { notices_.complain(qt(s)); };
-        return [this, laid = *laid, name, records, was = here.order] {
+        return [this, laid = std::make_shared<const GangedPackage>(std::move(*laid)), name, records, was = here.order] {
             if (!(document_.order() == was))
                 return notices_.complain(QStringLiteral("The order was changed while %1 was brought in: bring it in again.").arg(name));
-            pictures_.take_over(laid->package.art, laid->art, laid->known);
+            pictures_.take_over(laid->package.art, laid->pictures.art, laid->pictures.known);
             document_.edit(QStringLiteral("bring in %1").arg(name), laid->package.order);
             records_.merge(records);
         };

@@ -171,8 +171,8 @@ void Keeper::start_new() {
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});
 }
 
-void Keeper::begin_with(const OrderPackage& package, const LoadedArtById& art, const Shared<KnownArt>& known, const Work& fitted) {
-    take_over(package.order, Order{}, package.art, art, known, fitted, {});
+void Keeper::begin_with(const OrderPackage& package, const ReadArt& pictures, const Work& fitted) {
+    take_over(package.order, Order{}, package.art, pictures.art, pictures.known, fitted, {});
     if (document_.order().job == package.order.job) emit came_with(package.records);
 }
 
@@ -181,18 +181,16 @@ void Keeper::open(const QString& path) {
         const FileStamp stamp = file_stamp(path.toStdString());
         auto package = open_order(path.toStdString());
         if (!package) return [this, sentence = package.sentence()] { notices_.complain(qt(sentence)); };
-        auto known = std::make_shared<KnownArt>();
-        LoadedArtById art = load_all_art(package->order, package->art, &known->faults);
-        known->facts = facts_of(art);
-        Work fitted = work(package->order, Shop{}, Shared<KnownArt>(known), nullptr, {}, HowFar::fit);
+        ReadArt pictures = read_all_art(package->order, package->art);
+        Work fitted = work(package->order, Shop{}, pictures.known, nullptr, {}, HowFar::fit);
         auto held = std::make_shared<OrderPackage>(std::move(*package));
-        return [this, path, stamp, held, known, art = std::move(art), fitted = std::move(fitted)] {
+        return [this, path, stamp, held, pictures = std::move(pictures), fitted = std::move(fitted)] {
             const bool aside = path.startsWith(data_folder_ + "/aside") || path.startsWith(state_folder()) || path.endsWith('~');
             const bool folder = QFileInfo(path).isDir();
             // An unpacked order and one from aside are saved under a name of the user's choosing.
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
-            take_over(held->order, aside ? Order{} : held->order, held->art, art, Shared<KnownArt>(known), fitted, own);
+            take_over(held->order, aside ? Order{} : held->order, held->art, pictures.art, pictures.known, fitted, own);
             if (!held->records_fault.empty()) notices_.complain(qt("The order's records were left out. " + held->records_fault));
             if (document_.order().job == held->order.job) emit came_with(held->records);
             if (path.endsWith('~') && path_ == own) beside_ = stamp;

@@ -29,7 +29,7 @@ public:
     /// Where the order's own file is no longer as it was opened or saved, nothing is written and other_wrote() says so.
     void save(const QString& path);
     /// An order that lies in no file yet takes the table, with its pictures and records.
-    void begin_with(const OrderPackage& package, const LoadedArtById& art, const Shared<KnownArt>& known, const Work& fitted);
+    void begin_with(const OrderPackage& package, const ReadArt& pictures, const Work& fitted);
     /// Beside its file, under a name that is free.
     void save_beside();
     [[nodiscard]] QStringList recent() const;

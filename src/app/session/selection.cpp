@@ -6,7 +6,7 @@ namespace orthema::app {
 
 std::vector<RunKey> runs_shown(const Order& order, const Selection& selection) {
     std::vector<RunKey> out = runs_of(order);
-    if (!selection.job.empty()) std::erase_if(out, [&](const RunKey& run) { return run.job != selection.job; });
+    std::erase_if(out, [&](const RunKey& run) { return !selection.shows(run.job); });
     return out;
 }
 

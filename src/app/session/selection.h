@@ -13,6 +13,8 @@ struct Selection {
     std::string decoration, size, art, medium, style;
     std::string job;             ///< of a gang the one that is looked at; empty: all
     std::set<std::string> also;  ///< sizes that are in hand beside `size`
+    /// Whether what is of that job is looked at.
+    [[nodiscard]] bool shows(const std::string& of_job) const { return job.empty() || job == of_job; }
     bool operator==(const Selection&) const = default;
 };
 

@@ -126,33 +126,39 @@ void ShopOrders::forget(const std::string& job) {
 }
 
 void ShopOrders::look_around() {
-    std::set<std::string> known, folders;
-    for (const KnownOrder& o : all_) {
-        known.insert(o.path);
-        folders.insert(QFileInfo(qt(o.path)).absolutePath().toStdString());
-    }
-    int looked_at = 0;
-    for (const std::string& folder : folders)
-        for (const QFileInfo& file : QDir(qt(folder)).entryInfoList({QStringLiteral("*.orthema")}, QDir::Files, QDir::Time)) {
-            const std::string path = file.absoluteFilePath().toStdString();
-            if (known.contains(path) || passed_over_.contains(path) || ++looked_at > most_found) continue;
-            passed_over_.insert(path);  // once is enough
-            jobs_.background([this, path, saved = file.lastModified().toString(Qt::ISODate).toStdString()]() -> std::function<void()> {
-                auto package = open_order(path);
-                if (!package) return {};  // it says so when it is opened
-                auto art = std::make_shared<KnownArt>();
-                const LoadedArtById loaded = load_all_art(package->order, package->art, &art->faults);
-                art->facts = facts_of(loaded);
-                const Work w = work(package->order, Shop{}, Shared<KnownArt>(art));
-                KnownOrder found = known_from(package->order, w, loaded, path, saved);
-                return [this, found = std::move(found)]() mutable {
-                    if (find(found.card.job) != nullptr) return;  // a copy of one that is known is not another
-                    take_in(std::move(found));
-                    sort();
-                    emit changed();
-                };
-            });
-        }
+    std::set<QString> folders;
+    for (const KnownOrder& o : all_) folders.insert(QFileInfo(qt(o.path)).absolutePath());
+    jobs_.background([this, folders]() -> std::function<void()> {
+        QFileInfoList files;
+        for (const QString& folder : folders) files << QDir(folder).entryInfoList({QStringLiteral("*.orthema")}, QDir::Files, QDir::Time);
+        return [this, files] {
+            std::set<std::string> known;
+            for (const KnownOrder& o : all_) known.insert(o.path);
+            int looked_at = 0;
+            for (const QFileInfo& file : files) {
+                const std::string path = file.absoluteFilePath().toStdString();
+                if (known.contains(path) || passed_over_.contains(path) || ++looked_at > most_found) continue;
+                passed_over_.insert(path);  // once is enough
+                look_at(path, file.lastModified().toString(Qt::ISODate).toStdString());
+            }
+        };
+    });
+}
+
+/// Reads an order that was found on a thread, and takes it in.
+void ShopOrders::look_at(const std::string& path, const std::string& saved) {
+    jobs_.background([this, path, saved]() -> std::function<void()> {
+        const auto package = open_order(path);
+        if (!package) return {};  // it says so when it is opened
+        const ReadArt pictures = read_all_art(package->order, package->art);
+        const Work w = work(package->order, Shop{}, pictures.known);
+        return [this, found = known_from(package->order, w, pictures.art, path, saved)] {
+            if (find(found.card.job) != nullptr) return;  // a copy of one that is known is not another
+            take_in(found);
+            sort();
+            emit changed();
+        };
+    });
 }
 
 }  // namespace orthema::app

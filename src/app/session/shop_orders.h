@@ -40,6 +40,7 @@ private:
     /// Writes on the one thread that does, in turn.
     void write(std::function<Result<Done>(OrderBook&)> what);
     void take_in(KnownOrder order);
+    void look_at(const std::string& path, const std::string& saved);
     void sort();
     Document& document_;
     Pictures& pictures_;

@@ -154,7 +154,6 @@ JobLine::JobLine(const QStringList& stages, QWidget* parent) : QWidget(parent) {
     column->setContentsMargins(0, 10, 4, 10);
     column->setSpacing(18);  // all of it is seen in a window of 700 pixels
     desk_ = new DeskButton(this);
-    connect(desk_, &QAbstractButton::clicked, this, [this] { update(); });
     column->addWidget(desk_);
     for (int i = 0; i < stages.size(); ++i) {
         auto* b = new StageButton(stages[i], i + 1, this);

@@ -25,7 +25,6 @@
 #include "app/benches/press/press_bench.h"
 #include "app/benches/records/records_bench.h"
 #include "app/benches/sheets/sheets_bench.h"
-#include "app/desk/card_wall.h"
 #include "app/desk/desk.h"
 #include "app/widgets/chips.h"
 #include "core/order/gang.h"

@@ -53,27 +53,23 @@ Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& shee
         of(job).blanks = std::llround(100 * sum);
         out.blanks += of(job).blanks;
     }
-    std::map<std::string, const Transfer*> transfers;
-    for (const Transfer& t : set.transfers) transfers[t.id] = &t;
+    const auto transfers = transfers_by_id(set);
     for (const MediumPlan& m : sheets.media) {
-        const MediumLayout layout = layout_of(order, m.medium);
+        const CopyJobs whose(set, layout_of(order, m.medium));
         const Medium* medium = find_medium(order, m.medium);
         if (medium == nullptr) continue;
         std::map<std::string, double> share;  // of the medium's price, each sheet parted by area
-        double price_of_all = 0;
         for (const Sheet& s : m.sheets) {
-            const Bed bed = bed_of(*medium, s.stock);
-            const double price = bed.medium.price * (bed.medium.shape == MediumShape::roll ? s.length / 1000 : 1);
+            const double price = price_of(bed_of(*medium, s.stock), s.length);
             std::map<std::string, double> areas;
             double all = 0;
             for (const PlacedCopy& c : s.copies) {
                 const auto t = transfers.find(c.transfer);
                 if (t == transfers.end()) continue;
                 const double a = area(t->second->contour);
-                areas[job_of_copy(*t->second, layout, c.copy)] += a;
+                areas[whose.of(c.transfer, c.copy)] += a;
                 all += a;
             }
-            price_of_all += price;
             for (const auto& [job, a] : areas) {
                 of(job).film_area += a;
                 share[job] += all > 0 ? price * a / all : 0;
@@ -85,8 +81,8 @@ Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& shee
             jobs.push_back(job);
             weights.push_back(w);
         }
-        const Pence total = std::llround(100 * price_of_all);
         if (jobs.empty()) continue;
+        const Pence total = std::llround(100 * m.cost);
         out.film += total;
         const std::vector<Pence> parts = parted(total, weights);
         for (std::size_t i = 0; i < jobs.size(); ++i) of(jobs[i]).film += parts[i];

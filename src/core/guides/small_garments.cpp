@@ -7,6 +7,9 @@
 
 namespace orthema {
 
+namespace {
+
+/// The face of a run that carries most designs; the family's first where none does.
 Face main_face(const Order& order, const RunKey& run) {
     std::map<Face, int> designs;
     for (const Decoration& d : order.decorations)
@@ -18,6 +21,7 @@ Face main_face(const Order& order, const RunKey& run) {
     return out;
 }
 
+/// One run in one size, all designs of one face on it, within a box of the drawing. Nothing where the blank cannot be drawn.
 void draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size, Face face,
                         const Rect& box) {
     const BlankStyle* style = find_style(order, run.style);
@@ -35,6 +39,8 @@ void draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, co
         if (s != nullptr) draw_pressed_design(to, panel, d, s->ink, map);
     }
 }
+
+}  // namespace
 
 Drawing small_garments(const Order& order, const FitPlan& plan, double width, double height) {
     Drawing out;

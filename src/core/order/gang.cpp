@@ -170,15 +170,11 @@ void bring_in(Order& gang, const Order& other) {
     auto& turn = gang.press_run.order;
     turn.insert(turn.end(), mine.press_run.order.begin(), mine.press_run.order.end());
     // the job keeps what stayed out
-    gang.jobs.push_back(std::move(job));
-    Job& kept = gang.jobs.own().back();
     each_list(own, own, [&](IdKind kind, auto& list, auto&) {
-        erase_if(list, [&](const auto& item) {
-            const auto& ids = brought(kept, kind);
-            return std::any_of(ids.begin(), ids.end(), [&](const Brought& b) { return b.was == item.id && !b.is.empty(); });
-        });
+        erase_if(list, [&](const auto& item) { return names.to_gang[at(kind)].contains(item.id); });
     });
-    kept.own = std::make_shared<const Order>(std::move(own));
+    job.own = std::make_shared<const Order>(std::move(own));
+    gang.jobs.push_back(std::move(job));
 }
 
 /// The settings of a gang that begins with this order.
@@ -246,10 +242,6 @@ std::optional<Error> bring_all_in(Order& gang, const Order& other) {
 
 }  // namespace
 
-Result<Order> with_order_in(const Order& order, const Order& other, const std::string& id, const std::string& name) {
-    return is_gang(order) ? ganged({order, other}, order.job, order.name) : ganged({order, other}, id, name);
-}
-
 Result<Order> ganged(const std::vector<Order>& orders, const std::string& id, const std::string& name) {
     if (orders.empty()) return Error{"Choose the orders that are made together."};
     const bool going_on = is_gang(orders.front());  // its own settings and layouts stay
@@ -260,6 +252,24 @@ Result<Order> ganged(const std::vector<Order>& orders, const std::string& id, co
     gang.name = name;
     return gang;
 }
+
+namespace {
+
+/// Trials or corrections that a job came with, by the gang's names.
+template <class List>
+List learned(const Job& job, List Order::*member) {
+    if (!job.own) return {};
+    Order theirs;
+    theirs.*member = (*job.own).*member;
+    return with_names(std::move(theirs), names_of(job).to_gang).*member;
+}
+
+template <class List>
+void leave_out(List& list, const List& these) {
+    erase_if(list, [&](const auto& item) { return std::find(plain(these).begin(), plain(these).end(), item) != plain(these).end(); });
+}
+
+}  // namespace
 
 std::optional<Order> job_taken_out(const Order& gang, const std::string& id) {
     const Job* job = find_job(gang, id);
@@ -317,16 +327,7 @@ std::optional<Order> job_taken_out(const Order& gang, const std::string& id) {
     // trials and corrections of since then
     const auto later = [&](auto member) {
         auto out = gang.*member;
-        for (const Job& j : gang.jobs.all()) {
-            if (!j.own) continue;
-            Order theirs;
-            theirs.*member = (*j.own).*member;
-            theirs = with_names(std::move(theirs), names_of(j).to_gang);
-            erase_if(out, [&](const auto& item) {
-                const auto& had = plain(theirs.*member);
-                return std::find(had.begin(), had.end(), item) != had.end();
-            });
-        }
+        for (const Job& j : gang.jobs.all()) leave_out(out, learned(j, member));
         return out;
     };
     mine.trials = later(&Order::trials);
@@ -375,19 +376,9 @@ Order without_job(const Order& gang, const std::string& id) {
     std::erase_if(out.reprints, [&](const Reprint& r) { return designs.contains(r.decoration); });
     std::erase_if(out.guide_setup.printed, [&](const PrintedGuide& g) { return designs.contains(g.decoration); });
     const auto forget = [&](auto member) {  // what it alone had learned
-        if (!job.own) return;
-        const auto had = [&](const Job& j) {
-            Order theirs;
-            theirs.*member = (*j.own).*member;
-            return with_names(std::move(theirs), names_of(j).to_gang).*member;
-        };
-        auto only = had(job);
-        for (const Job& j : out.jobs.all())
-            if (j.own)
-                erase_if(only, [&, others = had(j)](const auto& item) {
-                    return std::find(others.all().begin(), others.all().end(), item) != others.all().end();
-                });
-        erase_if(out.*member, [&](const auto& item) { return std::find(only.all().begin(), only.all().end(), item) != only.all().end(); });
+        auto only = learned(job, member);
+        for (const Job& j : out.jobs.all()) leave_out(only, learned(j, member));
+        leave_out(out.*member, only);
     };
     forget(&Order::trials);
     forget(&Order::corrections);
@@ -413,9 +404,12 @@ std::vector<UnlikeCopies> unlike_copies(const Order& gang) {
     for (const Job& job : gang.jobs.all())
         each_list(gang, gang, [&](IdKind kind, const auto& list, const auto&) {
             if (of_one_job(kind) || kind == IdKind::art) return;
-            for (const Brought& b : brought(job, kind))
-                if (!b.is.empty() && b.was != b.is && has_id(plain(list), b.is) && has_id(plain(list), b.was))
-                    out.push_back({kind, b.was, b.is, job.id});
+            for (const Brought& b : brought(job, kind)) {
+                if (b.is.empty() || b.was == b.is || !has_id(plain(list), b.was)) continue;
+                for (const auto& item : plain(list))
+                    if (item.id == b.is)
+                        if constexpr (requires { item.name; }) out.push_back({kind, b.was, b.is, item.name, job.id});
+            }
         });
     return out;
 }
@@ -463,17 +457,9 @@ Findings gang_findings(const Order& gang) {
     Findings out;
     for (const UnlikeCopies& u : unlike_copies(gang)) {
         const Job* job = find_job(gang, u.job);
-        std::string what;
-        each_list(gang, gang, [&](IdKind kind, const auto& list, const auto&) {
-            if constexpr (requires { plain(list).front().name; }) {
-                if (kind == u.kind)
-                    for (const auto& item : plain(list))
-                        if (item.id == u.second) what = item.name;
-            }
-        });
         Subject about;
         about.job = u.job;
-        out.push_back(finding("copies-unlike", about, {{"what", what}, {"job", job == nullptr ? u.job : job->name}}));
+        out.push_back(finding("copies-unlike", about, {{"what", u.name}, {"job", job == nullptr ? u.job : job->name}}));
     }
     int without = 0;
     for (const OrderLine& l : gang.lines.all())

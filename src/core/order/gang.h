@@ -9,12 +9,12 @@ namespace orthema {
 
 /// Whether the order is a gang of jobs.
 inline bool is_gang(const Order& order) { return !order.jobs.empty(); }
+/// Whether it is the order, or a job of it, that has this id.
+inline bool holds_job(const Order& order, const std::string& id) { return order.job == id || find_job(order, id) != nullptr; }
 
-/// A gang of this order with another: an order that is none yet becomes the first job of one, under `id` and `name`. What both have alike
-/// is there once; of things that differ under one id both stay, the later under another id (see unlike_copies). A gang's jobs are
-/// brought in one by one. Fails where a job is there already. Layouts of both stay with their jobs; the gang has none for them yet.
-Result<Order> with_order_in(const Order& order, const Order& other, const std::string& id, const std::string& name);
-/// These orders as one gang.
+/// These orders as one gang, or the first, which is a gang already, with the others in it. What several have alike is there once; of things
+/// that differ under one id both stay, the later under another id (see unlike_copies). A gang's jobs are brought in one by one. Fails where
+/// a job is there already. Layouts stay with their jobs; a new gang has none yet.
 Result<Order> ganged(const std::vector<Order>& orders, const std::string& id, const std::string& name);
 
 /// A job as an order of its own: with the lines, designs, blanks and media that it has now, its settings of before, and its layouts as
@@ -36,7 +36,8 @@ Order with_names(Order order, const std::map<std::string, std::string> (&names)[
 struct UnlikeCopies {
     IdKind kind = IdKind::style;
     std::string first, second;  ///< their ids in the gang
-    std::string job;            ///< id of the job that brought the second
+    std::string name;           ///< of the second
+    std::string job;            ///< id of the job that brought it
     bool operator==(const UnlikeCopies&) const = default;
 };
 std::vector<UnlikeCopies> unlike_copies(const Order& gang);

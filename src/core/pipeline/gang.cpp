@@ -4,18 +4,19 @@
 
 namespace orthema {
 
+Order with_new_jobs_laid(const Order& gang, const Order& before, const Shared<KnownArt>& art) {
+    const Work w = work(gang, {}, art);
+    Order out = gang;
+    for (const Job& j : gang.jobs.all())
+        if (find_job(before, j.id) == nullptr) out = with_job_laid(out, w.transfer_set(), j.id);
+    return out;
+}
+
 Result<Order> ganged_and_laid(const std::vector<Order>& orders, const std::string& id, const std::string& name,
                               const Shared<KnownArt>& art) {
-    auto gang = ganged(orders, id, name);
+    const auto gang = ganged(orders, id, name);
     if (!gang) return gang;
-    std::set<std::string> laid;
-    if (is_gang(orders.front()))
-        for (const Job& j : orders.front().jobs.all()) laid.insert(j.id);
-    const Work w = work(*gang, {}, art);
-    Order out = *gang;
-    for (const Job& j : gang->jobs.all())
-        if (!laid.contains(j.id)) out = with_job_laid(out, w.transfer_set(), j.id);
-    return out;
+    return with_new_jobs_laid(*gang, orders.front(), art);
 }
 
 Shared<KnownArt> gang_art(const Order& gang, const std::vector<std::pair<std::string, Shared<KnownArt>>>& by_job) {

@@ -6,6 +6,9 @@
 
 namespace orthema {
 
+/// The gang with the sheets of each job that `before` lacks behind those that are there.
+Order with_new_jobs_laid(const Order& gang, const Order& before, const Shared<KnownArt>& art);
+
 /// These orders as one gang, each job's sheets behind those of the one before. `art` is that of the gang (its art ids: gang_art).
 Result<Order> ganged_and_laid(const std::vector<Order>& orders, const std::string& id, const std::string& name,
                               const Shared<KnownArt>& art);

@@ -6,7 +6,7 @@
 
 namespace orthema {
 
-OrderCard card_of(const Order& order, const std::string& saved) {
+OrderCard card_of(const Order& order, const Work& work, const std::string& saved) {
     OrderCard c;
     c.job = order.job;
     c.name = order.name;
@@ -16,11 +16,6 @@ OrderCard card_of(const Order& order, const std::string& saved) {
     c.garments = garments_in(order);
     c.saved = saved;
     for (const Job& j : order.jobs.all()) c.jobs.push_back(j.id);
-    return c;
-}
-
-OrderCard card_of(const Order& order, const Work& work, const std::string& saved) {
-    OrderCard c = card_of(order, saved);
     for (const Stage& s : stages()) {
         const StageState state = stage_state(s, order, work);
         c.stages.push_back({state.standing, state.waiting, state.count});

@@ -30,8 +30,6 @@ struct OrderCard {
 };
 
 OrderCard card_of(const Order& order, const Work& work, const std::string& saved);
-/// The same of an order whose work is not known.
-OrderCard card_of(const Order& order, const std::string& saved);
 
 /// Days from one ISO date to another; nothing where either is none.
 std::optional<long> days_between(const std::string& from, const std::string& to);

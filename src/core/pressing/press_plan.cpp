@@ -120,7 +120,6 @@ PressPlan with_schedule(PressPlan plan, Schedule schedule, const Order& order) {
         if (j.late < 1) continue;
         const Job* job = find_job(order, j.job);
         Subject about;
-        about.stage = "press";
         about.job = j.job;
         plan.findings.push_back(finding("job-late", about,
                                         {{"job", job == nullptr ? j.job : job->name},

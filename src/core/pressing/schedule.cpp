@@ -24,17 +24,20 @@ double late_in_all(const Workshop& shop, const Schedule& s) {
     return sum;
 }
 
+/// Lateness first, the end second. Of a plan that is not whole never more than of what goes on from it.
+double judged(const Workshop& shop, const Schedule& s) { return late_weighs * late_in_all(shop, s) + s.end; }
+
 double cost(const Workshop& shop, const Schedule& s) {
     double sum = 0;
     for (const Slot& slot : s.places) sum += slot.end;
-    return late_weighs * late_in_all(shop, s) + s.end + 1e-4 * sum / static_cast<double>(std::max<std::size_t>(1, s.places.size()));
+    return judged(shop, s) + 1e-4 * sum / static_cast<double>(std::max<std::size_t>(1, s.places.size()));
 }
 
 /// Every order of the tasks and every choice of press, with a bound; for small problems.
 class Exhaust {
 public:
     Exhaust(const Workshop& shop, const Progress* progress, Schedule best, double bound)
-        : shop_(shop), best_(std::move(best)), bound_(bound), best_at_(judged(best_)), start_(shop, progress) {}
+        : shop_(shop), best_(std::move(best)), bound_(bound), best_at_(judged(shop, best_)), start_(shop, progress) {}
     Schedule go() {
         walk(start_);
         return best_;
@@ -46,9 +49,7 @@ private:
     double bound_;
     double best_at_;
     Placer start_;
-    /// Never less for a plan that goes on from this one.
-    [[nodiscard]] double judged(const Schedule& s) const { return late_weighs * late_in_all(shop_, s) + s.end; }
-    [[nodiscard]] bool promising(const Placer& p) const { return judged(p.plan()) < best_at_ - blink; }
+    [[nodiscard]] bool promising(const Placer& p) const { return judged(shop_, p.plan()) < best_at_ - blink; }
     void walk(const Placer& so_far) {
         bool all = true;
         for (int i = 0; i < static_cast<int>(shop_.tasks.size()); ++i) {
@@ -68,7 +69,7 @@ private:
         }
         if (!all || !promising(so_far)) return;
         best_ = so_far.plan();
-        best_at_ = judged(best_);
+        best_at_ = judged(shop_, best_);
     }
 };
 
@@ -211,17 +212,20 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
     Schedule best = *put(shop, turns, progress);
     if (better) better(best);
     if (shop.tasks.empty()) return best;
+    double best_cost = cost(shop, best), best_at = judged(shop, best);
     const auto offer = [&](const Turns& t, double limit) {
         const auto s = put(shop, t, progress, limit);
         if (!s) return 1e15;
         const double c = cost(shop, *s);
-        if (c < cost(shop, best)) {
+        if (c < best_cost) {
             best = *s;
+            best_cost = c;
+            best_at = judged(shop, best);
             if (better) better(best);
         }
         return c;
     };
-    double now = cost(shop, best);
+    double now = best_cost;
     const auto begin_with = [&](const Turns& t) {
         if (const double c = offer(t, 1e15); c < now) {
             now = c;
@@ -263,7 +267,7 @@ Schedule schedule(const Workshop& shop, const ScheduleOptions& options, const Ta
     if (small) return Exhaust(shop, progress, best, bound).go();
     Steps steps(shop, options.seed);
     std::vector<double> late(20, now);  // late acceptance: as good as some tries ago is good enough
-    for (long tries = 0; stages > 1 && late_weighs * late_in_all(shop, best) + best.end > bound + blink && !task.stopped(); ++tries) {
+    for (long tries = 0; stages > 1 && best_at > bound + blink && !task.stopped(); ++tries) {
         if (options.tries >= 0 ? tries >= options.tries : elapsed() >= options.seconds) break;
         double& before = late[static_cast<std::size_t>(tries) % late.size()];
         Turns next = steps.from(turns);

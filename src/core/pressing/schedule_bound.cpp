@@ -163,8 +163,7 @@ double least_lateness(const Workshop& shop) {
             if (wanted[i] != 0)
                 for (const After& a : t.after) wanted[at(a.task)] = 1;
         }
-        Workshop part = shop;
-        part.tasks.clear();
+        Workshop part{shop.machines, shop.hands, shop.pauses, {}};
         std::vector<int> number(shop.tasks.size(), -1);
         for (std::size_t i = 0; i < shop.tasks.size(); ++i) {
             if (wanted[i] == 0) continue;

@@ -69,7 +69,6 @@ bool passes(const PressRecord& r, const RecordFilter& f) {
     const auto is = [](const std::string& wanted, const std::string& has) { return wanted.empty() || wanted == has; };
     for (const FilterColumn& c : filter_columns)
         if (!is(f.*c.wanted, r.*c.has)) return false;
-    if (!is(f.job, r.job)) return false;
     if (!f.jobs.empty() && std::find(f.jobs.begin(), f.jobs.end(), r.job) == f.jobs.end()) return false;
     if (!f.from.empty() && r.at.compare(0, 10, f.from) < 0) return false;
     if (!f.to.empty() && r.at.compare(0, 10, f.to) > 0) return false;

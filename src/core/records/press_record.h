@@ -110,7 +110,7 @@ void merge_records(std::vector<PressRecord>& into, const std::vector<PressRecord
 
 /// The set of filters that every picture of the bench answers to; empty parts let all through.
 struct RecordFilter {
-    std::string press, platen, style, size, method, design, hands, job, batch, box;
+    std::string press, platen, style, size, method, design, hands, batch, box;
     std::vector<std::string> jobs = {};  ///< any of them; none: all
     std::string from, to;                ///< ISO days, both counted in
     bool rehearsals = false;

@@ -122,21 +122,20 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
     const Job* job = find_job(gang, id);
     if (job == nullptr) return out;
     const JobNames names = names_of(*job);
-    const std::vector<MediumLayout> own = job->own ? job->own->layouts.all() : std::vector<MediumLayout>{};
-    std::set<std::string> seen;
     // in the order in which the job had them, then what it has besides
-    std::vector<std::string> media;
-    media.reserve(own.size() + gang.layouts.size());
-    for (const MediumLayout& l : own) media.push_back(named(l, names.to_gang).medium);
-    for (const MediumLayout& l : gang.layouts.all()) media.push_back(l.medium);
-    for (const std::string& medium : media) {
+    std::vector<std::pair<std::string, const MediumLayout*>> media;  // by the gang's name, with the one that it came with
+    if (job->own)
+        for (const MediumLayout& l : job->own->layouts.all()) media.emplace_back(named(l, names.to_gang).medium, &l);
+    for (const MediumLayout& l : gang.layouts.all()) media.emplace_back(l.medium, nullptr);
+    std::set<std::string> seen;
+    for (const auto& [medium, had] : media) {
         if (!seen.insert(medium).second) continue;
         const MediumLayout layout = layout_of(gang, medium);
         MediumLayout mine{medium, {}};
         mine.stock = layout.stock;
-        std::set<std::string> whole;  // transfers that are there at all, by the job's own ids
+        std::map<std::string, int> counts;  // copies of each transfer that is there, by the job's own ids
         for (const Span& span : spans_of(set, layout, id)) {
-            whole.insert(span.as);
+            counts[named({medium, {{span.as, 0, 0, 0, 0, 0, false}}}, names.to_job).copies.front().transfer] = span.copies;
             for (PlacedCopy c : layout.copies)
                 if (c.transfer == span.transfer->id && c.copy >= span.from && c.copy < span.from + span.copies) {
                     c.transfer = span.as;
@@ -148,26 +147,11 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
         }
         close_up(mine);
         mine = named(mine, names.to_job);
-        const auto had =
-            std::find_if(own.begin(), own.end(), [&](const MediumLayout& l) { return named(l, names.to_gang).medium == medium; });
-        if (had != own.end()) {
+        if (had != nullptr) {
             // as it came, where what still can lie does so where it lay
             MediumLayout was = *had;
-            const std::set<std::string> by_job = [&] {
-                std::set<std::string> ids;
-                for (const std::string& as : whole) {
-                    MediumLayout one{medium, {{as, 0, 0, 0, 0, 0, false}}};
-                    ids.insert(named(one, names.to_job).copies.front().transfer);
-                }
-                return ids;
-            }();
-            std::map<std::string, int> counts;
-            for (const Span& span : spans_of(set, layout, id)) {
-                MediumLayout one{medium, {{span.as, 0, 0, 0, 0, 0, false}}};
-                counts[named(one, names.to_job).copies.front().transfer] = span.copies;
-            }
-            std::erase_if(was.copies, [&](const PlacedCopy& c) { return !by_job.contains(c.transfer) || c.copy >= counts[c.transfer]; });
-            std::erase_if(was.printed, [&](const PrintedCopies& p) { return !by_job.contains(p.transfer); });
+            std::erase_if(was.copies, [&](const PlacedCopy& c) { return !counts.contains(c.transfer) || c.copy >= counts.at(c.transfer); });
+            std::erase_if(was.printed, [&](const PrintedCopies& p) { return !counts.contains(p.transfer); });
             close_up(was);
             MediumLayout is = mine;
             std::sort(is.copies.begin(), is.copies.end(), lies_before);
@@ -177,7 +161,7 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
             std::sort(was.printed.begin(), was.printed.end(), by_transfer);
             if (is.copies == was.copies && is.printed == was.printed && is.stock == was.stock) mine = *had;
         }
-        if (had != own.end() || !mine.copies.empty() || !mine.printed.empty()) out.push_back(std::move(mine));
+        if (had != nullptr || !mine.copies.empty() || !mine.printed.empty()) out.push_back(std::move(mine));
     }
     return out;
 }

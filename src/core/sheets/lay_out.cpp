@@ -468,7 +468,7 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
     for (const auto& [sheet, end] : ends) {
         const Bed bed = bed_of(medium, stock_of(sheets.stock, sheet));
         const bool roll = bed.medium.shape == MediumShape::roll;
-        out.cost += bed.medium.price * (roll ? end / 1000 : 1);
+        out.cost += price_of(bed, end);
         out.last_length = end;
         const bool last = sheet == ends.rbegin()->first;
         if (roll && !last) out.others += end;

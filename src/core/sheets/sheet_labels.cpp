@@ -77,7 +77,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
     SheetLabels out;
     Taken taken(sheet.width, sheet.length);
     const Affine page = page_map(sheet);
-    const MediumLayout layout = layout_of(order, sheet.medium);
+    const CopyJobs jobs(set, layout_of(order, sheet.medium));
     std::vector<Polygon> lying;
     for (const PlacedCopy& c : sheet.copies) {
         const Transfer* t = find_transfer(set, c.transfer);
@@ -137,7 +137,7 @@ SheetLabels sheet_labels(const Order& order, const Sheet& sheet, const TransferS
         }
         for (const double size : {2.4, 1.8}) {
             if (placed) break;
-            for (const std::string& text : wordings(order, *t, job_of_copy(*t, layout, sheet.copies[i].copy), number)) {
+            for (const std::string& text : wordings(order, *t, jobs.of(t->id, sheet.copies[i].copy), number)) {
                 placed = place(i, text, size, "");
                 if (placed) break;
             }

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <span>
 
 namespace orthema {
 
@@ -13,12 +14,6 @@ constexpr double register_inset = 7;      ///< of a mark's middle from the edges
 constexpr double register_step = 400;     ///< along a roll
 constexpr double register_clear = 5;      ///< to both sides of the middle
 constexpr double longest_marked = 20000;  ///< of an endless roll
-
-std::map<std::string, const Transfer*> by_id(const TransferSet& set) {
-    std::map<std::string, const Transfer*> out;
-    for (const Transfer& t : set.transfers) out[t.id] = &t;
-    return out;
-}
 
 std::vector<double> turns_of(const Medium& m) {
     if (m.quarter_turns && m.free_turns && m.laying.cutting == Cutting::contour) {
@@ -49,6 +44,8 @@ Bed bed_of(const Medium& medium, const std::string& stock) {
     return bed;
 }
 
+double price_of(const Bed& bed, double length) { return bed.medium.price * (bed.medium.shape == MediumShape::roll ? length / 1000 : 1); }
+
 std::string stock_of(const std::vector<std::string>& stock, int sheet) {
     return sheet >= 0 && static_cast<std::size_t>(sheet) < stock.size() ? stock[static_cast<std::size_t>(sheet)] : "";
 }
@@ -70,8 +67,8 @@ std::vector<CopyOwner> copy_owners(const Transfer& t, const MediumLayout& layout
     for (const FillWish& f : layout.fill)
         if (f.transfer == t.id) fill += f.copies;
     int over = 0;  // printed of a share past its count: it was filling
-    const std::vector<JobShare> whole{{"", t.id, t.quantity, t.spares, t.spoiled}};
-    for (const JobShare& s : t.shares.empty() ? whole : t.shares) {
+    const JobShare whole{"", t.id, t.quantity, t.spares, t.spoiled};
+    for (const JobShare& s : t.shares.empty() ? std::span(&whole, 1) : std::span(t.shares)) {
         int left = s.count();
         for (const PrintedCopies& p : layout.printed)
             if (p.transfer == t.id && p.job == s.job) left -= p.copies;
@@ -82,12 +79,21 @@ std::vector<CopyOwner> copy_owners(const Transfer& t, const MediumLayout& layout
     return out;
 }
 
-std::string job_of_copy(const Transfer& t, const MediumLayout& layout, int copy) {
-    for (const CopyOwner& o : copy_owners(t, layout)) {
+CopyJobs::CopyJobs(const TransferSet& set, const MediumLayout& layout) {
+    for (const Transfer& t : set.transfers)
+        if (t.medium == layout.medium && std::any_of(t.shares.begin(), t.shares.end(), [](const JobShare& s) { return !s.job.empty(); }))
+            owners_[t.id] = copy_owners(t, layout);
+}
+
+const std::string& CopyJobs::of(const std::string& transfer, int copy) const {
+    static const std::string nobody;
+    const auto owners = owners_.find(transfer);
+    if (owners == owners_.end()) return nobody;
+    for (const CopyOwner& o : owners->second) {
         if (copy < o.copies) return o.job;
         copy -= o.copies;
     }
-    return "";
+    return nobody;
 }
 
 int copies_asked(const Transfer& t, const MediumLayout& layout) {
@@ -183,7 +189,7 @@ int sheet_count(const std::vector<PlacedCopy>& copies) {
 }
 
 std::vector<Rect> laid_boxes(const Medium& medium, const TransferSet& set, const std::vector<PlacedCopy>& copies) {
-    const auto index = by_id(set);
+    const auto index = transfers_by_id(set);
     std::vector<Rect> out;
     out.reserve(copies.size());
     for (const PlacedCopy& c : copies) {
@@ -306,15 +312,14 @@ void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Sub
 }
 
 /// Whether a gang's jobs lie on sheets of their own where they need not.
-bool jobs_apart(const Medium& medium, const std::map<std::string, const Transfer*>& index, const MediumLayout& layout,
-                const std::vector<Sheet>& sheets) {
-    if (medium.laying.together == Together::jobs || sheets.size() < 2) return false;
+bool jobs_apart(const Medium& medium, const CopyJobs& jobs, const std::vector<Sheet>& sheets) {
+    if (!jobs.any() || medium.laying.together == Together::jobs || sheets.size() < 2) return false;
     std::set<std::string> all;
     for (const Sheet& s : sheets) {
         std::set<std::string> here;
         for (const PlacedCopy& c : s.copies) {
             if (c.locked) return false;  // somebody wants it so
-            here.insert(job_of_copy(*index.at(c.transfer), layout, c.copy));
+            here.insert(jobs.of(c.transfer, c.copy));
         }
         if (here.size() > 1) return false;
         all.insert(here.begin(), here.end());
@@ -369,7 +374,7 @@ Result<TrimPlan> sheet_cuts(const Medium& medium, const TransferSet& set, const 
 
 SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
     SheetPlan plan;
-    const auto index = by_id(set);
+    const auto index = transfers_by_id(set);
     for (const Medium& medium : order.media) {
         const MediumLayout layout = layout_of(order, medium.id);
         const NestProblem problem = sheet_problem({medium, {}}, set, layout);
@@ -417,7 +422,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
             area_of_all += roll && b + 1 < sheets && bed.medium.length.mm() > 0 ? bed.medium.length.mm() * s.width : all;
             used_of_all += used;
             if (roll) m.length += s.length;
-            m.cost += bed.medium.price * (roll ? s.length / 1000 : 1);
+            m.cost += price_of(bed, s.length);
             m.sheets.push_back(std::move(s));
         }
         m.density = area_of_all > 0 ? used_of_all / area_of_all : 0;
@@ -432,7 +437,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
                                             {{"medium", medium.name},
                                              {"fault", Phrases{{m.placed < m.asked ? Words{"stale-missing", {{"n", m.asked - m.placed}}}
                                                                                    : Words{"stale-clash", {}}}}}}));
-        if (!m.stale && jobs_apart(medium, index, layout, m.sheets))
+        if (!m.stale && jobs_apart(medium, CopyJobs(set, layout), m.sheets))
             plan.findings.push_back(finding("jobs-apart", about, {{"medium", medium.name}}));
         if (m.mixed) plan.findings.push_back(finding("groups-mixed", about, {{"medium", medium.name}}));
         if (crossing > 0) plan.findings.push_back(finding("seam-crossed", about, {{"medium", medium.name}, {"n", crossing}}));

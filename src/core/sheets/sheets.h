@@ -46,6 +46,8 @@ struct Bed {
 };
 /// Stock that is not known, or "": the medium's own size.
 Bed bed_of(const Medium& medium, const std::string& stock);
+/// What a sheet of it costs, or a run of a roll of so many mm.
+double price_of(const Bed& bed, double length);
 /// The stock item of a sheet; "" where none is said.
 std::string stock_of(const std::vector<std::string>& stock, int sheet);
 
@@ -66,8 +68,19 @@ struct CopyOwner {
 };
 /// In the order of the copies' numbers: each job's share less what of it is printed, then what fills, which is the shelf's.
 std::vector<CopyOwner> copy_owners(const Transfer& transfer, const MediumLayout& layout);
-/// The job that a copy is for: "" where the order is no gang, or for the shelf.
-std::string job_of_copy(const Transfer& transfer, const MediumLayout& layout, int copy);
+
+/// Whose the copies of one layout are, worked out once for all of them.
+class CopyJobs {
+public:
+    CopyJobs(const TransferSet& set, const MediumLayout& layout);
+    /// Id of the job that a copy is for: "" where the order is no gang, or for the shelf.
+    [[nodiscard]] const std::string& of(const std::string& transfer, int copy) const;
+    /// Whether there are jobs at all.
+    [[nodiscard]] bool any() const { return !owners_.empty(); }
+
+private:
+    std::map<std::string, std::vector<CopyOwner>> owners_;  ///< of the transfers that are some job's
+};
 
 /// How many of a transfer lie on sheets: what is ordered and spare, what fills, less what is printed already.
 int copies_asked(const Transfer& transfer, const MediumLayout& layout);

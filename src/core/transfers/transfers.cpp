@@ -38,6 +38,12 @@ std::string sizes_text(const Transfer& t) {
     return out;
 }
 
+std::map<std::string, const Transfer*> transfers_by_id(const TransferSet& set) {
+    std::map<std::string, const Transfer*> out;
+    for (const Transfer& t : set.transfers) out[t.id] = &t;
+    return out;
+}
+
 const Transfer* find_transfer(const TransferSet& set, const std::string& id) {
     for (const Transfer& t : set.transfers)
         if (t.id == id) return &t;
@@ -246,12 +252,12 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                     t.blanks = mapped(blank_under(*d, *style, *sizes.back(), on_blank), print_map(p.contour, t.mirrored));
                 used.insert(t.medium);
                 const bool by_job = own != nullptr && own->laying.together == Together::jobs;
-                const auto theirs_is = [](const Transfer& o, const std::string& job) { return o.shares.front().job == job; };
                 // Another blank that takes the same piece: one transfer, printed once for both.
                 const auto shared = std::find_if(set.transfers.begin(), set.transfers.end(), [&](const Transfer& o) {
                     const Decoration* theirs = find_decoration(order, o.decoration);
-                    return !on_blank && same_design(o, t) && (!by_job || theirs_is(o, d->run.job)) && o.decoration != t.decoration &&
-                           theirs != nullptr && theirs->making == d->making && find_jig(order, theirs->making.jig) == nullptr;
+                    return !on_blank && same_design(o, t) && (!by_job || o.shares.front().job == d->run.job) &&
+                           o.decoration != t.decoration && theirs != nullptr && theirs->making == d->making &&
+                           find_jig(order, theirs->making.jig) == nullptr;
                 });
                 if (shared != set.transfers.end()) {
                     if (std::find(shared->also.begin(), shared->also.end(), t.decoration) == shared->also.end())

@@ -91,6 +91,8 @@ Affine print_map(const Polygon& contour, bool mirrored);
 /// that agree in these share it. What `before` made of the same input is taken over.
 TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsById& facts, const TransferSet* before = nullptr);
 
+/// For a pass over many copies.
+std::map<std::string, const Transfer*> transfers_by_id(const TransferSet& set);
 const Transfer* find_transfer(const TransferSet& set, const std::string& id);
 /// The pieces of one making, layers top first, parts in press order.
 std::vector<const Transfer*> pieces_of(const TransferSet& set, const MakingOf& making);

@@ -151,7 +151,7 @@ void GuidesBench::refresh() {
     const Selection& s = room_.selection();
     std::vector<Chip> chips;
     for (const DecorationFit& f : room_.plan().decorations)
-        if (const Decoration* d = find_decoration(order, f.decoration); d != nullptr && (s.job.empty() || d->run.job == s.job))
+        if (const Decoration* d = find_decoration(order, f.decoration); d != nullptr && s.shows(d->run.job))
             chips.push_back({d->id, qt(d->name), qt(run_name(order, d->run)), Standing::settled, {}});
     decorations_->show_chips(chips, s.decoration);
     const Decoration* d = room_.decoration();

@@ -25,18 +25,6 @@ const char* kind_words(IdKind kind) {
     }
 }
 
-std::string name_in(const Order& order, IdKind kind, const std::string& id) {
-    const auto named = [&](const auto* item) { return item == nullptr ? id : item->name; };
-    switch (kind) {
-    case IdKind::style: return named(find_style(order, id));
-    case IdKind::medium: return named(find_medium(order, id));
-    case IdKind::press: return named(find_press(order, id));
-    case IdKind::method: return named(find_method(order, id));
-    case IdKind::jig: return named(find_jig(order, id));
-    default: return id;
-    }
-}
-
 }  // namespace
 
 JobsPage::JobsPage(Workroom& room) : room_(room) {
@@ -217,8 +205,7 @@ void JobsPage::refresh() {
         const UnlikeCopies& u = unlike.front();
         const Job* whose = find_job(order, u.job);
         QString says = QStringLiteral("The %1 “%2” of %3 differs from that of the others.")
-                           .arg(QString::fromLatin1(kind_words(u.kind)), qt(name_in(order, u.kind, u.second)),
-                                whose == nullptr ? QString() : qt(whose->name));
+                           .arg(QString::fromLatin1(kind_words(u.kind)), qt(u.name), whose == nullptr ? QString() : qt(whose->name));
         if (unlike.size() > 1) says += QStringLiteral(" And %1.").arg(counted(unlike.size() - 1, "more thing"));
         unlike_says_->setText(says + QStringLiteral(" Which holds for all?"));
     }

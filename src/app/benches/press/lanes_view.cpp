@@ -116,7 +116,7 @@ Drawing LanesView::draw(double width, double height) {
     const Order& order = room_.order();
     const auto shows = [&](const std::string& dec) {  // of a gang one job may be looked at
         const Decoration* of = find_decoration(order, dec);
-        return room_.selection().job.empty() || (of != nullptr && of->run.job == room_.selection().job);
+        return room_.selection().shows(of == nullptr ? std::string() : of->run.job);
     };
     struct Band {
         double from = 0, to = 0;

@@ -5,6 +5,7 @@
 #include <QDate>
 
 #include "app/session/workroom.h"
+#include "core/order/gang.h"
 #include "core/records/of_load.h"
 
 namespace orthema::app {
@@ -55,7 +56,7 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
     connect(mended_, &QComboBox::activated, this, [this](int i) {
         change([this, i](PressRecord& r) {
             r.mended = Mended(i);
-            if (r.job == room_.order().job) r.lost = price_of_loss(room_.order(), room_.plan(), r);  // else its prices are not at hand
+            if (holds_job(room_.order(), r.job)) r.lost = price_of_loss(room_.order(), room_.plan(), r);  // else its prices are not at hand
         });
     });
     proof_ = choice_row(QStringLiteral("Paper"),

@@ -204,10 +204,11 @@ const QImage* Ribbon::ground(double ratio) {
     return &ground_;
 }
 
-void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const {
+void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box,
+                        const std::string& of_job) const {
     std::string label = sizes_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
     const double room = box.width() - 8;
-    if (const Job* job = find_job(room_.order(), job_of(t, at)); job != nullptr)  // whose it is, where there is room for it
+    if (const Job* job = find_job(room_.order(), of_job); job != nullptr)  // whose it is, where there is room for it
         if (const std::string with = job->name + "  " + label; text_width_guess(with, 10.5) <= room) label = with;
     const double need = text_width_guess(label, 10.5) + 8;
     if (box.width() <= need || box.height() <= 30) return;
@@ -215,15 +216,6 @@ void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, con
     const double y = at.locked ? p.y + 16 : p.y;
     d.fill({round_rect({p.x - need / 2, y - 8, p.x + need / 2, y + 8}, 4)}, Colour{0.984, 0.980, 0.965, 0.88});
     d.text({p.x, y + 3.5}, label, 10.5, palette::ink, Align::centre);
-}
-
-std::string Ribbon::job_of(const Transfer& t, const PlacedCopy& at) const {
-    return room_.order().jobs.empty() ? std::string() : job_of_copy(t, layout_of(room_.order(), t.medium), at.copy);
-}
-
-/// Of a gang whose one job is looked at: whether a copy is its.
-bool Ribbon::shows(const Transfer& t, const PlacedCopy& at) const {
-    return room_.selection().job.empty() || job_of(t, at) == room_.selection().job;
 }
 
 void Ribbon::draw_rope_and_rule(Drawing& d) const {
@@ -262,6 +254,8 @@ Drawing Ribbon::draw(double width, double height) {
         Rect box;
     };
     std::vector<Seen> seen;
+    const MediumLayout* layout = find_layout(room_.order(), m->id);
+    const CopyJobs jobs(set, layout != nullptr ? *layout : MediumLayout{m->id, {}});
     const Affine along = strip_map_of(0);
     for (std::size_t i = 0; i < copies.size(); ++i) {
         const Point a = along({boxes_[i].x0, boxes_[i].y0}), b = along({boxes_[i].x1, boxes_[i].y1});
@@ -275,7 +269,8 @@ Drawing Ribbon::draw(double width, double height) {
         const Affine map = strip_map(at.sheet).after(copy_map(at));
         seen.push_back({tr, at, map, box});
         if (!tiles || is_chosen(int(i))) draw_piece(d, *tr, map, is_chosen(int(i)), at.locked);
-        if (!shows(*tr, copies[i])) d.region(mapped(Region{tr->contour}, map), Colour{film.r, film.g, film.b, 0.78}, {});
+        if (!room_.selection().shows(jobs.of(at.transfer, at.copy)))
+            d.region(mapped(Region{tr->contour}, map), Colour{film.r, film.g, film.b, 0.78}, {});
         if (!at.locked) continue;
         const Point c = box.centre();
         const Rect body{c.x - 6, c.y - 3, c.x + 6, c.y + 7};
@@ -288,7 +283,8 @@ Drawing Ribbon::draw(double width, double height) {
     // over all pieces, so that a neighbour never hides one
     if (!still_.isActive() || seen.size() <= 80)  // many words wait until the view rests
         for (const Seen& s : seen)
-            if (shows(*s.transfer, s.at)) draw_label(d, *s.transfer, s.at, s.map, s.box);
+            if (const std::string& job = jobs.of(s.at.transfer, s.at.copy); room_.selection().shows(job))
+                draw_label(d, *s.transfer, s.at, s.map, s.box, job);
     if (kept_shown_) draw_kept(d);
     draw_cuts(d);
     draw_rope_and_rule(d);

@@ -69,9 +69,8 @@ private:
     void no_room(const QString& sentence);
     [[nodiscard]] bool tiled() const;
     void lay_items();
-    void draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box) const;
-    [[nodiscard]] std::string job_of(const Transfer& t, const PlacedCopy& at) const;
-    [[nodiscard]] bool shows(const Transfer& t, const PlacedCopy& at) const;
+    void draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box,
+                    const std::string& of_job) const;
     void draw_rope_and_rule(Drawing& d) const;
     void draw_sheet(Drawing& d, std::size_t i, double width) const;
     void draw_cuts(Drawing& d) const;
