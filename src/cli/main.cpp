@@ -6,6 +6,7 @@
 
 #include "cli/gang.h"
 #include "cli/records.h"
+#include "cli/shop.h"
 #include "cli/run.h"
 #include "core/order/edit.h"
 #include "core/base/utf8.h"
@@ -343,6 +344,29 @@ int main(int argc, char** argv) {
     auto* costs_command = app.add_subcommand("costs", "what film, blanks and work come to, parted among jobs");
     costs_command->add_option("ORDER", in)->required();
     with_json(costs_command);
+    bool buying = false, what_if = false;
+    std::string table, folder, pdf;
+    auto* stock_command = app.add_subcommand("stock", "what a shop has, or has to buy, as a table");
+    stock_command->add_option("LIBRARY", in, "a shop library (.sqlite)")->required();
+    stock_command->add_option("--count", table, "a table that is counted in first");
+    stock_command->add_flag("--to-buy", buying, "what all open orders lack");
+    stock_command->add_option("--out", out, "a file for the table");
+    with_json(stock_command);
+    auto* quote_command = app.add_subcommand("quote", "what a piece of every line costs and is sold for");
+    quote_command->add_option("ORDER", in)->required();
+    quote_command->add_option("--job", job, "of a gang, by its id");
+    quote_command->add_option("--pdf", pdf, "the quote as a page");
+    quote_command->add_flag("--what-if", what_if, "and what it would be otherwise");
+    with_json(quote_command);
+    auto* back_up_command = app.add_subcommand("back-up", "a whole shop in one file");
+    back_up_command->add_option("LIBRARY", in, "a shop library (.sqlite)")->required();
+    back_up_command->add_option("--out", out, "the file to write")->required();
+    with_json(back_up_command);
+    auto* restore_command = app.add_subcommand("restore", "a shop from such a file");
+    restore_command->add_option("FILE", in)->required();
+    restore_command->add_option("--library", out, "where the shop library is to lie")->required();
+    restore_command->add_option("--orders", folder, "the folder for its orders")->required();
+    with_json(restore_command);
 
     try {
         app.parse(argc, argv);
@@ -354,6 +378,10 @@ int main(int argc, char** argv) {
     if (*gang_command) return gang_orders(orders, out, name, as_json);
     if (*job_command) return take_job_out(in, job, out, rest, as_json);
     if (*costs_command) return print_costs(in, as_json);
+    if (*stock_command) return print_stock(in, table, out, buying, as_json);
+    if (*quote_command) return print_quote(in, job, pdf, what_if, as_json);
+    if (*back_up_command) return back_up(in, out, as_json);
+    if (*restore_command) return restore(in, out, folder, as_json);
     if (*import) return do_import(in, out, as_json);
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);

@@ -119,8 +119,9 @@ MediumLayout after_print(const MediumLayout& layout, const TransferSet& set, con
     }
     if (static_cast<std::size_t>(sheet.number) < out.stock.size()) out.stock.erase(out.stock.begin() + sheet.number);
     for (const auto& [of, n] : whole) {
-        const auto at = std::find_if(out.printed.begin(), out.printed.end(),
-                                     [&, key = of](const PrintedCopies& p) { return p.transfer == key.first && p.job == key.second; });
+        const auto at = std::find_if(out.printed.begin(), out.printed.end(), [&, key = of](const PrintedCopies& p) {
+            return p.transfer == key.first && p.job == key.second && p.bag.empty();
+        });
         if (at == out.printed.end())
             out.printed.push_back({of.first, n, of.second});
         else
@@ -133,7 +134,8 @@ Order all_printed(const Order& order, const TransferSet& set, const SheetPlan& p
     Order out = order;
     for (const MediumPlan& m : plan.media) {
         MediumLayout layout = layout_of(order, m.medium);
-        if (m.stale || m.placed < m.asked || !layout.printed.empty()) continue;
+        if (m.stale || m.placed < m.asked) continue;
+        if (std::any_of(layout.printed.begin(), layout.printed.end(), [](const PrintedCopies& p) { return p.bag.empty(); })) continue;
         for (std::size_t k = m.sheets.size(); k-- > 0;)  // from the last: those before it keep their numbers
             layout = after_print(layout, set, m.sheets[k], std::vector<char>(m.sheets[k].copies.size(), 1));
         out = with_layout(out, layout);

@@ -16,6 +16,7 @@
 #include "core/guides/aids.h"
 #include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
+#include "core/papers/papers.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/sheets/trimmer_drawing.h"
 #include "files/csv.h"
@@ -350,6 +351,19 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         text_file(stem + "_press-plan.csv", press_plan_csv(order, press));
         text_file(stem + "_pick-list.csv", pick_csv(order, plan, press));
         if (auto calendar = press_ics(order, plan, press)) text_file(stem + "_press-plan.ics", std::move(*calendar));
+    }
+    if (choice.papers && !order.lines.empty()) {
+        std::vector<std::string> jobs;
+        for (const Job& j : order.jobs.all()) jobs.push_back(j.id);
+        if (jobs.empty()) jobs.emplace_back();
+        for (const std::string& job : jobs) {
+            const PaperOf of{order, plan, set, sheets, press, made.supplies(), stock_in(shop), job};
+            const Job* whose = find_job(order, job);
+            const std::string name = whose == nullptr ? stem : stem + "_" + unlike(file_stem(whose->name));
+            pages_file(name + "_quote.pdf", quote_pages(of, quote_of(order, set, sheets, press, {}, job)), order.name + ", quote");
+            pages_file(name + "_job-ticket.pdf", ticket_pages(of), order.name + ", job ticket");
+            pages_file(name + "_approval.pdf", approval_pages(of), order.name + ", for approval");
+        }
     }
     if (choice.tables) {
         text_file(stem + "_fit.csv", fit_csv(order, plan));

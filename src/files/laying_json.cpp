@@ -32,7 +32,6 @@ StockItem read_stock(const In& in) {
     s.width = in["width_mm"].length(1);
     s.length = in["length_mm"].length(1);
     if (in.has("price")) s.price = in["price"].number(0, 1e6);
-    if (in.has("on_hand")) s.on_hand = in["on_hand"].whole(0, 1000000);
     const auto ring = [](const In& list) {
         Ring out;
         list.each(5000, [&](const In& e) { out.push_back({e["x"].number(-1, 1e5), e["y"].number(-1, 1e5)}); });
@@ -84,6 +83,7 @@ Laying read_laying(const In& in) {
             l.excluded.push_back(
                 {e["name"].text(), e["along_mm"].length(0), e["across_mm"].length(0), e["length_mm"].length(0), e["breadth_mm"].length(0)});
         });
+    if (in.has("waste_mm")) l.waste = in["waste_mm"].length(0);
     if (in.has("stock")) in["stock"].each(200, [&](const In& e) { l.stock.push_back(read_stock(e)); });
     return l;
 }
@@ -94,6 +94,7 @@ json to_json(const Laying& l) {
     if (l.grain) j["grain"] = true;
     if (l.together != Together::nothing) j["together"] = together_key(l.together);
     if (l.registers) j["registers"] = true;
+    if (l.waste.mm() > 0) j["waste_mm"] = l.waste.mm();
     for (const Exclusion& e : l.excluded)
         j["excluded"].push_back({{"name", e.name},
                                  {"along_mm", e.along.mm()},
@@ -102,7 +103,6 @@ json to_json(const Laying& l) {
                                  {"breadth_mm", e.breadth.mm()}});
     for (const StockItem& s : l.stock) {
         json e{{"id", s.id}, {"name", s.name}, {"width_mm", s.width.mm()}, {"length_mm", s.length.mm()}, {"price", s.price}};
-        if (s.on_hand) e["on_hand"] = *s.on_hand;
         const auto ring = [](const Ring& r) {
             json points = json::array();
             for (const Point& p : r) points.push_back({{"x", p.x}, {"y", p.y}});
@@ -126,7 +126,8 @@ MediumLayout read_layout(const In& in) {
         });
     if (in.has("printed"))
         in["printed"].each(most<PrintedCopies>, [&](const In& e) {
-            l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000), e.has("job") ? e["job"].text() : ""});
+            l.printed.push_back({e["transfer"].text(), e["copies"].whole(0, 100000), e.has("job") ? e["job"].text() : "",
+                                 e.has("bag") ? e["bag"].text() : ""});
         });
     if (in.has("kept")) {
         LaidSheets kept{read_copies(in["kept"]["copies"]), {}};
@@ -143,6 +144,7 @@ json to_json(const MediumLayout& l) {
     for (const PrintedCopies& p : l.printed) {
         j["printed"].push_back({{"transfer", p.transfer}, {"copies", p.copies}});
         if (!p.job.empty()) j["printed"].back()["job"] = p.job;
+        if (!p.bag.empty()) j["printed"].back()["bag"] = p.bag;
     }
     if (l.kept) {
         j["kept"] = {{"copies", copies_json(l.kept->copies)}};

@@ -9,6 +9,7 @@
 #include "files/json_in.h"
 #include "files/pressing_json.h"
 #include "files/safe_file.h"
+#include "files/stock_book.h"
 
 extern "C" {
 extern const char orthema_library_json[];
@@ -145,6 +146,7 @@ Result<Done> Library::migrate() {
         "ALTER TABLE record ADD COLUMN box TEXT;",
         "CREATE TABLE known_order(job TEXT PRIMARY KEY, path TEXT NOT NULL, card TEXT NOT NULL, picture BLOB, away INTEGER NOT NULL "
         "DEFAULT 0);",
+        stock_tables,
     };
     if (have == newest_version) return Done{};
     // One transaction for all of it: either it is of the newest version and has everything, or it is as it was.

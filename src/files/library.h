@@ -57,7 +57,7 @@ public:
     /// Puts a copy in the library's place; what lies there is moved beside under another name, which is given back.
     static Result<std::string> put_back(const std::string& path, const std::string& copy);
 
-    static constexpr int newest_version = 8;
+    static constexpr int newest_version = 9;
 
 private:
     explicit Library(sqlite3* db) : db_(db) {}

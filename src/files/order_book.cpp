@@ -18,8 +18,10 @@ Result<Done> ended(int code) {
 const char* standing_key(Standing s) { return s == Standing::settled ? "settled" : s == Standing::look ? "look" : "blocked"; }
 
 std::string card_json(const OrderCard& c) {
-    json j{{"name", c.name}, {"customer", c.customer}, {"due", c.due},     {"due_minutes", c.due_at}, {"garments", c.garments},
-           {"next", c.next}, {"missing", c.missing},   {"saved", c.saved}, {"jobs", c.jobs},          {"stages", json::array()}};
+    json j{{"name", c.name}, {"customer", c.customer}, {"due", c.due},   {"due_minutes", c.due_at}, {"garments", c.garments},
+           {"next", c.next}, {"saved", c.saved},       {"jobs", c.jobs}, {"stages", json::array()}};
+    for (const Want& w : c.wants)
+        j["wants"].push_back({{"item", w.item}, {"kind", stock_kind_key(w.kind)}, {"name", w.name}, {"amount", w.amount}});
     for (const StageMark& m : c.stages)
         j["stages"].push_back({{"standing", standing_key(m.standing)}, {"waiting", m.waiting}, {"count", m.count}});
     return json_text(j);
@@ -37,9 +39,13 @@ Result<OrderCard> card_from(const std::string& text) {
         c.due_at = in["due_minutes"].whole(0, 7 * 24 * 60);
         c.garments = in["garments"].whole(0, 2000000000);
         c.next = in["next"].text();
-        c.missing = in["missing"].whole(0, 1000000);
         c.saved = in["saved"].text();
         in["jobs"].each(1000, [&](const In& e) { c.jobs.push_back(e.text()); });
+        if (in.has("wants"))
+            in["wants"].each(50000, [&](const In& e) {
+                c.wants.push_back({e["item"].text(), e["kind"].one_of<StockKind>(stock_kind_count, stock_kind_key), e["name"].text(),
+                                   e["amount"].number(0, 1e9)});
+            });
         in["stages"].each(100, [&](const In& e) {
             c.stages.push_back({e["standing"].one_of<Standing>(3, standing_key), e["waiting"].flag(), e["count"].whole(0, 1000000)});
         });

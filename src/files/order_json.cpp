@@ -243,6 +243,8 @@ Order read_order(const In& in) {
         });
     if (in.has("reprints")) in["reprints"].each(most<Reprint>, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
+    if (in.has("pricing")) o.pricing = read_pricing(in["pricing"]);
+    if (in.has("approval")) o.approval = read_approval(in["approval"]);
     if (in.has("jigs")) in["jigs"].each(most<Jig>, [&](const In& e) { o.jigs.push_back(read_jig(e)); });
     if (in.has("layouts")) in["layouts"].each(most<MediumLayout>, [&](const In& e) { o.layouts.push_back(read_layout(e)); });
     return followed(numbered(std::move(o)));
@@ -382,6 +384,8 @@ json to_json(const Order& o) {
     for (const KeptOut& k : o.kept_out) j["kept_out"].push_back({{"row", k.row}, {"text", k.text}, {"reason", k.reason}});
     for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));
     if (o.guide_setup != GuideSetup{}) j["guide_setup"] = to_json(o.guide_setup);
+    if (o.pricing != Pricing{}) j["pricing"] = to_json(o.pricing);
+    if (o.approval != Approval{}) j["approval"] = to_json(o.approval);
     for (const Jig& g : o.jigs) j["jigs"].push_back(to_json(g));
     for (const MediumLayout& l : o.layouts) j["layouts"].push_back(to_json(l));
     return j;

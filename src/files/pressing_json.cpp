@@ -224,4 +224,54 @@ json to_json(const GuideSetup& g) {
     return j;
 }
 
+Pricing read_pricing(const In& in) {
+    Pricing p;
+    if (in.has("by_steps")) p.by_steps = in["by_steps"].flag();
+    if (in.has("margin_per_cent")) p.margin = in["margin_per_cent"].number(0, 95);
+    if (in.has("on_blank_per_cent")) p.on_blank = in["on_blank_per_cent"].number(-100, 1000);
+    if (in.has("set_up")) p.set_up = in["set_up"].number(0, 1e6);
+    if (in.has("tax_per_cent")) p.tax = in["tax_per_cent"].number(0, 100);
+    if (in.has("promise")) p.promise = in["promise"].text();
+    if (in.has("prints"))
+        in["prints"].each(location_count, [&](const In& e) {
+            const auto location = location_from_key(e["location"].text());
+            if (!location) e["location"].fail("is not known");
+            p.prints.push_back({*location, e["price"].number(0, 1e6)});
+        });
+    if (in.has("steps"))
+        in["steps"].each(50, [&](const In& e) { p.steps.push_back({e["from"].whole(1, 1000000), e["off_per_cent"].number(0, 100)}); });
+    return p;
+}
+
+json to_json(const Pricing& p) {
+    json j{{"by_steps", p.by_steps},
+           {"margin_per_cent", p.margin},
+           {"on_blank_per_cent", p.on_blank},
+           {"set_up", p.set_up},
+           {"tax_per_cent", p.tax}};
+    if (!p.promise.empty()) j["promise"] = p.promise;
+    for (const LocationPrice& l : p.prints) j["prints"].push_back({{"location", location_key(l.location)}, {"price", l.price}});
+    for (const QuantityStep& s : p.steps) j["steps"].push_back({{"from", s.from}, {"off_per_cent", s.off}});
+    return j;
+}
+
+Approval read_approval(const In& in) {
+    Approval a;
+    a.by = short_text(in["by"]);
+    a.at = short_text(in["at"], 40);
+    if (in.has("lines")) a.lines = short_text(in["lines"], 20);
+    if (in.has("designs"))
+        in["designs"].each(most<PrintedGuide>, [&](const In& e) {
+            a.designs.push_back({e["decoration"].text(), e["size"].text(), short_text(e["revision"], 20)});
+        });
+    return a;
+}
+
+json to_json(const Approval& a) {
+    json j{{"by", a.by}, {"at", a.at}, {"lines", a.lines}};
+    for (const PrintedGuide& p : a.designs)
+        j["designs"].push_back({{"decoration", p.decoration}, {"size", p.size}, {"revision", p.revision}});
+    return j;
+}
+
 }  // namespace orthema

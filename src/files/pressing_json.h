@@ -18,6 +18,10 @@ PressRun read_press_run(const In& in);
 json to_json(const PressRun& run);
 Reprint read_reprint(const In& in);
 json to_json(const Reprint& reprint);
+Pricing read_pricing(const In& in);
+json to_json(const Pricing& pricing);
+Approval read_approval(const In& in);
+json to_json(const Approval& approval);
 GuideSetup read_guide_setup(const In& in);
 json to_json(const GuideSetup& setup);
 

@@ -344,7 +344,13 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     EXPECT_EQ(item.name, "Great sheet");
     EXPECT_EQ(item.length.mm(), 660);
     EXPECT_EQ(item.price, 0.5);
-    EXPECT_EQ(item.on_hand, 40);
+    const auto on_hand = [&](const std::string& stock) {
+        w.room().stock().flush();
+        w.wait();
+        const StockEntry* e = find_entry(w.room().stock().stock(), sheets_id(w.medium().id, stock));
+        return e == nullptr ? -1 : e->on_hand;
+    };
+    EXPECT_EQ(on_hand(item.id), 40);
     w.settle("1");
     EXPECT_TRUE(w.sound());
     for (const Sheet& s : w.plan().sheets) EXPECT_EQ(s.stock, item.id) << "larger and cheaper";
@@ -361,7 +367,7 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     w.click(w.find<QPushButton>("Keep this sheet's left-over"));
     w.wait();
     ASSERT_NE(w.notice().find("is kept"), std::string::npos) << w.notice();
-    w.click(w.find<QPushButton>("As on the shelf"));
+    w.click(w.find<QPushButton>("As the shop has them"));
     w.wait();
     std::string offcut;
     for (const StockItem& s : w.medium().laying.stock)
@@ -373,12 +379,11 @@ TEST(SheetsBench, StockIsTypedChosenAndCountedDown) {
     w.settle("0.5");
     EXPECT_TRUE(w.sound());
     EXPECT_TRUE(used());
-    w.page("Stock");
-    w.click(w.find<QPushButton>("Take from stock"));
+    EXPECT_EQ(on_hand(offcut), 1);
+    w.page("Print");
+    w.click(w.find<QPushButton>("Print this sheet"));
     w.wait();
-    for (const Medium& m : w.room().library().content().media)
-        if (m.id == w.medium().id)
-            for (const StockItem& s : m.laying.stock) EXPECT_NE(s.id, offcut) << "it is used up";
+    EXPECT_EQ(on_hand(offcut), 0) << "it is used up: " << w.find<QLabel>("Device says")->text().toStdString();
 }
 
 TEST(SheetsBench, WhatIsLeftIsFilledByWorth) {

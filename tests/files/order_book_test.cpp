@@ -25,7 +25,7 @@ KnownOrder known(int n) {
     k.card.garments = n;
     k.card.stages = {{Standing::look, false, n}, {Standing::blocked, false, 1}, {Standing::settled, true, 0}};
     k.card.next = "Fit: something";
-    k.card.missing = n;
+    k.card.wants = {{"blanks/tee/ash/M", StockKind::blanks, "Tee, ash M", double(n + 1)}, {"film/f", StockKind::roll, "Film", 1234.5}};
     k.card.jobs = {"a", "b"};
     k.card.saved = "2027-06-01T10:00:00";
     k.path = "/somewhere/" + std::to_string(n) + ".orthema";

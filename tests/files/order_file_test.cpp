@@ -64,19 +64,20 @@ Order full_order() {
     MediumLayout& layout = order.layouts.back();
     layout.stock = {"", "offcut"};
     layout.fill = {{"front@2000", 2.5, 3}};
-    layout.printed = {{"front@2000", 4, "job-quay"}};
+    layout.printed = {{"front@2000", 4, "job-quay"}, {"front@2000", 2, "job-quay", "bag/job-quay/front@2000"}};
+    order.pricing = {true, 35, {{Location::full_front, 4.5}}, 25, {{10, 5}, {50, 12.5}}, 8, 19, "ready on Friday"};
+    order.approval = {"The bakers", "2027-06-01", {{"front", "M", "ABCDEF"}}, "GHIJKL"};
     layout.kept = LaidSheets{{{"front@2000", 0, 1, 180, 5, 6, false}}, {"", "offcut"}};
     for (Medium& m : order.media)
         if (m.id == "film-559") {
             m.cut_offset = Length::from_mm(1.25);
-            m.laying = {Cutting::trimmer, 2, true, Length::from_mm(14), Together::sizes, true, {}, {}};
+            m.laying = {Cutting::trimmer, 2, true, Length::from_mm(14), Together::sizes, true, {}, Length::from_mm(25), {}};
             m.laying.excluded = {{"clamp", Length::from_mm(10), Length::from_mm(20), Length::from_mm(30), Length::from_mm(40)}};
             m.laying.stock = {{"offcut",
                                "Offcut",
                                Length::from_mm(200),
                                Length::from_mm(300),
                                0.5,
-                               2,
                                {{0, 0}, {300, 0}, {0, 200}},
                                {{{10, 10}, {20, 10}, {10, 20}}}}};
         }
@@ -297,6 +298,8 @@ TEST(OrderFile, WrongFieldsAreNamed) {
     };
     expect_fault([](json& j) { j["decorations"][0]["sizing"]["step_mm"] = "five"; }, "decorations[0].sizing.step_mm");
     expect_fault([](json& j) { j["decorations"][0].erase("location"); }, "location");
+    expect_fault([](json& j) { j["pricing"]["prints"][0]["location"] = "moon"; }, "pricing.prints[0].location");
+    expect_fault([](json& j) { j["layouts"][0]["printed"][1]["bag"] = 4; }, "layouts[0].printed[1].bag");
     expect_fault([](json& j) { j["lines"][1]["quantity"] = 1e18; }, "lines[1].quantity");
     expect_fault([](json& j) { j["lines"][1]["quantity"] = -1; }, "lines[1].quantity");
     expect_fault([](json& j) { j["media"][0]["width_mm"] = -4; }, "media[0].width_mm");
@@ -318,7 +321,7 @@ TEST(OrderFile, WrongFieldsAreNamed) {
     of_laying([](json& l) { l["together"] = 3; }, "laying.together");
     of_laying([](json& l) { l["excluded"][0]["length_mm"] = "wide"; }, "laying.excluded[0].length_mm");
     of_laying([](json& l) { l["stock"][0]["width_mm"] = 0; }, "laying.stock[0].width_mm");
-    of_laying([](json& l) { l["stock"][0]["on_hand"] = 1.5; }, "laying.stock[0].on_hand");
+    of_laying([](json& l) { l["waste_mm"] = -1.5; }, "laying.waste_mm");
     of_laying([](json& l) { l["stock"][0]["shape"].erase(0); }, "laying.stock[0].shape has fewer than three corners");
     of_laying([](json& l) { l["stock"][0]["holes"][0][0]["x"] = 1e9; }, "laying.stock[0].holes[0][0].x");
     expect_fault([](json& j) { j["layouts"][0]["fill"][0]["value"] = -1; }, "layouts[0].fill[0].value");

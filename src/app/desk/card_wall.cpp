@@ -70,8 +70,9 @@ CardWall::CardWall(QWidget* parent) : QAbstractScrollArea(parent) {
     verticalScrollBar()->setSingleStep(60);
 }
 
-void CardWall::show_cards(std::vector<KnownOrder> cards, const std::string& today) {
+void CardWall::show_cards(std::vector<KnownOrder> cards, const std::string& today, std::map<std::string, QString> lacks) {
     today_ = today;
+    lacks_ = std::move(lacks);
     if (cards != cards_) {
         cards_ = std::move(cards);
         std::set<std::string> there;
@@ -177,7 +178,9 @@ void CardWall::paint_card(QPainter& p, const KnownOrder& known, const QRect& box
     QString next = known.away ? QStringLiteral("Put away") : card.stages.empty() ? QStringLiteral("Not opened here yet") : qt(card.next);
     if (name_of && !known.away)
         if (const std::string gang = name_of(card.job); !gang.empty()) next = QStringLiteral("Lies in “%1”").arg(qt(gang));
-    line({in.left(), y, in.width(), 16}, next, 11, false, quiet);
+    const auto lacks = known.away ? lacks_.end() : lacks_.find(card.job);
+    const bool lacking = lacks != lacks_.end();
+    line({in.left(), y, in.width(), 16}, lacking ? lacks->second : next, 11, lacking, lacking ? QColor(0xA3, 0x20, 0x35) : quiet);
 }
 
 void CardWall::choose(const std::string& job, bool also) {

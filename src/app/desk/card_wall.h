@@ -5,6 +5,7 @@
 #include <QAbstractScrollArea>
 
 #include <functional>
+#include <map>
 #include <set>
 #include <vector>
 
@@ -17,7 +18,7 @@ class CardWall : public QAbstractScrollArea {
 public:
     explicit CardWall(QWidget* parent = nullptr);
     /// Those to hang up, in order; the wall keeps copies. `today` is an ISO date.
-    void show_cards(std::vector<KnownOrder> cards, const std::string& today);
+    void show_cards(std::vector<KnownOrder> cards, const std::string& today, std::map<std::string, QString> lacks = {});
     [[nodiscard]] const std::vector<KnownOrder>& cards() const { return cards_; }
     [[nodiscard]] const std::set<std::string>& chosen() const { return chosen_; }
     [[nodiscard]] const KnownOrder* current() const;
@@ -47,6 +48,7 @@ private:
     std::vector<KnownOrder> cards_;
     std::set<std::string> chosen_;
     std::string current_, today_;
+    std::map<std::string, QString> lacks_;  ///< by job: what the shop has not got for it
 };
 
 /// "due 12 June, in 5 days", "3 days late"; nothing where it is due on no day.

@@ -1,5 +1,6 @@
 #include "app/desk/desk.h"
 
+#include <QCheckBox>
 #include <QCoreApplication>
 #include <QDate>
 #include <QDir>
@@ -12,8 +13,10 @@
 #include <QStackedWidget>
 
 #include "app/desk/card_wall.h"
+#include "app/desk/stock_pages.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/menus.h"
+#include "core/papers/papers.h"
 
 namespace orthema::app {
 
@@ -36,6 +39,25 @@ bool found(const KnownOrder& order, const QString& words) {
     return true;
 }
 
+/// "Lacks 12 blanks, 3.2 m of film"; at length by their names.
+QString lacking_words(const std::vector<Standby>& all, Unit unit, bool at_length) {
+    QStringList parts;
+    double blanks = 0, film = 0, sheets = 0;
+    for (const Standby& s : all) {
+        (s.want.kind == StockKind::roll ? film : s.want.kind == StockKind::blanks ? blanks : sheets) += s.lacking;
+        if (at_length)
+            parts << QStringLiteral("%1 %2").arg(
+                s.want.kind == StockKind::roll ? film_text(s.lacking, unit) : QString::number(std::ceil(s.lacking - 1e-6)),
+                qt(s.want.name));
+    }
+    if (!at_length) {
+        if (blanks > 0) parts << counted(std::size_t(std::lround(blanks)), "blank");
+        if (film > 0) parts << film_text(film, unit) + QStringLiteral(" of film");
+        if (sheets > 0) parts << counted(std::size_t(std::ceil(sheets)), "sheet or supply", "sheets or supplies");
+    }
+    return QStringLiteral("Lacks ") + parts.join(QStringLiteral(", "));
+}
+
 }  // namespace
 
 Desk::Desk(Workroom& room) : room_(room) {
@@ -43,8 +65,19 @@ Desk::Desk(Workroom& room) : room_(room) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("The shop's orders")));
+    parts_ = new Segments(QStringLiteral("Desk"),
+                          {QStringLiteral("Orders"), QStringLiteral("Stock"), QStringLiteral("Shelf"), QStringLiteral("To buy")});
+    parts_->button(0)->setToolTip(QStringLiteral("The shop's orders, the most urgent first"));
+    parts_->button(1)->setToolTip(QStringLiteral("Blanks, rolls and sheets: how many lie there, and who wants them"));
+    parts_->button(2)->setToolTip(QStringLiteral("Finished transfers that wait for an order"));
+    parts_->button(3)->setToolTip(QStringLiteral("What all open orders lack"));
+    parts_->chosen = [this](int i) { show_page(i); };
+    head->addWidget(parts_);
     head->addStretch(1);
+    scan_ = new QCheckBox(QStringLiteral("a scan counts one in"));
+    scan_->setObjectName(scan_->text());
+    scan_->setToolTip(QStringLiteral("Each code that is read in the field beside adds one of it"));
+    head->addWidget(scan_);
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find an order"));
     find_->setAccessibleName(QStringLiteral("Find an order"));
@@ -55,14 +88,22 @@ Desk::Desk(Workroom& room) : room_(room) {
     show_away_ = push(QStringLiteral("Put away too"), QStringLiteral("Shows those that are done as well"));
     show_away_->setCheckable(true);
     head->addWidget(show_away_);
-    auto* fresh = push(QStringLiteral("New order"), QStringLiteral("Begins with what the shop has, and no lines"), true);
-    head->addWidget(fresh);
+    fresh_ = push(QStringLiteral("New order"), QStringLiteral("Begins with what the shop has, and no lines"), true);
+    head->addWidget(fresh_);
     column->addLayout(head);
     stack_ = new QStackedWidget;
     wall_ = new CardWall;
     stack_->addWidget(wall_);
     stack_->addWidget(build_beginning());
-    column->addWidget(stack_, 1);
+    pages_ = new QStackedWidget;
+    panels_ = new QStackedWidget;
+    stock_ = new StockDesk(room_);
+    shelf_ = new ShelfDesk(room_);
+    buy_ = new BuyDesk(room_);
+    for (QWidget* page :
+         {static_cast<QWidget*>(stack_), static_cast<QWidget*>(stock_), static_cast<QWidget*>(shelf_), static_cast<QWidget*>(buy_)})
+        pages_->addWidget(page);
+    column->addWidget(pages_, 1);
 
     panel_ = new FigurePanel;
     details_ = panel_->part();
@@ -73,6 +114,7 @@ Desk::Desk(Workroom& room) : room_(room) {
     due_ = details_->text_row(QStringLiteral("Due"));
     pieces_ = details_->text_row(QStringLiteral("Pieces"));
     next_ = details_->note();
+    lacks_ = details_->note();
     where_ = details_->note();
     details_->rule();
     open_ = push(QStringLiteral("Open"), QStringLiteral("Lays it on the table (Enter, or a double click)"), true);
@@ -84,11 +126,38 @@ Desk::Desk(Workroom& room) : room_(room) {
     forget_ = push(QStringLiteral("Take off the desk"), QStringLiteral("Its file is not where it was: it is no longer listed"));
     for (QPushButton* b : {open_, gang_, like_, away_, forget_}) details_->add(b);
     note_ = details_->note();
+    panel_->rule();
+    panel_->head(QStringLiteral("The whole shop"));
+    auto* back_up = push(QStringLiteral("Back up…"),
+                         QStringLiteral("Library, records, stock and all orders in one file: for safety, or another machine"));
+    auto* restore = push(QStringLiteral("Restore…"), QStringLiteral("A shop from such a file in place of this one, which is kept beside"));
+    panel_->side_by_side({back_up, restore});
+    connect(back_up, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Back up the shop"), QStringLiteral("shop.orthema-shop"),
+                                                          QStringLiteral("Whole shops (*.orthema-shop)"));
+        if (!path.isEmpty()) room_.back_up_shop(path);
+    });
+    connect(restore, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Restore a shop"), {},
+                                                          QStringLiteral("Whole shops (*.orthema-shop);;All files (*)"));
+        if (path.isEmpty()) return;
+        const QString folder = QFileDialog::getExistingDirectory(this, QStringLiteral("A folder for its orders"));
+        if (!folder.isEmpty()) room_.restore_shop(path, folder);
+    });
     panel_->fill();
+    for (QWidget* panel : {static_cast<QWidget*>(panel_), static_cast<QWidget*>(stock_->figures()),
+                           static_cast<QWidget*>(shelf_->figures()), static_cast<QWidget*>(buy_->figures())})
+        panels_->addWidget(panel);
 
-    connect(find_, &QLineEdit::textChanged, this, &Desk::refresh);
+    connect(find_, &QLineEdit::textChanged, this, [this] {
+        if (parts_->choice() == 0) refresh();
+    });
+    connect(find_, &QLineEdit::returnPressed, this, &Desk::scanned);
+    connect(&room_.stock(), &StockRoom::changed, this, [this] {
+        if (isVisible() && parts_->choice() == 0) refresh();
+    });
     connect(show_away_, &QPushButton::toggled, this, &Desk::refresh);
-    connect(fresh, &QPushButton::clicked, this, [this] {
+    connect(fresh_, &QPushButton::clicked, this, [this] {
         room_.keeper().start_new();
         emit leaving();
     });
@@ -110,6 +179,7 @@ Desk::Desk(Workroom& room) : room_(room) {
     wall_->changed = [this] { show_chosen(); };
     wall_->opened = [this](const KnownOrder&) { open_current(); };
     wall_->asked = [this](QPoint where) { menu(where); };
+    scan_->hide();
     wall_->name_of = [this](const std::string& job) -> std::string {
         for (const KnownOrder& o : room_.orders().all())
             if (!o.away && std::find(o.card.jobs.begin(), o.card.jobs.end(), job) != o.card.jobs.end()) return o.card.name;
@@ -154,9 +224,50 @@ QWidget* Desk::build_beginning() {
     return page;
 }
 
-QWidget* Desk::figures() { return panel_; }
+QWidget* Desk::figures() { return panels_; }
 
-QWidget* Desk::first_focus() const { return wall_; }
+QWidget* Desk::first_focus() const {
+    return parts_->choice() == 1   ? static_cast<QWidget*>(stock_->wall())
+           : parts_->choice() == 2 ? static_cast<QWidget*>(shelf_->wall())
+                                   : wall_;
+}
+
+void Desk::show_page(int page) {
+    parts_->show_choice(page);
+    pages_->setCurrentIndex(page);
+    panels_->setCurrentIndex(page);
+    find_->setVisible(page != 3);
+    find_->setPlaceholderText(page == 0   ? QStringLiteral("Find: name, customer, day")
+                              : page == 1 ? QStringLiteral("Find, or scan a box")
+                                          : QStringLiteral("Find, or scan a bag"));
+    scan_->setVisible(page == 1);
+    show_away_->setVisible(page == 0);
+    fresh_->setVisible(page == 0);
+    if (page > 0) room_.stock().look_again();
+    refresh();
+}
+
+/// What was typed or scanned on the pages of the stock and the shelf.
+void Desk::scanned() {
+    const QString text = find_->text().trimmed();
+    if (text.isEmpty() || parts_->choice() == 0) return;
+    bool there = false;
+    if (const auto bag = bag_from_code(text.toStdString())) {
+        show_page(2);
+        there = shelf_->wall()->choose(*bag);
+    } else if (parts_->choice() == 1) {
+        there = stock_->found(text, scan_->isChecked());
+    } else {
+        for (const BinRow& row : shelf_->wall()->rows())
+            for (const Bin& b : row.bins)
+                if (!there && qt(b.entry.name + " " + b.entry.from + " " + b.entry.place).contains(text, Qt::CaseInsensitive))
+                    there = shelf_->wall()->choose(std::string(b.entry.id));
+    }
+    if (there)
+        find_->clear();
+    else
+        room_.say({QStringLiteral("“%1” is not found here.").arg(text), true, {}, {}});
+}
 
 QStringList Desk::chosen_paths() const {
     QStringList out;
@@ -195,11 +306,18 @@ void Desk::menu(QPoint where) {
 std::string Desk::today() const { return today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_; }
 
 void Desk::refresh() {
+    const int page = parts_->choice();
+    if (page == 1) return stock_->refresh();
+    if (page == 2) return shelf_->refresh();
+    if (page == 3) return buy_->refresh();
     const std::vector<KnownOrder>& all = room_.orders().all();
     std::vector<KnownOrder> shown;
     for (const KnownOrder& o : all)
         if ((show_away_->isChecked() || !o.away) && found(o, find_->text())) shown.push_back(o);
-    wall_->show_cards(std::move(shown), today());
+    lacking_ = lacking_of_all(room_.stock().shop());
+    std::map<std::string, QString> lacks;
+    for (const auto& [job, all] : lacking_) lacks[job] = lacking_words(all, room_.order().unit, false);
+    wall_->show_cards(std::move(shown), today(), std::move(lacks));
     const bool none = all.empty() && room_.orders().opened();
     details_->setVisible(!none);
     stack_->setCurrentIndex(none ? 1 : 0);
@@ -230,6 +348,9 @@ void Desk::show_chosen() {
     due_->setText(one == nullptr ? QString() : due_words(one->card, today));
     pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
     next_->setText(one == nullptr ? QString() : qt(one->card.next));
+    const auto lacks = one == nullptr ? lacking_.end() : lacking_.find(one->card.job);
+    lacks_->setText(lacks == lacking_.end() ? QString() : lacking_words(lacks->second, room_.order().unit, true));
+    lacks_->setVisible(lacks != lacking_.end());
     where_->setText(file);
     open_->setEnabled(chosen == 1 && there);
     gang_->setEnabled(chosen > 1);
@@ -243,8 +364,9 @@ void Desk::show_chosen() {
 QString Desk::help() const {
     return QStringLiteral(
         "Desk: the shop's orders, the most urgent first. A double click opens one; several that are chosen can be ganged, so that they "
-        "share "
-        "the film. A list or an order dropped here begins or joins one.");
+        "share the film. A list or an order dropped here begins or joins one. Stock, shelf and what is to be bought lie on the pages "
+        "beside: a "
+        "number typed on a bin counts it.");
 }
 
 }  // namespace orthema::app

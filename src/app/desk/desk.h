@@ -5,6 +5,7 @@
 
 #include "app/session/workroom.h"
 
+class QCheckBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -13,7 +14,11 @@ class QStackedWidget;
 namespace orthema::app {
 
 class CardWall;
+class BuyDesk;
 class FigurePanel;
+class Segments;
+class ShelfDesk;
+class StockDesk;
 
 class Desk : public QWidget {
     Q_OBJECT
@@ -22,6 +27,10 @@ public:
     [[nodiscard]] QWidget* figures();
     void refresh();
     [[nodiscard]] CardWall* wall() const { return wall_; }
+    [[nodiscard]] StockDesk* stock() const { return stock_; }
+    [[nodiscard]] ShelfDesk* shelf() const { return shelf_; }
+    /// Orders, stock, shelf, or what is to be bought.
+    void show_page(int page);
     [[nodiscard]] QWidget* first_focus() const;
     [[nodiscard]] QString help() const;
     /// The cards' dates are told from this day (ISO); the clock's own where none is given.
@@ -35,6 +44,7 @@ signals:
 
 private:
     void show_chosen();
+    void scanned();
     [[nodiscard]] std::string today() const;
     void menu(QPoint where);
     void open_current();
@@ -45,11 +55,17 @@ private:
     Workroom& room_;
     CardWall* wall_;
     FigurePanel *panel_, *details_;
-    QStackedWidget* stack_;
+    QStackedWidget *stack_, *pages_, *panels_;
+    Segments* parts_;
+    StockDesk* stock_;
+    ShelfDesk* shelf_;
+    BuyDesk* buy_;
+    QCheckBox* scan_;
     QLineEdit* find_;
-    QPushButton *open_, *gang_, *like_, *away_, *forget_, *show_away_;
-    QLabel *title_, *customer_, *due_, *pieces_, *where_, *next_, *note_;
+    QPushButton *open_, *gang_, *like_, *away_, *forget_, *show_away_, *fresh_;
+    QLabel *title_, *customer_, *due_, *pieces_, *where_, *next_, *lacks_, *note_;
     std::string today_;
+    std::map<std::string, std::vector<Standby>> lacking_;  ///< of each order on the desk
 };
 
 }  // namespace orthema::app

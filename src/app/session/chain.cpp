@@ -26,7 +26,12 @@ Chain::Chain(Document& document, Pictures& pictures, Jobs& jobs, QObject* parent
     : QObject(parent), document_(document), pictures_(pictures), jobs_(jobs) {}
 
 void Chain::follow() {
-    work_ = orthema::work(document_.order(), Shop{}, pictures_.known(), &work_, {}, HowFar::fit);
+    work_ = orthema::work(document_.order(), shop_, pictures_.known(), &work_, {}, HowFar::fit);
+    compute_later();
+}
+
+void Chain::use_shop(const Shop& shop) {
+    shop_ = shop;
     compute_later();
 }
 
@@ -45,8 +50,9 @@ void Chain::compute_later() {
     }
     computing_ = true;
     jobs_.background(
-        [this, order = document_.order(), known = pictures_.known(), before = work_, of = order_number_]() -> std::function<void()> {
-            return [this, of, done = orthema::work(order, Shop{}, known, &before)]() mutable {
+        [this, order = document_.order(), shop = shop_, known = pictures_.known(), before = work_,
+         of = order_number_]() -> std::function<void()> {
+            return [this, of, done = orthema::work(order, shop, known, &before)]() mutable {
                 if (of != order_number_) {  // of an order that is not on the table any more
                     computing_ = again_ = false;
                     compute_later();
@@ -59,7 +65,7 @@ void Chain::compute_later() {
                 if (again) done.fit = work_.fit;
                 work_ = std::move(done);
                 if (again) {
-                    work_ = orthema::work(document_.order(), Shop{}, pictures_.known(), &work_, {}, HowFar::fit);
+                    work_ = orthema::work(document_.order(), shop_, pictures_.known(), &work_, {}, HowFar::fit);
                     compute_later();
                 }
                 emit worked();

@@ -22,6 +22,9 @@ public:
     [[nodiscard]] bool catching_up() const { return computing_ || again_; }
     /// Fits the order of now, and asks for the rest.
     void follow();
+    /// What the shop has now: what depends on it is worked out anew.
+    void use_shop(const Shop& shop);
+    [[nodiscard]] const Shop& shop() const { return shop_; }
     /// For another order altogether, whose fit is known.
     void take_over(Work fitted);
     /// A press plan that is better than that of now.
@@ -37,6 +40,7 @@ private:
     Pictures& pictures_;
     Jobs& jobs_;
     Work work_;
+    Shop shop_;
     std::uint64_t number_ = 0;
     int order_number_ = 0;
     bool computing_ = false, again_ = false;

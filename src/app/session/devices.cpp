@@ -43,6 +43,7 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
         const PrintReport report = printer.end();
         return [this, drawn, report, sheet] {
             says_ = qt(drawn ? report.sentence : drawn.sentence());
+            if (drawn) emit printed(sheet, report.finished ? sheet.length : report.printed_length);
             if (drawn && report.finished) says_ += after_printing(document_.order(), sheet.medium);
             const MediumLayout layout = layout_of(document_.order(), sheet.medium);
             std::vector<PlacedCopy> there;

@@ -21,6 +21,8 @@ public:
 
 signals:
     void changed();
+    /// So much of the sheet is on film, mm.
+    void printed(const orthema::Sheet& sheet, double length);
 
 private:
     Document& document_;

@@ -12,14 +12,15 @@ void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
     running_ = true;
     stop_ = false;
     jobs_.background(
-        [this, folder, choice, order = document_.order(), art = pictures_.art(), before = chain_.work()]() -> std::function<void()> {
+        [this, folder, choice, order = document_.order(), shop = chain_.shop(), art = pictures_.art(),
+         before = chain_.work()]() -> std::function<void()> {
             Task task;
             task.cancelled = &stop_;
             task.report = [this](double share, const std::string& doing) {
                 QMetaObject::invokeMethod(
                     this, [this, share, doing] { emit progress(share, qt(doing)); }, Qt::QueuedConnection);
             };
-            const auto report = export_order(folder.toStdString(), order, Shop{}, art, choice, task, &before);
+            const auto report = export_order(folder.toStdString(), order, shop, art, choice, task, &before);
             return [this, report, guides = choice.guides, made_of = order] {
                 running_ = false;
                 if (report && guides && made_of == document_.order()) guides_printed();

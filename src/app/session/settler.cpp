@@ -7,7 +7,7 @@
 #include <optional>
 
 #include "app/widgets/figures.h"
-#include "core/sheets/lay_out.h"
+#include "core/supply/film.h"
 
 namespace orthema::app {
 
@@ -30,8 +30,8 @@ void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
     document_.end_gesture();
     const auto begun = std::chrono::steady_clock::now();
     jobs_.background(
-        [this, medium = *medium, set = chain_.work().transfer_set(), now, begun, seconds, quiet, stop = stop_, present,
-         seed = ++seed_]() -> std::function<void()> {
+        [this, medium = *medium, set = chain_.work().transfer_set(), shop = chain_.shop(), now, begun, seconds, quiet, stop = stop_,
+         present, seed = ++seed_]() -> std::function<void()> {
             NestOptions options;
             options.seconds = seconds;
             options.threads = std::max(1, QThread::idealThreadCount());
@@ -50,9 +50,19 @@ void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
                     },
                     Qt::QueuedConnection);
             };
-            const auto solution = lay_out(medium, set, now, options, Task{{}, stop.get()}, show);
-            return [this, stop, solution, gained, quiet, at = passed()] {
+            const Stock& stock = stock_in(shop);
+            const auto solution = lay_out_on_stock(medium, set, now, options, stock, Task{{}, stop.get()}, show);
+            // which rolls it is printed from; where what lies there fits on none, what was laid for them takes its place
+            std::optional<LaidSheets> at_last;
+            if (solution && !gained) at_last = with_rolls(medium, set, {now.copies, now.stock}, stock);
+            if (solution && !at_last && (gained || with_rolls(medium, set, solution->sheets, stock))) at_last = solution->sheets;
+            return [this, stop, solution, gained, quiet, at_last, id = medium.id, at = passed()] {
                 if (stop_ == stop) {
+                    if (at_last && running_ && !*stop) {
+                        Order rolled = with_layout(document_.order(), id, *at_last);
+                        if (rolled.layouts != document_.order().layouts)
+                            document_.edit(QStringLiteral("settle"), std::move(rolled), QStringLiteral("settle"));
+                    }
                     running_ = false;
                     document_.end_gesture();
                     if (!curve_.empty()) curve_.push_back({at, curve_.back().density});

@@ -116,12 +116,14 @@ void ShopOrders::put_away(const std::string& job, bool away) {
         if (o.card.job == job) o.away = away;
     sort();
     write([job, away](OrderBook& book) { return book.put_away(job, away); });
+    if (away) emit gone({job});
     emit changed();
 }
 
 void ShopOrders::forget(const std::string& job) {
     std::erase_if(all_, [&](const KnownOrder& o) { return o.card.job == job; });
     write([job](OrderBook& book) { return book.forget(job); });
+    emit gone({job});
     emit changed();
 }
 

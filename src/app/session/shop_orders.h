@@ -35,6 +35,8 @@ public:
 
 signals:
     void changed();
+    /// These were put away, or are known no more: orders, and the jobs of a gang.
+    void gone(const std::vector<std::string>& jobs);
 
 private:
     /// Writes on the one thread that does, in turn.

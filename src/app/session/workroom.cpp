@@ -2,6 +2,7 @@
 
 #include "app/widgets/figures.h"
 #include "files/library.h"
+#include "files/shop_backup.h"
 
 namespace orthema::app {
 
@@ -13,6 +14,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
       chain_(document_, pictures_, jobs_),
       keeper_(std::move(data_folder), document_, pictures_, library_, jobs_, notices_),
       orders_(document_, pictures_, chain_, jobs_, notices_),
+      stock_(document_, chain_, records_, orders_, jobs_, notices_),
       gang_table_(document_, pictures_, chain_, keeper_, records_, jobs_, notices_),
       settler_(document_, chain_, jobs_, notices_),
       planner_(document_, chain_, jobs_),
@@ -40,6 +42,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     });
     connect(&keeper_, &Keeper::about_to_take_over, &settler_, &Settler::stop);
     connect(&keeper_, &Keeper::about_to_take_over, &planner_, &Planner::abandon);
+    connect(&keeper_, &Keeper::about_to_take_over, &stock_, &StockRoom::table_cleared);
     connect(&keeper_, &Keeper::taken_over, this, [this](const Work& fitted) {
         settler_.forget_curve();
         chain_.take_over(fitted);
@@ -55,11 +58,16 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     keeper_.standing_corrections = [this] { return records_.standing(); };
     connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);
     connect(&keeper_, &Keeper::lies_at, &orders_, &ShopOrders::note);
+    connect(&keeper_, &Keeper::lies_at, &stock_, &StockRoom::table_kept);
+    connect(&orders_, &ShopOrders::gone, &stock_, &StockRoom::release);
+    connect(&devices_, &Devices::printed, &stock_, &StockRoom::printed);
+    connect(&stock_, &StockRoom::changed, this, &Workroom::tell);
     connect(&keeper_, &Keeper::came_with, this, &Workroom::offer_corrections);
     connect(&records_, &Records::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::opened, this, [this] {
         records_.open(library_.path());
         orders_.open(library_.path());
+        stock_.open(library_.path());
         if (!document_.changed_since_saved() && keeper_.path().isEmpty() && order().lines.empty() && order().art.empty())
             keeper_.start_new();
         tell();
@@ -73,6 +81,36 @@ Workroom::~Workroom() {
     planner_.abandon();
     exporter_.stop();
     jobs_.finish();
+}
+
+void Workroom::back_up_shop(const QString& path) {
+    records_.flush();
+    stock_.flush();
+    jobs_.background([this, path, library = library_.path()]() -> std::function<void()> {
+        const auto done = orthema::back_up_shop(library.toStdString(), path.toStdString());
+        return [this, done, path] {
+            if (!done) return notices_.complain(qt(done.sentence()));
+            QString text = QStringLiteral("The shop with %1 was written to %2.").arg(counted(std::size_t(done->orders), "order"), path);
+            if (!done->missing.empty())
+                text += QStringLiteral(" %1 not where they were and are left out.")
+                            .arg(counted(done->missing.size(), "order is", "orders are"));
+            notices_.say({text, !done->missing.empty(), {}, {}});
+        };
+    });
+}
+
+void Workroom::restore_shop(const QString& path, const QString& folder) {
+    records_.flush();
+    stock_.flush();
+    jobs_.background([this, path, folder, library = library_.path()]() -> std::function<void()> {
+        const auto done = orthema::restore_shop(path.toStdString(), library.toStdString(), folder.toStdString());
+        return [this, done] {
+            if (!done) return notices_.complain(qt(done.sentence()));
+            notices_.say(QStringLiteral("The shop is restored, with %1. The one before lies beside its library.")
+                             .arg(counted(std::size_t(done->orders), "order")));
+            library_.open_in(keeper_.data_folder());
+        };
+    });
 }
 
 void Workroom::offer_corrections() {

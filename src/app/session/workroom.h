@@ -17,6 +17,7 @@
 #include "app/session/settler.h"
 #include "app/session/shop_library.h"
 #include "app/session/shop_orders.h"
+#include "app/session/stock_room.h"
 #include "core/guides/guides.h"
 
 namespace orthema::app {
@@ -39,6 +40,7 @@ public:
     [[nodiscard]] ShopLibrary& library() { return library_; }
     [[nodiscard]] Records& records() { return records_; }
     [[nodiscard]] ShopOrders& orders() { return orders_; }
+    [[nodiscard]] StockRoom& stock() { return stock_; }
     [[nodiscard]] GangTable& gang_table() { return gang_table_; }
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Notices& notices() { return notices_; }
@@ -58,6 +60,10 @@ public:
     [[nodiscard]] bool busy() const { return jobs_.busy(); }
     void edit(const QString& what, Order next, const QString& gesture = {}) { document_.edit(what, std::move(next), gesture); }
     void end_gesture() { document_.end_gesture(); }
+    /// Library, records, stock and all known orders into one file.
+    void back_up_shop(const QString& path);
+    /// A shop from such a file in place of this one, which is moved beside; its orders into the folder.
+    void restore_shop(const QString& path, const QString& folder);
     void say(const Notice& notice) { notices_.say(notice); }
 
     [[nodiscard]] const Selection& selection() const { return selection_; }
@@ -82,6 +88,7 @@ private:
     Chain chain_;
     Keeper keeper_;
     ShopOrders orders_;
+    StockRoom stock_;
     GangTable gang_table_;
     Settler settler_;
     Planner planner_;

@@ -86,6 +86,7 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
     svg_->setChecked(false);
     press_ =
         box(QStringLiteral("Run sheet, press plan, pick list and calendar"), QStringLiteral("PDF, CSV, and iCalendar for the due day"));
+    papers_ = box(QStringLiteral("Quote, job ticket and sheet for approval"), QStringLiteral("PDF; of a gang for each job"));
     tables_ = box(QStringLiteral("Fit table, piece list and order lines as CSV"), QStringLiteral("For a spreadsheet"));
 
     auto* open = new QHBoxLayout;
@@ -197,6 +198,7 @@ void ExportPanel::start() {
     choice.guides = guides_->isChecked();
     choice.guide_order = guide_order_->choice() == 1 ? "location" : guide_order_->choice() == 2 ? "press" : "garment";
     choice.press = press_->isChecked();
+    choice.papers = papers_->isChecked();
     choice.templates_svg = svg_->isChecked();
     choice.tables = tables_->isChecked();
     go_->setEnabled(false);

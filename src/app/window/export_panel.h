@@ -28,7 +28,7 @@ private:
     void show_open();
     Workroom& room_;
     QLineEdit* folder_;
-    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_, *svg_;
+    QCheckBox *pdf_, *png_, *tiff_, *cut_, *labels_, *guides_, *tables_, *press_, *papers_, *svg_;
     Segments *dpi_, *guide_order_;
     QProgressBar* bar_;
     QLabel *says_, *open_;

@@ -21,14 +21,15 @@ Face main_face(const Order& order, const RunKey& run) {
     return out;
 }
 
-/// One run in one size, all designs of one face on it, within a box of the drawing. Nothing where the blank cannot be drawn.
-void draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size, Face face,
-                        const Rect& box) {
+}  // namespace
+
+double draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size, Face face,
+                          const Rect& box) {
     const BlankStyle* style = find_style(order, run.style);
-    if (style == nullptr || style_fault(*style) || !style->chart.contains(size)) return;
+    if (style == nullptr || style_fault(*style) || !style->chart.contains(size)) return 0;
     const Panel panel = panel_of(*style, size, face);
     const Rect all = drawn_box(panel);
-    if (all.width() <= 0 || all.height() <= 0) return;
+    if (all.width() <= 0 || all.height() <= 0) return 0;
     const double k = std::min(box.width() / all.width(), box.height() / all.height());
     const Affine map{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
     draw_panel(to, panel, map, run_colour(order, run), 0.8);
@@ -38,9 +39,8 @@ void draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, co
         const SizeFit* s = fit == nullptr ? nullptr : find_size(*fit, size);
         if (s != nullptr) draw_pressed_design(to, panel, d, s->ink, map);
     }
+    return k;
 }
-
-}  // namespace
 
 Drawing small_garments(const Order& order, const FitPlan& plan, double width, double height) {
     Drawing out;

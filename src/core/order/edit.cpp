@@ -64,6 +64,7 @@ Order begun_like(const Order& order, const std::string& job) {
     out.press_run.pins.clear();
     out.press_run.accepted = {};
     out.guide_setup.printed.clear();
+    out.approval = {};
     for (OrderLine& l : out.lines.own()) l.ref.clear();
     for (Job& j : out.jobs.own()) j.due.clear();
     return out;

@@ -192,6 +192,7 @@ Order gang_like(const Order& first, const std::string& id, const std::string& na
     gang.press_run.accepted = {};
     gang.guide_setup = first.guide_setup;
     gang.guide_setup.printed.clear();
+    gang.pricing = first.pricing;
     return gang;
 }
 

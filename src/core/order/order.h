@@ -217,11 +217,12 @@ struct FillWish {
     bool operator==(const FillWish&) const = default;
 };
 
-/// Copies of a transfer that are printed and sound: not laid out again.
+/// Copies of a transfer that are there: printed for this order and sound, or promised from the shelf. Not laid out again.
 struct PrintedCopies {
     std::string transfer;
     int copies = 0;
     std::string job = {};  ///< whose, in a gang of several
+    std::string bag = {};  ///< id of what lies on the shelf; empty: printed for this order
     bool operator==(const PrintedCopies&) const = default;
 };
 
@@ -316,6 +317,42 @@ struct GuideSetup {
     bool operator==(const GuideSetup&) const = default;
 };
 
+/// What the customer agreed to: every design on every size as it was then, and what is ordered.
+struct Approval {
+    std::string by;                     ///< who, in words; empty: nobody yet
+    std::string at;                     ///< ISO date
+    std::vector<PrintedGuide> designs;  ///< as the customer saw them
+    std::string lines;                  ///< revision of the list
+    bool operator==(const Approval&) const = default;
+};
+
+/// From so many pieces on, so many per cent less.
+struct QuantityStep {
+    int from = 1;
+    double off = 0;
+    bool operator==(const QuantityStep&) const = default;
+};
+
+/// What a print at a place costs the customer.
+struct LocationPrice {
+    Location location = Location::full_front;
+    double price = 0;
+    bool operator==(const LocationPrice&) const = default;
+};
+
+/// How the price comes about: a margin on what a piece costs, or the shop's own steps.
+struct Pricing {
+    bool by_steps = false;
+    double margin = 40;                 ///< per cent of the price
+    std::vector<LocationPrice> prints;  ///< by steps; a place that is not named costs what its piece costs with the margin
+    double on_blank = 30;               ///< by steps: per cent on what a blank costs
+    std::vector<QuantityStep> steps;
+    double set_up = 0;    ///< once for each design, shared by its pieces
+    double tax = 0;       ///< per cent, said beside the price
+    std::string promise;  ///< what the quote promises: "ready on Friday, collected"
+    bool operator==(const Pricing&) const = default;
+};
+
 /// A row of the list that did not come in: a finding until it is mended or dismissed.
 struct KeptOut {
     int row = 0;  ///< as a spreadsheet counts it
@@ -380,6 +417,8 @@ struct Order {
     std::vector<Reprint> reprints;
     SharedList<KeptOut> kept_out;
     GuideSetup guide_setup;
+    Pricing pricing;
+    Approval approval;
     bool operator==(const Order&) const = default;
 };
 

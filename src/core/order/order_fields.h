@@ -53,15 +53,15 @@ template <>
 struct FieldsOf<StockItem> {
     static constexpr auto list =
         std::tuple{Field{"id", &StockItem::id},         Field{"name", &StockItem::name},   Field{"width", &StockItem::width},
-                   Field{"length", &StockItem::length}, Field{"price", &StockItem::price}, Field{"on_hand", &StockItem::on_hand},
-                   Field{"shape", &StockItem::shape},   Field{"holes", &StockItem::holes}};
+                   Field{"length", &StockItem::length}, Field{"price", &StockItem::price}, Field{"shape", &StockItem::shape},
+                   Field{"holes", &StockItem::holes}};
 };
 template <>
 struct FieldsOf<Laying> {
     static constexpr auto list =
         std::tuple{Field{"cutting", &Laying::cutting},   Field{"stages", &Laying::stages},     Field{"grain", &Laying::grain},
                    Field{"fingers", &Laying::fingers},   Field{"together", &Laying::together}, Field{"registers", &Laying::registers},
-                   Field{"excluded", &Laying::excluded}, Field{"stock", &Laying::stock}};
+                   Field{"excluded", &Laying::excluded}, Field{"waste", &Laying::waste},       Field{"stock", &Laying::stock}};
 };
 template <>
 struct FieldsOf<Layer> {
@@ -320,8 +320,8 @@ struct FieldsOf<FillWish> {
 };
 template <>
 struct FieldsOf<PrintedCopies> {
-    static constexpr auto list =
-        std::tuple{Field{"transfer", &PrintedCopies::transfer}, Field{"copies", &PrintedCopies::copies}, Field{"job", &PrintedCopies::job}};
+    static constexpr auto list = std::tuple{Field{"transfer", &PrintedCopies::transfer}, Field{"copies", &PrintedCopies::copies},
+                                            Field{"job", &PrintedCopies::job}, Field{"bag", &PrintedCopies::bag}};
 };
 template <>
 struct FieldsOf<LaidSheets> {
@@ -375,6 +375,26 @@ template <>
 struct FieldsOf<PrintedGuide> {
     static constexpr auto list = std::tuple{Field{"decoration", &PrintedGuide::decoration}, Field{"size", &PrintedGuide::size},
                                             Field{"revision", &PrintedGuide::revision}};
+};
+template <>
+struct FieldsOf<Approval> {
+    static constexpr auto list = std::tuple{Field{"by", &Approval::by}, Field{"at", &Approval::at}, Field{"designs", &Approval::designs},
+                                            Field{"lines", &Approval::lines}};
+};
+template <>
+struct FieldsOf<QuantityStep> {
+    static constexpr auto list = std::tuple{Field{"from", &QuantityStep::from}, Field{"off", &QuantityStep::off}};
+};
+template <>
+struct FieldsOf<LocationPrice> {
+    static constexpr auto list = std::tuple{Field{"location", &LocationPrice::location}, Field{"price", &LocationPrice::price}};
+};
+template <>
+struct FieldsOf<Pricing> {
+    static constexpr auto list =
+        std::tuple{Field{"by_steps", &Pricing::by_steps}, Field{"margin", &Pricing::margin},  Field{"prints", &Pricing::prints},
+                   Field{"on_blank", &Pricing::on_blank}, Field{"steps", &Pricing::steps},    Field{"set_up", &Pricing::set_up},
+                   Field{"tax", &Pricing::tax},           Field{"promise", &Pricing::promise}};
 };
 template <>
 struct FieldsOf<GuideSetup> {
@@ -456,7 +476,9 @@ struct FieldsOf<Order> {
                                             Field{"press_run", &Order::press_run},
                                             Field{"reprints", &Order::reprints},
                                             Field{"kept_out", &Order::kept_out},
-                                            Field{"guide_setup", &Order::guide_setup}};
+                                            Field{"guide_setup", &Order::guide_setup},
+                                            Field{"pricing", &Order::pricing},
+                                            Field{"approval", &Order::approval}};
 };
 
 }  // namespace orthema

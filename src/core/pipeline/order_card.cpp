@@ -16,10 +16,10 @@ OrderCard card_of(const Order& order, const Work& work, const std::string& saved
     c.garments = garments_in(order);
     c.saved = saved;
     for (const Job& j : order.jobs.all()) c.jobs.push_back(j.id);
+    for (const Standby& s : work.supplies().wants) c.wants.push_back(s.want);
     for (const Stage& s : stages()) {
         const StageState state = stage_state(s, order, work);
         c.stages.push_back({state.standing, state.waiting, state.count});
-        c.missing += state.count;
         if (!c.next.empty() || !s.prepares) continue;
         // the first stage that holds the order up
         for (const Finding& f : work.findings)

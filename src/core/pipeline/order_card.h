@@ -23,7 +23,7 @@ struct OrderCard {
     int garments = 0;
     std::vector<StageMark> stages;  ///< beside stages(); none: not looked at yet
     std::string next;               ///< what is to be done next, as a sentence
-    int missing = 0;                ///< cautions and stops of all stages
+    std::vector<Want> wants;        ///< of blanks, film and sheets in all
     std::vector<std::string> jobs;  ///< of a gang: ids of the orders that are in it
     std::string saved;              ///< ISO date and time
     bool operator==(const OrderCard&) const = default;

@@ -6,6 +6,7 @@
 #include "core/fitting/fit_findings.h"
 #include "core/guides/guides.h"
 #include "core/order/rules.h"
+#include "core/papers/approval.h"
 
 namespace orthema {
 
@@ -21,6 +22,8 @@ Order without_showing(Order order) {
     order.unit = {};
     order.paper = {};
     order.guide_setup = {};
+    order.pricing = {};
+    order.approval = {};
     order.rules.clear();  // decorations hold what follows from them
     return order;
 }
@@ -51,6 +54,22 @@ Order for_sheets(const Order& order) {
     return o;
 }
 
+Order for_supply(const Order& order) {
+    Order o;
+    o.name = order.name;
+    o.job = order.job;
+    o.due = order.due;
+    o.press_run.due = order.press_run.due;
+    o.jobs = order.jobs;
+    o.lines = order.lines;
+    o.art = order.art;
+    o.styles = order.styles;
+    o.media = order.media;
+    o.methods = order.methods;
+    o.layouts = order.layouts;
+    return o;
+}
+
 Order for_press(const Order& order) {
     Order o = without_showing(order);
     if (!o.press_run.makes_film) o.layouts.clear();  // which pieces lie on which film
@@ -61,6 +80,8 @@ Order for_guides(const Order& order) {
     Order o = order;
     o.layouts.clear();
     o.rules.clear();
+    o.pricing = {};
+    o.approval = {};
     return o;
 }
 
@@ -75,10 +96,12 @@ Kept<In, Out> kept_or(const Kept<In, Out>* before, In in, Make make) {
 void gather(const Order& order, const Shared<KnownArt>& art, Work& w) {
     w.findings = order_findings(order);
     append(w.findings, rule_findings(order));
+    append(w.findings, approval_findings(order, w.plan()));
     if (art) append(w.findings, art->faults);
     append(w.findings, w.plan().findings);
     append(w.findings, w.transfer_set().findings);
     append(w.findings, w.sheet_plan().findings);
+    append(w.findings, w.supplies().findings);
     append(w.findings, w.press_plan().findings);
     append(w.findings, *w.guides.out);
     std::stable_sort(w.findings.begin(), w.findings.end(), [](const Finding& a, const Finding& b) { return a.severity > b.severity; });
@@ -91,7 +114,7 @@ const ArtFactsById& facts_in(const Shared<KnownArt>& art) {
 
 }  // namespace
 
-Work work(const Order& order, const Shop&, const Shared<KnownArt>& art, const Work* before, const Task&, HowFar through) {
+Work work(const Order& order, const Shop& shop, const Shared<KnownArt>& art, const Work* before, const Task&, HowFar through) {
     Work w;
     const bool same_art = before != nullptr && before->fit.made && before->fit.in.art == art;
     w.fit = kept_or(before == nullptr ? nullptr : &before->fit, FitInput{for_fit(order), art}, [&](const FitInput& in) {
@@ -103,6 +126,7 @@ Work work(const Order& order, const Shop&, const Shared<KnownArt>& art, const Wo
             w.sheets = before->sheets;
             w.press = before->press;
             w.guides = before->guides;
+            w.supply = before->supply;
         }
         w.behind = true;
         gather(order, art, w);
@@ -114,6 +138,8 @@ Work work(const Order& order, const Shop&, const Shared<KnownArt>& art, const Wo
                           });
     w.sheets = kept_or(before == nullptr ? nullptr : &before->sheets, SheetInput{for_sheets(order), w.transfers.out},
                        [](const SheetInput& in) { return sheet_plan(in.order, *in.transfers); });
+    w.supply = kept_or(before == nullptr ? nullptr : &before->supply, SupplyInput{for_supply(order), w.transfers.out, w.sheets.out, shop},
+                       [](const SupplyInput& in) { return supply(in.order, *in.transfers, *in.sheets, in.shop); });
     w.press = kept_or(before == nullptr ? nullptr : &before->press, PressInput{for_press(order), w.fit.out, w.transfers.out},
                       [](const PressInput& in) {
                           ScheduleOptions quick;

@@ -13,13 +13,9 @@
 #include "core/base/task.h"
 #include "core/pressing/press_plan.h"
 #include "core/sheets/sheets.h"
+#include "core/supply/supply.h"
 
 namespace orthema {
-
-/// What the shop owns and has learned, as it is now. Media, presses, methods and recipes that an order uses are in the order.
-struct Shop {
-    bool operator==(const Shop&) const = default;
-};
 
 /// What is known about the pictures, and what is wrong with those that could not be read.
 struct KnownArt {
@@ -65,18 +61,28 @@ struct GuideInput {
     bool operator==(const GuideInput&) const = default;
 };
 
+struct SupplyInput {
+    Order order;
+    std::shared_ptr<const TransferSet> transfers;
+    std::shared_ptr<const SheetPlan> sheets;
+    Shop shop;
+    bool operator==(const SupplyInput&) const = default;
+};
+
 struct Work {
     Kept<FitInput, FitPlan> fit;
     Kept<TransferInput, TransferSet> transfers;
     Kept<SheetInput, SheetPlan> sheets;
     Kept<PressInput, PressPlan> press;
     Kept<GuideInput, Findings> guides;  ///< printed guides that no longer hold; guides themselves are drawn when wanted
+    Kept<SupplyInput, Supply> supply;   ///< what the shop has of it
     Findings findings;                  ///< of all stages, the worst first
     bool behind = false;                ///< what follows the fit is of an earlier order
 
     [[nodiscard]] const FitPlan& plan() const { return *fit.out; }
     [[nodiscard]] const TransferSet& transfer_set() const { return *transfers.out; }
     [[nodiscard]] const SheetPlan& sheet_plan() const { return *sheets.out; }
+    [[nodiscard]] const Supply& supplies() const { return *supply.out; }
     [[nodiscard]] const PressPlan& press_plan() const { return *press.out; }
 };
 

@@ -81,7 +81,7 @@ Order with_job_laid(const Order& gang, const TransferSet& set, const std::string
                 if (s.job == id && t.medium == theirs.medium) known[s.as] = &t;
         MediumLayout after = layout;
         for (const PrintedCopies& p : theirs.printed)
-            if (const auto t = known.find(p.transfer); t != known.end()) after.printed.push_back({t->second->id, p.copies, id});
+            if (const auto t = known.find(p.transfer); t != known.end()) after.printed.push_back({t->second->id, p.copies, id, p.bag});
         // what fills comes behind the new share
         std::map<std::string, int> fills_before;
         for (const FillWish& f : layout.fill) fills_before[f.transfer] += f.copies;
@@ -143,7 +143,7 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
                     mine.copies.push_back(std::move(c));
                 }
             for (const PrintedCopies& p : layout.printed)
-                if (p.transfer == span.transfer->id && p.job == id) mine.printed.push_back({span.as, p.copies});
+                if (p.transfer == span.transfer->id && p.job == id) mine.printed.push_back({span.as, p.copies, {}, p.bag});
         }
         close_up(mine);
         mine = named(mine, names.to_job);
@@ -156,7 +156,9 @@ std::vector<MediumLayout> layouts_of_job(const Order& gang, const TransferSet& s
             MediumLayout is = mine;
             std::sort(is.copies.begin(), is.copies.end(), lies_before);
             std::sort(was.copies.begin(), was.copies.end(), lies_before);
-            const auto by_transfer = [](const PrintedCopies& a, const PrintedCopies& b) { return a.transfer < b.transfer; };
+            const auto by_transfer = [](const PrintedCopies& a, const PrintedCopies& b) {
+                return std::tie(a.transfer, a.bag) < std::tie(b.transfer, b.bag);
+            };
             std::sort(is.printed.begin(), is.printed.end(), by_transfer);
             std::sort(was.printed.begin(), was.printed.end(), by_transfer);
             if (is.copies == was.copies && is.printed == was.printed && is.stock == was.stock) mine = *had;

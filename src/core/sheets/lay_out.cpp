@@ -29,8 +29,8 @@ struct Part {
 class LayingOut {
 public:
     LayingOut(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options, const Task& task,
-              const std::function<void(const LaidOut&)>& better)
-        : medium_(medium), set_(set), options_(options), task_(task), better_(better) {
+              const std::function<void(const LaidOut&)>& better, const StockCounts& counts)
+        : medium_(medium), set_(set), options_(options), task_(task), better_(better), counts_(counts) {
         whole_ = sheet_problem({medium, {}}, set, now);
         std::set<int> held;
         if (keeps_whole_sheets())
@@ -78,6 +78,7 @@ private:
     const NestOptions& options_;
     const Task& task_;
     const std::function<void(const LaidOut&)>& better_;
+    const StockCounts& counts_;
     Clock::time_point begun_ = Clock::now();
     NestProblem whole_;
     LaidSheets held_;                     ///< sheets that stay
@@ -290,10 +291,16 @@ private:
         std::optional<int> on_hand;
     };
 
+    [[nodiscard]] std::optional<int> counted(const std::string& stock) const {
+        const auto at = counts_.find(stock);
+        return at == counts_.end() ? std::nullopt : std::optional(at->second);
+    }
+
     [[nodiscard]] std::vector<Choice> whole_sizes() const {
-        std::vector<Choice> out{{"", {medium_, {}}, {}}};
+        std::vector<Choice> out;
+        if (counted("").value_or(1) > 0) out.push_back({"", {medium_, {}}, counted("")});
         for (const StockItem& s : medium_.laying.stock)
-            if (s.shape.empty() && s.on_hand.value_or(1) > 0) out.push_back({s.id, bed_of(medium_, s.id), s.on_hand});
+            if (s.shape.empty() && counted(s.id).value_or(1) > 0) out.push_back({s.id, bed_of(medium_, s.id), counted(s.id)});
         for (Choice& c : out)
             if (c.on_hand)
                 for (const std::string& used : held_.stock) *c.on_hand -= used == c.stock ? 1 : 0;
@@ -318,7 +325,7 @@ private:
         LaidSheets out;
         std::vector<const StockItem*> offcuts;
         for (const StockItem& s : medium_.laying.stock)
-            if (!s.shape.empty() && s.on_hand.value_or(1) > 0 &&
+            if (!s.shape.empty() && counted(s.id).value_or(1) > 0 &&
                 std::find(held_.stock.begin(), held_.stock.end(), s.id) == held_.stock.end())
                 offcuts.push_back(&s);
         std::sort(offcuts.begin(), offcuts.end(), [](const StockItem* a, const StockItem* b) {
@@ -429,7 +436,7 @@ private:
         };
         const double quick = std::max(0.02, options_.seconds * 0.25 / static_cast<double>(choices.size()));
         for (const Choice& c : choices) look(c, quick);
-        if (tried.empty()) return *fault;
+        if (tried.empty()) return fault ? *fault : Error{"No stock is on hand: buy more, or take away what limits it."};
         std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.laid.cost < b.laid.cost; });
         // the two cheapest once more, with time
         std::vector<const Choice*> again;
@@ -482,8 +489,8 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
 }
 
 Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options, const Task& task,
-                        const std::function<void(const LaidOut&)>& better) {
-    auto laid = LayingOut(medium, set, now, options, task, better).go();
+                        const std::function<void(const LaidOut&)>& better, const StockCounts& counts) {
+    auto laid = LayingOut(medium, set, now, options, task, better, counts).go();
     if (laid) return laid;
     std::string sentence = laid.sentence();  // engines know pieces by id, people by name
     for (const Transfer& t : set.transfers)
@@ -509,7 +516,6 @@ std::optional<StockItem> left_over(const Medium& medium, const TransferSet& set,
     StockItem out;
     out.width = Length::from_mm(box.height());
     out.length = Length::from_mm(box.width());
-    out.on_hand = 1;
     out.shape = simplified(mapped(largest.outer, to), 0.1);
     for (const Ring& hole : largest.holes) out.holes.push_back(simplified(mapped(hole, to), 0.1));
     return out;

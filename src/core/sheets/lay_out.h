@@ -3,6 +3,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 
 #include "core/sheets/sheets.h"
 
@@ -16,6 +17,9 @@ struct LaidOut {
     double cost = 0;
     double density = 0;
 };
+
+/// How many there are of the medium's own size ("") and of its stock items; what is not named is not counted.
+using StockCounts = std::map<std::string, int>;
 
 /// Whether one layout is better: cheaper, where there is a choice of stock; of a roll with less film in all; then on fewer sheets; then
 /// shorter, the last before the others.
@@ -34,7 +38,7 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
 /// Groups: one after the other along the feed, so that a straight cut parts them; one that does not fit on what is left of a
 /// sheet begins a new one.
 Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options,
-                        const Task& task = {}, const std::function<void(const LaidOut&)>& better = {});
+                        const Task& task = {}, const std::function<void(const LaidOut&)>& better = {}, const StockCounts& counts = {});
 
 /// The largest part of a sheet that is left when its pieces are cut out: its true shape less slivers under 20 mm, moved so
 /// that its box begins at (0, 0). Nothing where less than 40 × 40 mm is left. Of a run of a roll only what lies within its used length.

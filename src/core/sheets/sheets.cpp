@@ -301,16 +301,6 @@ void say_too_large(const Medium& medium, const TransferSet& set, const std::vect
     }
 }
 
-/// More of a stock item than is there.
-void say_stock(const Medium& medium, const std::vector<Sheet>& sheets, const Subject& about, Findings& findings) {
-    for (const StockItem& item : medium.laying.stock) {
-        const auto used = static_cast<int>(std::count_if(sheets.begin(), sheets.end(), [&](const Sheet& s) { return s.stock == item.id; }));
-        if (item.on_hand && used > *item.on_hand)
-            findings.push_back(
-                finding("stock-short", about, {{"medium", medium.name}, {"stock", item.name}, {"laid", used}, {"held", *item.on_hand}}));
-    }
-}
-
 /// Whether a gang's jobs lie on sheets of their own where they need not.
 bool jobs_apart(const Medium& medium, const CopyJobs& jobs, const std::vector<Sheet>& sheets) {
     if (!jobs.any() || medium.laying.together == Together::jobs || sheets.size() < 2) return false;
@@ -381,7 +371,8 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
         MediumPlan m;
         m.medium = medium.id;
         for (const NestPiece& p : problem.pieces) m.asked += p.count;
-        for (const PrintedCopies& p : layout.printed) m.printed += index.contains(p.transfer) ? p.copies : 0;
+        for (const PrintedCopies& p : layout.printed)
+            (p.bag.empty() ? m.printed : m.from_shelf) += index.contains(p.transfer) ? p.copies : 0;
         if (m.asked == 0) continue;
         Subject about;
         about.stage = "sheets";
@@ -426,7 +417,6 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
             m.sheets.push_back(std::move(s));
         }
         m.density = area_of_all > 0 ? used_of_all / area_of_all : 0;
-        say_stock(medium, m.sheets, about, plan.findings);
         say_too_large(medium, set, problem.pieces, about, plan.findings);
         if (m.placed == 0 && m.printed > 0)
             plan.findings.push_back(finding("sheet-again", about, {{"medium", medium.name}, {"n", m.asked}}));

@@ -26,7 +26,8 @@ struct MediumPlan {
     std::string medium;
     std::vector<Sheet> sheets;
     int asked = 0, placed = 0;
-    int printed = 0;  ///< done with, and not asked any more
+    int printed = 0;     ///< done with, and not asked any more
+    int from_shelf = 0;  ///< likewise, promised from there
     double density = 0;
     double length = 0;  ///< of film, all runs; 0 for cut sheets
     double cost = 0;

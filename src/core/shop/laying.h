@@ -2,7 +2,6 @@
 // artist's decisions; layouts that follow them come from core/nesting.
 #pragma once
 
-#include <optional>
 #include <string>
 #include <vector>
 
@@ -30,15 +29,14 @@ struct Exclusion {
     bool operator==(const Exclusion&) const = default;
 };
 
-/// One size that the medium is bought in, or an offcut that was kept.
+/// One size that the medium is bought in, or an offcut that was kept. How many there are is in the shop's stock.
 struct StockItem {
     std::string id;
     std::string name;
-    Length width, length;        ///< a roll's width and what is left on it; a sheet's width and height
-    double price = 0;            ///< a metre of roll, or a sheet; an offcut is paid for
-    std::optional<int> on_hand;  ///< sheets, or rolls; nothing: not counted
-    Ring shape;                  ///< an offcut's true shape, x along the feed, y across; empty: the whole size
-    std::vector<Ring> holes;     ///< in an offcut
+    Length width, length;     ///< a roll's width and what is left on it; a sheet's width and height
+    double price = 0;         ///< a metre of roll, or a sheet; an offcut is paid for
+    Ring shape;               ///< an offcut's true shape, x along the feed, y across; empty: the whole size
+    std::vector<Ring> holes;  ///< in an offcut
     bool operator==(const StockItem&) const = default;
 };
 
@@ -50,6 +48,7 @@ struct Laying {
     Together together = Together::nothing;
     bool registers = false;  ///< marks that a cutter's eye finds the sheet by
     std::vector<Exclusion> excluded;
+    Length waste;                  ///< of a roll: lost at the clamp and the knife with every run
     std::vector<StockItem> stock;  ///< besides the medium's own size
     bool operator==(const Laying&) const = default;
 };

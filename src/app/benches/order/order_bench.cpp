@@ -9,6 +9,7 @@
 #include <QScrollArea>
 
 #include "app/benches/order/jobs_page.h"
+#include "app/benches/order/price_page.h"
 #include "app/benches/order/list_preview.h"
 #include "app/benches/order/run_picture.h"
 #include "app/widgets/figures.h"
@@ -45,12 +46,16 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     });
 
     whole_ = new FigurePanel;
-    pages_ = new Segments(QStringLiteral("Figures of"), {QStringLiteral("Order"), QStringLiteral("Jobs")});
+    pages_ = new Segments(QStringLiteral("Figures of"),
+                          {QStringLiteral("Order"), QStringLiteral("Jobs"), QStringLiteral("Price"), QStringLiteral("Papers")});
     pages_->chosen = [this](int i) { show_page(i); };
     whole_->add(pages_);
     panel_ = whole_->part();
     jobs_ = new JobsPage(room);
-    whole_->rows()->addWidget(jobs_, 1);
+    price_ = new PricePage(room);
+    papers_ = new PapersPage(room);
+    for (FigurePanel* page : {static_cast<FigurePanel*>(jobs_), static_cast<FigurePanel*>(price_), static_cast<FigurePanel*>(papers_)})
+        whole_->rows()->addWidget(page, 1);
     name_ = new ValueField(QStringLiteral("Order name"));
     name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
     name_->setToolTip(QStringLiteral("Stands on every sheet and guide, and in the names of files"));
@@ -147,7 +152,11 @@ void OrderBench::show_page(int page) {
     pages_->show_choice(page);
     panel_->setVisible(page == 0);
     jobs_->setVisible(page == 1);
+    price_->setVisible(page == 2);
+    papers_->setVisible(page == 3);
     if (page == 1) jobs_->refresh();
+    if (page == 2) price_->refresh();
+    if (page == 3) papers_->refresh();
 }
 
 void OrderBench::go(const Subject& about) {
@@ -277,6 +286,8 @@ void OrderBench::refresh() {
     currency_->show_text(qt(order.currency));
     hourly_->show_number(order.hourly);
     if (jobs_->isVisible()) jobs_->refresh();
+    if (price_->isVisible()) price_->refresh();
+    if (papers_->isVisible()) papers_->refresh();
     const bool any = !s.run.style.empty();
     chosen_->setText(any ? qt(run_name(order, s.run)) + " " + qt(s.size) : QStringLiteral("No run yet"));
     int quantity = 0;

@@ -15,6 +15,8 @@ class FigurePanel;
 class JobsPage;
 class ListPreview;
 class NumberField;
+class PapersPage;
+class PricePage;
 class RunPicture;
 class Segments;
 class ValueField;
@@ -45,6 +47,8 @@ private:
     FigurePanel *whole_, *panel_;
     Segments* pages_;
     JobsPage* jobs_;
+    PricePage* price_;
+    PapersPage* papers_;
     NumberField* hourly_;
     ValueField *name_, *due_, *currency_;
     Segments* paper_;

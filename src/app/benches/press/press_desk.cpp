@@ -71,10 +71,10 @@ void PressDesk::with_plan_as_begun(const std::vector<std::string>& trials, std::
         return t.result == TrialResult::released_clean &&
                std::any_of(trials.begin(), trials.end(), [&](const std::string& id) { return t.note == trial_note(id); });
     });
-    room_.jobs().background(
-        [order, then = std::move(then), known = room_.pictures().known(), before = room_.work()]() -> std::function<void()> {
-            return [then, plan = work(order, Shop{}, known, &before).press_plan()] { then(plan); };
-        });
+    room_.jobs().background([order, then = std::move(then), shop = room_.chain().shop(), known = room_.pictures().known(),
+                             before = room_.work()]() -> std::function<void()> {
+        return [then, plan = work(order, shop, known, &before).press_plan()] { then(plan); };
+    });
 }
 
 int PressDesk::waiting() const { return shift_ ? int(shift_->missing(room_.press_plan()).size()) : 0; }

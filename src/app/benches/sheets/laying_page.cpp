@@ -6,7 +6,7 @@
 #include <cmath>
 
 #include "app/benches/sheets/ribbon_sheets.h"
-#include "core/sheets/lay_out.h"
+#include "core/supply/film.h"
 
 namespace orthema::app {
 
@@ -208,7 +208,7 @@ void LayingPage::refresh() {
 
 StockPage::StockPage(Workroom& room) : room_(room) {
     bare();
-    head(QStringLiteral("Sizes on the shelf"));
+    head(QStringLiteral("Sizes that it is bought in"));
     items_ = choice_row(QStringLiteral("Size"), QStringLiteral("Settling takes the cheapest mix, offcuts first"));
     connect(items_, &QComboBox::activated, this, [this](int) {
         item_ = items_->currentData().toString().toStdString();
@@ -218,7 +218,8 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     size_ = field_row(QStringLiteral("Measures"),
                       QStringLiteral("Width × length: a roll's width and what is left on it; a sheet's width and height"));
     price_ = field_row(QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"));
-    on_hand_ = field_row(QStringLiteral("On hand"), QStringLiteral("How many; empty: not counted"));
+    on_hand_ =
+        field_row(QStringLiteral("On hand"), QStringLiteral("How many sheets there are; of a roll the metres on it. Empty: not counted"));
     name_->take = [this](const QString& text, bool) -> std::optional<QString> {
         if (text.trimmed().isEmpty()) return QStringLiteral("It needs a name.");
         change_item(QStringLiteral("name of a size"), [&](StockItem& s) { s.name = text.trimmed().toStdString(); });
@@ -245,8 +246,7 @@ StockPage::StockPage(Workroom& room) : room_(room) {
         bool fine = text.trimmed().isEmpty();
         const int v = fine ? -1 : text.trimmed().toInt(&fine);
         if (!fine || v > 100000) return QStringLiteral("A whole number, or nothing.");
-        change_item(QStringLiteral("on hand"), [&](StockItem& s) { s.on_hand = v < 0 ? std::optional<int>() : v; });
-        return std::nullopt;
+        return count_sheets(v);
     };
     batch_ = field_row(QStringLiteral("Batch"), QStringLiteral("Of the roll or box in use: what is pressed from it is kept by it"));
     batch_->take = [this](const QString& text, bool) -> std::optional<QString> {
@@ -275,14 +275,13 @@ StockPage::StockPage(Workroom& room) : room_(room) {
     keep_ = push(QStringLiteral("Keep this sheet's left-over"), QStringLiteral("With its true shape; it is offered first the next time"));
     connect(keep_, &QPushButton::clicked, this, [this] { keep_left_over(); });
     add(keep_);
-    from_shelf_ = push(QStringLiteral("As on the shelf"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
-    off_shelf_ = push(QStringLiteral("Take from stock"), QStringLiteral("What this layout takes is counted down in the shop library"));
-    side_by_side({from_shelf_, off_shelf_});
+    from_shelf_ =
+        push(QStringLiteral("As the shop has them"), QStringLiteral("The sizes and offcuts that the shop library has of this medium"));
+    add(from_shelf_);
     connect(from_shelf_, &QPushButton::clicked, this, [this] {
         change_medium(room_, QStringLiteral("stock as on the shelf"),
                       [this](Medium& m) { m.laying.stock = on_the_shelf(room_, m).laying.stock; });
     });
-    connect(off_shelf_, &QPushButton::clicked, this, [this] { take_off_shelf(); });
     needs_ = note();
     rule();
     head(QStringLiteral("Fill what is left"));
@@ -336,6 +335,13 @@ void StockPage::keep_left_over() {
             left->name =
                 "Offcut " + length_text(left->width, room_.order().unit, false) + " × " + length_text(left->length, room_.order().unit);
             shelf.laying.stock.push_back(*left);
+            StockEntry counted_as;
+            counted_as.kind = StockKind::sheets;
+            counted_as.id = sheets_id(m->id, left->id);
+            counted_as.medium = m->id;
+            counted_as.stock = left->id;
+            counted_as.name = left->name;
+            room_.stock().count({{counted_as, 1}});
             return room_.library().keep(LibraryContent{{}, {shelf}, {}, {}, {}},
                                         qt(left->name) + QStringLiteral(" is kept on the shop's shelf; the next order takes it first."));
         }
@@ -349,20 +355,39 @@ std::map<std::string, int> StockPage::used() const {
     return out;
 }
 
-void StockPage::take_off_shelf() {
+/// What the shop counts of this size: sheets; of a roll medium's own size the metres on its rolls.
+QString StockPage::counted_text() const {
     const Medium* m = medium_of(room_);
-    if (m == nullptr) return;
-    Medium shelf = on_the_shelf(room_, *m);
-    int taken = 0;
-    for (const auto& [id, count] : used())
-        for (StockItem& s : shelf.laying.stock)
-            if (s.id == id && s.on_hand) {
-                taken += std::min(count, *s.on_hand);
-                s.on_hand = std::max(0, *s.on_hand - count);
-            }
-    std::erase_if(shelf.laying.stock, [](const StockItem& s) { return !s.shape.empty() && s.on_hand == 0; });
-    if (taken == 0) return room_.say({QStringLiteral("This layout takes nothing that is counted on the shelf."), false, {}, {}});
-    room_.library().keep(LibraryContent{{}, {shelf}, {}, {}, {}}, QStringLiteral("%1 counted down on the shop's shelf.").arg(taken));
+    if (m == nullptr) return {};
+    const Stock& stock = room_.stock().stock();
+    if (m->shape == MediumShape::roll && item_.empty()) {
+        if (!counts_rolls(stock, m->id)) return {};
+        double mm = 0;
+        for (const RollLeft& r : rolls_of(stock, m->id)) mm += r.left;
+        return film_text(mm, room_.order().unit);
+    }
+    const StockEntry* e = find_entry(stock, sheets_id(m->id, item_));
+    return e == nullptr ? QString() : QString::number(e->on_hand);
+}
+
+std::optional<QString> StockPage::count_sheets(int n) {
+    const Medium* m = medium_of(room_);
+    if (m == nullptr) return std::nullopt;
+    if (m->shape == MediumShape::roll && item_.empty()) return QStringLiteral("Rolls are counted one by one, on the desk's page Stock.");
+    StockEntry e;
+    e.kind = StockKind::sheets;
+    e.id = sheets_id(m->id, item_);
+    e.medium = m->id;
+    e.stock = item_;
+    e.name = m->name;
+    for (const StockItem& s : m->laying.stock)
+        if (s.id == item_) e.name = s.name;
+    if (const StockEntry* before = find_entry(room_.stock().stock(), e.id)) e.place = before->place;
+    if (n < 0)
+        room_.stock().remove(e.id);
+    else
+        room_.stock().count({{e, double(n)}});
+    return std::nullopt;
 }
 
 void StockPage::fill() {
@@ -392,13 +417,14 @@ void StockPage::refresh() {
     }
     if (chosen == nullptr) item_.clear();
     set_items(items_, items, item_);
-    for (ValueField* f : {name_, size_, price_, on_hand_}) f->setEnabled(chosen != nullptr);
+    for (ValueField* f : {name_, size_, price_}) f->setEnabled(chosen != nullptr);
+    on_hand_->setEnabled(room_.stock().opened());
     size_->setEnabled(chosen != nullptr && chosen->shape.empty());
     remove_->setEnabled(chosen != nullptr);
     name_->show_text(qt(chosen != nullptr ? chosen->name : m->name));
     size_->show_text(chosen != nullptr ? two_text(chosen->width, chosen->length, unit) : two_text(m->width, m->length, unit));
     price_->show_text(QString::number(chosen != nullptr ? chosen->price : m->price, 'f', 2));
-    on_hand_->show_text(chosen != nullptr && chosen->on_hand ? QString::number(*chosen->on_hand) : QString());
+    on_hand_->show_text(counted_text());
     batch_->show_text(qt(m->batch));
     const std::map<std::string, int> taken = used();
     QStringList parts;

@@ -47,14 +47,15 @@ public:
 private:
     void change_item(const QString& what, const std::function<void(StockItem&)>& how);
     void keep_left_over();
-    void take_off_shelf();
+    [[nodiscard]] QString counted_text() const;
+    std::optional<QString> count_sheets(int n);
     [[nodiscard]] std::map<std::string, int> used() const;  ///< sheets of the layout by stock item
     void fill();
     [[nodiscard]] std::vector<std::pair<std::string, QString>> fillers() const;
     Workroom& room_;
     QComboBox *items_, *filler_;
     ValueField *name_, *size_, *price_, *on_hand_, *batch_;
-    QPushButton *add_, *remove_, *keep_, *fill_, *empty_, *from_shelf_, *off_shelf_;
+    QPushButton *add_, *remove_, *keep_, *fill_, *empty_, *from_shelf_;
     QLabel *needs_, *filled_;
     NumberField* value_;
     std::string item_;

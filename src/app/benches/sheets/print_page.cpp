@@ -40,7 +40,7 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
     again_ = push(QStringLiteral("Print all of it anew"), QStringLiteral("What was counted as printed is asked for again"));
     connect(again_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
-        layout.printed.clear();
+        std::erase_if(layout.printed, [](const PrintedCopies& p) { return p.bag.empty(); });  // what lies on the shelf is not asked for
         room_.edit(QStringLiteral("print anew"), with_layout(room_.order(), std::move(layout)));
     });
     add(again_);
@@ -79,7 +79,7 @@ void PrintPage::refresh() {
     const Medium* m = medium_of(room_);
     cut_->setEnabled(sheet() != nullptr && m != nullptr && m->laying.cutting == Cutting::contour);
     int printed = 0;
-    for (const PrintedCopies& p : layout_of(room_.order(), room_.selection().medium).printed) printed += p.copies;
+    for (const PrintedCopies& p : layout_of(room_.order(), room_.selection().medium).printed) printed += p.bag.empty() ? p.copies : 0;
     printed_->setText(
         printed == 0
             ? QString()

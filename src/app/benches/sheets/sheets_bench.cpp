@@ -9,6 +9,7 @@
 
 #include "app/benches/sheets/laying_page.h"
 #include "app/benches/sheets/print_page.h"
+#include "app/benches/sheets/shelf_page.h"
 #include "app/benches/sheets/ribbon.h"
 #include "app/benches/sheets/whole_roll.h"
 #include "app/widgets/chips.h"
@@ -145,8 +146,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     connect(ribbon_, &Ribbon::chosen_changed, this, &SheetsBench::show_piece);
 
     panel_ = new FigurePanel;
-    pages_ = new Segments(QStringLiteral("Figures of"),
-                          {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"), QStringLiteral("Print")});
+    pages_ = new Segments(QStringLiteral("Figures of"), {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"),
+                                                         QStringLiteral("Shelf"), QStringLiteral("Print")});
     pages_->chosen = [this](int i) { show_page(i); };
     panel_->add(pages_);
     sheet_page_ = panel_->part();
@@ -199,8 +200,10 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     laying_ = new LayingPage(room);
     stock_ = new StockPage(room);
     stock_->sheet = [this] { return sheet_in_view(); };
+    shelf_ = new ShelfPage(room);
     print_ = new PrintPage(room);
-    for (FigurePanel* page : {static_cast<FigurePanel*>(laying_), static_cast<FigurePanel*>(stock_), static_cast<FigurePanel*>(print_)})
+    for (FigurePanel* page : {static_cast<FigurePanel*>(laying_), static_cast<FigurePanel*>(stock_), static_cast<FigurePanel*>(shelf_),
+                              static_cast<FigurePanel*>(print_)})
         panel_->rows()->addWidget(page, 1);
     show_page(0);
 }
@@ -208,8 +211,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
 void SheetsBench::show_page(int page) {
     page_ = page;
     pages_->show_choice(page);
-    FigurePanel* const all[] = {sheet_page_, laying_, stock_, print_};
-    for (int i = 0; i < 4; ++i) all[i]->setVisible(i == page);
+    FigurePanel* const all[] = {sheet_page_, laying_, stock_, shelf_, print_};
+    for (int i = 0; i < 5; ++i) all[i]->setVisible(i == page);
     refresh_page();
 }
 
@@ -217,7 +220,8 @@ void SheetsBench::show_page(int page) {
 void SheetsBench::refresh_page() {
     if (page_ == 1) laying_->refresh();
     if (page_ == 2) stock_->refresh();
-    if (page_ == 3) print_->refresh();
+    if (page_ == 3) shelf_->refresh();
+    if (page_ == 4) print_->refresh();
 }
 
 int SheetsBench::sheet_in_view() const {

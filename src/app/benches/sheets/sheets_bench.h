@@ -18,6 +18,7 @@ class NumberField;
 class PieceList;
 class PrintPage;
 class Ribbon;
+class ShelfPage;
 class StockPage;
 class WholeRoll;
 
@@ -52,6 +53,7 @@ private:
     LayingPage* laying_;
     StockPage* stock_;
     PrintPage* print_;
+    ShelfPage* shelf_;
     Segments* pages_;
     PieceList* pieces_;
     QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *kept_;

@@ -1,0 +1,301 @@
+#include "app/benches/order/price_page.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+
+#include <algorithm>
+
+#include "core/papers/approval.h"
+#include "core/papers/papers.h"
+#include "files/page_export.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+/// "10: 5 %, 50: 12.5 %"
+QString steps_text(const std::vector<QuantityStep>& steps) {
+    QStringList parts;
+    for (const QuantityStep& s : steps) parts << QStringLiteral("%1: %2 %").arg(s.from).arg(s.off);
+    return parts.join(QStringLiteral(", "));
+}
+
+/// Pairs of numbers: from how many pieces, how many per cent less.
+std::optional<std::vector<QuantityStep>> steps_from(const QString& text) {
+    static const QRegularExpression number(QStringLiteral("\\d+(?:\\.\\d+)?"));
+    std::vector<double> all;
+    auto it = number.globalMatch(text);
+    while (it.hasNext()) all.push_back(it.next().captured().toDouble());
+    if (all.size() % 2 != 0 || all.size() > 100) return std::nullopt;
+    std::vector<QuantityStep> out;
+    for (std::size_t i = 0; i < all.size(); i += 2) {
+        if (all[i] < 1 || all[i] > 1e6 || all[i + 1] > 100) return std::nullopt;
+        out.push_back({int(all[i]), all[i + 1]});
+    }
+    std::sort(out.begin(), out.end(), [](const QuantityStep& a, const QuantityStep& b) { return a.from < b.from; });
+    return out;
+}
+
+QString money(double amount, const Order& order) { return qt(money_text(amount, order.currency)); }
+QString money(Pence amount, const Order& order) { return qt(pence_text(amount, order.currency)); }
+
+/// The job that is looked at in a gang; "" for all.
+std::string job_in_view(const Workroom& room) { return room.selection().job; }
+
+}  // namespace
+
+PricePage::PricePage(Workroom& room) : room_(room) {
+    bare();
+    head(QStringLiteral("How the price comes about"));
+    way_ = new Segments(QStringLiteral("Price by"), {QStringLiteral("by margin"), QStringLiteral("by the shop's steps")});
+    way_->button(0)->setToolTip(QStringLiteral("So much of the price is left when all is paid"));
+    way_->button(1)->setToolTip(QStringLiteral("A price for each print by its place, so much on a blank, less from so many pieces on"));
+    way_->chosen = [this](int i) { change(QStringLiteral("way of pricing"), [i](Pricing& p) { p.by_steps = i == 1; }); };
+    add(way_);
+    margin_ = number_row(QStringLiteral("Margin, per cent"), QStringLiteral("Of the price"), 0, 95, 1);
+    margin_->entered = [this](double v) { change(QStringLiteral("margin"), [v](Pricing& p) { p.margin = v; }); };
+    steps_part_ = part();
+    on_blank_ = steps_part_->number_row(QStringLiteral("On a blank, per cent"), QStringLiteral("On what the blank costs"), -100, 1000, 1);
+    on_blank_->entered = [this](double v) { change(QStringLiteral("price of blanks"), [v](Pricing& p) { p.on_blank = v; }); };
+    location_ = steps_part_->choice_row(QStringLiteral("A print at"), QStringLiteral("Places that this order prints at"));
+    connect(location_, &QComboBox::activated, this, [this] { refresh(); });
+    print_ = steps_part_->number_row(QStringLiteral("costs"),
+                                     QStringLiteral("The customer, for each; 0: what it costs the shop, with the margin"), 0, 1e6, 2);
+    print_->entered = [this](double v) {
+        const auto at = location_from_key(location_->currentData().toString().toStdString());
+        if (!at) return;
+        change(QStringLiteral("price of a print"), [&](Pricing& p) {
+            std::erase_if(p.prints, [&](const LocationPrice& l) { return l.location == *at; });
+            if (v > 0) p.prints.push_back({*at, v});
+        });
+    };
+    steps_ = steps_part_->field_row(QStringLiteral("Less from"), QStringLiteral("Pieces and per cent, like 10: 5 %, 50: 12 %"));
+    steps_->setFixedWidth(170);
+    steps_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        const auto steps = steps_from(QString(text).replace(QRegularExpression(QStringLiteral("(\\d),(\\d)")), QStringLiteral("\\1.\\2")));
+        if (!steps) return QStringLiteral("Pairs of pieces and per cent, like 10: 5 %, 50: 12 %.");
+        change(QStringLiteral("steps of quantity"), [&](Pricing& p) { p.steps = *steps; });
+        return std::nullopt;
+    };
+    set_up_ = number_row(QStringLiteral("Setting up a design"), QStringLiteral("Once for each picture, on the quote by itself"), 0, 1e6, 2);
+    set_up_->entered = [this](double v) { change(QStringLiteral("price of setting up"), [v](Pricing& p) { p.set_up = v; }); };
+    tax_ = number_row(QStringLiteral("Tax, per cent"), QStringLiteral("Said beside the price"), 0, 100, 1);
+    tax_->entered = [this](double v) { change(QStringLiteral("tax"), [v](Pricing& p) { p.tax = v; }); };
+    rule();
+    head(QStringLiteral("A piece of"));
+    line_ = title();
+    line_->setWordWrap(true);
+    film_ = text_row(QStringLiteral("Film, by its area"));
+    ink_ = text_row(QStringLiteral("Ink"));
+    blank_ = text_row(QStringLiteral("Blank"));
+    work_ = text_row(QStringLiteral("Work by hand"));
+    set_up_share_ = text_row(QStringLiteral("Heating, changing, waiting"));
+    spoilage_ = text_row(QStringLiteral("Spares and spoilage"));
+    costs_ = text_row(QStringLiteral("Costs"));
+    sold_ = text_row(QStringLiteral("Is sold for"));
+    rule();
+    order_costs_ = text_row(QStringLiteral("All of it costs"));
+    order_sold_ = text_row(QStringLiteral("All of it is sold for"));
+    out_ =
+        push(QStringLiteral("If it were made otherwise"), QStringLiteral("One width, bands, graded; another medium; more or fewer pieces"));
+    add(out_);
+    connect(out_, &QPushButton::clicked, this, &PricePage::work_out);
+    otherwise_ = note();
+    otherwise_->setObjectName(QStringLiteral("Otherwise"));
+    otherwise_->hide();
+    fill();
+}
+
+void PricePage::change(const QString& what, const std::function<void(Pricing&)>& how) {
+    Order next = room_.order();
+    how(next.pricing);
+    if (next.pricing != room_.order().pricing) {
+        otherwise_->hide();
+        room_.edit(what, std::move(next));
+    }
+}
+
+void PricePage::work_out() {
+    if (working_) return;
+    working_ = true;
+    otherwise_->setText(QStringLiteral("Being worked out …"));
+    otherwise_->show();
+    room_.jobs().background(
+        [this, order = room_.order(), plan = room_.work().fit.out, known = room_.pictures().known()]() -> std::function<void()> {
+            struct Row {
+                std::string name;
+                double each = 0, cost = 0;
+                Pence price = 0;
+            };
+            std::vector<Row> rows;
+            for (const Otherwise& way : otherwise(order, *plan, known->facts)) {
+                const Work w = work(way.order, Shop{}, known);
+                const Quote q = quote_of(way.order, w.transfer_set(), w.sheet_plan(), w.press_plan());
+                rows.push_back({way.name, q.cost / std::max(1, q.pieces()), q.cost, q.before_tax()});
+            }
+            return [this, rows, order] {
+                working_ = false;
+                if (order != room_.order()) {
+                    otherwise_->hide();
+                    return;
+                }
+                QString text = QStringLiteral(
+                    "<table cellspacing='0' cellpadding='2'><tr><td></td><td align='right'>a piece&nbsp;</td><td "
+                    "align='right'>costs&nbsp;</td><td align='right'>sold</td></tr>");
+                for (const Row& r : rows)
+                    text += QStringLiteral(
+                                "<tr><td>%1&nbsp;&nbsp;</td><td align='right'>%2&nbsp;</td><td align='right'>%3&nbsp;</td><td "
+                                "align='right'>%4</td></tr>")
+                                .arg(qt(r.name).toHtmlEscaped(), money(r.each, order), money(r.cost, order), money(r.price, order));
+                otherwise_->setText(text + QStringLiteral("</table>Film by the usual fill in each, nothing settled."));
+            };
+        },
+        [this] { working_ = false; });
+}
+
+void PricePage::refresh() {
+    const Order& order = room_.order();
+    const Pricing& p = order.pricing;
+    way_->show_choice(p.by_steps ? 1 : 0);
+    margin_->show_number(p.margin);
+    steps_part_->setVisible(p.by_steps);
+    on_blank_->show_number(p.on_blank);
+    steps_->show_text(steps_text(p.steps));
+    set_up_->show_number(p.set_up);
+    tax_->show_number(p.tax);
+    std::vector<std::pair<std::string, QString>> places;
+    for (const Decoration& d : order.decorations)
+        if (std::none_of(places.begin(), places.end(), [&](const auto& e) { return e.first == location_key(d.location); }))
+            places.emplace_back(location_key(d.location), QString::fromUtf8(location_name(d.location)));
+    const std::string was = location_->currentData().toString().toStdString();
+    const bool known = std::any_of(places.begin(), places.end(), [&](const auto& e) { return e.first == was; });
+    set_items(location_, places, known ? was : places.empty() ? "" : places.front().first);
+    double price = 0;
+    for (const LocationPrice& l : p.prints)
+        if (location_->currentData().toString().toStdString() == location_key(l.location)) price = l.price;
+    print_->show_number(price);
+    const Quote quote =
+        quote_of(order, room_.transfer_set(), room_.sheets(), room_.press_plan(), spoilage(room_.records().all()), job_in_view(room_));
+    const LinePrice* line = nullptr;
+    for (const LinePrice& l : quote.lines)
+        if (l.run == room_.selection().run && (line == nullptr || l.size == room_.selection().size)) line = &l;
+    if (line == nullptr && !quote.lines.empty()) line = &quote.lines.front();
+    line_->setText(line == nullptr ? QStringLiteral("Nothing yet") : qt(run_name(order, line->run) + ", " + line->size));
+    const PieceCost cost = line == nullptr ? PieceCost{} : line->cost;
+    film_->setText(money(cost.film, order));
+    ink_->setText(money(cost.ink, order));
+    blank_->setText(money(cost.blank, order));
+    work_->setText(money(cost.work, order));
+    set_up_share_->setText(money(cost.set_up, order));
+    spoilage_->setText(money(cost.spoilage, order));
+    costs_->setText(money(cost.total(), order));
+    sold_->setText(line == nullptr ? QString() : money(line->each, order));
+    order_costs_->setText(money(quote.cost, order));
+    order_sold_->setText(QStringLiteral("%1, %2 % left").arg(money(quote.before_tax(), order)).arg(std::lround(100 * quote.margin())));
+}
+
+// ---- papers
+
+PapersPage::PapersPage(Workroom& room) : room_(room) {
+    bare();
+    head(QStringLiteral("Promised"));
+    promise_ = new ValueField(QStringLiteral("Promise"));
+    promise_->setToolTip(QStringLiteral("Stands on the quote and on the sheet for approval: “ready on Friday, collected”"));
+    promise_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    promise_->take = [this](const QString& text, bool) -> std::optional<QString> {
+        if (text.size() > 300) return QStringLiteral("Up to 300 letters.");
+        Order next = room_.order();
+        next.pricing.promise = text.trimmed().toStdString();
+        room_.edit(QStringLiteral("promise"), std::move(next));
+        return std::nullopt;
+    };
+    add(promise_);
+    rule();
+    head(QStringLiteral("Papers"));
+    const auto paper = [this](const QString& name, const QString& why, Which which) {
+        auto* button = push(name, why);
+        add(button);
+        connect(button, &QPushButton::clicked, this, [this, which] { write(which); });
+    };
+    paper(QStringLiteral("Quote…"), QStringLiteral("What each garment costs the customer, with what is promised"), Which::quote);
+    paper(QStringLiteral("Job ticket…"), QStringLiteral("What the workshop needs of this order, on as few pages as it takes"),
+          Which::ticket);
+    paper(QStringLiteral("Sheet for approval…"),
+          QStringLiteral("Every garment with its design, sizes and places, for the customer to sign"), Which::approval);
+    rule();
+    head(QStringLiteral("Approval"));
+    by_ = field_row(QStringLiteral("Approved by"), QStringLiteral("Who looked at the sheet and agreed"));
+    by_->setFixedWidth(150);
+    by_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    by_->take = [](const QString& text, bool) -> std::optional<QString> {
+        if (text.size() > 80) return QStringLiteral("Up to 80 letters.");
+        return std::nullopt;
+    };
+    approve_ = push(QStringLiteral("Approved as it is now"), QStringLiteral("From now on whatever differs from this is said"), true);
+    take_back_ = push(QStringLiteral("Take back"), QStringLiteral("Nobody has approved it"));
+    side_by_side({approve_, take_back_});
+    state_ = note();
+    state_->setObjectName(QStringLiteral("Approval"));
+    connect(approve_, &QPushButton::clicked, this, [this] {
+        std::string who = by_->text().trimmed().toStdString();
+        if (who.empty()) who = room_.order().customer.empty() ? "the customer" : room_.order().customer;
+        room_.edit(QStringLiteral("approval"), with_approval(room_.order(), room_.plan(), who, room_.stock().shop().today));
+    });
+    connect(take_back_, &QPushButton::clicked, this, [this] {
+        by_->clear();
+        room_.edit(QStringLiteral("approval taken back"), with_approval(room_.order(), room_.plan(), {}, {}));
+    });
+    fill();
+}
+
+void PapersPage::write(Which which) {
+    const char* names[] = {"quote", "job-ticket", "approval"};
+    const QString name = QString::fromLatin1(names[int(which)]);
+    const QString wanted = qt(file_stem(room_.order().name)) + QLatin1Char('_') + name + QStringLiteral(".pdf");
+    const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Save the paper"), wanted, QStringLiteral("PDF (*.pdf)"));
+    if (path.isEmpty()) return;
+    room_.jobs().background([this, which, path, order = room_.order(), w = room_.work(), art = room_.art(), stock = room_.stock().stock(),
+                             spoiled = spoilage(room_.records().all()), job = job_in_view(room_)]() -> std::function<void()> {
+        const PaperOf of{order, w.plan(), w.transfer_set(), w.sheet_plan(), w.press_plan(), w.supplies(), stock, job};
+        const auto pages = which == Which::quote
+                               ? quote_pages(of, quote_of(order, w.transfer_set(), w.sheet_plan(), w.press_plan(), spoiled, job))
+                           : which == Which::ticket ? ticket_pages(of)
+                                                    : approval_pages(of);
+        std::vector<const Drawing*> drawings;
+        for (const GuidePage& p : pages) drawings.push_back(&p.drawing);
+        const auto done = write_pdf(path.toStdString(), drawings, art, order.name);
+        return [this, done, path, n = pages.size()] {
+            if (done)
+                room_.say({QStringLiteral("%1 written to %2.").arg(counted(n, "page"), path), false, {}, {}});
+            else
+                room_.notices().complain(qt(done.sentence()));
+        };
+    });
+}
+
+void PapersPage::refresh() {
+    const Order& order = room_.order();
+    promise_->show_text(qt(order.pricing.promise));
+    const ApprovalState state = approval_state(order, room_.plan());
+    if (state.given) by_->show_text(qt(order.approval.by));
+    take_back_->setEnabled(state.given);
+    approve_->setEnabled(!state.holds() && !room_.plan().decorations.empty());
+    if (!state.given) {
+        state_->setText(QStringLiteral("Nobody has approved it yet. Show the sheet before anything is printed."));
+    } else if (state.holds()) {
+        state_->setText(
+            QStringLiteral("Approved by %1 on %2, and nothing of it has changed.").arg(qt(order.approval.by), qt(order.approval.at)));
+    } else {
+        QStringList changed;
+        for (const auto& [id, sizes] : state.changed)
+            if (const Decoration* d = find_decoration(order, id)) changed << QStringLiteral("“%1” (%2)").arg(qt(d->name), qt(sizes));
+        if (state.list_changed) changed << QStringLiteral("the list");
+        if (state.gone > 0) changed << counted(std::size_t(state.gone), "design that is gone", "designs that are gone");
+        if (changed.size() > 6) changed = changed.mid(0, 5) << QStringLiteral("%1 more").arg(changed.size() - 5);
+        state_->setText(QStringLiteral("Approved by %1 on %2; changed since: %3.")
+                            .arg(qt(order.approval.by), qt(order.approval.at), changed.join(QStringLiteral(", "))));
+    }
+}
+
+}  // namespace orthema::app

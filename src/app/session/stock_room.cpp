@@ -1,0 +1,243 @@
+#include "app/session/stock_room.h"
+
+#include <QDate>
+#include <QDateTime>
+
+#include <algorithm>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+#include "files/text.h"
+
+namespace orthema::app {
+
+namespace {
+
+std::vector<std::string> jobs_of(const Order& order) {
+    std::vector<std::string> out{order.job};
+    for (const Job& j : order.jobs.all()) out.push_back(j.id);
+    return out;
+}
+
+/// A move without its time, to see whether it says anything new.
+bool same_deeds(const std::vector<StockMove>& a, const std::vector<StockMove>& b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](const StockMove& x, const StockMove& y) { return x.id == y.id && x.amount == y.amount; });
+}
+
+}  // namespace
+
+StockRoom::StockRoom(Document& document, Chain& chain, Records& records, ShopOrders& orders, Jobs& jobs, Notices& notices, QObject* parent)
+    : QObject(parent), document_(document), chain_(chain), records_(records), orders_(orders), jobs_(jobs), notices_(notices) {
+    writer_.setMaxThreadCount(1);
+    shop_.today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    connect(&chain_, &Chain::worked, this, &StockRoom::follow);
+    connect(&records_, &Records::changed, this, &StockRoom::follow);
+    connect(&orders_, &ShopOrders::changed, this, [this] { take_in(stock()); });
+}
+
+StockRoom::~StockRoom() { writer_.waitForDone(); }
+
+std::string StockRoom::now() const { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
+
+void StockRoom::set_today(const std::string& iso) {
+    today_ = iso;
+    take_in(stock());
+}
+
+void StockRoom::open(const QString& path) {
+    jobs_.background([this, path]() -> std::function<void()> {
+        auto opened = StockBook::open(path.toStdString());
+        if (!opened) return [this, s = opened.sentence()] { notices_.complain(qt(s)); };
+        auto all = (*opened)->all();
+        if (!all) return [this, s = all.sentence()] { notices_.complain(qt(s)); };
+        {
+            const std::scoped_lock lock(guard_);
+            book_ = std::move(*opened);
+        }
+        return [this, stock = std::move(*all)]() mutable {
+            opened_ = true;
+            take_in(std::move(stock));
+            follow();
+        };
+    });
+}
+
+void StockRoom::take_in(Stock stock) {
+    Shop next;
+    next.stock = std::make_shared<const Stock>(std::move(stock));
+    next.today = today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_;
+    std::vector<OpenOrder> open;
+    for (const KnownOrder& o : orders_.all())
+        if (!o.away) open.push_back({o.card.job, o.card.name, o.card.due, o.card.due_at, o.card.jobs, o.card.wants});
+    next.open = std::move(open);
+    if (next == shop_) return;
+    shop_ = std::move(next);
+    chain_.use_shop(shop_);
+    emit changed();
+}
+
+void StockRoom::write(std::function<Result<Done>(StockBook&)> what, std::function<void()> then) {
+    const int reading = ++reading_;
+    writer_.start([this, reading, what = std::move(what), then = std::move(then)] {
+        const std::scoped_lock lock(guard_);
+        if (!book_) return;
+        const auto done = what(*book_);
+        auto all = book_->all();
+        QMetaObject::invokeMethod(this, [this, reading, done, all = std::move(all), then] {
+            if (!done) notices_.complain(qt(done.sentence()));
+            if (done && then) then();
+            if (all && reading == reading_) take_in(*all);
+        });
+    });
+}
+
+void StockRoom::look_again() {
+    if (opened_) write([](StockBook&) -> Result<Done> { return Done{}; });
+}
+
+std::vector<ToBuy> StockRoom::buying() const { return to_buy(stock(), shop_.open.all(), spoilage(records_.all())); }
+
+void StockRoom::count(std::vector<Counted> counted) {
+    write([counted = std::move(counted), at = now()](StockBook& book) { return book.count(counted, at); });
+}
+
+void StockRoom::move(std::vector<StockMove> moves) {
+    if (moves.empty()) return;
+    write([moves = std::move(moves)](StockBook& book) { return book.move(moves); });
+}
+
+void StockRoom::put(const StockEntry& entry) {
+    write([entry](StockBook& book) { return book.put(entry); });
+}
+
+void StockRoom::remove(const std::string& id) {
+    write([id](StockBook& book) { return book.remove(id); });
+}
+
+void StockRoom::spoil(const std::string& id, double n) {
+    const std::string deed = "spoiled/" + now() + "/" + std::to_string(++reading_) + "/" + id;
+    move({{deed, id, -n, now(), "spoiled", {}}});
+}
+
+void StockRoom::then(std::function<void()> what) {
+    writer_.start([this, what = std::move(what)] { QMetaObject::invokeMethod(this, what); });
+}
+
+void StockRoom::to_shelf(const std::vector<LeftOver>& left) {
+    const TransferSet& set = chain_.work().transfer_set();
+    std::vector<StockEntry> bags;
+    std::vector<StockMove> moves;
+    int pieces = 0;
+    for (const LeftOver& l : left)
+        if (const Transfer* t = find_transfer(set, l.transfer)) {
+            StockEntry bag = bag_of(document_.order(), *t, l, shop_.today);
+            if (const StockEntry* before = find_entry(stock(), bag.id)) {  // where it lies, and since when, stays
+                bag.place = before->place;
+                if (before->on_hand > 0) {
+                    bag.printed = before->printed;
+                    bag.until = before->until;
+                }
+            }
+            moves.push_back({"left over/" + bag.id, bag.id, bag.on_hand, now(), "to the shelf", {}});
+            pieces += l.copies;
+            bags.push_back(std::move(bag));
+        }
+    if (bags.empty()) return;
+    write(
+        [bags, moves](StockBook& book) -> Result<Done> {
+            for (const StockEntry& b : bags)
+                if (auto done = book.put(b); !done) return done;
+            return book.move(moves);
+        },
+        [this, pieces, n = bags.size()] {
+            notices_.say(QStringLiteral("%1 in %2 on the shelf: the next order with the same design takes them first.")
+                             .arg(counted(std::size_t(pieces), "transfer lies", "transfers lie"), counted(n, "bag")));
+        });
+}
+
+void StockRoom::printed(const Sheet& sheet, double length) {
+    const QString deed = QStringLiteral("print/%1/%2/%3").arg(qt(document_.order().job), qt(now())).arg(++reading_);
+    move(taken_by_printing(document_.order(), chain_.work().transfer_set(), sheet, length, stock(), deed.toStdString(), now()));
+}
+
+void StockRoom::release(const std::vector<std::string>& jobs) {
+    write([jobs](StockBook& book) -> Result<Done> {
+        const auto done = book.hold(jobs, {});
+        if (!done) return done.error();
+        return Done{};
+    });
+}
+
+/// The promises and takings of the order on the table follow it.
+void StockRoom::follow() {
+    if (!opened_ || chain_.catching_up()) return;
+    const Order& order = document_.order();
+    const TransferSet& set = chain_.work().transfer_set();
+    std::vector<Hold> wanted;
+    for (const FromShelf& f : from_shelf(order, set)) wanted.push_back({f.bag, f.job, double(f.copies)});
+    const std::vector<std::string> jobs = jobs_of(order);
+    const bool other_table = jobs.front() != (held_for_.empty() ? std::string() : held_for_.front());
+    if (other_table) {
+        held_for_ = jobs;
+        held_.clear();
+        pressed_.clear();
+    }
+    if (!document_.changed_since_saved()) saved_holds_ = wanted;
+    if (wanted != held_ || jobs != held_for_) {
+        std::vector<std::string> all = jobs;  // a job that was taken out of a gang keeps nothing here
+        for (const std::string& j : held_for_)
+            if (std::find(all.begin(), all.end(), j) == all.end()) all.push_back(j);
+        held_ = wanted;
+        held_for_ = jobs;
+        write([all, wanted](StockBook& book) -> Result<Done> {
+            const auto done = book.hold(all, wanted);
+            if (!done) return done.error();
+            return Done{};
+        });
+    }
+    const auto moves = taken_by_pressing(order, set, records_.of_order(order).records, stock(), false, now());
+    if (!same_deeds(moves, pressed_) && !(moves.empty() && pressed_.empty())) {
+        pressed_ = moves;
+        move(moves);
+    }
+}
+
+void StockRoom::table_cleared() {
+    if (held_for_.empty() || held_ == saved_holds_) return;
+    write([jobs = held_for_, holds = saved_holds_](StockBook& book) -> Result<Done> {
+        const auto done = book.hold(jobs, holds);
+        if (!done) return done.error();
+        return Done{};
+    });
+    held_ = saved_holds_;
+}
+
+void StockRoom::count_in_from(const QString& path) {
+    std::vector<Medium> media = document_.order().media.all();
+    jobs_.background(
+        [this, path, styles = document_.order().styles.all(), media = std::move(media), at = now()]() -> std::function<void()> {
+            const auto text = read_file(path.toStdString());
+            if (!text) return [this, s = text.sentence()] { notices_.complain(qt(s)); };
+            const auto counted_in = stock_from_csv(*text, styles, media);
+            if (!counted_in) return [this, s = counted_in.sentence()] { notices_.complain(qt(s)); };
+            return [this, all = *counted_in, at] {
+                write([all, at](StockBook& book) { return book.count(all, at); },
+                      [this, n = all.size()] { notices_.say(QStringLiteral("%1 counted in.").arg(counted(n, "row"))); });
+            };
+        });
+}
+
+void StockRoom::export_to(const QString& path, bool to_buy) {
+    jobs_.background([this, path, text = to_buy ? to_buy_csv(buying()) : stock_csv(stock())]() -> std::function<void()> {
+        const auto done = write_file(path.toStdString(), text);
+        return [this, done, path] {
+            if (done)
+                notices_.say(QStringLiteral("Written to %1.").arg(path));
+            else
+                notices_.complain(qt(done.sentence()));
+        };
+    });
+}
+
+}  // namespace orthema::app
