@@ -49,7 +49,6 @@ int main(int argc, char** argv) {
     press(QStringLiteral("Blank page/Features"));
     press(QStringLiteral("Put it on"));
     press(QStringLiteral("Put it on"));
-    take("own-blank");
     press(QStringLiteral("Blank page/Measure"));
     room.document().undo();
     room.document().undo();
@@ -181,5 +180,13 @@ int main(int argc, char** argv) {
     wait();
     window.notices()->hide();
     take("desk");
+    // the demo shop's stock
+    room.restore_shop(order + QStringLiteral("/../kite-fair.orthema-shop"), whole.data.path() + QStringLiteral("/shop"));
+    whole.wait(500);
+    room.stock().set_today("2027-05-20");
+    window.desk()->show_page(1);
+    whole.wait(300);
+    window.notices()->hide();
+    take("stock");
     return 0;
 }

@@ -16,10 +16,10 @@ struct ExportChoice {
     double dpi = 300;
     bool sheets_tiff = false;
     bool labels = true;                   ///< beside the pieces, on sheets that are printed
-    bool papers = true;                   ///< quote, job ticket and sheet for approval, of each job
     bool press = true;                    ///< run sheet, press plan, pick list and calendar
     bool templates_svg = false;           ///< each template whole, in a folder of its own
     std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
+    bool papers = true;                   ///< quote, job ticket and sheet for approval, of each job
 };
 
 struct ExportReport {

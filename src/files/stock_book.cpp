@@ -242,6 +242,24 @@ Result<Done> StockBook::put(const StockEntry& entry) {
     return whole([&] { return put_entry(entry); });
 }
 
+Result<Done> StockBook::change(const std::string& id, const std::function<void(StockEntry&)>& how) {
+    return whole([&]() -> Result<Done> {
+        StockEntry e;
+        {
+            const Statement is(db_, "SELECT json, kind FROM stock WHERE id = ?");
+            if (!is.ok) return ended(SQLITE_ERROR);
+            is.bind(1, id);
+            if (sqlite3_step(is.s) != SQLITE_ROW) return Error{"What was to be changed is not in the stock any more."};
+            auto read = entry_from(is.text(0), is.text(1));
+            if (!read) return not_read();
+            e = std::move(*read);
+        }
+        how(e);
+        e.id = id;
+        return put_entry(e);
+    });
+}
+
 Result<Done> StockBook::count(const std::vector<Counted>& counted, const std::string& at) {
     return whole([&]() -> Result<Done> {
         for (const Counted& c : counted) {

@@ -39,6 +39,8 @@ public:
     Result<Stock> all() const;
     /// What it is called, where it lies and so on: adds, or replaces all but the counts.
     Result<Done> put(const StockEntry& entry);
+    /// The same of one that is there, whatever others changed of it meanwhile.
+    Result<Done> change(const std::string& id, const std::function<void(StockEntry&)>& how);
     /// Sets counts as they were counted, and adds what is new. All or nothing.
     Result<Done> count(const std::vector<Counted>& counted, const std::string& at);
     /// All or nothing. A move to an item that is not there, or that would leave less than nothing or less than is promised, fails with a

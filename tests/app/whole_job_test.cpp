@@ -138,7 +138,7 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     panel->findChild<QCheckBox*>("Gang sheets as PNG with alpha")->setChecked(false);
     w.click(panel->findChild<QPushButton*>("Write the files"));
     w.wait();
-    EXPECT_NE(panel->findChild<QLabel*>("Export says")->text().indexOf("15 files written"), -1)
+    EXPECT_NE(panel->findChild<QLabel*>("Export says")->text().indexOf("18 files written"), -1)
         << panel->findChild<QLabel*>("Export says")->text().toStdString();
     const std::string stem = w.data("out/crew-of-the-fair");
     EXPECT_EQ(test::run("qpdf --check '" + stem + "_film-roll-559_sheet-1.pdf'").code, 0);

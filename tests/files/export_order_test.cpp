@@ -57,7 +57,8 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
                                      "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf", "small-order_fit.csv",
                                      "small-order_pieces.csv", "small-order_making-transfers.pdf", "small-order_master-templates.pdf",
                                      "small-order_pick-list.csv", "small-order_platen-maps.pdf", "small-order_press-plan.csv",
-                                     "small-order_run-sheet.pdf", "small-order_wall-charts.pdf", "small-order_lines.csv"}));
+                                     "small-order_run-sheet.pdf", "small-order_wall-charts.pdf", "small-order_lines.csv", "small-order_quote.pdf",
+                                     "small-order_job-ticket.pdf", "small-order_approval.pdf"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
     for (const char* pdf : {"small-order_guide-cards.pdf", "small-order_master-templates.pdf"}) {
@@ -100,7 +101,7 @@ TEST(Export, AStaleLayoutIsLeftOutAndSaid) {
     Order order = package->order;
     order.decorations[0].sizing.base_width = Length::from_mm(120);
     const auto report = export_order(folder / "out", order, Shop{}, load_all_art(order, package->art, nullptr),
-                                     {true, true, true, false, false, 60, false, true, false});
+                                     {true, true, true, false, false, 60, false, true, false, false, "garment", false});
     ASSERT_TRUE(report);
     EXPECT_TRUE(report->files.empty());
     ASSERT_FALSE(report->findings.empty());
@@ -130,10 +131,10 @@ TEST(Export, ASecondExportWritesWhatWouldComeOutOtherwiseAndNothingElse) {
         EXPECT_TRUE(report) << report.sentence();
         return *report;
     };
-    EXPECT_EQ(into("out").files.size(), 16u);
+    EXPECT_EQ(into("out").files.size(), 19u);
     const auto again = into("out");
     EXPECT_TRUE(again.files.empty());
-    EXPECT_EQ(again.unchanged.size(), 16u);
+    EXPECT_EQ(again.unchanged.size(), 19u);
     // what somebody changed or took away comes back
     const std::string plan = folder / "out/small-order_press-plan.csv", cards = folder / "out/small-order_guide-cards.pdf";
     test::spill(plan, test::slurp(plan) + "mine\n");
@@ -301,7 +302,7 @@ TEST(Cli, ExportsALayoutOfItsOwnWhereThereIsNone) {
     const Folder folder;
     const std::string path = saved(folder, false);
     const json j = answer("export '" + path + "' --out '" + (folder / "out") + "' --seconds 0 --json");
-    EXPECT_EQ(j["files"].size(), 16u);
+    EXPECT_EQ(j["files"].size(), 19u);
     for (const json& f : j["files"]) EXPECT_TRUE(std::filesystem::exists(f.get<std::string>()));
 }
 

@@ -76,6 +76,11 @@ TEST(StockBook, WhatWasCountedComesBack) {
     EXPECT_EQ(book->all()->entries[1].spoiled, 2);
     EXPECT_FALSE(book->count({{blanks, 50}, {bag, -1}}, "2027-06-04").ok());
     EXPECT_EQ(book->all()->entries[1].on_hand, 33) << "all or nothing";
+    ASSERT_TRUE(book->change(blanks.id, [](StockEntry& e) { e.place = "box 4"; }).ok());
+    ASSERT_TRUE(book->change(blanks.id, [](StockEntry& e) { e.code = "400"; }).ok());
+    EXPECT_EQ(book->all()->entries[1].place, "box 4") << "one change does not undo the other";
+    EXPECT_EQ(book->all()->entries[1].on_hand, 33);
+    EXPECT_FALSE(book->change("gone", [](StockEntry&) {}).ok());
     ASSERT_TRUE(book->remove(bag.id).ok());
     EXPECT_EQ(book->all()->entries.size(), 1u);
 }

@@ -15,7 +15,7 @@ namespace orthema::app {
 
 namespace {
 
-constexpr int bin_width = 86, bag_width = 176, bin_height = 112, head_height = 30, gap = 8, row_gap = 14;
+constexpr int bin_width = 86, bag_width = 176, bin_height = 112, head_height = 30, bin_gap = 8, row_gap = 14;
 
 int wide(const Bin& bin) { return bin.entry.kind == StockKind::transfers ? bag_width : bin_width; }
 
@@ -139,10 +139,10 @@ void BinWall::arrange() {
             const int w = wide(rows_[r].bins[b]);
             if (x > 4 && x + w > width - 4) {
                 x = 4;
-                y += bin_height + gap;
+                y += bin_height + bin_gap;
             }
             places_.push_back({r, b, QRect(x, y, w, bin_height)});
-            x += w + gap;
+            x += w + bin_gap;
         }
         y += bin_height + row_gap;
     }
@@ -157,7 +157,7 @@ void BinWall::show_current() {
     if (at == nullptr) return;
     QScrollBar* bar = verticalScrollBar();
     if (at->box.top() - head_height < bar->value()) bar->setValue(at->box.top() - head_height);
-    if (at->box.bottom() > bar->value() + viewport()->height()) bar->setValue(at->box.bottom() - viewport()->height() + gap);
+    if (at->box.bottom() > bar->value() + viewport()->height()) bar->setValue(at->box.bottom() - viewport()->height() + bin_gap);
 }
 
 void BinWall::paintEvent(QPaintEvent*) {

@@ -22,11 +22,11 @@ namespace orthema::app {
 
 namespace {
 
-/// Where the demo order lies: beside the program as it was built, or as it was installed.
-QString demo_order() {
-    for (const char* from : {"/../../demo/marrow-hill", "/../share/orthema/demo/marrow-hill"}) {
-        const QFileInfo there(QCoreApplication::applicationDirPath() + QString::fromLatin1(from));
-        if (there.isDir()) return there.canonicalFilePath();
+/// Where a part of the demo lies: beside the program as it was built, or as it was installed.
+QString demo(const char* name) {
+    for (const char* from : {"/../../demo/", "/../share/orthema/demo/"}) {
+        const QFileInfo there(QCoreApplication::applicationDirPath() + QString::fromLatin1(from) + QString::fromLatin1(name));
+        if (there.exists()) return there.canonicalFilePath();
     }
     return {};
 }
@@ -71,6 +71,7 @@ Desk::Desk(Workroom& room) : room_(room) {
     parts_->button(1)->setToolTip(QStringLiteral("Blanks, rolls and sheets: how many lie there, and who wants them"));
     parts_->button(2)->setToolTip(QStringLiteral("Finished transfers that wait for an order"));
     parts_->button(3)->setToolTip(QStringLiteral("What all open orders lack"));
+    parts_->show_choice(0);
     parts_->chosen = [this](int i) { show_page(i); };
     head->addWidget(parts_);
     head->addStretch(1);
@@ -217,9 +218,14 @@ QWidget* Desk::build_beginning() {
             const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a picture"));
             if (!path.isEmpty()) emit bring_in({path});
         });
-    if (const QString demo = demo_order(); !demo.isEmpty())
+    if (const QString order = demo("marrow-hill"); !order.isEmpty())
         way(QStringLiteral("The demo order"), QStringLiteral("A kite fair's tees, caps, fleece and mugs, from the list to the press."),
-            [this, demo] { room_.keeper().open(demo); });
+            [this, order] { room_.keeper().open(order); });
+    if (const QString shop = demo("kite-fair.orthema-shop"); !shop.isEmpty())
+        way(QStringLiteral("The demo shop"),
+            QStringLiteral("The fair and three neighbours on one desk, a stock that lacks one thing, a shelf with transfers. It takes the place of this "
+                           "empty shop."),
+            [this, shop] { room_.restore_shop(shop, room_.keeper().data_folder() + QStringLiteral("/demo orders")); });
     column->addStretch(1);
     return page;
 }
@@ -316,7 +322,7 @@ void Desk::refresh() {
         if ((show_away_->isChecked() || !o.away) && found(o, find_->text())) shown.push_back(o);
     lacking_ = lacking_of_all(room_.stock().shop());
     std::map<std::string, QString> lacks;
-    for (const auto& [job, all] : lacking_) lacks[job] = lacking_words(all, room_.order().unit, false);
+    for (const auto& [job, what] : lacking_) lacks[job] = lacking_words(what, room_.order().unit, false);
     wall_->show_cards(std::move(shown), today(), std::move(lacks));
     const bool none = all.empty() && room_.orders().opened();
     details_->setVisible(!none);

@@ -99,13 +99,14 @@ StockDesk::StockDesk(Workroom& room) : room_(room) {
         return now == nullptr ? std::nullopt : count(*now, text);
     };
     place_ = one_->field_row(QStringLiteral("Lies"), QStringLiteral("Where it is found: a shelf, a box"));
-    place_->take = takes_text([this](const std::string& t) { change([&](StockEntry& e) { e.place = t; }); });
-    name_ = one_->field_row(QStringLiteral("Called"), QStringLiteral("A roll's or jar's own name"));
+    place_->take = takes_text([this](const std::string& t) { change([t](StockEntry& e) { e.place = t; }); });
+    names_ = one_->part();
+    name_ = names_->field_row(QStringLiteral("Called"), QStringLiteral("A roll's or jar's own name"));
     name_->take = takes_text([this](const std::string& t) {
-        if (!t.empty()) change([&](StockEntry& e) { e.name = t; });
+        if (!t.empty()) change([t](StockEntry& e) { e.name = t; });
     });
     code_ = one_->field_row(QStringLiteral("Code"), QStringLiteral("What a scanner reads on its box"));
-    code_->take = takes_text([this](const std::string& t) { change([&](StockEntry& e) { e.code = t; }); });
+    code_->take = takes_text([this](const std::string& t) { change([t](StockEntry& e) { e.code = t; }); });
     for (ValueField* f : {place_, name_, code_}) left_aligned(f, 150);
     supply_ = one_->part();
     uses_ = supply_->field_row(QStringLiteral("A dm² of ink takes"),
@@ -114,7 +115,7 @@ StockDesk::StockDesk(Workroom& room) : room_(room) {
         bool fine = false;
         const double n = QString(text).replace(',', '.').toDouble(&fine);
         if (!fine || !(n >= 0) || n > 1000) return QStringLiteral("A number of 0 or more.");
-        change([&](StockEntry& e) { e.per_dm2 = n; });
+        change([n](StockEntry& e) { e.per_dm2 = n; });
         return std::nullopt;
     };
     wanted_ = one_->note();
@@ -185,10 +186,7 @@ std::optional<QString> StockDesk::count(const Bin& bin, const QString& text) {
 
 void StockDesk::change(const std::function<void(StockEntry&)>& how) {
     const Bin* now = wall_->current();
-    if (now == nullptr || now->count < 0) return;
-    StockEntry next = now->entry;
-    how(next);
-    room_.stock().put(next);
+    if (now != nullptr && now->count >= 0) room_.stock().change(now->entry.id, how);
 }
 
 void StockDesk::new_roll() {
@@ -279,10 +277,10 @@ std::vector<BinRow> StockDesk::rows() const {
     const Unit unit = room_.order().unit;
     std::vector<BinRow> out;
     std::set<std::pair<std::string, std::string>> runs(shown_.begin(), shown_.end());
+    runs.insert(uncounted_.begin(), uncounted_.end());
     for (const StockEntry& e : stock.entries)
         if (e.kind == StockKind::blanks) runs.emplace(e.style, e.colour);
     for (const BlankStyle& style : shop.styles) {
-        std::set<std::string> done;
         for (const BlankColour& c : style.colours)
             if (runs.contains({style.id, c.name})) out.push_back(blanks_row(style, c.name));
     }
@@ -350,13 +348,25 @@ void StockDesk::refresh() {
     wanted_of_.clear();
     lacking_of_.clear();
     wanted_by_.clear();
-    const Unit unit = room_.order().unit;
     for (const ToBuy& b : room_.stock().buying()) {
         wanted_of_[b.item] = b.asked;
         lacking_of_[b.item] = std::max(0.0, b.asked - b.on_hand);
         for (const std::string& o : b.orders) wanted_by_[b.item] << qt(o);
     }
     const LibraryContent& shop = room_.library().content();
+    uncounted_.clear();
+    std::set<std::string> ganged;
+    for (const OpenOrder& o : room_.stock().shop().open.all()) ganged.insert(o.jobs.begin(), o.jobs.end());
+    for (const OpenOrder& o : room_.stock().shop().open.all())
+        for (const Want& w : o.wants) {
+            if (w.kind != StockKind::blanks || ganged.contains(o.job) || find_entry(room_.stock().stock(), w.item) != nullptr) continue;
+            wanted_of_[w.item] += w.amount;
+            if (!wanted_by_[w.item].contains(qt(o.name))) wanted_by_[w.item] << qt(o.name);
+            for (const BlankStyle& s : shop.styles)
+                for (const BlankColour& c : s.colours)
+                    for (const std::string& size : s.sizes)
+                        if (blanks_id(s.id, c.name, size) == w.item) uncounted_.emplace(s.id, c.name);
+        }
     std::vector<std::pair<std::string, QString>> styles, colours, media;
     for (const BlankStyle& s : shop.styles)
         if (!s.archived) styles.emplace_back(s.id, qt(s.name));
@@ -376,7 +386,6 @@ void StockDesk::refresh() {
     double spoiled = 0;
     for (const StockEntry& e : room_.stock().stock().entries) spoiled += e.kind == StockKind::blanks ? e.spoiled : 0;
     note_->setText(spoiled > 0 ? QStringLiteral("%1 spoiled so far.").arg(counted(std::size_t(spoiled), "blank")) : QString());
-    (void)unit;
     show_chosen();
 }
 
@@ -392,7 +401,7 @@ void StockDesk::show_chosen() {
     name_->show_text(qt(e.name));
     code_->show_text(qt(e.code));
     for (ValueField* f : {place_, code_}) f->setEnabled(is_counted);
-    name_->setEnabled(is_counted && (e.kind == StockKind::roll || e.kind == StockKind::supply));
+    names_->setVisible(e.kind == StockKind::roll || e.kind == StockKind::supply);
     supply_->setVisible(e.kind == StockKind::supply);
     uses_->show_text(QStringLiteral("%1 %2").arg(e.per_dm2).arg(qt(e.unit)));
     const std::string item = e.kind == StockKind::roll ? film_id(e.medium) : e.id;
@@ -445,11 +454,7 @@ ShelfDesk::ShelfDesk(Workroom& room) : room_(room) {
     place_ = one_->field_row(QStringLiteral("Lies"), QStringLiteral("Where the bag is found"));
     left_aligned(place_, 150);
     place_->take = takes_text([this](const std::string& t) {
-        if (const Bin* now = wall_->current()) {
-            StockEntry next = now->entry;
-            next.place = t;
-            room_.stock().put(next);
-        }
+        if (const Bin* now = wall_->current()) room_.stock().change(now->entry.id, [t](StockEntry& e) { e.place = t; });
     });
     from_ = one_->note();
     spoiled_ = push(QStringLiteral("One is spoiled"), QStringLiteral("It is taken out, and counted as spoiled"));

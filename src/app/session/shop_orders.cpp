@@ -1,6 +1,5 @@
 #include "app/session/shop_orders.h"
 
-#include <QBuffer>
 #include <QDateTime>
 #include <QDir>
 #include <QFileInfo>
@@ -18,14 +17,6 @@ namespace {
 
 constexpr int picture_width = 256, picture_height = 76;
 constexpr int most_found = 60;  ///< files looked at in one go
-
-std::string png_of(const QImage& image) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    image.save(&buffer, "PNG");
-    return bytes.toStdString();
-}
 
 KnownOrder known_from(const Order& order, const Work& work, const LoadedArtById& art, const std::string& path, const std::string& saved) {
     QImage image;

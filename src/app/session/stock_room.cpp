@@ -107,8 +107,8 @@ void StockRoom::move(std::vector<StockMove> moves) {
     write([moves = std::move(moves)](StockBook& book) { return book.move(moves); });
 }
 
-void StockRoom::put(const StockEntry& entry) {
-    write([entry](StockBook& book) { return book.put(entry); });
+void StockRoom::change(const std::string& id, std::function<void(StockEntry&)> how) {
+    write([id, how = std::move(how)](StockBook& book) { return book.change(id, how); });
 }
 
 void StockRoom::remove(const std::string& id) {
@@ -139,6 +139,7 @@ void StockRoom::to_shelf(const std::vector<LeftOver>& left) {
                     bag.until = before->until;
                 }
             }
+            bag.picture = picture_of(*t);
             moves.push_back({"left over/" + bag.id, bag.id, bag.on_hand, now(), "to the shelf", {}});
             pieces += l.copies;
             bags.push_back(std::move(bag));

@@ -31,7 +31,7 @@ public:
 
     void count(std::vector<Counted> counted);
     void move(std::vector<StockMove> moves);
-    void put(const StockEntry& entry);
+    void change(const std::string& id, std::function<void(StockEntry&)> how);
     void remove(const std::string& id);
     /// So many of it are spoiled: taken out, and counted so.
     void spoil(const std::string& id, double n);
@@ -39,6 +39,8 @@ public:
     void then(std::function<void()> what);
     /// Transfers that are left over go into their bags.
     void to_shelf(const std::vector<LeftOver>& left);
+    /// A picture of a transfer for its bag, as PNG.
+    std::function<std::string(const Transfer&)> picture_of = [](const Transfer&) { return std::string(); };
     /// So much of a sheet was printed.
     void printed(const Sheet& sheet, double length);
     /// What the job of a card was promised goes back: it is put away.

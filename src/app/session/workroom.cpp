@@ -1,5 +1,8 @@
 #include "app/session/workroom.h"
 
+#include <cmath>
+
+#include "app/widgets/canvas.h"
 #include "app/widgets/figures.h"
 #include "files/library.h"
 #include "files/shop_backup.h"
@@ -54,6 +57,20 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     connect(&planner_, &Planner::changed, this, &Workroom::tell);
     connect(&devices_, &Devices::changed, this, &Workroom::tell);
     connect(&library_, &ShopLibrary::changed, this, &Workroom::tell);
+    stock_.picture_of = [this](const Transfer& t) {
+        constexpr double wide = 160, tall = 84;
+        if (t.width <= 0 || t.height <= 0 || !pictures_.art().contains(t.art)) return std::string();
+        const double k = std::min(wide / t.width, tall / t.height);
+        Drawing d;
+        d.width = std::ceil(t.width * k);
+        d.height = std::ceil(t.height * k);
+        // cloth stands behind it: a white print is seen too
+        d.rect({0, 0, d.width, d.height}, Colour{0.80, 0.79, 0.76, 1});
+        d.marks.emplace_back(art_in(t.art, {0, 0, t.width * k, t.height * k}));
+        QImage image;
+        paint_image(image, d, pictures_.art(), int(d.width), int(d.height), 1);
+        return png_of(image);
+    };
     keeper_.own_records = [this] { return records_.of_order(order()); };
     keeper_.standing_corrections = [this] { return records_.standing(); };
     connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);

@@ -1,5 +1,6 @@
 #include "app/widgets/canvas.h"
 
+#include <QBuffer>
 #include <QFocusEvent>
 #include <QPainter>
 
@@ -85,6 +86,14 @@ void Canvas::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(to_qt(palette::verdigris), 1, Qt::DotLine));
         painter.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
     }
+}
+
+std::string png_of(const QImage& image) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    image.save(&buffer, "PNG");
+    return bytes.toStdString();
 }
 
 }  // namespace orthema::app

@@ -50,6 +50,9 @@ private:
 void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art, int width, int height, double ratio,
                  const QImage* over = nullptr);
 
+/// The image as a PNG file's bytes.
+std::string png_of(const QImage& image);
+
 inline Point to_point(QPointF p) { return {p.x(), p.y()}; }
 
 }  // namespace orthema::app

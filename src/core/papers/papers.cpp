@@ -129,19 +129,23 @@ std::vector<GuidePage> quote_pages(const PaperOf& of, const Quote& quote) {
             total += l.total();
             here.insert(k);
         }
-        f.need(14);
+        const double room = pieces_at - 12 - Flow::left;
+        if (i == 0 || quote.lines[i - 1].run != first.run) {  // its name and designs once
+            std::string designs;
+            for (const Decoration& d : of.order.decorations)
+                if (d.run == first.run) designs += (designs.empty() ? "" : "; ") + d.name + ", " + location_name(d.location);
+            f.need(20);
+            f.y += i == 0 ? 0 : 2;
+            f.y = wrapped(f.on(), {Flow::left, f.y}, run_words(of, first.run), 3.6, f.width(), palette::ink, true);
+            if (!designs.empty()) f.y = wrapped(f.on(), {Flow::left, f.y}, designs, 2.9, f.width(), palette::quiet);
+            f.y += 0.8;
+        }
+        f.need(7);
         const double top = f.y;
-        std::string designs;
-        for (const Decoration& d : of.order.decorations)
-            if (d.run == first.run) designs += (designs.empty() ? "" : "; ") + d.name + ", " + location_name(d.location);
-        f.on().text({pieces_at, top}, std::to_string(pieces), 3.6, palette::ink, Align::right);
-        f.on().text({each_at, top}, pence_text(first.each, money), 3.6, palette::ink, Align::right);
-        f.on().text({f.right(), top}, pence_text(total, money), 3.6, palette::ink, Align::right);
-        const double room = pieces_at - 14 - Flow::left;
-        f.y = wrapped(f.on(), {Flow::left, top}, run_words(of, first.run), 3.6, room, palette::ink, true);
-        f.y = wrapped(f.on(), {Flow::left, f.y}, sizes_words(sizes), 3.2, room, palette::ink);
-        if (!designs.empty()) f.y = wrapped(f.on(), {Flow::left, f.y}, designs, 3, room, palette::quiet);
-        f.y += 2;
+        f.on().text({pieces_at, top}, std::to_string(pieces), 3.4, palette::ink, Align::right);
+        f.on().text({each_at, top}, pence_text(first.each, money), 3.4, palette::ink, Align::right);
+        f.on().text({f.right(), top}, pence_text(total, money), 3.4, palette::ink, Align::right);
+        f.y = wrapped(f.on(), {Flow::left + 3, top}, sizes_words(sizes), 3.2, room, palette::ink) + 0.5;
         i += here.size();
     }
     const auto sum = [&](const std::string& words, Pence amount, bool bold = false) {

@@ -164,6 +164,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     density_ = sheet_page_->text_row(QStringLiteral("Share of it covered"));
     cut_ = sheet_page_->text_row(QStringLiteral("Cut length"));
     left_ = sheet_page_->text_row(QStringLiteral("Left on the roll"));
+    from_ = sheet_page_->text_row(QStringLiteral("Printed from"));
     cost_ = sheet_page_->text_row(QStringLiteral("Cost"));
     each_ = sheet_page_->text_row(QStringLiteral("Cost a piece"));
     reads_ = sheet_page_->note();
@@ -366,7 +367,7 @@ void SheetsBench::refresh() {
     show_cuts();
     show_compared();
     refresh_page();
-    for (QLabel* l : {used_, density_, cut_, left_, cost_, each_}) l->setText(QStringLiteral("–"));
+    for (QLabel* l : {used_, density_, cut_, left_, from_, cost_, each_}) l->setText(QStringLiteral("–"));
     if (plan != nullptr && plan->placed > 0) {
         double cut = 0, last = 0;
         for (const Sheet& sheet : plan->sheets) {
@@ -378,7 +379,21 @@ void SheetsBench::refresh() {
         density_->setText(QStringLiteral("%1 %").arg(100 * plan->density, 0, 'f', 1));
         cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
                                              : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
-        left_->setText(roll ? film_text(std::max(0.0, m->length.mm() - last), order.unit) : QStringLiteral("–"));
+        // of rolls that are counted what the runs leave; else of the longest run
+        double left = m->length.mm() - last;
+        const Stock& stock = room_.stock().stock();
+        QStringList from;
+        if (roll && counts_rolls(stock, m->id)) {
+            left = 0;
+            for (const RollLeft& r : rolls_of(stock, m->id)) left += r.left;
+            for (const Sheet& run : plan->sheets) {
+                left -= run.length + m->laying.waste.mm();
+                if (const StockEntry* e = find_entry(stock, run.stock); e != nullptr && e->kind == StockKind::roll && !from.contains(qt(e->name)))
+                    from << qt(e->name);
+            }
+        }
+        left_->setText(roll ? film_text(std::max(0.0, left), order.unit) : QStringLiteral("–"));
+        from_->setText(from.isEmpty() ? QString() : from.join(QStringLiteral(", ")));
         cost_->setText(qt(money_text(plan->cost, order.currency)));
         each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency)));
     }

@@ -56,7 +56,7 @@ private:
     ShelfPage* shelf_;
     Segments* pages_;
     PieceList* pieces_;
-    QLabel *used_, *density_, *cut_, *left_, *cost_, *each_, *reads_, *kept_;
+    QLabel *used_, *density_, *cut_, *left_, *from_, *cost_, *each_, *reads_, *kept_;
     QPushButton *keep_, *change_over_;
     QCheckBox* kept_outlines_;
     NumberField* seconds_;
