@@ -59,7 +59,7 @@ int main(int argc, char** argv) {
     std::vector<LeftOver> left;
     for (const Transfer& t : room.transfer_set().transfers)
         if (keeps_days(room.order(), t) > 0 && left.size() < 7) left.push_back({t.id, {}, 2 + int(left.size()) % 3 * 2});
-    room.stock().to_shelf(left);
+    room.stock().to_shelf(left, true);
     wait();
     int shelf = 0;
     for (const StockEntry& bag : room.stock().stock().entries)
@@ -83,7 +83,10 @@ int main(int argc, char** argv) {
             wanted[w.item] += w.amount;
             named[w.item] = w;
         }
-    std::vector<Counted> counted{{roll("film-559", 1, "rack"), 1400}, {roll("film-559", 2, "rack"), 38000}, {jar("Powder", "g", 0.3), 2400}, {jar("Ink", "ml", 0.18), 900}};
+    std::vector<Counted> counted{{roll("film-559", 1, "rack"), 1400},
+                                 {roll("film-559", 2, "rack"), 38000},
+                                 {jar("Powder", "g", 0.3), 2400},
+                                 {jar("Ink", "ml", 0.18), 900}};
     for (const BlankStyle& s : room.library().content().styles)
         for (const BlankColour& c : s.colours)
             for (const std::string& size : s.sizes) {

@@ -89,6 +89,13 @@ Result<BackupReport> back_up_shop(const std::string& library_path, const std::st
             while (sqlite3_step(known.s) == SQLITE_ROW) orders.emplace_back(known.text(0), known.text(1));
         }
         for (const auto& [job, path] : orders) {
+            {  // where it lay on this machine is nobody else's business
+                const Statement name(db, "UPDATE known_order SET path = ? WHERE job = ?");
+                if (!name.ok) return not_written();
+                name.bind(1, fs::path(path).filename().string());
+                name.bind(2, job);
+                if (sqlite3_step(name.s) != SQLITE_DONE) return not_written();
+            }
             const auto content = packed(path, copy.path);
             if (!content) {
                 report.missing.push_back(path);
@@ -103,7 +110,7 @@ Result<BackupReport> back_up_shop(const std::string& library_path, const std::st
                 return code == SQLITE_FULL ? Error{"The disk is full: the shop was not written."} : not_written();
             ++report.orders;
         }
-        if (!run(db, "COMMIT;")) return not_written();
+        if (!run(db, "COMMIT; VACUUM;")) return not_written();
     }
     std::error_code error;
     fs::rename(copy.path, to, error);

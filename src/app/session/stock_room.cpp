@@ -124,7 +124,8 @@ void StockRoom::then(std::function<void()> what) {
     writer_.start([this, what = std::move(what)] { QMetaObject::invokeMethod(this, what); });
 }
 
-void StockRoom::to_shelf(const std::vector<LeftOver>& left) {
+void StockRoom::to_shelf(const std::vector<LeftOver>& left, bool called_off) {
+    const std::string deed = called_off ? "called off/" : "left over/";
     const TransferSet& set = chain_.work().transfer_set();
     std::vector<StockEntry> bags;
     std::vector<StockMove> moves;
@@ -140,7 +141,7 @@ void StockRoom::to_shelf(const std::vector<LeftOver>& left) {
                 }
             }
             bag.picture = picture_of(*t);
-            moves.push_back({"left over/" + bag.id, bag.id, bag.on_hand, now(), "to the shelf", {}});
+            moves.push_back({deed + bag.id, bag.id, bag.on_hand, now(), "to the shelf", {}});
             pieces += l.copies;
             bags.push_back(std::move(bag));
         }

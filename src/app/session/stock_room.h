@@ -37,8 +37,8 @@ public:
     void spoil(const std::string& id, double n);
     /// Does this when what was written so far is read back.
     void then(std::function<void()> what);
-    /// Transfers that are left over go into their bags.
-    void to_shelf(const std::vector<LeftOver>& left);
+    /// Transfers go into their bags: those that are left over, or all that were printed for what was called off. Said again it is the same.
+    void to_shelf(const std::vector<LeftOver>& left, bool called_off = false);
     /// A picture of a transfer for its bag, as PNG.
     std::function<std::string(const Transfer&)> picture_of = [](const Transfer&) { return std::string(); };
     /// So much of a sheet was printed.

@@ -24,7 +24,7 @@ Face main_face(const Order& order, const RunKey& run) {
 }  // namespace
 
 double draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size, Face face,
-                          const Rect& box) {
+                          const Rect& box, double hair) {
     const BlankStyle* style = find_style(order, run.style);
     if (style == nullptr || style_fault(*style) || !style->chart.contains(size)) return 0;
     const Panel panel = panel_of(*style, size, face);
@@ -32,7 +32,7 @@ double draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, 
     if (all.width() <= 0 || all.height() <= 0) return 0;
     const double k = std::min(box.width() / all.width(), box.height() / all.height());
     const Affine map{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
-    draw_panel(to, panel, map, run_colour(order, run), 0.8);
+    draw_panel(to, panel, map, run_colour(order, run), hair);
     for (const Decoration& d : order.decorations) {
         if (d.run != run || location_face(d.location) != face) continue;
         const DecorationFit* fit = find_fit(plan, d.id);

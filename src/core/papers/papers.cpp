@@ -16,6 +16,8 @@ namespace orthema {
 
 namespace {
 
+constexpr double hair_line = 0.25;  ///< mm, of garments on paper
+
 /// Whose paper it is, in words.
 struct Heading {
     std::string name, customer, due, note, promise;
@@ -75,7 +77,7 @@ void small_row(Flow& f, const PaperOf& of) {
                 ? family_faces(family_of(of.order, runs[i])).front()
                 : std::max_element(faces.begin(), faces.end(), [](const auto& a, const auto& b) { return a.second < b.second; })->first;
         draw_small_garment(f.on(), of.order, of.fit, runs[i], middle_size(counts_of(of.order, runs[i])), face,
-                           {x, f.y, x + cell - 3, f.y + cell - 3});
+                           {x, f.y, x + cell - 3, f.y + cell - 3}, hair_line);
     }
     f.y += cell + 2;
 }
@@ -281,8 +283,8 @@ std::vector<GuidePage> approval_pages(const PaperOf& of) {
             constexpr double tall = 74, wide = 74;
             f.need(tall + 6);
             const double top = f.y;
-            const double scale =
-                draw_small_garment(f.on(), of.order, of.fit, run, size, faces[k], {Flow::left, top, Flow::left + wide, top + tall - 5});
+            const double scale = draw_small_garment(f.on(), of.order, of.fit, run, size, faces[k],
+                                                    {Flow::left, top, Flow::left + wide, top + tall - 5}, hair_line);
             if (scale > 0)
                 f.on().text(
                     {Flow::left + wide / 2, top + tall - 1},

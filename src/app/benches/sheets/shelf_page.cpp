@@ -57,7 +57,7 @@ ShelfPage::ShelfPage(Workroom& room) : room_(room) {
     off_part_->add(lay_off_);
     connect(job_, &QComboBox::activated, this, [this] { refresh(); });
     connect(lay_off_, &QPushButton::clicked, this, [this] {
-        room_.stock().to_shelf(called_off(room_.order(), room_.transfer_set(), job_->currentData().toString().toStdString()));
+        room_.stock().to_shelf(called_off(room_.order(), room_.transfer_set(), job_->currentData().toString().toStdString()), true);
     });
     fill();
 }
