@@ -11,6 +11,8 @@
 #include "app/widgets/figures.h"
 #include "app/window/export_panel.h"
 #include "seen.h"
+#include "app/desk/desk.h"
+#include "files/order_book.h"
 #include "window.h"
 
 namespace orthema {
@@ -147,6 +149,22 @@ TEST(Screens, TheDeskAndAGangAreWhole) {
         w.key(&w.window(), Qt::Key_0, Qt::ControlModifier);
         w.wait();
         walk.look(at + "three orders");
+        {  // and two hundred more
+            const std::string library = w.room().library().path().toStdString();
+            const auto book = OrderBook::open(library);
+            ASSERT_TRUE(book.ok());
+            for (int n = 0; n < 200; ++n) {
+                KnownOrder k = w.room().orders().all().front();
+                k.card.job = "job-" + std::to_string(n);
+                k.card.name = "The " + std::to_string(n) + "th order of a customer with much to say";
+                k.path = "/nowhere";
+                ASSERT_TRUE((*book)->put(k).ok());
+            }
+            w.room().orders().open(QString::fromStdString(library));
+            w.wait();
+            ASSERT_GE(w.room().orders().all().size(), 203u);
+            walk.look(at + "two hundred orders");
+        }
         w.room().gang_table().gang(paths);
         w.wait();
         for (int stage = 1; stage <= 8; ++stage) {
@@ -154,6 +172,16 @@ TEST(Screens, TheDeskAndAGangAreWhole) {
             w.wait();
             walk.begin();
             walk.pages(at + "gang, stage " + std::to_string(stage));
+        }
+        w.room().restore_shop(QString::fromStdString(test::source("demo/kite-fair.orthema-shop")), QString::fromStdString(w.data("shop")));
+        w.wait();
+        w.wait();
+        EXPECT_EQ(w.room().orders().all().size(), 4u) << "those of the shop that came, and none of the one before";
+        w.key(&w.window(), Qt::Key_0, Qt::ControlModifier);
+        for (int page = 0; page < 4; ++page) {
+            w.window().desk()->show_page(page);
+            w.wait();
+            walk.look(at + "the demo shop, page " + std::to_string(page));
         }
     }
 }

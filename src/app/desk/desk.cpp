@@ -223,7 +223,8 @@ QWidget* Desk::build_beginning() {
             [this, order] { room_.keeper().open(order); });
     if (const QString shop = demo("kite-fair.orthema-shop"); !shop.isEmpty())
         way(QStringLiteral("The demo shop"),
-            QStringLiteral("The fair and three neighbours on one desk, a stock that lacks one thing, a shelf with transfers. It takes the place of this "
+            QStringLiteral("The fair and three neighbours on one desk, a stock that lacks one thing, a shelf with transfers. It takes the "
+                           "place of this "
                            "empty shop."),
             [this, shop] { room_.restore_shop(shop, room_.keeper().data_folder() + QStringLiteral("/demo orders")); });
     column->addStretch(1);
@@ -320,9 +321,8 @@ void Desk::refresh() {
     std::vector<KnownOrder> shown;
     for (const KnownOrder& o : all)
         if ((show_away_->isChecked() || !o.away) && found(o, find_->text())) shown.push_back(o);
-    lacking_ = lacking_of_all(room_.stock().shop());
     std::map<std::string, QString> lacks;
-    for (const auto& [job, what] : lacking_) lacks[job] = lacking_words(what, room_.order().unit, false);
+    for (const auto& [job, what] : room_.stock().lacking()) lacks[job] = lacking_words(what, room_.order().unit, false);
     wall_->show_cards(std::move(shown), today(), std::move(lacks));
     const bool none = all.empty() && room_.orders().opened();
     details_->setVisible(!none);
@@ -354,9 +354,10 @@ void Desk::show_chosen() {
     due_->setText(one == nullptr ? QString() : due_words(one->card, today));
     pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
     next_->setText(one == nullptr ? QString() : qt(one->card.next));
-    const auto lacks = one == nullptr ? lacking_.end() : lacking_.find(one->card.job);
-    lacks_->setText(lacks == lacking_.end() ? QString() : lacking_words(lacks->second, room_.order().unit, true));
-    lacks_->setVisible(lacks != lacking_.end());
+    const auto& lacking = room_.stock().lacking();
+    const auto lacks = one == nullptr ? lacking.end() : lacking.find(one->card.job);
+    lacks_->setText(lacks == lacking.end() ? QString() : lacking_words(lacks->second, room_.order().unit, true));
+    lacks_->setVisible(lacks != lacking.end());
     where_->setText(file);
     open_->setEnabled(chosen == 1 && there);
     gang_->setEnabled(chosen > 1);

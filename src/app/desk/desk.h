@@ -65,7 +65,6 @@ private:
     QPushButton *open_, *gang_, *like_, *away_, *forget_, *show_away_, *fresh_;
     QLabel *title_, *customer_, *due_, *pieces_, *where_, *next_, *lacks_, *note_;
     std::string today_;
-    std::map<std::string, std::vector<Standby>> lacking_;  ///< of each order on the desk
 };
 
 }  // namespace orthema::app

@@ -63,6 +63,13 @@ void left_aligned(ValueField* field, int width) {
     field->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
 }
 
+/// As many of these names as are read.
+QString some(const QStringList& names) {
+    constexpr int most = 5;
+    if (names.size() <= most) return names.join(QStringLiteral(", "));
+    return QStringLiteral("%1 and %2 more").arg(names.mid(0, most).join(QStringLiteral(", "))).arg(names.size() - most);
+}
+
 QVBoxLayout* plain_column(QWidget* of) {
     auto* column = new QVBoxLayout(of);
     column->setContentsMargins(0, 0, 0, 0);
@@ -355,17 +362,20 @@ void StockDesk::refresh() {
     }
     const LibraryContent& shop = room_.library().content();
     uncounted_.clear();
+    std::map<std::string, std::pair<std::string, std::string>> runs;  // style and colour of every blank that could be counted
+    for (const BlankStyle& s : shop.styles)
+        for (const BlankColour& c : s.colours)
+            for (const std::string& size : s.sizes) runs[blanks_id(s.id, c.name, size)] = {s.id, c.name};
+    std::set<std::string> counted_items;
+    for (const StockEntry& e : room_.stock().stock().entries) counted_items.insert(e.id);
     std::set<std::string> ganged;
     for (const OpenOrder& o : room_.stock().shop().open.all()) ganged.insert(o.jobs.begin(), o.jobs.end());
     for (const OpenOrder& o : room_.stock().shop().open.all())
         for (const Want& w : o.wants) {
-            if (w.kind != StockKind::blanks || ganged.contains(o.job) || find_entry(room_.stock().stock(), w.item) != nullptr) continue;
+            if (w.kind != StockKind::blanks || ganged.contains(o.job) || counted_items.contains(w.item)) continue;
             wanted_of_[w.item] += w.amount;
             if (!wanted_by_[w.item].contains(qt(o.name))) wanted_by_[w.item] << qt(o.name);
-            for (const BlankStyle& s : shop.styles)
-                for (const BlankColour& c : s.colours)
-                    for (const std::string& size : s.sizes)
-                        if (blanks_id(s.id, c.name, size) == w.item) uncounted_.emplace(s.id, c.name);
+            if (const auto at = runs.find(w.item); at != runs.end()) uncounted_.insert(at->second);
         }
     std::vector<std::pair<std::string, QString>> styles, colours, media;
     for (const BlankStyle& s : shop.styles)
@@ -406,7 +416,7 @@ void StockDesk::show_chosen() {
     uses_->show_text(QStringLiteral("%1 %2").arg(e.per_dm2).arg(qt(e.unit)));
     const std::string item = e.kind == StockKind::roll ? film_id(e.medium) : e.id;
     const auto by = wanted_by_.find(item);
-    wanted_->setText(by == wanted_by_.end() ? QString() : QStringLiteral("Wanted by %1.").arg(by->second.join(QStringLiteral(", "))));
+    wanted_->setText(by == wanted_by_.end() ? QString() : QStringLiteral("Wanted by %1.").arg(some(by->second)));
     wanted_->setVisible(by != wanted_by_.end());
     spoiled_says_->setText(e.spoiled > 0 ? QStringLiteral("%1 of them spoiled so far.").arg(e.spoiled) : QString());
     spoiled_says_->setVisible(e.spoiled > 0);
@@ -600,6 +610,9 @@ BuyDesk::BuyDesk(Workroom& room) : room_(room) {
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->horizontalHeader()->setStretchLastSection(true);
+    constexpr int name_wide = 180, figure_wide = 70;
+    table_->setColumnWidth(0, name_wide);
+    for (int c = 1; c < 5; ++c) table_->setColumnWidth(c, figure_wide);
     plain_column(this)->addWidget(table_, 1);
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("To buy"));
@@ -622,8 +635,9 @@ BuyDesk::BuyDesk(Workroom& room) : room_(room) {
 }
 
 void BuyDesk::refresh() {
-    const std::vector<ToBuy> rows = room_.stock().buying();
+    const std::vector<ToBuy>& rows = room_.stock().buying();
     const Unit unit = room_.order().unit;
+    table_->setUpdatesEnabled(false);
     table_->setRowCount(int(rows.size()));
     std::size_t lacking = 0;
     for (int r = 0; r < int(rows.size()); ++r) {
@@ -633,9 +647,8 @@ void BuyDesk::refresh() {
         const auto amount = [&](double n) { return n <= 0 ? QStringLiteral("–") : count_text(kind, n, unit); };
         QStringList orders;
         for (const std::string& o : b.orders) orders << qt(o);
-        const QStringList cells{qt(b.name),        amount(b.asked),
-                                amount(b.spare),   count_text(kind, b.on_hand, unit),
-                                amount(b.lacking), orders.join(QStringLiteral(", "))};
+        const QString whose = orders.size() == 1 ? orders.front() : counted(std::size_t(orders.size()), "order");
+        const QStringList cells{qt(b.name), amount(b.asked), amount(b.spare), count_text(kind, b.on_hand, unit), amount(b.lacking), whose};
         for (int c = 0; c < cells.size(); ++c) {
             auto* item = new QTableWidgetItem(cells[c]);
             if (c > 0 && c < 5) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -644,13 +657,12 @@ void BuyDesk::refresh() {
                 font.setBold(true);
                 item->setFont(font);
             }
+            item->setToolTip(some(orders));
             table_->setItem(r, c, item);
         }
         lacking += b.lacking > 0 ? 1 : 0;
     }
-    table_->resizeColumnsToContents();
-    for (int c = 1; c < 5; ++c) table_->setColumnWidth(c, std::max(90, table_->columnWidth(c) + 16));
-    table_->setColumnWidth(0, std::clamp(table_->columnWidth(0) + 16, 200, 320));
+    table_->setUpdatesEnabled(true);
     lacks_->setText(rows.empty()   ? QStringLiteral("Nothing is counted that an order wants")
                     : lacking == 0 ? QStringLiteral("Nothing is lacking")
                                    : QStringLiteral("%1 lacking").arg(counted(lacking, "thing is", "things are")));

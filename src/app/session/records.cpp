@@ -59,6 +59,15 @@ void Records::open(const QString& library_path) {
     });
 }
 
+void Records::close() {
+    writer_.waitForDone();
+    const std::scoped_lock lock(guard_);
+    book_.reset();
+    all_.clear();
+    lessons_.clear();
+    opened_ = false;
+}
+
 OrderRecords Records::of_order(const std::string& job) const {
     OrderRecords out;
     if (job.empty()) return out;

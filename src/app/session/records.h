@@ -22,6 +22,8 @@ public:
     ~Records() override;
     /// Reads the book of a shop library that was opened.
     void open(const QString& library_path);
+    /// Another shop's library comes: nothing of this one's goes into it.
+    void close();
     [[nodiscard]] bool opened() const { return opened_; }
     /// In time order.
     [[nodiscard]] const std::vector<PressRecord>& all() const { return all_; }

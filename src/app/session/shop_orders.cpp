@@ -56,6 +56,15 @@ void ShopOrders::open(const QString& library_path) {
     });
 }
 
+void ShopOrders::close() {
+    writer_.waitForDone();
+    const std::scoped_lock lock(guard_);
+    book_.reset();
+    all_.clear();
+    passed_over_.clear();
+    opened_ = false;
+}
+
 void ShopOrders::sort() {
     std::stable_sort(all_.begin(), all_.end(),
                      [](const KnownOrder& a, const KnownOrder& b) { return a.away != b.away ? b.away : lies_before(a.card, b.card); });

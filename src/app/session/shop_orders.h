@@ -22,6 +22,8 @@ public:
     ~ShopOrders() override;
     /// Reads them on a thread; what was noted before is written then.
     void open(const QString& library_path);
+    /// Another shop's library comes: nothing of this one's goes into it.
+    void close();
     /// In the order of a desk; put away ones last.
     [[nodiscard]] const std::vector<KnownOrder>& all() const { return all_; }
     [[nodiscard]] const KnownOrder* find(const std::string& job) const;

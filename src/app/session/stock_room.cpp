@@ -32,7 +32,10 @@ StockRoom::StockRoom(Document& document, Chain& chain, Records& records, ShopOrd
     writer_.setMaxThreadCount(1);
     shop_.today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     connect(&chain_, &Chain::worked, this, &StockRoom::follow);
-    connect(&records_, &Records::changed, this, &StockRoom::follow);
+    connect(&records_, &Records::changed, this, [this] {
+        buying_.reset();  // what is usually spoiled
+        follow();
+    });
     connect(&orders_, &ShopOrders::changed, this, [this] { take_in(stock()); });
 }
 
@@ -73,6 +76,8 @@ void StockRoom::take_in(Stock stock) {
     next.open = std::move(open);
     if (next == shop_) return;
     shop_ = std::move(next);
+    buying_.reset();
+    lacking_.reset();
     chain_.use_shop(shop_);
     emit changed();
 }
@@ -96,7 +101,15 @@ void StockRoom::look_again() {
     if (opened_) write([](StockBook&) -> Result<Done> { return Done{}; });
 }
 
-std::vector<ToBuy> StockRoom::buying() const { return to_buy(stock(), shop_.open.all(), spoilage(records_.all())); }
+const std::vector<ToBuy>& StockRoom::buying() const {
+    if (!buying_) buying_ = to_buy(stock(), shop_.open.all(), spoilage(records_.all()));
+    return *buying_;
+}
+
+const std::map<std::string, std::vector<Standby>>& StockRoom::lacking() const {
+    if (!lacking_) lacking_ = lacking_of_all(shop_);
+    return *lacking_;
+}
 
 void StockRoom::count(std::vector<Counted> counted) {
     write([counted = std::move(counted), at = now()](StockBook& book) { return book.count(counted, at); });

@@ -7,6 +7,7 @@
 
 #include <memory>
 #include <mutex>
+#include <optional>
 
 #include "app/session/chain.h"
 #include "app/session/notices.h"
@@ -27,7 +28,9 @@ public:
     [[nodiscard]] const Stock& stock() const { return stock_in(shop_); }
     [[nodiscard]] bool opened() const { return opened_; }
     /// What is to be bought for all open orders.
-    [[nodiscard]] std::vector<ToBuy> buying() const;
+    [[nodiscard]] const std::vector<ToBuy>& buying() const;
+    /// What each open order lacks, by its id.
+    [[nodiscard]] const std::map<std::string, std::vector<Standby>>& lacking() const;
 
     void count(std::vector<Counted> counted);
     void move(std::vector<StockMove> moves);
@@ -81,6 +84,9 @@ private:
     std::vector<Hold> held_, saved_holds_;
     std::vector<StockMove> pressed_;
     int reading_ = 0;  ///< the latest reading holds
+    // worked out once for a snapshot
+    mutable std::optional<std::vector<ToBuy>> buying_;
+    mutable std::optional<std::map<std::string, std::vector<Standby>>> lacking_;
     std::string today_;
     bool opened_ = false;
 };

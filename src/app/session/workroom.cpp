@@ -125,6 +125,8 @@ void Workroom::restore_shop(const QString& path, const QString& folder) {
             if (!done) return notices_.complain(qt(done.sentence()));
             notices_.say(QStringLiteral("The shop is restored, with %1. The one before lies beside its library.")
                              .arg(counted(std::size_t(done->orders), "order")));
+            orders_.close();
+            records_.close();
             library_.open_in(keeper_.data_folder());
         };
     });

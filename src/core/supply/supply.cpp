@@ -35,6 +35,14 @@ std::vector<const StockEntry*> met_from(const Stock& stock, const Want& want) {
     return out;
 }
 
+/// The same for a pass over many wants.
+using EntriesByWant = std::map<std::string, std::vector<const StockEntry*>>;
+EntriesByWant entries_by_want(const Stock& stock) {
+    EntriesByWant out;
+    for (const StockEntry& e : stock.entries) out[e.kind == StockKind::roll ? film_id(e.medium) : e.id].push_back(&e);
+    return out;
+}
+
 double taken_by(const std::vector<const StockEntry*>& entries, const std::set<std::string>& jobs) {
     double out = 0;
     for (const StockEntry* e : entries)
@@ -252,8 +260,7 @@ std::map<std::string, std::vector<Standby>> lacking_of_all(const Shop& shop) {
     std::map<std::string, std::vector<Standby>> out;
     std::vector<const OpenOrder*> open = standing_alone(shop.open);
     std::sort(open.begin(), open.end(), [](const OpenOrder* a, const OpenOrder* b) { return comes_before(*a, *b); });
-    std::map<std::string, std::vector<const StockEntry*>> entries;
-    for (const StockEntry& e : stock_in(shop).entries) entries[e.kind == StockKind::roll ? film_id(e.medium) : e.id].push_back(&e);
+    const EntriesByWant entries = entries_by_want(stock_in(shop));
     std::map<std::string, double> left;
     for (const auto& [item, all] : entries)
         for (const StockEntry* e : all) left[item] += e->on_hand;
@@ -303,11 +310,13 @@ std::map<std::string, double> spoilage(const std::vector<PressRecord>& records) 
 
 std::vector<ToBuy> to_buy(const Stock& stock, const std::vector<OpenOrder>& open, const std::map<std::string, double>& spoiled) {
     std::vector<ToBuy> out;
+    const EntriesByWant by_want = entries_by_want(stock);
     std::map<std::string, std::size_t> at;
     for (const OpenOrder* o : standing_alone(open))
         for (const Want& w : o->wants) {
-            const auto entries = met_from(stock, w);
-            if (entries.empty()) continue;
+            const auto met = by_want.find(w.item);
+            if (met == by_want.end()) continue;
+            const auto& entries = met->second;
             const double still = still_wanted(*o, w, entries);
             if (still <= little) continue;
             const auto [found, fresh] = at.try_emplace(w.item, out.size());

@@ -72,6 +72,14 @@ LayingPage::LayingPage(Workroom& room) : room_(room) {
         change_medium(room_, QStringLiteral("room for tape"), [l](Medium& m) { m.laying.fingers = l; });
         return std::nullopt;
     };
+    for_roll_ = part();
+    waste_ = for_roll_->length_row(QStringLiteral("Lost with every run"),
+                                   QStringLiteral("Film at the clamp and the knife that nothing is printed on"));
+    waste_->entered = [this](Length l, bool) -> std::optional<QString> {
+        if (l.mm() < 0 || l.mm() > 2000) return QStringLiteral("0 to 2 m.");
+        change_medium(room_, QStringLiteral("film lost with a run"), [&](Medium& m) { m.laying.waste = l; });
+        return std::nullopt;
+    };
     gap_ = length_row(QStringLiteral("Gap between pieces"),
                       QStringLiteral("The least distance between two contours; a blade passes in its middle"));
     gap_->entered = [this](Length l, bool) -> std::optional<QString> {
@@ -192,6 +200,8 @@ void LayingPage::refresh() {
     stages_->show_choice(m->laying.stages == 0 ? 0 : m->laying.stages - 1);
     fingers_->show_length(m->laying.fingers, unit);
     gap_->show_length(m->gap, unit);
+    for_roll_->setVisible(m->shape == MediumShape::roll);
+    waste_->show_length(m->laying.waste, unit);
     margin_->show_length(m->margin, unit);
     offset_->show_length(m->cut_offset, unit);
     turns_->show_choice(m->quarter_turns ? (m->free_turns ? 3 : 2) : m->laying.grain ? 1 : 0);

@@ -28,9 +28,9 @@ private:
     void keep_free();
     Workroom& room_;
     Segments *cutting_, *turns_, *stages_;
-    FigurePanel *for_trimmer_, *for_contour_, *for_sheet_;
+    FigurePanel *for_trimmer_, *for_contour_, *for_sheet_, *for_roll_;
     QComboBox *together_, *excluded_;
-    LengthField *gap_, *margin_, *offset_, *fingers_;
+    LengthField *waste_, *gap_, *margin_, *offset_, *fingers_;
     QCheckBox* registers_;
     ValueField *name_, *place_, *size_;
     QPushButton *add_, *remove_;
