@@ -1,6 +1,7 @@
 #include "cli/shop.h"
 
 #include <ctime>
+#include <filesystem>
 #include <iostream>
 
 #include "cli/run.h"
@@ -41,6 +42,7 @@ json entry_words(const StockEntry& e) {
 }  // namespace
 
 int print_stock(const std::string& path, const std::string& count_from, const std::string& out, bool buying, bool as_json) {
+    if (!std::filesystem::exists(path)) return complain("There is no shop library at “" + path + "”.");
     const auto library = Library::open(path);
     if (!library) return complain(library.sentence());
     const auto content = (*library)->content();
@@ -152,6 +154,7 @@ int print_quote(const std::string& path, const std::string& job, const std::stri
 }
 
 int back_up(const std::string& library, const std::string& to, bool as_json) {
+    if (!std::filesystem::exists(library)) return complain("There is no shop library at “" + library + "”.");
     const auto done = back_up_shop(library, to);
     if (!done) return complain(done.sentence());
     if (as_json)

@@ -306,11 +306,12 @@ Result<Done> Library::back_up(const std::string& to) const {
     return write_file(to, copy);
 }
 
-Result<std::string> Library::put_back(const std::string& path, const std::string& copy) {
+Result<std::string> Library::put_back(const std::string& path, const std::string& copy, const std::string& was) {
     const auto bytes = read_file(copy);
     if (!bytes) return bytes.error();
     std::string beside;
-    for (int k = 1; k < 1000 && (beside.empty() || std::filesystem::exists(beside)); ++k) beside = path + ".damaged-" + std::to_string(k);
+    for (int k = 1; k < 1000 && (beside.empty() || std::filesystem::exists(beside)); ++k)
+        beside = path + "." + was + "-" + std::to_string(k);
     std::error_code error;
     if (std::filesystem::exists(path)) std::filesystem::rename(path, beside, error);
     if (error) return Error{"The copy of the shop library cannot be put in its place: " + error.message() + "."};

@@ -54,8 +54,8 @@ public:
     [[nodiscard]] int version() const;
     /// A whole copy of it, in place of what lies there.
     Result<Done> back_up(const std::string& to) const;
-    /// Puts a copy in the library's place; what lies there is moved beside under another name, which is given back.
-    static Result<std::string> put_back(const std::string& path, const std::string& copy);
+    /// Puts a copy in the library's place; what lies there is moved beside under a name with `was` in it, which is given back.
+    static Result<std::string> put_back(const std::string& path, const std::string& copy, const std::string& was = "damaged");
 
     static constexpr int newest_version = 9;
 

@@ -124,7 +124,8 @@ Result<RestoreReport> restore_shop(const std::string& backup, const std::string&
     if (!bytes) return bytes.error();
     std::error_code error;
     fs::create_directories(orders_folder, error);
-    if (!error) fs::create_directories(fs::path(library_path).parent_path(), error);
+    const fs::path beside = fs::path(library_path).parent_path();
+    if (!error && !beside.empty()) fs::create_directories(beside, error);
     if (error) return Error{"The folder for the orders cannot be made: " + error.message() + "."};
     const Passing copy{library_path + ".coming"};
     if (auto done = write_file(copy.path, *bytes); !done) return done.error();
@@ -171,7 +172,7 @@ Result<RestoreReport> restore_shop(const std::string& backup, const std::string&
         if (!run(db, "DROP TABLE order_file; DROP TABLE backup; VACUUM;")) return not_ours(backup);
     }
     if (fs::exists(library_path, error)) {
-        auto before = Library::put_back(library_path, copy.path);
+        auto before = Library::put_back(library_path, copy.path, "before");
         if (!before) return before.error();
         report.before = *before;
     } else {

@@ -304,7 +304,8 @@ TEST(Price, IsTypedAndSaidAndGoesOnPaper) {
     w.room().edit("one more", more);
     w.wait();
     EXPECT_TRUE(w.find<QLabel>("Approval")->text().contains("the list")) << w.find<QLabel>("Approval")->text().toStdString();
-    EXPECT_TRUE(std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) { return f.code == "approval-list"; }));
+    EXPECT_TRUE(
+        std::any_of(w.room().findings().begin(), w.room().findings().end(), [](const Finding& f) { return f.code == "approval-list"; }));
     w.undo();
     w.wait();
     EXPECT_TRUE(w.find<QLabel>("Approval")->text().contains("nothing of it has changed"));

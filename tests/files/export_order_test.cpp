@@ -57,8 +57,8 @@ TEST(Export, WritesEverythingUnderNamesThatSayWhatItIs) {
                                      "small-order_film-roll-330_sheet-1_cut.plt", "small-order_guide-cards.pdf", "small-order_fit.csv",
                                      "small-order_pieces.csv", "small-order_making-transfers.pdf", "small-order_master-templates.pdf",
                                      "small-order_pick-list.csv", "small-order_platen-maps.pdf", "small-order_press-plan.csv",
-                                     "small-order_run-sheet.pdf", "small-order_wall-charts.pdf", "small-order_lines.csv", "small-order_quote.pdf",
-                                     "small-order_job-ticket.pdf", "small-order_approval.pdf"}));
+                                     "small-order_run-sheet.pdf", "small-order_wall-charts.pdf", "small-order_lines.csv",
+                                     "small-order_quote.pdf", "small-order_job-ticket.pdf", "small-order_approval.pdf"}));
     EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
     EXPECT_EQ(shares.back(), 1);
     for (const char* pdf : {"small-order_guide-cards.pdf", "small-order_master-templates.pdf"}) {

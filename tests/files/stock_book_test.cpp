@@ -6,10 +6,14 @@
 #include <unistd.h>
 
 #include <csignal>
+#include <filesystem>
 #include <random>
 #include <thread>
 
 #include "files/library.h"
+#include "files/order_book.h"
+#include "files/order_file.h"
+#include "files/shop_backup.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -299,6 +303,44 @@ TEST(StockBook, ADamagedTableIsASentence) {
     }
     EXPECT_NE(sqlite3_exec(db, "UPDATE stock SET on_hand = -1", nullptr, nullptr, nullptr), SQLITE_OK);
     sqlite3_close(db);
+}
+
+TEST(StockBook, AWholeShopGoesIntoAFileAndComesOutWhole) {
+    const Folder folder;
+    const std::string path = folder / "shop.sqlite", packed = folder / "kites.orthema";
+    const auto book = book_in(path);
+    ASSERT_TRUE(book->count({{entry(1), 12}}, "2027-06-01").ok());
+    ASSERT_TRUE(save_order(packed, test::small_order(), test::small_art(), {}).ok());
+    const auto orders = OrderBook::open(path);
+    ASSERT_TRUE(orders.ok());
+    for (const auto& [job, at] : {std::pair("job-1", packed), {"job-2", folder / "gone.orthema"}}) {
+        KnownOrder k;
+        k.card.job = k.card.name = job;
+        k.path = at;
+        ASSERT_TRUE((*orders)->put(k).ok());
+    }
+    const auto done = back_up_shop(path, folder / "whole");
+    ASSERT_TRUE(done.ok()) << done.sentence();
+    EXPECT_EQ(done->orders, 1);
+    EXPECT_EQ(done->missing, std::vector<std::string>{folder / "gone.orthema"});
+    EXPECT_EQ(test::slurp(folder / "whole").find(std::string(folder / "kites")), std::string::npos) << "says nothing of this machine";
+    for (int n = 0; n < 2; ++n) {  // a second time nothing is doubled
+        const auto back = restore_shop(folder / "whole", folder / "other/shop.sqlite", folder / "other/orders");
+        ASSERT_TRUE(back.ok()) << back.sentence();
+        EXPECT_EQ(back->orders, 1);
+        EXPECT_EQ(back->before.empty(), n == 0);
+    }
+    EXPECT_EQ(test::slurp(folder / "other/orders/kites.orthema"), test::slurp(packed));
+    EXPECT_FALSE(std::filesystem::exists(folder / "other/orders/kites-2.orthema"));
+    EXPECT_EQ(book_in(folder / "other/shop.sqlite")->all()->entries, book->all()->entries);
+    // cut anywhere, or of another kind: refused, and what is there stays
+    const std::string whole = test::slurp(folder / "whole"), there = test::slurp(folder / "other/shop.sqlite");
+    for (const std::size_t length : {std::size_t{0}, std::size_t{100}, whole.size() / 3, whole.size() - 5000}) {
+        test::spill(folder / "cut", whole.substr(0, length));
+        EXPECT_FALSE(restore_shop(folder / "cut", folder / "other/shop.sqlite", folder / "other/orders").ok()) << length;
+        EXPECT_EQ(test::slurp(folder / "other/shop.sqlite"), there);
+    }
+    EXPECT_FALSE(restore_shop(path, folder / "other/shop.sqlite", folder / "other/orders").ok()) << "a library is no whole shop";
 }
 
 }  // namespace TESTED

@@ -46,7 +46,7 @@ private:
     ValueField *on_hand_, *place_, *code_, *name_, *uses_;
     QPushButton *spoiled_, *remove_, *roll_, *jar_;
     QComboBox *style_, *colour_, *medium_;
-    std::vector<std::pair<std::string, std::string>> shown_;  ///< runs that are to be counted in, beside those that are
+    std::vector<std::pair<std::string, std::string>> shown_;   ///< runs that are to be counted in, beside those that are
     std::set<std::pair<std::string, std::string>> uncounted_;  ///< runs that orders want of and nobody counts
     std::map<std::string, double> wanted_of_, lacking_of_;
     std::map<std::string, QStringList> wanted_by_;

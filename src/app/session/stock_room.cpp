@@ -196,6 +196,7 @@ void StockRoom::follow() {
     if (other_table) {
         held_for_ = jobs;
         held_.clear();
+        saved_holds_ = wanted;  // as it came
         pressed_.clear();
     }
     if (!document_.changed_since_saved()) saved_holds_ = wanted;

@@ -151,7 +151,8 @@ Quote quote_of(const Order& order, const TransferSet& set, const SheetPlan& shee
             if (d.run != line.run) continue;
             arts.insert(d.art);
             for (const Transfer* t : transfers_for(set, d, line.size)) {
-                const double one = film.at(t->id), ink = ink_of(order, *t);
+                const auto laid = film.find(t->id);
+                const double one = laid == film.end() ? 0 : laid->second, ink = ink_of(order, *t);
                 line.cost.film += one;
                 line.cost.ink += ink;
                 if (t->quantity > 0) line.cost.spoilage += (one + ink) * t->spares / t->quantity;

@@ -388,7 +388,8 @@ void SheetsBench::refresh() {
             for (const RollLeft& r : rolls_of(stock, m->id)) left += r.left;
             for (const Sheet& run : plan->sheets) {
                 left -= run.length + m->laying.waste.mm();
-                if (const StockEntry* e = find_entry(stock, run.stock); e != nullptr && e->kind == StockKind::roll && !from.contains(qt(e->name)))
+                if (const StockEntry* e = find_entry(stock, run.stock);
+                    e != nullptr && e->kind == StockKind::roll && !from.contains(qt(e->name)))
                     from << qt(e->name);
             }
         }
