@@ -83,27 +83,33 @@ PricePage::PricePage(Workroom& room) : room_(room) {
     tax_ = number_row(QStringLiteral("Tax, per cent"), QStringLiteral("Said beside the price"), 0, 100, 1);
     tax_->entered = [this](double v) { change(QStringLiteral("tax"), [v](Pricing& p) { p.tax = v; }); };
     rule();
-    head(QStringLiteral("A piece of"));
-    line_ = title();
+    piece_ = part();
+    piece_->head(QStringLiteral("A piece of"));
+    line_ = piece_->title();
     line_->setWordWrap(true);
-    film_ = text_row(QStringLiteral("Film, by its area"));
-    ink_ = text_row(QStringLiteral("Ink"));
-    blank_ = text_row(QStringLiteral("Blank"));
-    work_ = text_row(QStringLiteral("Work by hand"));
-    set_up_share_ = text_row(QStringLiteral("Heating, changing, waiting"));
-    spoilage_ = text_row(QStringLiteral("Spares and spoilage"));
-    costs_ = text_row(QStringLiteral("Costs"));
-    sold_ = text_row(QStringLiteral("Is sold for"));
+    film_ = piece_->text_row(QStringLiteral("Film, by its area"));
+    ink_ = piece_->text_row(QStringLiteral("Ink"));
+    blank_ = piece_->text_row(QStringLiteral("Blank"));
+    work_ = piece_->text_row(QStringLiteral("Work by hand"));
+    set_up_share_ = piece_->text_row(QStringLiteral("Heating, changing, waiting"));
+    spoilage_ = piece_->text_row(QStringLiteral("Spares and spoilage"));
+    costs_ = piece_->text_row(QStringLiteral("Costs"));
+    sold_ = piece_->text_row(QStringLiteral("Is sold for"));
     rule();
     order_costs_ = text_row(QStringLiteral("All of it costs"));
     order_sold_ = text_row(QStringLiteral("All of it is sold for"));
     out_ =
         push(QStringLiteral("If it were made otherwise"), QStringLiteral("One width, bands, graded; another medium; more or fewer pieces"));
     add(out_);
-    connect(out_, &QPushButton::clicked, this, &PricePage::work_out);
+    connect(out_, &QPushButton::clicked, this, [this] {
+        if (otherwise_->isHidden())
+            work_out();
+        else
+            show_otherwise(false);
+    });
     otherwise_ = note();
     otherwise_->setObjectName(QStringLiteral("Otherwise"));
-    otherwise_->hide();
+    show_otherwise(false);
     fill();
 }
 
@@ -111,16 +117,23 @@ void PricePage::change(const QString& what, const std::function<void(Pricing&)>&
     Order next = room_.order();
     how(next.pricing);
     if (next.pricing != room_.order().pricing) {
-        otherwise_->hide();
+        show_otherwise(false);
         room_.edit(what, std::move(next));
     }
+}
+
+/// What it would be otherwise stands where the piece's figures stand.
+void PricePage::show_otherwise(bool on) {
+    otherwise_->setVisible(on);
+    piece_->setVisible(!on);
+    out_->setText(on ? QStringLiteral("Back to the piece") : QStringLiteral("If it were made otherwise"));
 }
 
 void PricePage::work_out() {
     if (working_) return;
     working_ = true;
     otherwise_->setText(QStringLiteral("Being worked out …"));
-    otherwise_->show();
+    show_otherwise(true);
     room_.jobs().background(
         [this, order = room_.order(), plan = room_.work().fit.out, known = room_.pictures().known()]() -> std::function<void()> {
             struct Row {
@@ -137,7 +150,7 @@ void PricePage::work_out() {
             return [this, rows, order] {
                 working_ = false;
                 if (order != room_.order()) {
-                    otherwise_->hide();
+                    show_otherwise(false);
                     return;
                 }
                 QString text = QStringLiteral(

@@ -17,9 +17,10 @@ public:
 private:
     void change(const QString& what, const std::function<void(Pricing&)>& how);
     void work_out();
+    void show_otherwise(bool on);
     Workroom& room_;
     Segments* way_;
-    FigurePanel* steps_part_;
+    FigurePanel *steps_part_, *piece_;
     NumberField *margin_, *on_blank_, *print_, *set_up_, *tax_;
     ValueField* steps_;
     QComboBox* location_;
