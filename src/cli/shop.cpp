@@ -5,7 +5,7 @@
 #include <iostream>
 
 #include "cli/run.h"
-#include "core/papers/papers.h"
+#include "core/pipeline/order_papers.h"
 #include "files/json_in.h"
 #include "files/library.h"
 #include "files/order_book.h"
@@ -26,11 +26,9 @@ std::string today() {
 }
 
 json entry_words(const StockEntry& e) {
-    double held = 0;
-    for (const StockShare& s : e.shares) held += std::max(0.0, s.held - s.taken);
     json j{{"id", e.id}, {"kind", stock_kind_key(e.kind)}, {"name", e.name}, {"on_hand", e.on_hand}, {"spoiled", e.spoiled}};
     if (e.kind == StockKind::transfers) {
-        j["held"] = held;
+        j["held"] = still_held(e);
         j["width_mm"] = e.mark.width;
         j["printed"] = e.printed;
         j["until"] = e.until;
@@ -65,10 +63,7 @@ int print_stock(const std::string& path, const std::string& count_from, const st
         if (!known) return complain(known.sentence());
         const auto records = RecordBook::open(path);
         const auto all = records ? (*records)->records() : Result<std::vector<PressRecord>>(records.error());
-        std::vector<OpenOrder> open;
-        for (const KnownOrder& o : *known)
-            if (!o.away) open.push_back({o.card.job, o.card.name, o.card.due, o.card.due_at, o.card.jobs, o.card.wants});
-        rows = to_buy(*stock, open, all ? spoilage(*all) : std::map<std::string, double>{});
+        rows = to_buy(*stock, open_orders(*known), all ? spoilage(*all) : std::map<std::string, double>{});
     }
     const std::string table = buying ? to_buy_csv(rows) : stock_csv(*stock);
     if (!out.empty()) {
@@ -99,19 +94,16 @@ int print_quote(const std::string& path, const std::string& job, const std::stri
     const Order& order = run->package.order;
     if (!job.empty() && find_job(order, job) == nullptr) return complain("There is no job “" + job + "” in it.");
     const Work& w = run->work;
-    const Quote quote = quote_of(order, w.transfer_set(), w.sheet_plan(), w.press_plan(), {}, job);
+    const Quote quote = quote_of(order, w, job);
     if (!pdf.empty()) {
-        const auto pages = quote_pages({order, w.plan(), w.transfer_set(), w.sheet_plan(), w.press_plan(), w.supplies(), {}, job}, quote);
-        std::vector<const Drawing*> drawings;
-        for (const GuidePage& p : pages) drawings.push_back(&p.drawing);
-        if (auto done = write_pdf(pdf, drawings, run->pictures.art, order.name + ", quote"); !done) return complain(done.sentence());
+        const auto pages = quote_pages(paper_of(order, w, job), quote);
+        if (auto done = write_pages(pdf, pages, run->pictures.art, order.name + ", quote"); !done) return complain(done.sentence());
     }
     const auto money = [](Pence p) { return static_cast<double>(p) / 100; };
     json ways = json::array();
     if (what_if)
         for (const Otherwise& way : otherwise(order, w.plan(), run->pictures.known->facts)) {
-            const Work other = work(way.order, Shop{}, run->pictures.known);
-            const Quote q = quote_of(way.order, other.transfer_set(), other.sheet_plan(), other.press_plan());
+            const Quote q = quote_of(way.order, work(way.order, Shop{}, run->pictures.known));
             ways.push_back({{"name", way.name}, {"pieces", q.pieces()}, {"cost", q.cost}, {"price", money(q.before_tax())}});
         }
     if (as_json) {

@@ -169,6 +169,11 @@ Result<Table> table_of(std::vector<std::vector<std::string>> rows, std::vector<i
     return out;
 }
 
+std::string csv_plain(std::string field) {
+    if (field.size() > 1 && field[0] == '\'') field.erase(0, 1);
+    return field;
+}
+
 std::string csv_field(const std::string& text) {
     std::string t = text;
     // what a spreadsheet would work out, also after space that it passes over; a number below nothing is none

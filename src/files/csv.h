@@ -34,6 +34,9 @@ Result<Table> table_of(std::vector<std::vector<std::string>> rows, std::vector<i
 /// A field quoted where it must be. Fields that a spreadsheet would run as a formula get a leading apostrophe.
 std::string csv_field(const std::string& text);
 
+/// A field as it was before it was escaped so.
+std::string csv_plain(std::string field);
+
 /// What a column's header names; none where it names nothing known.
 Column heading_of(const std::string& header);
 

@@ -16,7 +16,7 @@
 #include "core/guides/aids.h"
 #include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
-#include "core/papers/papers.h"
+#include "core/pipeline/order_papers.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/sheets/trimmer_drawing.h"
 #include "files/csv.h"
@@ -290,8 +290,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         std::vector<const Drawing*> pages;
         for (const GuidePage& p : *kept) pages.push_back(&p.drawing);
         auto word = made_of("pdf", pages, title);
-        steps.add(path, std::move(word),
-                  [&art, kept, pages = std::move(pages), path, title](const Task& t) { return write_pdf(path, pages, art, title, t); });
+        steps.add(path, std::move(word), [&art, kept, path, title](const Task& t) { return write_pages(path, *kept, art, title, t); });
     };
     const auto append = [](std::vector<GuidePage>& to, std::vector<GuidePage> more) {
         for (GuidePage& p : more) to.push_back(std::move(p));
@@ -357,10 +356,10 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         for (const Job& j : order.jobs.all()) jobs.push_back(j.id);
         if (jobs.empty()) jobs.emplace_back();
         for (const std::string& job : jobs) {
-            const PaperOf of{order, plan, set, sheets, press, made.supplies(), stock_in(shop), job};
+            const PaperOf of = paper_of(order, made, job);
             const Job* whose = find_job(order, job);
             const std::string name = whose == nullptr ? stem : stem + "_" + unlike(file_stem(whose->name));
-            pages_file(name + "_quote.pdf", quote_pages(of, quote_of(order, set, sheets, press, {}, job)), order.name + ", quote");
+            pages_file(name + "_quote.pdf", quote_pages(of, quote_of(order, made, job)), order.name + ", quote");
             pages_file(name + "_job-ticket.pdf", ticket_pages(of), order.name + ", job ticket");
             pages_file(name + "_approval.pdf", approval_pages(of), order.name + ", for approval");
         }

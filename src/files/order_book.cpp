@@ -55,6 +55,13 @@ Result<OrderCard> card_from(const std::string& text) {
 
 }  // namespace
 
+std::vector<OpenOrder> open_orders(const std::vector<KnownOrder>& known) {
+    std::vector<OpenOrder> out;
+    for (const KnownOrder& o : known)
+        if (!o.away) out.push_back(open_of(o.card));
+    return out;
+}
+
 OrderBook::~OrderBook() { sqlite3_close(db_); }
 
 Result<std::unique_ptr<OrderBook>> OrderBook::open(const std::string& path) {

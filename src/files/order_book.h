@@ -21,6 +21,9 @@ struct KnownOrder {
     bool operator==(const KnownOrder&) const = default;
 };
 
+/// Those that are not put away.
+std::vector<OpenOrder> open_orders(const std::vector<KnownOrder>& known);
+
 class OrderBook {
 public:
     /// On the database of a shop library, which Library::open has brought to the newest version before.

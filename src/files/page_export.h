@@ -9,6 +9,7 @@
 #include "core/drawing/drawing.h"
 #include "core/base/result.h"
 #include "core/base/task.h"
+#include "core/guides/guides.h"
 #include "core/sheets/cut_path.h"
 #include "files/art_file.h"
 
@@ -17,6 +18,10 @@ namespace orthema {
 /// One PDF page for each drawing (millimetres, 1:1). Art that appears more than once is stored once.
 Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
                        const std::string& title, const Task& task = {});
+
+/// The same of pages that were drawn as guides are.
+Result<Done> write_pages(const std::string& path, const std::vector<GuidePage>& pages, const LoadedArtById& art, const std::string& title,
+                         const Task& task = {});
 
 /// PNG with alpha, `dpi` pixels to the inch, pHYs set. Rendered in bands on a second thread while the last band is
 /// compressed, so that memory stays bounded however long the page.

@@ -379,6 +379,14 @@ Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*
         return std::move(out.bytes);
     });
 }
+
+Result<Done> write_pages(const std::string& path, const std::vector<GuidePage>& pages, const LoadedArtById& art, const std::string& title,
+                         const Task& task) {
+    std::vector<const Drawing*> drawings;
+    drawings.reserve(pages.size());
+    for (const GuidePage& p : pages) drawings.push_back(&p.drawing);
+    return write_pdf(path, drawings, art, title, task);
+}
 Result<Done> write_png(const std::string& path, const Drawing& page, const LoadedArtById& art, double dpi, const Task& task) {
     return page_file(path, wire::Kind::png, {&page}, art, task,
                      [&](const std::vector<wire::ArtRef>& refs) { return wire::packed(refs, page, dpi); });

@@ -294,8 +294,7 @@ Result<std::vector<PressRecord>> records_from_csv(const std::string& text) {
                 if (fault != std::errc() || stop != field.data() + field.size()) return Error{which + ": “" + field + "” is no number."};
                 cell = v;
             } else {
-                if (field.size() > 1 && field[0] == '\'') field.erase(0, 1);  // as it was escaped when it was written
-                cell = field;
+                cell = csv_plain(field);
             }
             if (!columns[k]->set(r, cell)) return Error{which + ": “" + field + "” cannot be its “" + columns[k]->name + "”."};
         }

@@ -264,7 +264,13 @@ Result<Done> StockBook::count(const std::vector<Counted>& counted, const std::st
     return whole([&]() -> Result<Done> {
         for (const Counted& c : counted) {
             if (!(c.on_hand >= 0) || c.on_hand > most_of_one) return Error{"“" + c.entry.name + "”: so many cannot be on hand."};
-            if (auto done = put_entry(c.entry); !done) return done;
+            {  // what it is called and where it lies may have been changed meanwhile: only what is new is described
+                const Statement there(db_, "SELECT 1 FROM stock WHERE id = ?");
+                there.bind(1, c.entry.id);
+                if (!there.ok) return ended(SQLITE_ERROR);
+                if (sqlite3_step(there.s) != SQLITE_ROW)
+                    if (auto done = put_entry(c.entry); !done) return done;
+            }
             double now = 0;
             long long next = 0;
             {

@@ -2,9 +2,9 @@
 #include <charconv>
 #include <cmath>
 
-#include "core/base/utf8.h"
 #include "files/csv.h"
 #include "files/stock_book.h"
+#include "files/text.h"
 
 namespace orthema {
 
@@ -12,8 +12,8 @@ namespace {
 
 std::string plain(const std::string& text) {
     std::string out;
-    for (const char c : text)
-        if (c != ' ' && c != '_' && c != '-') out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    for (const char c : lower(text))
+        if (c != ' ' && c != '_' && c != '-') out += c;
     return out;
 }
 
@@ -68,11 +68,7 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
         const std::string row = "Row " + std::to_string(i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2);
         const auto field = [&](StockColumn c) -> std::string {
             for (std::size_t k = 0; k < std::min(columns.size(), table->rows[i].size()); ++k)
-                if (columns[k] == c) {
-                    std::string value = table->rows[i][k];
-                    if (value.size() > 1 && value[0] == '\'') value.erase(0, 1);
-                    return value;
-                }
+                if (columns[k] == c) return csv_plain(table->rows[i][k]);
             return {};
         };
         std::string count = field(StockColumn::on_hand);

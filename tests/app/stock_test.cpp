@@ -6,9 +6,10 @@
 #include "app/desk/bin_wall.h"
 #include "app/desk/card_wall.h"
 #include "app/desk/desk.h"
-#include "app/desk/stock_pages.h"
+#include "app/desk/shelf_desk.h"
+#include "app/desk/stock_desk.h"
 #include "app/widgets/figures.h"
-#include "core/costing/price.h"
+#include "core/pipeline/order_papers.h"
 #include "files/order_file.h"
 #include "files/shop_backup.h"
 #include "window.h"
@@ -326,8 +327,7 @@ TEST(Price, IsTypedAndSaidAndGoesOnPaper) {
             const QString text = QString::fromUtf8(check.readAllStandardOutput());
             if (file.path().string().ends_with("_quote.pdf")) {
                 EXPECT_TRUE(text.contains("ready on Friday"));
-                EXPECT_TRUE(text.contains(qt(pence_text(
-                    quote_of(w.order(), w.room().transfer_set(), w.room().sheets(), w.room().press_plan()).total(), w.order().currency))));
+                EXPECT_TRUE(text.contains(qt(pence_text(quote_of(w.order(), w.room().work()).total(), w.order().currency))));
             }
             if (file.path().string().ends_with("_approval.pdf")) EXPECT_TRUE(text.contains("approved as shown"));
             if (file.path().string().ends_with("_job-ticket.pdf")) EXPECT_TRUE(text.contains("blanks laid out"));

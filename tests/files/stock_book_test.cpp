@@ -82,6 +82,7 @@ TEST(StockBook, WhatWasCountedComesBack) {
     EXPECT_EQ(book->all()->entries[1].on_hand, 33) << "all or nothing";
     ASSERT_TRUE(book->change(blanks.id, [](StockEntry& e) { e.place = "box 4"; }).ok());
     ASSERT_TRUE(book->change(blanks.id, [](StockEntry& e) { e.code = "400"; }).ok());
+    ASSERT_TRUE(book->count({{blanks, 33}}, "2027-06-05").ok());
     EXPECT_EQ(book->all()->entries[1].place, "box 4") << "one change does not undo the other";
     EXPECT_EQ(book->all()->entries[1].on_hand, 33);
     EXPECT_FALSE(book->change("gone", [](StockEntry&) {}).ok());

@@ -13,7 +13,9 @@
 #include <QStackedWidget>
 
 #include "app/desk/card_wall.h"
-#include "app/desk/stock_pages.h"
+#include "app/desk/buy_desk.h"
+#include "app/desk/shelf_desk.h"
+#include "app/desk/stock_desk.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/menus.h"
 #include "core/papers/papers.h"

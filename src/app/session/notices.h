@@ -6,6 +6,8 @@
 
 #include <functional>
 
+#include "core/base/result.h"
+
 namespace orthema::app {
 
 struct Notice {
@@ -21,6 +23,8 @@ public:
     using QObject::QObject;
     void say(const Notice& notice) { emit noticed(notice); }
     void say(const QString& text) { emit noticed({text, false, {}, {}}); }
+    /// What came of it: the sentence where it went well, else why not.
+    void tell(const Result<Done>& done, const QString& well) { done ? say(well) : complain(QString::fromStdString(done.sentence())); }
     void complain(const QString& text) { emit noticed({text, true, {}, {}}); }
 
 signals:

@@ -4,20 +4,15 @@
 #include <QDateTime>
 
 #include <algorithm>
+#include <utility>
 
 #include "app/widgets/figures.h"
+#include "core/order/gang.h"
 #include "files/safe_file.h"
-#include "files/text.h"
 
 namespace orthema::app {
 
 namespace {
-
-std::vector<std::string> jobs_of(const Order& order) {
-    std::vector<std::string> out{order.job};
-    for (const Job& j : order.jobs.all()) out.push_back(j.id);
-    return out;
-}
 
 /// A move without its time, to see whether it says anything new.
 bool same_deeds(const std::vector<StockMove>& a, const std::vector<StockMove>& b) {
@@ -33,7 +28,9 @@ StockRoom::StockRoom(Document& document, Chain& chain, Records& records, ShopOrd
     shop_.today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     connect(&chain_, &Chain::worked, this, &StockRoom::follow);
     connect(&records_, &Records::changed, this, [this] {
-        buying_.reset();  // what is usually spoiled
+        pressed_due_ = true;
+        spoiled_ = spoilage(records_.all());
+        take_in(stock());
         follow();
     });
     connect(&orders_, &ShopOrders::changed, this, [this] { take_in(stock()); });
@@ -42,6 +39,8 @@ StockRoom::StockRoom(Document& document, Chain& chain, Records& records, ShopOrd
 StockRoom::~StockRoom() { writer_.waitForDone(); }
 
 std::string StockRoom::now() const { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
+
+std::string StockRoom::deed(const std::string& what) { return what + "/" + now() + "/" + std::to_string(++deeds_); }
 
 void StockRoom::set_today(const std::string& iso) {
     today_ = iso;
@@ -70,11 +69,10 @@ void StockRoom::take_in(Stock stock) {
     Shop next;
     next.stock = std::make_shared<const Stock>(std::move(stock));
     next.today = today_.empty() ? QDate::currentDate().toString(Qt::ISODate).toStdString() : today_;
-    std::vector<OpenOrder> open;
-    for (const KnownOrder& o : orders_.all())
-        if (!o.away) open.push_back({o.card.job, o.card.name, o.card.due, o.card.due_at, o.card.jobs, o.card.wants});
-    next.open = std::move(open);
+    next.open = open_orders(orders_.all());
+    next.spoiled = spoiled_;
     if (next == shop_) return;
+    pressed_due_ = pressed_due_ || !(next.stock == shop_.stock);
     shop_ = std::move(next);
     buying_.reset();
     lacking_.reset();
@@ -102,7 +100,7 @@ void StockRoom::look_again() {
 }
 
 const std::vector<ToBuy>& StockRoom::buying() const {
-    if (!buying_) buying_ = to_buy(stock(), shop_.open.all(), spoilage(records_.all()));
+    if (!buying_) buying_ = to_buy(stock(), shop_.open.all(), shop_.spoiled);
     return *buying_;
 }
 
@@ -128,10 +126,7 @@ void StockRoom::remove(const std::string& id) {
     write([id](StockBook& book) { return book.remove(id); });
 }
 
-void StockRoom::spoil(const std::string& id, double n) {
-    const std::string deed = "spoiled/" + now() + "/" + std::to_string(++reading_) + "/" + id;
-    move({{deed, id, -n, now(), "spoiled", {}}});
-}
+void StockRoom::spoil(const std::string& id, double n) { move({{deed("spoiled") + "/" + id, id, -n, now(), "spoiled", {}}}); }
 
 void StockRoom::then(std::function<void()> what) {
     writer_.start([this, what = std::move(what)] { QMetaObject::invokeMethod(this, what); });
@@ -172,13 +167,15 @@ void StockRoom::to_shelf(const std::vector<LeftOver>& left, bool called_off) {
 }
 
 void StockRoom::printed(const Sheet& sheet, double length) {
-    const QString deed = QStringLiteral("print/%1/%2/%3").arg(qt(document_.order().job), qt(now())).arg(++reading_);
-    move(taken_by_printing(document_.order(), chain_.work().transfer_set(), sheet, length, stock(), deed.toStdString(), now()));
+    move(taken_by_printing(document_.order(), chain_.work().transfer_set(), sheet, length, stock(), deed("print/" + document_.order().job),
+                           now()));
 }
 
-void StockRoom::release(const std::vector<std::string>& jobs) {
-    write([jobs](StockBook& book) -> Result<Done> {
-        const auto done = book.hold(jobs, {});
+void StockRoom::release(const std::vector<std::string>& jobs) { hold(jobs, {}); }
+
+void StockRoom::hold(const std::vector<std::string>& jobs, const std::vector<Hold>& wanted) {
+    write([jobs, wanted](StockBook& book) -> Result<Done> {
+        const auto done = book.hold(jobs, wanted);
         if (!done) return done.error();
         return Done{};
     });
@@ -191,7 +188,8 @@ void StockRoom::follow() {
     const TransferSet& set = chain_.work().transfer_set();
     std::vector<Hold> wanted;
     for (const FromShelf& f : from_shelf(order, set)) wanted.push_back({f.bag, f.job, double(f.copies)});
-    const std::vector<std::string> jobs = jobs_of(order);
+    const std::vector<std::string> jobs = job_ids(order);
+    const std::vector<Hold> asked_before = held_;
     const bool other_table = jobs.front() != (held_for_.empty() ? std::string() : held_for_.front());
     if (other_table) {
         held_for_ = jobs;
@@ -206,12 +204,11 @@ void StockRoom::follow() {
             if (std::find(all.begin(), all.end(), j) == all.end()) all.push_back(j);
         held_ = wanted;
         held_for_ = jobs;
-        write([all, wanted](StockBook& book) -> Result<Done> {
-            const auto done = book.hold(all, wanted);
-            if (!done) return done.error();
-            return Done{};
-        });
+        hold(all, wanted);
     }
+    // what was pressed is looked through where it may have changed, not with every edit
+    pressed_due_ = pressed_due_ || other_table || wanted != asked_before;
+    if (!std::exchange(pressed_due_, false)) return;
     const auto moves = taken_by_pressing(order, set, records_.of_order(order).records, stock(), false, now());
     if (!same_deeds(moves, pressed_) && !(moves.empty() && pressed_.empty())) {
         pressed_ = moves;
@@ -221,11 +218,7 @@ void StockRoom::follow() {
 
 void StockRoom::table_cleared() {
     if (held_for_.empty() || held_ == saved_holds_) return;
-    write([jobs = held_for_, holds = saved_holds_](StockBook& book) -> Result<Done> {
-        const auto done = book.hold(jobs, holds);
-        if (!done) return done.error();
-        return Done{};
-    });
+    hold(held_for_, saved_holds_);
     held_ = saved_holds_;
 }
 
@@ -247,12 +240,7 @@ void StockRoom::count_in_from(const QString& path) {
 void StockRoom::export_to(const QString& path, bool to_buy) {
     jobs_.background([this, path, text = to_buy ? to_buy_csv(buying()) : stock_csv(stock())]() -> std::function<void()> {
         const auto done = write_file(path.toStdString(), text);
-        return [this, done, path] {
-            if (done)
-                notices_.say(QStringLiteral("Written to %1.").arg(path));
-            else
-                notices_.complain(qt(done.sentence()));
-        };
+        return [this, done, path] { notices_.tell(done, QStringLiteral("Written to %1.").arg(path)); };
     });
 }
 

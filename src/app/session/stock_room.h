@@ -69,7 +69,11 @@ private:
     void write(std::function<Result<Done>(StockBook&)> what, std::function<void()> then = {});
     void take_in(Stock stock);
     void follow();
+    /// These promises in place of all that the jobs have.
+    void hold(const std::vector<std::string>& jobs, const std::vector<Hold>& wanted);
     [[nodiscard]] std::string now() const;
+    /// An id that no other deed has.
+    std::string deed(const std::string& what);
     Document& document_;
     Chain& chain_;
     Records& records_;
@@ -84,10 +88,13 @@ private:
     std::vector<Hold> held_, saved_holds_;
     std::vector<StockMove> pressed_;
     int reading_ = 0;  ///< the latest reading holds
+    int deeds_ = 0;    ///< of this session, so that each has an id of its own
     // worked out once for a snapshot
     mutable std::optional<std::vector<ToBuy>> buying_;
     mutable std::optional<std::map<std::string, std::vector<Standby>>> lacking_;
     std::string today_;
+    std::map<std::string, double> spoiled_;  ///< as Shop has it
+    bool pressed_due_ = false;               ///< what was pressed, or what is counted of it, may have changed
     bool opened_ = false;
 };
 

@@ -30,6 +30,11 @@ ValueField::ValueField(const QString& name, QWidget* parent) : QLineEdit(parent)
     setFixedHeight(23);
 }
 
+void ValueField::read_from_left(int width) {
+    if (width > 0) setFixedWidth(width);
+    setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+}
+
 void ValueField::show_text(const QString& text) {
     if (hasFocus() && isModified()) return;
     shown_ = text;
@@ -289,6 +294,14 @@ void FigurePanel::fill() { rows_->addStretch(1); }
 
 namespace {
 constexpr int panel_room = 226;  ///< of the figures' panel, its margins taken off
+}
+
+std::string chosen_id(const QComboBox* box) { return box->currentData().toString().toStdString(); }
+
+void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items) {
+    const std::string was = chosen_id(box);
+    const bool there = std::any_of(items.begin(), items.end(), [&](const auto& i) { return i.first == was; });
+    set_items(box, items, there || items.empty() ? was : items.front().first);
 }
 
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen) {

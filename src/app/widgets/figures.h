@@ -24,6 +24,8 @@ class ValueField : public QLineEdit {
     Q_OBJECT
 public:
     explicit ValueField(const QString& name, QWidget* parent = nullptr);
+    /// For words: they stand at the left. 0: as wide as it is.
+    void read_from_left(int width = 0);
     /// Shows the text unless the user is in the middle of typing.
     void show_text(const QString& text);
     /// Reads and takes what was typed; a sentence when it cannot be used.
@@ -117,6 +119,11 @@ private:
 
 /// Fills a box with (id, name) pairs and shows the chosen one, leaving it alone where nothing changed.
 void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items, const std::string& chosen);
+
+/// The same, keeping what is chosen while it is among them; else the first.
+void set_items(QComboBox* box, const std::vector<std::pair<std::string, QString>>& items);
+/// The id that is chosen.
+std::string chosen_id(const QComboBox* box);
 
 /// The title of a page or panel.
 QLabel* head_label(const QString& text);

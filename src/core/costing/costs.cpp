@@ -34,6 +34,22 @@ std::vector<Pence> parted(Pence total, const std::vector<double>& weights) {
 
 std::string pence_text(Pence pence, const std::string& currency) { return money_text(static_cast<double>(pence) / 100, currency); }
 
+void each_copy_cost(const Medium& medium, const MediumPlan& plan, const std::map<std::string, const Transfer*>& transfers,
+                    const std::function<void(const PlacedCopy& copy, double area, double cost)>& see) {
+    for (const Sheet& s : plan.sheets) {
+        const double price = price_of(bed_of(medium, s.stock), s.length);
+        std::vector<std::pair<const PlacedCopy*, double>> areas;
+        double all = 0;
+        for (const PlacedCopy& c : s.copies) {
+            const auto t = transfers.find(c.transfer);
+            if (t == transfers.end()) continue;
+            areas.emplace_back(&c, area(t->second->contour));
+            all += areas.back().second;
+        }
+        for (const auto& [copy, a] : areas) see(*copy, a, all > 0 ? price * a / all : 0);
+    }
+}
+
 Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& sheets, const PressPlan& plan) {
     Costs out;
     std::map<std::string, std::size_t> at;
@@ -59,22 +75,11 @@ Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& shee
         const Medium* medium = find_medium(order, m.medium);
         if (medium == nullptr) continue;
         std::map<std::string, double> share;  // of the medium's price, each sheet parted by area
-        for (const Sheet& s : m.sheets) {
-            const double price = price_of(bed_of(*medium, s.stock), s.length);
-            std::map<std::string, double> areas;
-            double all = 0;
-            for (const PlacedCopy& c : s.copies) {
-                const auto t = transfers.find(c.transfer);
-                if (t == transfers.end()) continue;
-                const double a = area(t->second->contour);
-                areas[whose.of(c.transfer, c.copy)] += a;
-                all += a;
-            }
-            for (const auto& [job, a] : areas) {
-                of(job).film_area += a;
-                share[job] += all > 0 ? price * a / all : 0;
-            }
-        }
+        each_copy_cost(*medium, m, transfers, [&](const PlacedCopy& c, double a, double cost) {
+            const std::string& job = whose.of(c.transfer, c.copy);
+            of(job).film_area += a;
+            share[job] += cost;
+        });
         std::vector<std::string> jobs;
         std::vector<double> weights;
         for (const auto& [job, w] : share) {

@@ -1,6 +1,8 @@
 // Costs: what an order's film, blanks and work come to, parted among its jobs by what each uses, to the last penny.
 #pragma once
 
+#include <functional>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -15,6 +17,11 @@ using Pence = long long;
 /// A total in parts as near to the weights as whole numbers come; they add up to it. With no weight at all the first takes it. Method:
 /// largest remainders.
 std::vector<Pence> parted(Pence total, const std::vector<double>& weights);
+
+/// What each copy on these sheets costs in film: each sheet's price parted by the pieces' area. Copies whose transfer is gone are passed
+/// over.
+void each_copy_cost(const Medium& medium, const MediumPlan& plan, const std::map<std::string, const Transfer*>& transfers,
+                    const std::function<void(const PlacedCopy& copy, double area, double cost)>& see);
 
 /// What one job, or the order where it is no gang, comes to.
 struct JobCost {

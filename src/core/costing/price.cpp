@@ -20,25 +20,16 @@ std::map<std::string, double> film_of_copies(const Order& order, const TransferS
     for (const MediumPlan& m : sheets.media) {
         const Medium* medium = find_medium(order, m.medium);
         if (medium == nullptr || m.stale) continue;
-        for (const Sheet& s : m.sheets) {
-            const double price = price_of(bed_of(*medium, s.stock), s.length);
-            double all = 0;
-            for (const PlacedCopy& c : s.copies)
-                if (const auto t = known.find(c.transfer); t != known.end()) all += area(t->second->contour);
-            for (const PlacedCopy& c : s.copies)
-                if (const auto t = known.find(c.transfer); t != known.end()) {
-                    sum[c.transfer] += price * area(t->second->contour) / all;
-                    ++laid[c.transfer];
-                }
-        }
+        each_copy_cost(*medium, m, known, [&](const PlacedCopy& c, double, double cost) {
+            sum[c.transfer] += cost;
+            ++laid[c.transfer];
+        });
     }
     for (const Transfer& t : set.transfers) {
         if (laid[t.id] > 0) {
             out[t.id] = sum[t.id] / laid[t.id];
         } else if (const Medium* medium = find_medium(order, t.medium)) {
-            const double by_area = medium->shape == MediumShape::roll ? medium->price / 1000 / medium->width.mm()
-                                                                      : medium->price / (medium->width.mm() * medium->length.mm());
-            out[t.id] = by_area * area(t.contour) / usual_fill;
+            out[t.id] = area_price(*medium) * area(t.contour) / usual_fill;
         }
     }
     return out;

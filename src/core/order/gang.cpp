@@ -207,6 +207,12 @@ void find_due(Order& gang) {
 
 }  // namespace
 
+std::vector<std::string> job_ids(const Order& order) {
+    std::vector<std::string> out{order.job};
+    for (const Job& j : order.jobs.all()) out.push_back(j.id);
+    return out;
+}
+
 JobNames names_of(const Job& job) {
     JobNames out;
     for (int k = 0; k < id_kind_count; ++k)

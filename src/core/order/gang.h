@@ -9,6 +9,8 @@ namespace orthema {
 
 /// Whether the order is a gang of jobs.
 inline bool is_gang(const Order& order) { return !order.jobs.empty(); }
+/// The order's own id, then those of its jobs.
+std::vector<std::string> job_ids(const Order& order);
 /// Whether it is the order, or a job of it, that has this id.
 inline bool holds_job(const Order& order, const std::string& id) { return order.job == id || find_job(order, id) != nullptr; }
 

@@ -1,7 +1,7 @@
 #include "core/papers/approval.h"
 
-#include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "core/blanks/location.h"
@@ -51,15 +51,16 @@ ApprovalState approval_state(const Order& order, const FitPlan& plan) {
     if (!out.given) return out;
     out.list_changed = a.lines != list_revision(order);
     std::set<std::string> there;
+    std::map<std::pair<std::string, std::string>, std::string> seen;  // revisions by design and size
+    for (const PrintedGuide& p : a.designs) seen[{p.decoration, p.size}] = p.revision;
     for (const DecorationFit& fit : plan.decorations) {
         const Decoration* d = find_decoration(order, fit.decoration);
         if (d == nullptr) continue;
         there.insert(d->id);
         std::string sizes;
         for (const SizeFit& s : fit.sizes) {
-            const auto was = std::find_if(a.designs.begin(), a.designs.end(),
-                                          [&](const PrintedGuide& p) { return p.decoration == d->id && p.size == s.size; });
-            if (was == a.designs.end() || was->revision != seen_revision(order, *d, s)) sizes += (sizes.empty() ? "" : ", ") + s.size;
+            const auto was = seen.find({d->id, s.size});
+            if (was == seen.end() || was->second != seen_revision(order, *d, s)) sizes += (sizes.empty() ? "" : ", ") + s.size;
         }
         if (!sizes.empty()) out.changed.emplace_back(d->id, sizes);
     }

@@ -31,6 +31,8 @@ OrderCard card_of(const Order& order, const Work& work, const std::string& saved
     return c;
 }
 
+OpenOrder open_of(const OrderCard& c) { return {c.job, c.name, c.due, c.due_at, c.jobs, c.wants}; }
+
 std::optional<long> days_between(const std::string& from, const std::string& to) {
     const auto a = day_number(from), b = day_number(to);
     if (!a || !b) return std::nullopt;

@@ -31,6 +31,9 @@ struct OrderCard {
 
 OrderCard card_of(const Order& order, const Work& work, const std::string& saved);
 
+/// What of it counts against the stock.
+OpenOrder open_of(const OrderCard& card);
+
 /// Days from one ISO date to another; nothing where either is none.
 std::optional<long> days_between(const std::string& from, const std::string& to);
 

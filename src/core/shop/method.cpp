@@ -42,10 +42,13 @@ std::vector<Words> against(const Method& m, const MethodCase& c) {
     return why;
 }
 
+double area_price(const Medium& medium) {
+    return medium.shape == MediumShape::roll ? medium.price / 1000 / medium.width.mm()
+                                             : medium.price / (medium.width.mm() * medium.length.mm());
+}
+
 double material_price(const Method& m, const Medium& medium) {
-    const double sheet = medium.shape == MediumShape::roll ? medium.price / 1000 / medium.width.mm()
-                                                           : medium.price / (medium.width.mm() * medium.length.mm());
-    return sheet * static_cast<double>(std::max<std::size_t>(1, m.layers.size()));
+    return area_price(medium) * static_cast<double>(std::max<std::size_t>(1, m.layers.size()));
 }
 
 double piece_cost(const Method& m, const Medium& medium, const MethodCase& c, double minute) {

@@ -64,6 +64,8 @@ struct MethodCase {
 /// Why a method does not suit: a short clause each, "cotton does not take it". Empty: it suits.
 std::vector<Words> against(const Method& method, const MethodCase& what);
 
+/// What a square millimetre of the medium costs.
+double area_price(const Medium& medium);
 /// What a square millimetre costs in film, vinyl or paper, of all its layers.
 double material_price(const Method& method, const Medium& medium);
 /// Material, ink and work for one piece. `minute` is what a minute of work costs.

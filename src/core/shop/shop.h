@@ -2,15 +2,19 @@
 // an order uses are in the order.
 #pragma once
 
+#include <map>
+#include <string>
+
 #include "core/base/shared.h"
 #include "core/shop/stock.h"
 
 namespace orthema {
 
 struct Shop {
-    Shared<Stock> stock;         ///< null: nothing is counted
-    SharedList<OpenOrder> open;  ///< that are still to be pressed
-    std::string today;           ///< ISO date; empty: not said, and nothing is past its time
+    Shared<Stock> stock;                         ///< null: nothing is counted
+    SharedList<OpenOrder> open;                  ///< that are still to be pressed
+    std::string today;                           ///< ISO date; empty: not said, and nothing is past its time
+    std::map<std::string, double> spoiled = {};  ///< share of a blank style that is usually spoiled, by its id
     bool operator==(const Shop&) const = default;
 };
 

@@ -44,11 +44,16 @@ const StockShare* share_of(const StockEntry& entry, const std::string& job) {
     return at == entry.shares.end() ? nullptr : &*at;
 }
 
+double still_held(const StockEntry& entry) {
+    double out = 0;
+    for (const StockShare& s : entry.shares) out += std::max(0.0, s.held - s.taken);
+    return out;
+}
+
 double free_for(const StockEntry& entry, const std::string& job) {
-    double out = entry.on_hand;
-    for (const StockShare& s : entry.shares)
-        if (s.job != job) out -= std::max(0.0, s.held - s.taken);
-    return std::max(0.0, out);
+    const StockShare* own = share_of(entry, job);
+    const double others = still_held(entry) - (own == nullptr ? 0 : std::max(0.0, own->held - own->taken));
+    return std::max(0.0, entry.on_hand - others);
 }
 
 bool is_past(const StockEntry& entry, const std::string& today) { return !entry.until.empty() && !today.empty() && entry.until < today; }

@@ -67,6 +67,8 @@ struct Stock {
 
 const StockEntry* find_entry(const Stock& stock, const std::string& id);
 const StockShare* share_of(const StockEntry& entry, const std::string& job);
+/// Promised and not taken yet.
+double still_held(const StockEntry& entry);
 /// On hand and promised to nobody but `job`.
 double free_for(const StockEntry& entry, const std::string& job);
 /// Past its time on that day.

@@ -20,10 +20,18 @@ std::string clip_words(const ArtClip& c) {
 /// Id of the order, or of the job of a gang, that a share is for.
 std::string holder(const Order& order, const std::string& job) { return job.empty() ? order.job : job; }
 
-/// Copies of a job that stand neither printed nor promised.
-std::vector<CopyOwner> wanting(const Transfer& t, MediumLayout layout) {
-    layout.fill.clear();
-    return copy_owners(t, layout);
+/// The layout that a transfer lies in, not copied: it may hold thousands of copies, and every transfer asks.
+const MediumLayout& lying_in(const Order& order, const Transfer& t) {
+    static const MediumLayout none;
+    const MediumLayout* layout = find_layout(order, t.medium);
+    return layout == nullptr ? none : *layout;
+}
+
+/// Copies of each job that stand neither printed nor promised; what fills is nobody's.
+std::vector<CopyOwner> wanting(const Transfer& t, const MediumLayout& layout) {
+    std::vector<CopyOwner> out = copy_owners(t, layout);
+    out.pop_back();
+    return out;
 }
 
 /// Copies that are not asked for any more leave the sheets: the last of each transfer.
@@ -94,10 +102,11 @@ std::vector<ShelfOffer> shelf_offers(const Order& order, const TransferSet& set,
                 at->second -= std::max(0, p.copies - static_cast<int>(taken));
             }
     std::vector<ShelfOffer> exact, near;
+    if (bags.empty()) return exact;
     for (const Transfer& t : set.transfers) {
         if (keeps_days(order, t) == 0) continue;
         int open = 0;
-        for (const CopyOwner& o : wanting(t, layout_of(order, t.medium))) open += o.copies;
+        for (const CopyOwner& o : wanting(t, lying_in(order, t))) open += o.copies;
         const TransferMark asked = mark_of(order, t);
         for (const StockEntry* e : bags) {
             int& there = left[e->id];
@@ -187,12 +196,10 @@ std::vector<LeftOver> left_over_transfers(const Order& order, const TransferSet&
     std::vector<LeftOver> out;
     for (const Transfer& t : set.transfers) {
         if (keeps_days(order, t) == 0) continue;
-        int fill = 0, spare = 0;
-        const MediumLayout layout = layout_of(order, t.medium);
-        for (const FillWish& f : layout.fill)
-            if (f.transfer == t.id) fill += f.copies;
-        spare = std::max(0, t.spares - t.spoiled);
-        if (fill + spare > 0) out.push_back({t.id, {}, fill + spare});
+        int left = std::max(0, t.spares - t.spoiled);
+        for (const FillWish& f : lying_in(order, t).fill)
+            if (f.transfer == t.id) left += f.copies;
+        if (left > 0) out.push_back({t.id, {}, left});
     }
     return out;
 }
@@ -207,12 +214,8 @@ std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, con
         else
             for (const JobShare& s : t.shares)
                 if (s.job == job) n += s.count();
-        n -= [&] {  // what would have come from the shelf lies there
-            int held = 0;
-            for (const PrintedCopies& p : layout_of(order, t.medium).printed)
-                if (p.transfer == t.id && !p.bag.empty() && (job.empty() || holder(order, p.job) == job)) held += p.copies;
-            return held;
-        }();
+        for (const PrintedCopies& p : lying_in(order, t).printed)  // what would have come from the shelf lies there
+            if (p.transfer == t.id && !p.bag.empty() && (job.empty() || holder(order, p.job) == job)) n -= p.copies;
         if (n > 0) out.push_back({t.id, job, n});
     }
     return out;

@@ -26,16 +26,7 @@ double counted_film(const MediumPlan& m, const Medium& medium, const TransferSet
     return ink / usual_density / std::max(1.0, medium.width.mm());
 }
 
-/// Entries that a want is met from: the one of its id, or a medium's rolls.
-std::vector<const StockEntry*> met_from(const Stock& stock, const Want& want) {
-    std::vector<const StockEntry*> out;
-    for (const StockEntry& e : stock.entries)
-        if (e.id == want.item || (e.kind == StockKind::roll && want.kind == StockKind::roll && film_id(e.medium) == want.item))
-            out.push_back(&e);
-    return out;
-}
-
-/// The same for a pass over many wants.
+/// The entries that each want is met from: the one of its id, or the rolls of its film.
 using EntriesByWant = std::map<std::string, std::vector<const StockEntry*>>;
 EntriesByWant entries_by_want(const Stock& stock) {
     EntriesByWant out;
@@ -52,9 +43,8 @@ double taken_by(const std::vector<const StockEntry*>& entries, const std::set<st
 }
 
 std::set<std::string> jobs_of(const Order& order) {
-    std::set<std::string> out{order.job};
-    for (const Job& j : order.jobs.all()) out.insert(j.id);
-    return out;
+    const std::vector<std::string> ids = job_ids(order);
+    return {ids.begin(), ids.end()};
 }
 std::set<std::string> jobs_of(const OpenOrder& order) {
     std::set<std::string> out{order.job};
@@ -66,16 +56,6 @@ std::set<std::string> jobs_of(const OpenOrder& order) {
 bool comes_before(const OpenOrder& a, const OpenOrder& b) {
     const auto day = [](const OpenOrder& o) { return o.due.empty() ? std::string("9999") : o.due; };
     return std::tuple(day(a), a.due_at, a.job) < std::tuple(day(b), b.due_at, b.job);
-}
-
-/// Orders that stand for themselves: those that lie in an open gang are in what it wants.
-std::vector<const OpenOrder*> standing_alone(const std::vector<OpenOrder>& open) {
-    std::set<std::string> ganged;
-    for (const OpenOrder& o : open) ganged.insert(o.jobs.begin(), o.jobs.end());
-    std::vector<const OpenOrder*> out;
-    for (const OpenOrder& o : open)
-        if (!ganged.contains(o.job)) out.push_back(&o);
-    return out;
 }
 
 /// What is still wanted of a thing by an order.
@@ -181,6 +161,15 @@ void say_lacking(const Order& order, const std::vector<Standby>& wants, const St
 
 }  // namespace
 
+std::vector<const OpenOrder*> standing_alone(const std::vector<OpenOrder>& open) {
+    std::set<std::string> ganged;
+    for (const OpenOrder& o : open) ganged.insert(o.jobs.begin(), o.jobs.end());
+    std::vector<const OpenOrder*> out;
+    for (const OpenOrder& o : open)
+        if (!ganged.contains(o.job)) out.push_back(&o);
+    return out;
+}
+
 double inked(const TransferSet& set, const std::vector<PlacedCopy>& copies) {
     std::map<std::string, double> areas;
     for (const Transfer& t : set.transfers)
@@ -229,7 +218,7 @@ std::vector<Want> wants_of(const Order& order, const TransferSet& set, const She
 }
 
 std::vector<Standby> standby(const Order& order, const std::vector<Want>& own, const Shop& shop) {
-    const Stock& stock = stock_in(shop);
+    const EntriesByWant by_want = entries_by_want(stock_in(shop));
     OpenOrder self{order.job, order.name, order.due, order.press_run.due, {}, own};
     const std::set<std::string> mine = jobs_of(order);
     std::vector<const OpenOrder*> earlier;
@@ -238,8 +227,8 @@ std::vector<Standby> standby(const Order& order, const std::vector<Want>& own, c
     std::vector<Standby> out;
     for (const Want& w : own) {
         Standby s{w, false, 0, 0, 0};
-        const auto entries = met_from(stock, w);
-        if (!entries.empty()) {
+        if (const auto met = by_want.find(w.item); met != by_want.end()) {
+            const auto& entries = met->second;
             s.counted = true;
             double there = 0;
             for (const StockEntry* e : entries) there += e->on_hand;
@@ -277,10 +266,6 @@ std::map<std::string, std::vector<Standby>> lacking_of_all(const Shop& shop) {
             if (s.lacking > little) out[o->job].push_back(std::move(s));
         }
     return out;
-}
-
-bool Supply::short_of_any() const {
-    return std::any_of(wants.begin(), wants.end(), [](const Standby& s) { return s.lacking > little; });
 }
 
 Supply supply(const Order& order, const TransferSet& set, const SheetPlan& sheets, const Shop& shop) {
@@ -321,7 +306,7 @@ std::vector<ToBuy> to_buy(const Stock& stock, const std::vector<OpenOrder>& open
             if (still <= little) continue;
             const auto [found, fresh] = at.try_emplace(w.item, out.size());
             if (fresh) {
-                ToBuy row{w.item, w.name, w.kind, 0, 0, 0, 0, {}, true};
+                ToBuy row{w.item, w.name, w.kind, 0, 0, 0, 0, {}};
                 for (const StockEntry* e : entries) row.on_hand += e->on_hand;
                 out.push_back(std::move(row));
             }
@@ -406,16 +391,20 @@ std::vector<StockMove> taken_by_pressing(const Order& order, const TransferSet& 
     }
     // the shelf first: what was pressed came from there as far as it was promised
     std::map<std::pair<std::string, std::string>, double> bags;
-    std::map<std::pair<std::string, std::string>, int> left;  // pressed of a transfer for a job
-    for (const Transfer& t : set.transfers)
+    const std::vector<FromShelf> promised = from_shelf(order, set);
+    std::map<std::pair<std::string, std::string>, int> left;  // pressed of a promised transfer for a job
+    for (const FromShelf& f : promised) {
+        const auto [counted, fresh] = left.try_emplace({f.transfer, f.job}, 0);
+        if (!fresh) continue;
+        const Transfer& t = *find_transfer(set, f.transfer);
         for (const auto& [of, n] : pressed) {
             const auto& [design, size, job] = of;
+            if (job != f.job || (design != t.decoration && std::find(t.also.begin(), t.also.end(), design) == t.also.end())) continue;
             const MakingOf* making = find_making(set, design, size);
-            if (making == nullptr || making->made != t.made) continue;
-            if (design != t.decoration && std::find(t.also.begin(), t.also.end(), design) == t.also.end()) continue;
-            left[{t.id, job}] += n;
+            if (making != nullptr && making->made == t.made) counted->second += n;
         }
-    for (const FromShelf& f : from_shelf(order, set)) {
+    }
+    for (const FromShelf& f : promised) {
         int& there = left[{f.transfer, f.job}];
         const int n = std::min(f.copies, there);
         there -= n;

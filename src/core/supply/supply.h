@@ -19,6 +19,9 @@ std::vector<Want> wants_of(const Order& order, const TransferSet& set, const She
 /// Ink of one sheet's pieces, dm².
 double inked(const TransferSet& set, const std::vector<PlacedCopy>& copies);
 
+/// Orders that stand for themselves: those that lie in an open gang are in what it wants.
+std::vector<const OpenOrder*> standing_alone(const std::vector<OpenOrder>& open);
+
 /// How one thing that an order wants stands.
 struct Standby {
     Want want;
@@ -37,7 +40,6 @@ struct Supply {
     std::vector<Standby> wants;
     std::vector<ShelfOffer> offers;
     Findings findings;
-    [[nodiscard]] bool short_of_any() const;
 };
 Supply supply(const Order& order, const TransferSet& set, const SheetPlan& sheets, const Shop& shop);
 
@@ -50,7 +52,6 @@ struct ToBuy {
     double on_hand = 0;
     double lacking = 0;               ///< to buy; whole pieces and sheets
     std::vector<std::string> orders;  ///< their names
-    bool counted = false;
 };
 /// `spoiled`: share of a blank style that is spoiled, by its id. Rows that lack something first, then by name. What is not counted is
 /// left out.

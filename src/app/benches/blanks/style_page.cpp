@@ -22,7 +22,7 @@ ValueField* wide_row(FigurePanel* page, const QString& name, const QString& why)
     page->head(name);
     auto* f = new ValueField(name);
     f->setToolTip(why);
-    f->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    f->read_from_left();
     page->add(f);
     return f;
 }

@@ -40,7 +40,7 @@ JobsPage::JobsPage(Workroom& room) : room_(room) {
             f = on->field_row(name, why);
             f->setFixedWidth(150);
         }
-        f->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+        f->read_from_left();
         f->take = [take, name](const QString& t, bool) -> std::optional<QString> {
             if (t.size() > longest_words) return QStringLiteral("%1: up to %2 letters.").arg(name).arg(longest_words);
             take(t.trimmed().toStdString());

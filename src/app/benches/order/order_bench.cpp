@@ -57,7 +57,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     for (FigurePanel* page : {static_cast<FigurePanel*>(jobs_), static_cast<FigurePanel*>(price_), static_cast<FigurePanel*>(papers_)})
         whole_->rows()->addWidget(page, 1);
     name_ = new ValueField(QStringLiteral("Order name"));
-    name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    name_->read_from_left();
     name_->setToolTip(QStringLiteral("Stands on every sheet and guide, and in the names of files"));
     name_->take = [this](const QString& t, bool) -> std::optional<QString> {
         if (t.trimmed().isEmpty() || t.size() > 120) return QStringLiteral("Give the order a name of up to 120 letters.");
@@ -197,7 +197,7 @@ void OrderBench::build_lots() {
     connect(join_, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("join a lot"), with_lot_joined(room_.order(), room_.selection().run)); });
     lot_name_ = new ValueField(QStringLiteral("Lot name"));
-    lot_name_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    lot_name_->read_from_left();
     lot_name_->setToolTip(QStringLiteral("What this lot is called on cards, labels and lists"));
     lot_name_->take = [this](const QString& text, bool) -> std::optional<QString> {
         if (text.trimmed().isEmpty() || text.size() > 60) return QStringLiteral("Give the lot a name of up to 60 letters.");

@@ -6,7 +6,7 @@
 #include <algorithm>
 
 #include "core/papers/approval.h"
-#include "core/papers/papers.h"
+#include "core/pipeline/order_papers.h"
 #include "files/page_export.h"
 #include "files/safe_file.h"
 
@@ -63,7 +63,7 @@ PricePage::PricePage(Workroom& room) : room_(room) {
     print_ = steps_part_->number_row(QStringLiteral("costs"),
                                      QStringLiteral("The customer, for each; 0: what it costs the shop, with the margin"), 0, 1e6, 2);
     print_->entered = [this](double v) {
-        const auto at = location_from_key(location_->currentData().toString().toStdString());
+        const auto at = location_from_key(chosen_id(location_));
         if (!at) return;
         change(QStringLiteral("price of a print"), [&](Pricing& p) {
             std::erase_if(p.prints, [&](const LocationPrice& l) { return l.location == *at; });
@@ -135,7 +135,8 @@ void PricePage::work_out() {
     otherwise_->setText(QStringLiteral("Being worked out …"));
     show_otherwise(true);
     room_.jobs().background(
-        [this, order = room_.order(), plan = room_.work().fit.out, known = room_.pictures().known()]() -> std::function<void()> {
+        [this, order = room_.order(), plan = room_.work().fit.out, shop = room_.stock().shop(),
+         known = room_.pictures().known()]() -> std::function<void()> {
             struct Row {
                 std::string name;
                 double each = 0, cost = 0;
@@ -143,8 +144,7 @@ void PricePage::work_out() {
             };
             std::vector<Row> rows;
             for (const Otherwise& way : otherwise(order, *plan, known->facts)) {
-                const Work w = work(way.order, Shop{}, known);
-                const Quote q = quote_of(way.order, w.transfer_set(), w.sheet_plan(), w.press_plan());
+                const Quote q = quote_of(way.order, work(way.order, shop, known));
                 rows.push_back({way.name, q.cost / std::max(1, q.pieces()), q.cost, q.before_tax()});
             }
             return [this, rows, order] {
@@ -181,15 +181,12 @@ void PricePage::refresh() {
     for (const Decoration& d : order.decorations)
         if (std::none_of(places.begin(), places.end(), [&](const auto& e) { return e.first == location_key(d.location); }))
             places.emplace_back(location_key(d.location), QString::fromUtf8(location_name(d.location)));
-    const std::string was = location_->currentData().toString().toStdString();
-    const bool known = std::any_of(places.begin(), places.end(), [&](const auto& e) { return e.first == was; });
-    set_items(location_, places, known ? was : places.empty() ? "" : places.front().first);
+    set_items(location_, places);
     double price = 0;
     for (const LocationPrice& l : p.prints)
-        if (location_->currentData().toString().toStdString() == location_key(l.location)) price = l.price;
+        if (chosen_id(location_) == location_key(l.location)) price = l.price;
     print_->show_number(price);
-    const Quote quote =
-        quote_of(order, room_.transfer_set(), room_.sheets(), room_.press_plan(), spoilage(room_.records().all()), job_in_view(room_));
+    const Quote quote = quote_of(order, room_.work(), job_in_view(room_));
     const LinePrice* line = nullptr;
     for (const LinePrice& l : quote.lines)
         if (l.run == room_.selection().run && (line == nullptr || l.size == room_.selection().size)) line = &l;
@@ -215,7 +212,7 @@ PapersPage::PapersPage(Workroom& room) : room_(room) {
     head(QStringLiteral("Promised"));
     promise_ = new ValueField(QStringLiteral("Promise"));
     promise_->setToolTip(QStringLiteral("Stands on the quote and on the sheet for approval: “ready on Friday, collected”"));
-    promise_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    promise_->read_from_left();
     promise_->take = [this](const QString& text, bool) -> std::optional<QString> {
         if (text.size() > 300) return QStringLiteral("Up to 300 letters.");
         Order next = room_.order();
@@ -239,8 +236,7 @@ PapersPage::PapersPage(Workroom& room) : room_(room) {
     rule();
     head(QStringLiteral("Approval"));
     by_ = field_row(QStringLiteral("Approved by"), QStringLiteral("Who looked at the sheet and agreed"));
-    by_->setFixedWidth(150);
-    by_->setStyleSheet(QStringLiteral("qproperty-alignment: AlignLeft;"));
+    by_->read_from_left(150);
     by_->take = [](const QString& text, bool) -> std::optional<QString> {
         if (text.size() > 80) return QStringLiteral("Up to 80 letters.");
         return std::nullopt;
@@ -268,21 +264,15 @@ void PapersPage::write(Which which) {
     const QString wanted = qt(file_stem(room_.order().name)) + QLatin1Char('_') + name + QStringLiteral(".pdf");
     const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Save the paper"), wanted, QStringLiteral("PDF (*.pdf)"));
     if (path.isEmpty()) return;
-    room_.jobs().background([this, which, path, order = room_.order(), w = room_.work(), art = room_.art(), stock = room_.stock().stock(),
-                             spoiled = spoilage(room_.records().all()), job = job_in_view(room_)]() -> std::function<void()> {
-        const PaperOf of{order, w.plan(), w.transfer_set(), w.sheet_plan(), w.press_plan(), w.supplies(), stock, job};
-        const auto pages = which == Which::quote
-                               ? quote_pages(of, quote_of(order, w.transfer_set(), w.sheet_plan(), w.press_plan(), spoiled, job))
+    room_.jobs().background([this, which, path, order = room_.order(), w = room_.work(), art = room_.art(),
+                             job = job_in_view(room_)]() -> std::function<void()> {
+        const PaperOf of = paper_of(order, w, job);
+        const auto pages = which == Which::quote    ? quote_pages(of, quote_of(order, w, job))
                            : which == Which::ticket ? ticket_pages(of)
                                                     : approval_pages(of);
-        std::vector<const Drawing*> drawings;
-        for (const GuidePage& p : pages) drawings.push_back(&p.drawing);
-        const auto done = write_pdf(path.toStdString(), drawings, art, order.name);
+        const auto done = write_pages(path.toStdString(), pages, art, order.name);
         return [this, done, path, n = pages.size()] {
-            if (done)
-                room_.say({QStringLiteral("%1 written to %2.").arg(counted(n, "page"), path), false, {}, {}});
-            else
-                room_.notices().complain(qt(done.sentence()));
+            room_.notices().tell(done, QStringLiteral("%1 written to %2.").arg(counted(n, "page"), path));
         };
     });
 }

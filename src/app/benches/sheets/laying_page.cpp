@@ -443,9 +443,7 @@ void StockPage::refresh() {
     needs_->setText(parts.isEmpty() ? QStringLiteral("Nothing is laid out yet.")
                                     : QStringLiteral("This layout takes ") + parts.join(QStringLiteral(", ")) + ".");
     const auto list = fillers();
-    const std::string now = filler_->currentData().toString().toStdString();
-    const bool known = std::any_of(list.begin(), list.end(), [&](const auto& e) { return e.first == now; });
-    set_items(filler_, list, known ? now : list.empty() ? "" : list.front().first);
+    set_items(filler_, list);
     const MediumLayout layout = layout_of(room_.order(), m->id);
     double value = 0;
     int extra = 0;

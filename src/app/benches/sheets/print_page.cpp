@@ -70,9 +70,7 @@ void PrintPage::refresh() {
         for (const Sheet& s : plan->sheets)
             items.emplace_back(std::to_string(s.number),
                                QStringLiteral("%1, %2").arg(QString::number(s.number + 1), counted(s.copies.size(), "piece")));
-    const std::string was = sheets_->currentData().toString().toStdString();
-    const bool known = std::any_of(items.begin(), items.end(), [&](const auto& i) { return i.first == was; });
-    set_items(sheets_, items, known ? was : items.empty() ? "" : items.front().first);
+    set_items(sheets_, items);
     after_->show_length(fails_after_, room_.order().unit);
     after_->setEnabled(fails_->isChecked());
     print_->setEnabled(sheet() != nullptr);

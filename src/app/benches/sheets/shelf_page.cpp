@@ -56,9 +56,8 @@ ShelfPage::ShelfPage(Workroom& room) : room_(room) {
     lay_off_ = push(QStringLiteral("All of it on the shelf"), QStringLiteral("Every transfer that was printed for it"));
     off_part_->add(lay_off_);
     connect(job_, &QComboBox::activated, this, [this] { refresh(); });
-    connect(lay_off_, &QPushButton::clicked, this, [this] {
-        room_.stock().to_shelf(called_off(room_.order(), room_.transfer_set(), job_->currentData().toString().toStdString()), true);
-    });
+    connect(lay_off_, &QPushButton::clicked, this,
+            [this] { room_.stock().to_shelf(called_off(room_.order(), room_.transfer_set(), chosen_id(job_)), true); });
     fill();
 }
 
@@ -98,9 +97,7 @@ void ShelfPage::refresh() {
     promised_->setVisible(promised > 0);
     back_->setVisible(promised > 0);
     near_part_->setVisible(!near.empty());
-    const std::string was = near_which_->currentData().toString().toStdString();
-    const bool known = std::any_of(near.begin(), near.end(), [&](const auto& n) { return n.first == was; });
-    set_items(near_which_, near, known ? was : near.empty() ? "" : near.front().first);
+    set_items(near_which_, near);
     int left = 0, lying = 0;
     for (const LeftOver& l : left_over_transfers(order, set)) {
         left += l.copies;
@@ -116,11 +113,9 @@ void ShelfPage::refresh() {
     std::vector<std::pair<std::string, QString>> jobs;
     for (const Job& j : order.jobs.all()) jobs.emplace_back(j.id, qt(j.name));
     if (jobs.empty()) jobs.emplace_back("", QStringLiteral("the whole order"));
-    const std::string job = job_->currentData().toString().toStdString();
-    const bool there = std::any_of(jobs.begin(), jobs.end(), [&](const auto& j) { return j.first == job; });
-    set_items(job_, jobs, there ? job : jobs.front().first);
+    set_items(job_, jobs);
     int off = 0;
-    for (const LeftOver& l : called_off(order, set, job_->currentData().toString().toStdString())) off += l.copies;
+    for (const LeftOver& l : called_off(order, set, chosen_id(job_))) off += l.copies;
     called_off_says_->setText(QStringLiteral("%1.").arg(counted(std::size_t(off), "transfer")));
     lay_off_->setEnabled(off > 0 && room_.stock().opened());
 }
