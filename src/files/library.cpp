@@ -1,7 +1,5 @@
 #include "files/library.h"
 
-#include <sqlite3.h>
-
 #include <array>
 #include <filesystem>
 
@@ -9,6 +7,7 @@
 #include "files/json_in.h"
 #include "files/pressing_json.h"
 #include "files/safe_file.h"
+#include "files/sqlite.h"
 #include "files/stock_book.h"
 
 extern "C" {
@@ -188,7 +187,7 @@ Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
         return Error{"The shop library “" + path + "” cannot be opened."};
     }
     std::unique_ptr<Library> library(new Library(db));
-    sqlite3_busy_timeout(db, 3000);
+    wait_for_others(db);
     sqlite3_stmt* s = nullptr;
     bool whole = sqlite3_prepare_v2(db, "PRAGMA integrity_check(1)", -1, &s, nullptr) == SQLITE_OK && sqlite3_step(s) == SQLITE_ROW;
     const unsigned char* said = whole ? sqlite3_column_text(s, 0) : nullptr;
