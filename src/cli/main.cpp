@@ -11,7 +11,7 @@
 #include "core/order/edit.h"
 #include "core/base/utf8.h"
 #include "core/base/units.h"
-#include "core/sheets/lay_out.h"
+#include "core/supply/film.h"
 #include "files/json_in.h"
 #include "files/list.h"
 #include "files/export_order.h"
@@ -210,38 +210,44 @@ Result<Order> settled(const OrderRun& run, double seconds) {
     Order order = run.package.order;
     for (const MediumPlan& plan : run.work.sheet_plan().media) {
         const Medium* medium = find_medium(order, plan.medium);
-        if (medium == nullptr || (!plan.stale && !plan.mixed && plan.placed == plan.asked)) continue;
+        if (medium == nullptr) continue;
+        if (!plan.stale && !plan.mixed && plan.placed == plan.asked) {
+            const MediumLayout& there = layout_of(order, plan.medium);
+            if (auto rolled = with_rolls(*medium, run.work.transfer_set(), {there.copies, there.stock}, stock_in(run.shop)))
+                order = with_layout(order, plan.medium, std::move(*rolled));
+            continue;
+        }
         NestOptions options;
         options.seconds = seconds;
         options.threads = 2;
         MediumLayout fresh = layout_of(order, plan.medium);
         fresh.copies.clear();
-        const auto laid = lay_out(*medium, run.work.transfer_set(), fresh, options);
+        const auto laid = lay_out_on_stock(*medium, run.work.transfer_set(), fresh, options, stock_in(run.shop));
         if (!laid) return laid.error();
         order = with_layout(order, plan.medium, laid->sheets);
     }
     return order;
 }
 
-int do_settle(const std::string& path, const std::string& out, double seconds) {
-    const auto run = run_order(path);
+int do_settle(const std::string& path, const std::string& shop, const std::string& out, double seconds) {
+    const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
     if (auto saved = save_order(out, *order, run->package.art, run->package.records); !saved) return complain(saved.sentence());
-    const Work laid = work(*order, Shop{}, run->pictures.known, &run->work);
+    const Work laid = work(*order, run->shop, run->pictures.known, &run->work);
     for (const MediumPlan& m : laid.sheet_plan().media)
         std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
                   << mm_text(m.density * 100, 1) << " % used\n";
     return 0;
 }
 
-int do_export(const std::string& path, const std::string& out, double seconds, bool as_json) {
-    const auto run = run_order(path);
+int do_export(const std::string& path, const std::string& shop, const std::string& out, double seconds, bool as_json) {
+    const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    const auto report = export_order(out, *order, Shop{}, run->pictures.art, {}, {}, &run->work);
+    const auto report = export_order(out, *order, run->shop, run->pictures.art, {}, {}, &run->work);
     if (!report) return complain(report.sentence());
     const Findings& findings = report->findings;
     if (as_json) {
@@ -260,8 +266,8 @@ int do_export(const std::string& path, const std::string& out, double seconds, b
     return has_stop(findings) ? 1 : 0;
 }
 
-int do_check(const std::string& path, bool as_json) {
-    const auto run = run_order(path);
+int do_check(const std::string& path, const std::string& shop, bool as_json) {
+    const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
     const Findings& findings = run->work.findings;
     if (as_json)
@@ -276,7 +282,7 @@ int do_check(const std::string& path, bool as_json) {
 int main(int argc, char** argv) {
     CLI::App app{"Orthema without a window: size, place, nest and export transfer orders."};
     app.require_subcommand(1);
-    std::string in, out, width;
+    std::string in, out, width, shop;
     bool as_json = false;
     double seconds = 2;
     NestOptions options;
@@ -358,6 +364,8 @@ int main(int argc, char** argv) {
     quote_command->add_option("--pdf", pdf, "the quote as a page");
     quote_command->add_flag("--what-if", what_if, "and what it would be otherwise");
     with_json(quote_command);
+    for (CLI::App* command : {settle_command, check, export_command, quote_command})
+        command->add_option("--shop", shop, "the shop library (.sqlite) whose stock it is made from");
     auto* back_up_command = app.add_subcommand("back-up", "a whole shop in one file");
     back_up_command->add_option("LIBRARY", in, "a shop library (.sqlite)")->required();
     back_up_command->add_option("--out", out, "the file to write")->required();
@@ -379,14 +387,14 @@ int main(int argc, char** argv) {
     if (*job_command) return take_job_out(in, job, out, rest, as_json);
     if (*costs_command) return print_costs(in, as_json);
     if (*stock_command) return print_stock(in, table, out, buying, as_json);
-    if (*quote_command) return print_quote(in, job, pdf, what_if, as_json);
+    if (*quote_command) return print_quote(in, shop, job, pdf, what_if, as_json);
     if (*back_up_command) return back_up(in, out, as_json);
     if (*restore_command) return restore(in, out, folder, as_json);
     if (*import) return do_import(in, out, as_json);
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);
     if (*nest_command) return do_nest(in, out, options, as_json);
-    if (*settle_command) return do_settle(in, out, seconds);
-    if (*export_command) return do_export(in, out, seconds, as_json);
-    return do_check(in, as_json);
+    if (*settle_command) return do_settle(in, shop, out, seconds);
+    if (*export_command) return do_export(in, shop, out, seconds, as_json);
+    return do_check(in, shop, as_json);
 }

@@ -7,15 +7,22 @@
 
 namespace orthema {
 
+/// ISO date.
+std::string today();
+
 /// Says it on the error stream; the exit code for bad usage or unreadable input.
 int complain(const std::string& sentence);
 
-/// An order with its work.
+/// What a shop library has and has learned, as of today; nothing of a shop where none is named.
+Result<Shop> shop_from(const std::string& library);
+
+/// An order with its work, in the shop whose library is named.
 struct OrderRun {
+    Shop shop;
     OrderPackage package;
     ReadArt pictures;
     Work work;
 };
-Result<OrderRun> run_order(const std::string& path);
+Result<OrderRun> run_order(const std::string& path, const std::string& library = {});
 
 }  // namespace orthema

@@ -1,6 +1,5 @@
 #include "cli/shop.h"
 
-#include <ctime>
 #include <filesystem>
 #include <iostream>
 
@@ -18,12 +17,6 @@
 namespace orthema {
 
 namespace {
-
-std::string today() {
-    const std::time_t now = std::time(nullptr);
-    char out[16];
-    return {out, std::strftime(out, sizeof out, "%Y-%m-%d", std::localtime(&now))};
-}
 
 json entry_words(const StockEntry& e) {
     json j{{"id", e.id}, {"kind", stock_kind_key(e.kind)}, {"name", e.name}, {"on_hand", e.on_hand}, {"spoiled", e.spoiled}};
@@ -54,18 +47,11 @@ int print_stock(const std::string& path, const std::string& count_from, const st
         if (!counted) return complain(counted.sentence());
         if (auto done = (*book)->count(*counted, today()); !done) return complain(done.sentence());
     }
-    const auto stock = (*book)->all();
-    if (!stock) return complain(stock.sentence());
-    std::vector<ToBuy> rows;
-    if (buying) {
-        const auto orders = OrderBook::open(path);
-        const auto known = orders ? (*orders)->all() : Result<std::vector<KnownOrder>>(orders.error());
-        if (!known) return complain(known.sentence());
-        const auto records = RecordBook::open(path);
-        const auto all = records ? (*records)->records() : Result<std::vector<PressRecord>>(records.error());
-        rows = to_buy(*stock, open_orders(*known), all ? spoilage(*all) : std::map<std::string, double>{});
-    }
-    const std::string table = buying ? to_buy_csv(rows) : stock_csv(*stock);
+    const auto shop = shop_from(path);
+    if (!shop) return complain(shop.sentence());
+    const Stock& stock = stock_in(*shop);
+    const std::vector<ToBuy> rows = buying ? to_buy(stock, shop->open.all(), shop->spoiled) : std::vector<ToBuy>{};
+    const std::string table = buying ? to_buy_csv(rows) : stock_csv(stock);
     if (!out.empty()) {
         if (auto done = write_file(out, table); !done) return complain(done.sentence());
     } else if (as_json) {
@@ -80,7 +66,7 @@ int print_stock(const std::string& path, const std::string& count_from, const st
                                 {"to_buy", r.lacking},
                                 {"orders", r.orders}});
         else
-            for (const StockEntry& e : stock->entries) list.push_back(entry_words(e));
+            for (const StockEntry& e : stock.entries) list.push_back(entry_words(e));
         std::cout << json_text(list, 1) << "\n";
     } else {
         std::cout << table;
@@ -88,8 +74,9 @@ int print_stock(const std::string& path, const std::string& count_from, const st
     return 0;
 }
 
-int print_quote(const std::string& path, const std::string& job, const std::string& pdf, bool what_if, bool as_json) {
-    const auto run = run_order(path);
+int print_quote(const std::string& path, const std::string& shop, const std::string& job, const std::string& pdf, bool what_if,
+                bool as_json) {
+    const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
     const Order& order = run->package.order;
     if (!job.empty() && find_job(order, job) == nullptr) return complain("There is no job “" + job + "” in it.");
@@ -103,7 +90,7 @@ int print_quote(const std::string& path, const std::string& job, const std::stri
     json ways = json::array();
     if (what_if)
         for (const Otherwise& way : otherwise(order, w.plan(), run->pictures.known->facts)) {
-            const Quote q = quote_of(way.order, work(way.order, Shop{}, run->pictures.known));
+            const Quote q = quote_of(way.order, work(way.order, run->shop, run->pictures.known));
             ways.push_back({{"name", way.name}, {"pieces", q.pieces()}, {"cost", q.cost}, {"price", money(q.before_tax())}});
         }
     if (as_json) {

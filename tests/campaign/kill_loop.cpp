@@ -1,12 +1,13 @@
 // What is kept on disk, written over and over by a child that is killed at any moment: afterwards it opens, is one of the states that were
 // written, and the next writing leaves nothing over.
-// usage: kill_loop order|shift|library|records|export|full KILLS FOLDER [SEED]
+// usage: kill_loop order|shift|library|records|stock|export|full KILLS FOLDER [SEED]
 #include <signal.h>
 #include <sys/resource.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
 #include <chrono>
+#include <cmath>
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
@@ -22,6 +23,7 @@
 #include "files/record_book.h"
 #include "files/safe_file.h"
 #include "files/shift_file.h"
+#include "files/stock_book.h"
 #include "support/support.h"
 
 namespace {
@@ -63,7 +65,7 @@ struct Kind {
 
 int main(int argc, char** argv) {
     if (argc < 4) {
-        std::fprintf(stderr, "usage: kill_loop order|shift|library|records|export|full KILLS FOLDER [SEED]\n");
+        std::fprintf(stderr, "usage: kill_loop order|shift|library|records|stock|export|full KILLS FOLDER [SEED]\n");
         return 2;
     }
     const std::string kind = argv[1], folder = argv[3];
@@ -142,6 +144,59 @@ int main(int argc, char** argv) {
             for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
                 if (!there.contains(shown.substr(at, end - at)))
                     broken("a record that was shown as kept is lost: " + shown.substr(at, end - at));
+        };
+    } else if (kind == "stock") {
+        // pieces go from one bag to another and are promised, counts go up by ones; what came back as done is shown, as with records
+        k.write = [&](int n) {
+            static const std::unique_ptr<StockBook> book = [&]() -> std::unique_ptr<StockBook> {
+                (void)Library::open(library_path);
+                auto opened = StockBook::open(library_path);
+                if (!opened) return nullptr;
+                for (const char* id : {"here", "there", "ones"}) {
+                    StockEntry e;
+                    e.id = e.name = id;
+                    e.kind = StockKind::transfers;
+                    if (find_entry(*(*opened)->all(), id) == nullptr) (void)(*opened)->put(e);
+                }
+                (void)(*opened)->move({{"first", "here", 1000, "", "counted in", ""}});
+                return std::move(*opened);
+            }();
+            static std::FILE* shown = std::fopen((folder + "/shown").c_str(), "a");
+            const std::string deed = std::to_string(::getpid()) + "/" + std::to_string(n);
+            const double some = n % 7;
+            if (!book || !book->move({{"out " + deed, "here", -some, "", "", ""}, {"in " + deed, "there", some, "", "", ""}})) return;
+            (void)book->hold({"job"}, {{"there", "job", double(n % 500)}});
+            const StockMove one{"one " + deed, "ones", 1, "", "counted in", ""};
+            if (!book->move({one}) || !book->move({one})) return;  // twice, as after a kill
+            std::fprintf(shown, "%s\n", one.id.c_str());
+            std::fflush(shown);
+        };
+        k.look = [&] {
+            if (!std::filesystem::exists(library_path)) return;
+            if (const auto library = Library::open(library_path); !library) broken("the library cannot be opened: " + library.sentence());
+            const auto book = StockBook::open(library_path);
+            const auto all = book ? (*book)->all() : Result<Stock>(book.error());
+            if (!all) broken("the stock cannot be read: " + all.sentence());
+            double bags = 0;
+            std::set<std::string> ones;
+            for (const StockEntry& e : all->entries) {
+                double sum = 0, promised = 0;
+                const auto moves = (*book)->moves(e.id);
+                if (!moves) broken("the deeds cannot be read");
+                for (const StockMove& m : *moves) {
+                    sum += m.amount;
+                    if (e.id == "ones") ones.insert(m.id);
+                }
+                for (const StockShare& s : e.shares) promised += std::max(0.0, s.held - s.taken);
+                if (std::abs(sum - e.on_hand) > 1e-6 || e.on_hand < 0) broken(e.id + " is not what its deeds make");
+                if (promised > e.on_hand + 1e-6) broken(e.id + " is promised twice");
+                if (e.id != "ones") bags += e.on_hand;
+            }
+            if (all->entries.size() == 3 && std::abs(bags - 1000) > 1e-6 && bags > 0) broken("half a deed was kept");
+            if (!std::filesystem::exists(folder + "/shown")) return;
+            const std::string shown = read_file(folder + "/shown").value();
+            for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
+                if (!ones.contains(shown.substr(at, end - at))) broken("a count that was shown as kept is lost");
         };
     } else if (kind == "export") {
         k.write = [&](int n) {

@@ -8,7 +8,7 @@
 #include "core/order/order_fields.h"
 #include "core/order/pieces.h"
 #include "core/order/rules.h"
-#include "core/order/rules.h"
+#include "core/papers/approval.h"
 #include "core/records/of_load.h"
 #include "core/sheets/ganged.h"
 #include "core/sheets/lay_out.h"
@@ -57,12 +57,14 @@ Case job_case(unsigned seed) {
         });
         if (random() % 2 == 0) l.kept = LaidSheets{l.copies, {}};
     }
+    if (seed % 3 != 0) o = with_approval(o, w.plan(), "Whoever ordered " + o.name, "2027-06-01");
     return c;
 }
 
 struct Gang {
     std::vector<Case> cases;
     Order order;
+    Shared<KnownArt> art;
     Work work;
 };
 Gang gang_of(unsigned first, int n) {
@@ -77,6 +79,7 @@ Gang gang_of(unsigned first, int n) {
     }
     const Shared<KnownArt> all = gang_art(*ganged(orders, "gang", "Saturday"), art);
     g.order = *ganged_and_laid(orders, "gang", "Saturday", all);
+    g.art = all;
     g.work = work(g.order, {}, all);
     return g;
 }
@@ -136,6 +139,35 @@ TEST(Gang, EveryCopyIsOneJobsAndEachJobHasWhatItHadAlone) {
         EXPECT_EQ(by_job, alone);
         EXPECT_EQ(laid, laid_alone);
         EXPECT_TRUE(shared || round > 0);
+    }
+}
+
+TEST(Gang, WhatACustomerApprovedStaysApprovedUntilThatJobChanges) {
+    Gang g = gang_of(500, 6);
+    const auto states = [&](const Order& order) {
+        const Work w = work(order, {}, g.art);
+        std::map<std::string, bool> out;
+        for (const Job& j : order.jobs.all()) {
+            const ApprovalState state = approval_state(order, w.plan(), j.id);
+            if (state.given) out[j.id] = state.holds();
+        }
+        return out;
+    };
+    const auto as_it_came = states(g.order);
+    EXPECT_EQ(as_it_came.size(), 4u) << "all but every third";
+    for (const auto& [job, holds] : as_it_came) EXPECT_TRUE(holds) << job;
+    for (const auto& [job, holds] : as_it_came) {
+        Order next = g.order;
+        const auto line = std::find_if(next.lines.begin(), next.lines.end(), [&](const OrderLine& l) { return l.job == job; });
+        ASSERT_NE(line, next.lines.end());
+        line->quantity += 1;
+        auto expected = as_it_came;
+        expected[job] = false;
+        EXPECT_EQ(states(next), expected);
+        const Work w = work(next, {}, g.art);
+        const Order again = with_approval(next, w.plan(), "Somebody else", "2027-06-02", job);
+        EXPECT_EQ(states(again), as_it_came);
+        EXPECT_EQ(approval_of(*job_apart(again, job, w.transfer_set())).by, "Somebody else") << "and goes out with it";
     }
 }
 

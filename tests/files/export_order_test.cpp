@@ -6,7 +6,9 @@
 #include <nlohmann/json.hpp>
 
 #include "core/guides/guides.h"
+#include "files/library.h"
 #include "files/order_file.h"
+#include "files/stock_book.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -249,6 +251,40 @@ TEST(Cli, ChecksWithAnExitCodeForStops) {
     EXPECT_EQ(said.code, 1);
     EXPECT_NE(said.out.find("stop: "), std::string::npos);
     EXPECT_NE(said.out.find("cloak"), std::string::npos);
+}
+
+TEST(Cli, WhatAShopHasDecidesWhatIsSettledAndSaid) {
+    const Folder folder;
+    const std::string path = saved(folder), shop = folder / "shop.sqlite";
+    const Medium film = *find_medium(test::small_order(), "film-330");
+    ASSERT_EQ(film.shape, MediumShape::roll);
+    const auto count = [&](double millimetres) {
+        ASSERT_TRUE(Library::open(shop).ok());
+        const auto book = StockBook::open(shop);
+        ASSERT_TRUE(book.ok());
+        StockEntry roll;
+        roll.id = "roll 1";
+        roll.name = "Roll 1";
+        roll.kind = StockKind::roll;
+        roll.medium = film.id;
+        ASSERT_TRUE((*book)->count({{roll, millimetres}}, "2027-06-01").ok());
+    };
+    const auto codes = [&] {
+        std::set<std::string> out;
+        const json said = answer("check '" + path + "' --shop '" + shop + "' --json");
+        for (const json& f : said["findings"]) out.insert(f["code"]);
+        return out;
+    };
+    count(100000);
+    ASSERT_EQ(test::run(cli("settle '" + path + "' --out '" + path + "' --seconds 0 --shop '" + shop + "'")).code, 0);
+    EXPECT_FALSE(codes().contains("film-short"));
+    const Order laid = open_order(path)->order;
+    ASSERT_FALSE(laid.layouts.empty());
+    EXPECT_EQ(laid.layouts.all()[0].stock, std::vector<std::string>{"roll 1"});
+    count(20);
+    EXPECT_TRUE(codes().contains("film-short"));
+    EXPECT_EQ(test::run(cli("check '" + path + "' --shop '" + (folder / "none.sqlite") + "'")).code, 2);
+    EXPECT_EQ(test::run(cli("check '" + path + "' --shop '" + path + "'")).code, 2) << "not a library";
 }
 
 TEST(Cli, BadUsageAndUnreadableInputExitWithTwo) {

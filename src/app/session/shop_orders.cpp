@@ -111,19 +111,33 @@ void ShopOrders::note(const QString& path) {
     emit changed();
 }
 
+std::vector<std::string> ShopOrders::leaving(const std::string& job) const {
+    std::vector<std::string> out = {job};
+    const KnownOrder* order = find(job);
+    if (order == nullptr) return out;
+    for (const std::string& j : order->card.jobs)
+        if (std::none_of(all_.begin(), all_.end(), [&](const KnownOrder& o) {
+                const auto& in_it = o.card.jobs;
+                return !o.away && o.card.job != job && (o.card.job == j || std::find(in_it.begin(), in_it.end(), j) != in_it.end());
+            }))
+            out.push_back(j);
+    return out;
+}
+
 void ShopOrders::put_away(const std::string& job, bool away) {
     for (KnownOrder& o : all_)
         if (o.card.job == job) o.away = away;
     sort();
     write([job, away](OrderBook& book) { return book.put_away(job, away); });
-    if (away) emit gone({job});
+    if (away) emit gone(leaving(job));
     emit changed();
 }
 
 void ShopOrders::forget(const std::string& job) {
+    const std::vector<std::string> leave = leaving(job);
     std::erase_if(all_, [&](const KnownOrder& o) { return o.card.job == job; });
     write([job](OrderBook& book) { return book.forget(job); });
-    emit gone({job});
+    emit gone(leave);
     emit changed();
 }
 

@@ -41,6 +41,8 @@ signals:
     void gone(const std::vector<std::string>& jobs);
 
 private:
+    /// The order, and those jobs of it that lie in no other that is still on the desk.
+    [[nodiscard]] std::vector<std::string> leaving(const std::string& job) const;
     /// Writes on the one thread that does, in turn.
     void write(std::function<Result<Done>(OrderBook&)> what);
     void take_in(KnownOrder order);

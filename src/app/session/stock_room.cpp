@@ -133,7 +133,8 @@ void StockRoom::then(std::function<void()> what) {
 }
 
 void StockRoom::to_shelf(const std::vector<LeftOver>& left, bool called_off) {
-    const std::string deed = called_off ? "called off/" : "left over/";
+    // the spares of what is called off are among it: one of the two counts
+    const std::string deed = called_off ? "called off/" : "left over/", other = called_off ? "left over/" : "called off/";
     const TransferSet& set = chain_.work().transfer_set();
     std::vector<StockEntry> bags;
     std::vector<StockMove> moves;
@@ -150,6 +151,7 @@ void StockRoom::to_shelf(const std::vector<LeftOver>& left, bool called_off) {
             }
             bag.picture = picture_of(*t);
             moves.push_back({deed + bag.id, bag.id, bag.on_hand, now(), "to the shelf", {}});
+            moves.push_back({other + bag.id, bag.id, 0, now(), "to the shelf", {}});
             pieces += l.copies;
             bags.push_back(std::move(bag));
         }

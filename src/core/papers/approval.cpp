@@ -6,14 +6,36 @@
 
 #include "core/blanks/location.h"
 #include "core/drawing/code2d.h"
+#include "core/order/gang.h"
 
 namespace orthema {
 
-std::string seen_revision(const Order& order, const Decoration& d, const SizeFit& s) {
+namespace {
+
+/// Whose things, and by which names they were approved: of a job in a gang by those that it has alone.
+struct Whose {
+    const Order& order;
+    std::string job;
+    JobNames names;
+
+    Whose(const Order& o, const std::string& of) : order(o), job(of) {
+        if (const Job* j = find_job(o, of)) names = names_of(*j);
+    }
+    [[nodiscard]] bool has(const RunKey& run) const { return job.empty() || run.job == job; }
+    [[nodiscard]] std::string own(IdKind kind, const std::string& id) const {
+        const auto& known = names.to_job[static_cast<int>(kind)];
+        const auto found = known.find(id);
+        return found == known.end() ? id : found->second;
+    }
+};
+
+/// What a customer sees of a design on one size, in six letters: picture, place, size, garment and its colour.
+std::string seen_revision(const Whose& whose, const Decoration& d, const SizeFit& s) {
+    const Order& order = whose.order;
     const Art* art = find_art(order, d.art);
-    std::string all =
-        (art == nullptr ? d.art : art->hash) + "|" + d.run.style + "|" + d.run.colour + "|" + s.size + "|" + location_key(d.location);
-    if (art != nullptr && art->clip) all += "|" + art->clip->word + "|" + art->clip->style;
+    std::string all = (art == nullptr ? whose.own(IdKind::art, d.art) : art->hash) + "|" + whose.own(IdKind::style, d.run.style) + "|" +
+                      d.run.colour + "|" + s.size + "|" + location_key(d.location);
+    if (art != nullptr && art->clip) all += "|" + art->clip->word + "|" + whose.own(IdKind::style, art->clip->style);
     for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0}) all += "|" + std::to_string(std::lround(mm));
     const Colour cloth = run_colour(order, d.run);
     for (const double c : {cloth.r, cloth.g, cloth.b}) all += "|" + std::to_string(std::lround(c * 255));
@@ -22,45 +44,85 @@ std::string seen_revision(const Order& order, const Decoration& d, const SizeFit
     return revision_of(all);
 }
 
-std::string list_revision(const Order& order) {
+/// What is ordered.
+std::string list_revision(const Whose& whose) {
     std::set<std::string> rows;  // in whatever order they stand
-    for (const RunKey& run : runs_of(order))
-        for (const SizeCount& c : counts_of(order, run))
-            rows.insert(run.job + "|" + run.style + "|" + run.colour + "|" + run.lot + "|" + c.size + "|" + std::to_string(c.quantity));
+    for (const RunKey& run : runs_of(whose.order))
+        if (whose.has(run))
+            for (const SizeCount& c : counts_of(whose.order, run))
+                rows.insert("|" + whose.own(IdKind::style, run.style) + "|" + run.colour + "|" + whose.own(IdKind::lot, run.lot) + "|" +
+                            c.size + "|" + std::to_string(c.quantity));
     std::string all;
     for (const std::string& r : rows) all += r + "\n";
     return revision_of(all);
 }
 
-Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at) {
-    order.approval = {};
-    if (by.empty()) return order;
-    order.approval.by = by;
-    order.approval.at = at;
-    order.approval.lines = list_revision(order);
+Approval approved(const Whose& whose, const FitPlan& plan, const std::string& by, const std::string& at) {
+    if (by.empty()) return {};
+    Approval a;
+    a.by = by;
+    a.at = at;
+    a.lines = list_revision(whose);
     for (const DecorationFit& fit : plan.decorations)
-        if (const Decoration* d = find_decoration(order, fit.decoration))
-            for (const SizeFit& s : fit.sizes) order.approval.designs.push_back({d->id, s.size, seen_revision(order, *d, s)});
+        if (const Decoration* d = find_decoration(whose.order, fit.decoration); d != nullptr && whose.has(d->run))
+            for (const SizeFit& s : fit.sizes)
+                a.designs.push_back({whose.own(IdKind::decoration, d->id), s.size, seen_revision(whose, *d, s)});
+    return a;
+}
+
+}  // namespace
+
+const Approval& approval_of(const Order& order, const std::string& job) {
+    static const Approval none;
+    if (order.jobs.empty()) return order.approval;
+    const Job* j = find_job(order, job);
+    return j != nullptr && j->own ? j->own->approval : none;
+}
+
+std::vector<std::string> approved_apart(const Order& order) {
+    if (order.jobs.empty()) return {std::string()};
+    std::vector<std::string> out;
+    for (const Job& j : order.jobs.all()) out.push_back(j.id);
+    return out;
+}
+
+Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at, const std::string& job) {
+    if (order.jobs.empty()) {
+        order.approval = approved(Whose(order, {}), plan, by, at);
+        return order;
+    }
+    for (const std::string& id : approved_apart(order)) {
+        if (!job.empty() && job != id) continue;
+        Approval now = approved(Whose(order, id), plan, by, at);
+        for (Job& j : order.jobs.own())
+            if (j.id == id) {
+                auto own = std::make_shared<Order>(j.own ? *j.own : Order{});
+                own->approval = std::move(now);
+                j.own = Shared<Order>(std::move(own));
+            }
+    }
     return order;
 }
 
-ApprovalState approval_state(const Order& order, const FitPlan& plan) {
+ApprovalState approval_state(const Order& order, const FitPlan& plan, const std::string& job) {
     ApprovalState out;
-    const Approval& a = order.approval;
+    const Approval& a = approval_of(order, job);
     out.given = !a.by.empty();
     if (!out.given) return out;
-    out.list_changed = a.lines != list_revision(order);
+    const Whose whose(order, job);
+    out.list_changed = a.lines != list_revision(whose);
     std::set<std::string> there;
     std::map<std::pair<std::string, std::string>, std::string> seen;  // revisions by design and size
     for (const PrintedGuide& p : a.designs) seen[{p.decoration, p.size}] = p.revision;
     for (const DecorationFit& fit : plan.decorations) {
         const Decoration* d = find_decoration(order, fit.decoration);
-        if (d == nullptr) continue;
-        there.insert(d->id);
+        if (d == nullptr || !whose.has(d->run)) continue;
+        const std::string as = whose.own(IdKind::decoration, d->id);
+        there.insert(as);
         std::string sizes;
         for (const SizeFit& s : fit.sizes) {
-            const auto was = seen.find({d->id, s.size});
-            if (was == seen.end() || was->second != seen_revision(order, *d, s)) sizes += (sizes.empty() ? "" : ", ") + s.size;
+            const auto was = seen.find({as, s.size});
+            if (was == seen.end() || was->second != seen_revision(whose, *d, s)) sizes += (sizes.empty() ? "" : ", ") + s.size;
         }
         if (!sizes.empty()) out.changed.emplace_back(d->id, sizes);
     }
@@ -73,17 +135,19 @@ ApprovalState approval_state(const Order& order, const FitPlan& plan) {
 
 Findings approval_findings(const Order& order, const FitPlan& plan) {
     Findings out;
-    const ApprovalState state = approval_state(order, plan);
-    if (!state.given) return out;
-    for (const auto& [decoration, sizes] : state.changed) {
-        const Decoration* d = find_decoration(order, decoration);
-        out.push_back(
-            finding("approval-design", subject_of("order", *d), {{"design", d->name}, {"sizes", sizes}, {"who", order.approval.by}}));
+    for (const std::string& job : approved_apart(order)) {
+        const ApprovalState state = approval_state(order, plan, job);
+        if (!state.given) continue;
+        const std::string& who = approval_of(order, job).by;
+        for (const auto& [decoration, sizes] : state.changed) {
+            const Decoration* d = find_decoration(order, decoration);
+            out.push_back(finding("approval-design", subject_of("order", *d), {{"design", d->name}, {"sizes", sizes}, {"who", who}}));
+        }
+        Subject about;
+        about.stage = "order";
+        if (state.list_changed) out.push_back(finding("approval-list", about, {{"who", who}}));
+        if (state.gone > 0) out.push_back(finding("approval-gone", about, {{"n", state.gone}, {"who", who}}));
     }
-    Subject about;
-    about.stage = "order";
-    if (state.list_changed) out.push_back(finding("approval-list", about, {{"who", order.approval.by}}));
-    if (state.gone > 0) out.push_back(finding("approval-gone", about, {{"n", state.gone}, {"who", order.approval.by}}));
     return out;
 }
 

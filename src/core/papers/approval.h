@@ -5,13 +5,14 @@
 
 namespace orthema {
 
-/// What a customer sees of a design on one size, in six letters: picture, place, size, garment and its colour.
-std::string seen_revision(const Order& order, const Decoration& decoration, const SizeFit& size);
-/// What is ordered, of the order or of one job.
-std::string list_revision(const Order& order);
+/// What the customer of the order, or of that job of a gang, agreed to. A job's is kept with the job, under its own names: it comes with
+/// it into a gang and leaves with it.
+const Approval& approval_of(const Order& order, const std::string& job = {});
+/// Whose approvals there are: a gang's jobs; else "" alone, the order.
+std::vector<std::string> approved_apart(const Order& order);
 
-/// The order as approved now by somebody on that day; `by` empty: by nobody any more.
-Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at);
+/// The order, or a job of it, as approved now by somebody on that day; `by` empty: by nobody any more. Of a gang without a job: each.
+Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at, const std::string& job = {});
 
 struct ApprovalState {
     bool given = false;
@@ -20,7 +21,8 @@ struct ApprovalState {
     int gone = 0;                                              ///< designs that were approved and are not there any more
     [[nodiscard]] bool holds() const { return given && !list_changed && changed.empty() && gone == 0; }
 };
-ApprovalState approval_state(const Order& order, const FitPlan& plan);
+/// Of the order, or of a job of a gang.
+ApprovalState approval_state(const Order& order, const FitPlan& plan, const std::string& job = {});
 /// What differs from what was approved; nothing where nobody was asked.
 Findings approval_findings(const Order& order, const FitPlan& plan);
 

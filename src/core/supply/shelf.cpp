@@ -2,8 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
-#include <tuple>
 
 #include "core/base/dates.h"
 #include "core/order/gang.h"
@@ -194,18 +192,47 @@ std::vector<FromShelf> from_shelf(const Order& order, const TransferSet& set) {
 
 std::vector<LeftOver> left_over_transfers(const Order& order, const TransferSet& set) {
     std::vector<LeftOver> out;
+    const auto add = [&](const std::string& transfer, const std::string& job, int copies) {
+        if (copies > 0) out.push_back({transfer, job, copies});
+    };
     for (const Transfer& t : set.transfers) {
         if (keeps_days(order, t) == 0) continue;
-        int left = std::max(0, t.spares - t.spoiled);
+        int filling = 0;
         for (const FillWish& f : lying_in(order, t).fill)
-            if (f.transfer == t.id) left += f.copies;
-        if (left > 0) out.push_back({t.id, {}, left});
+            if (f.transfer == t.id) filling += f.copies;
+        const int own = std::max(0, t.spares - t.spoiled);
+        if (!is_gang(order)) {
+            add(t.id, {}, own + filling);
+            continue;
+        }
+        for (const JobShare& s : t.shares) add(t.id, s.job, std::max(0, s.spares - s.spoiled));
+        add(t.id, {}, t.shares.empty() ? own + filling : filling);
     }
     return out;
 }
 
-std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, const std::string& job) {
+PressedCopies::PressedCopies(const std::vector<PressRecord>& records, const std::set<std::string>& jobs, bool rehearsals) {
+    for (const PressRecord& r : records)
+        if (jobs.contains(r.job) && (!r.rehearsal || rehearsals)) by_design_[{r.design, r.size, r.job}] += r.pieces;
+}
+
+int PressedCopies::of(const TransferSet& set, const Transfer& t, const std::string& of_job) const {
+    int out = 0;
+    for (const auto& [of, n] : by_design_) {
+        const auto& [design, size, job] = of;
+        if (job != of_job || (design != t.decoration && std::find(t.also.begin(), t.also.end(), design) == t.also.end())) continue;
+        const MakingOf* making = find_making(set, design, size);
+        if (making != nullptr && making->made == t.made) out += n;
+    }
+    return out;
+}
+
+std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, const std::string& job,
+                                 const std::vector<PressRecord>& records) {
     std::vector<LeftOver> out;
+    const std::vector<std::string> ids = job_ids(order);
+    const std::set<std::string> jobs = job.empty() ? std::set<std::string>(ids.begin(), ids.end()) : std::set<std::string>{job};
+    const PressedCopies pressed(records, jobs, false);
     for (const Transfer& t : set.transfers) {
         if (keeps_days(order, t) == 0) continue;
         int n = 0;
@@ -216,6 +243,7 @@ std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, con
                 if (s.job == job) n += s.count();
         for (const PrintedCopies& p : lying_in(order, t).printed)  // what would have come from the shelf lies there
             if (p.transfer == t.id && !p.bag.empty() && (job.empty() || holder(order, p.job) == job)) n -= p.copies;
+        for (const std::string& j : jobs) n -= pressed.of(set, t, j);
         if (n > 0) out.push_back({t.id, job, n});
     }
     return out;

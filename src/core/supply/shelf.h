@@ -2,9 +2,13 @@
 // leaves over for the next.
 #pragma once
 
+#include <map>
+#include <set>
 #include <string>
+#include <tuple>
 #include <vector>
 
+#include "core/records/press_record.h"
 #include "core/shop/stock.h"
 #include "core/sheets/sheets.h"
 
@@ -48,13 +52,26 @@ std::vector<FromShelf> from_shelf(const Order& order, const TransferSet& set);
 /// Copies that were printed, or lie settled to be printed, and that nobody ordered: fillings, and spares that no one spoiled.
 struct LeftOver {
     std::string transfer;
-    std::string job;  ///< whose spares they were; ""
+    std::string job;  ///< whose spares they were; "" where the order is no gang, and of fillings
     int copies = 0;
 };
-/// `pressed`: none of a job's copies are needed any more but these; spares that replaced a spoiled piece are used up.
+/// Spares that replaced a spoiled piece are used up.
 std::vector<LeftOver> left_over_transfers(const Order& order, const TransferSet& set);
-/// All copies of a job that is called off, or of the order.
-std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, const std::string& job);
+/// All copies of a job that is called off, or of the order, but those that were pressed and those that came from the shelf.
+std::vector<LeftOver> called_off(const Order& order, const TransferSet& set, const std::string& job,
+                                 const std::vector<PressRecord>& records);
+
+/// How many copies of transfers were pressed, for whom.
+class PressedCopies {
+public:
+    /// Of those jobs; rehearsals only where wished.
+    PressedCopies(const std::vector<PressRecord>& records, const std::set<std::string>& jobs, bool rehearsals);
+    /// Of one transfer, for a job.
+    [[nodiscard]] int of(const TransferSet& set, const Transfer& transfer, const std::string& job) const;
+
+private:
+    std::map<std::tuple<std::string, std::string, std::string>, int> by_design_;  ///< of a decoration and size, for a job
+};
 
 /// The bag that they go into, with its count; the same order and transfer always fill the same one.
 StockEntry bag_of(const Order& order, const Transfer& transfer, const LeftOver& left, const std::string& today);

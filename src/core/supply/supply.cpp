@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
-#include <tuple>
 
 #include "core/order/gang.h"
 
@@ -363,8 +362,8 @@ std::vector<StockMove> taken_by_pressing(const Order& order, const TransferSet& 
         std::set<int> pieces;
         int unnumbered = 0, spoiled = 0;
     };
-    std::map<std::pair<std::string, std::string>, Used> blanks;                // by entry and job
-    std::map<std::tuple<std::string, std::string, std::string>, int> pressed;  // of a decoration and size, for a job
+    std::map<std::pair<std::string, std::string>, Used> blanks;  // by entry and job
+    const PressedCopies pressed(records, mine, rehearsals);
     for (const PressRecord& r : records) {
         if (!mine.contains(r.job) || (r.rehearsal && !rehearsals)) continue;
         const bool lost = r.mended == Mended::spoiled, again = r.mended == Mended::printed_again;
@@ -377,7 +376,6 @@ std::vector<StockMove> taken_by_pressing(const Order& order, const TransferSet& 
             for (int k = 0; k < r.pieces; ++k) used.pieces.insert(r.first + k);
         else
             used.unnumbered += r.pieces;
-        pressed[{r.design, r.size, r.job}] += r.pieces;
     }
     for (const auto& [of, used] : blanks) {
         const StockEntry* e = find_entry(stock, of.first);
@@ -395,14 +393,7 @@ std::vector<StockMove> taken_by_pressing(const Order& order, const TransferSet& 
     std::map<std::pair<std::string, std::string>, int> left;  // pressed of a promised transfer for a job
     for (const FromShelf& f : promised) {
         const auto [counted, fresh] = left.try_emplace({f.transfer, f.job}, 0);
-        if (!fresh) continue;
-        const Transfer& t = *find_transfer(set, f.transfer);
-        for (const auto& [of, n] : pressed) {
-            const auto& [design, size, job] = of;
-            if (job != f.job || (design != t.decoration && std::find(t.also.begin(), t.also.end(), design) == t.also.end())) continue;
-            const MakingOf* making = find_making(set, design, size);
-            if (making != nullptr && making->made == t.made) counted->second += n;
-        }
+        if (fresh) counted->second = pressed.of(set, *find_transfer(set, f.transfer), f.job);
     }
     for (const FromShelf& f : promised) {
         int& there = left[{f.transfer, f.job}];

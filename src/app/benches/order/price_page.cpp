@@ -4,6 +4,7 @@
 #include <QFileDialog>
 
 #include <algorithm>
+#include <utility>
 
 #include "core/papers/approval.h"
 #include "core/pipeline/order_papers.h"
@@ -247,13 +248,17 @@ PapersPage::PapersPage(Workroom& room) : room_(room) {
     state_ = note();
     state_->setObjectName(QStringLiteral("Approval"));
     connect(approve_, &QPushButton::clicked, this, [this] {
+        const Order& order = room_.order();
+        const std::string job = job_in_view(room_);
+        const Job* whose = find_job(order, job);
         std::string who = by_->text().trimmed().toStdString();
-        if (who.empty()) who = room_.order().customer.empty() ? "the customer" : room_.order().customer;
-        room_.edit(QStringLiteral("approval"), with_approval(room_.order(), room_.plan(), who, room_.stock().shop().today));
+        if (who.empty()) who = whose != nullptr ? whose->customer : order.customer;
+        if (who.empty()) who = "the customer";
+        room_.edit(QStringLiteral("approval"), with_approval(order, room_.plan(), who, room_.stock().shop().today, job));
     });
     connect(take_back_, &QPushButton::clicked, this, [this] {
         by_->clear();
-        room_.edit(QStringLiteral("approval taken back"), with_approval(room_.order(), room_.plan(), {}, {}));
+        room_.edit(QStringLiteral("approval taken back"), with_approval(room_.order(), room_.plan(), {}, {}, job_in_view(room_)));
     });
     fill();
 }
@@ -277,28 +282,45 @@ void PapersPage::write(Which which) {
     });
 }
 
+namespace {
+
+QString words_of(const Order& order, const std::string& job, const ApprovalState& state) {
+    if (!state.given) return QStringLiteral("Nobody has approved it yet. Show the sheet before anything is printed.");
+    const Approval& a = approval_of(order, job);
+    const QString by = QStringLiteral("Approved by %1 on %2").arg(qt(a.by), qt(a.at));
+    if (state.holds()) return by + QStringLiteral(", and nothing of it has changed.");
+    QStringList changed;
+    for (const auto& [id, sizes] : state.changed)
+        if (const Decoration* d = find_decoration(order, id)) changed << QStringLiteral("“%1” (%2)").arg(qt(d->name), qt(sizes));
+    if (state.list_changed) changed << QStringLiteral("the list");
+    if (state.gone > 0) changed << counted(std::size_t(state.gone), "design that is gone", "designs that are gone");
+    if (changed.size() > 6) changed = changed.mid(0, 5) << QStringLiteral("%1 more").arg(changed.size() - 5);
+    return by + QStringLiteral("; changed since: %1.").arg(changed.join(QStringLiteral(", ")));
+}
+
+}  // namespace
+
 void PapersPage::refresh() {
     const Order& order = room_.order();
     promise_->show_text(qt(order.pricing.promise));
-    const ApprovalState state = approval_state(order, room_.plan());
-    if (state.given) by_->show_text(qt(order.approval.by));
-    take_back_->setEnabled(state.given);
-    approve_->setEnabled(!state.holds() && !room_.plan().decorations.empty());
-    if (!state.given) {
-        state_->setText(QStringLiteral("Nobody has approved it yet. Show the sheet before anything is printed."));
-    } else if (state.holds()) {
-        state_->setText(
-            QStringLiteral("Approved by %1 on %2, and nothing of it has changed.").arg(qt(order.approval.by), qt(order.approval.at)));
-    } else {
-        QStringList changed;
-        for (const auto& [id, sizes] : state.changed)
-            if (const Decoration* d = find_decoration(order, id)) changed << QStringLiteral("“%1” (%2)").arg(qt(d->name), qt(sizes));
-        if (state.list_changed) changed << QStringLiteral("the list");
-        if (state.gone > 0) changed << counted(std::size_t(state.gone), "design that is gone", "designs that are gone");
-        if (changed.size() > 6) changed = changed.mid(0, 5) << QStringLiteral("%1 more").arg(changed.size() - 5);
-        state_->setText(QStringLiteral("Approved by %1 on %2; changed since: %3.")
-                            .arg(qt(order.approval.by), qt(order.approval.at), changed.join(QStringLiteral(", "))));
+    // of a gang the job in view, or all of them one below the other
+    std::vector<std::string> whose = approved_apart(order);
+    const std::string in_view = job_in_view(room_);
+    if (find_job(order, in_view) != nullptr) whose = {in_view};
+    if (std::exchange(shown_for_, in_view) != in_view) by_->clear();
+    bool all_hold = true, any_given = false;
+    QStringList said;
+    for (const std::string& job : whose) {
+        const ApprovalState state = approval_state(order, room_.plan(), job);
+        const Job* of = find_job(order, job);
+        if (state.given && whose.size() == 1) by_->show_text(qt(approval_of(order, job).by));
+        all_hold = all_hold && state.holds();
+        any_given = any_given || state.given;
+        said << (of != nullptr && whose.size() > 1 ? qt(of->name) + QStringLiteral(": ") : QString()) + words_of(order, job, state);
     }
+    take_back_->setEnabled(any_given);
+    approve_->setEnabled(!all_hold && !room_.plan().decorations.empty());
+    state_->setText(said.join(QStringLiteral("\n")));
 }
 
 }  // namespace orthema::app

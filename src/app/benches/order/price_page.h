@@ -42,6 +42,7 @@ private:
     ValueField *promise_, *by_;
     QLabel* state_;
     QPushButton *approve_, *take_back_;
+    std::string shown_for_;  ///< the job whose approval was shown last
 };
 
 }  // namespace orthema::app

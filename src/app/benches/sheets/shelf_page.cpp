@@ -56,9 +56,12 @@ ShelfPage::ShelfPage(Workroom& room) : room_(room) {
     lay_off_ = push(QStringLiteral("All of it on the shelf"), QStringLiteral("Every transfer that was printed for it"));
     off_part_->add(lay_off_);
     connect(job_, &QComboBox::activated, this, [this] { refresh(); });
-    connect(lay_off_, &QPushButton::clicked, this,
-            [this] { room_.stock().to_shelf(called_off(room_.order(), room_.transfer_set(), chosen_id(job_)), true); });
+    connect(lay_off_, &QPushButton::clicked, this, [this] { room_.stock().to_shelf(off(), true); });
     fill();
+}
+
+std::vector<LeftOver> ShelfPage::off() const {
+    return called_off(room_.order(), room_.transfer_set(), chosen_id(job_), room_.records().of_order(room_.order()).records);
 }
 
 void ShelfPage::refresh() {
@@ -114,10 +117,10 @@ void ShelfPage::refresh() {
     for (const Job& j : order.jobs.all()) jobs.emplace_back(j.id, qt(j.name));
     if (jobs.empty()) jobs.emplace_back("", QStringLiteral("the whole order"));
     set_items(job_, jobs);
-    int off = 0;
-    for (const LeftOver& l : called_off(order, set, chosen_id(job_))) off += l.copies;
-    called_off_says_->setText(QStringLiteral("%1.").arg(counted(std::size_t(off), "transfer")));
-    lay_off_->setEnabled(off > 0 && room_.stock().opened());
+    int here_off = 0;
+    for (const LeftOver& l : off()) here_off += l.copies;
+    called_off_says_->setText(QStringLiteral("%1.").arg(counted(std::size_t(here_off), "transfer")));
+    lay_off_->setEnabled(here_off > 0 && room_.stock().opened());
 }
 
 }  // namespace orthema::app

@@ -13,7 +13,8 @@ public:
     void refresh();
 
 private:
-    void lay_left_over(const std::vector<LeftOver>& left);
+    /// What the chosen job would leave there.
+    [[nodiscard]] std::vector<LeftOver> off() const;
     Workroom& room_;
     QLabel *offered_, *promised_, *left_, *called_off_says_;
     QPushButton *use_, *back_, *near_, *lay_, *lay_off_;
