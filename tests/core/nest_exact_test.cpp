@@ -130,6 +130,23 @@ TEST(Cast, TheSearchOutlineHoldsThePieceAndItsGap) {
     }
 }
 
+TEST(Cast, WhatWasCastBeforeIsWhatWouldBeCast) {
+    std::mt19937 random(5);
+    const Polygon one = random_star(random, 40, 12), other = random_star(random, 30, 9);
+    CastStore store;
+    const auto same = [](const std::vector<Cast>& a, const std::vector<Cast>& b) {
+        return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const Cast& x, const Cast& y) {
+            return x.turn == y.turn && x.ax == y.ax && x.by == y.by && x.dx == y.dx && x.dr == y.dr && x.gx1 == y.gx1 && x.bulk == y.bulk;
+        });
+    };
+    using Turns = std::vector<double>;
+    for (const Turns& turns : {Turns{0, 90}, Turns{90, 0, 180}, Turns{270}, Turns{0, 90}}) {
+        EXPECT_TRUE(same(store.of(one, 1.5, 0.1, turns), casts_of(search_outline(one, 1.5, 0.1), turns)));
+        EXPECT_TRUE(same(store.of(other, 1.5, 0.1, turns), casts_of(search_outline(other, 1.5, 0.1), turns)));
+        EXPECT_TRUE(same(store.of(one, 2, 0.1, turns), casts_of(search_outline(one, 2, 0.1), turns)));
+    }
+}
+
 TEST(Overlap, IsNothingExactlyWhereTheCastsKeepApart) {
     std::mt19937 random(17);
     const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };

@@ -288,11 +288,12 @@ TEST(BitGrid, FirstFitAgreesWithTryingEveryPlace) {
                 for (int r = 0; r < 4; ++r) full[std::size_t(x + c)][std::size_t(y + r)] = true;
         }
         CellShape shape;
-        shape.columns = {{{0, 5}, {9, 14}}, {{2, 12}}, {{0, 3}, {11, 14}}, {{4, 6}}};
-        shape.height = 14;
+        const int low = 1 + any(random), high = 14 + any(random);  // spans of every length
+        shape.columns = {{{0, 5}, {9, 14}}, {{2, high}}, {{0, low}}, {{4, 6}, {high - 3, high}}};
+        shape.height = std::max(14, std::max(low, high));
         int bx = -1, by = -1;
         for (int x = 0; x < columns && bx < 0; ++x)
-            for (int y = 0; y + 14 <= rows && bx < 0; ++y) {
+            for (int y = 0; y + shape.height <= rows && bx < 0; ++y) {
                 bool free = true;
                 for (int c = 0; c < 4 && free; ++c)
                     for (const orthema::Run& r : shape.columns[std::size_t(c)])

@@ -72,43 +72,35 @@ CellShape covered_cells(const Region& region, double cell, double x0, double y0)
     return shape;
 }
 
-BitGrid::BitGrid(int rows) : rows_(rows), words_((static_cast<std::size_t>(rows) + 63) / 64) {}
+BitGrid::BitGrid(int rows)
+    : rows_(rows), words_((static_cast<std::size_t>(rows) + 63) / 64), levels_(std::bit_width(static_cast<unsigned>(std::max(1, rows)))) {}
 
 namespace {
 
-/// to = from >> by (towards lower y), `words` long. `from` goes on in as many words of zeros and one more.
-inline void shift_down(const std::uint64_t* from, std::uint64_t* to, std::size_t words, int by) {
+/// to |= from >> by (towards lower y), `words` long. `from` goes on in as many words of zeros and one more.
+inline void add_shifted(const std::uint64_t* from, std::uint64_t* to, std::size_t words, int by) {
     const std::uint64_t* at = from + by / 64;
     const int bits = by % 64;
-    for (std::size_t i = 0; i < words; ++i) to[i] = (at[i] >> bits) | (at[i + 1] << 1 << (63 - bits));
+    for (std::size_t i = 0; i < words; ++i) to[i] |= (at[i] >> bits) | (at[i + 1] << 1 << (63 - bits));
 }
 
 }  // namespace
 
-void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked, std::vector<std::uint64_t>& work) const {
-    const std::size_t w = words_;
-    std::uint64_t* spread = work.data();
-    std::uint64_t* shifted = work.data() + 2 * w + 1;
-    const int n = shape.width();
-    // Ends and middle first: most places fail there.
-    for (int k = 0; k < n; ++k) {
-        const int c = k % 2 == 0 ? k / 2 : n - 1 - k / 2;
+void BitGrid::blocked_at(const CellShape& shape, const std::vector<int>& order, int x, std::vector<std::uint64_t>& blocked) const {
+    const std::size_t w = words_, level = 2 * w + 1;
+    int looked = 0;
+    for (const int c : order) {
+        ++looked;
         const auto at = static_cast<std::size_t>(x + c);
         if (at >= columns_.size() || columns_[at].empty()) continue;
         for (const Run& run : shape.columns[static_cast<std::size_t>(c)]) {
-            // y is blocked when any stamped cell lies in [y + from, y + to): spread by doubling
-            shift_down(columns_[at].data(), spread, w, run.from);
-            int have = 1;
-            const int want = run.to - run.from;
-            while (have < want) {
-                const int step = std::min(have, want - have);
-                shift_down(spread, shifted, w, step);
-                for (std::size_t i = 0; i < w; ++i) spread[i] |= shifted[i];
-                have += step;
-            }
-            for (std::size_t i = 0; i < w; ++i) blocked[i] |= spread[i];
+            // y is blocked when any stamped cell lies in [y + from, y + to): two spans of a power of two that cover it together
+            const int length = run.to - run.from, power = std::bit_width(static_cast<unsigned>(length)) - 1;
+            const std::uint64_t* spans = columns_[at].data() + static_cast<std::size_t>(power) * level;
+            add_shifted(spans, blocked.data(), w, run.from);
+            if (length != 1 << power) add_shifted(spans, blocked.data(), w, run.to - (1 << power));
         }
-        if (k % 4 == 3) {
+        if (looked <= 8 || looked % 4 == 0) {
             bool full = true;
             for (std::size_t i = 0; i < w && full; ++i) full = blocked[i] == ~std::uint64_t{0};
             if (full) return;
@@ -119,14 +111,21 @@ void BitGrid::blocked_at(const CellShape& shape, int x, std::vector<std::uint64_
 bool BitGrid::first_fit(const CellShape& shape, int from, int limit, int& x, int& y) const {
     const int free_rows = rows_ - shape.height + 1;
     if (free_rows <= 0) return false;
+    // columns with the most cells first: a place that is full fails there
+    std::vector<int> tall(shape.columns.size(), 0), order(shape.columns.size());
+    for (std::size_t c = 0; c < order.size(); ++c) {
+        order[c] = static_cast<int>(c);
+        for (const Run& r : shape.columns[c]) tall[c] += r.to - r.from;
+    }
+    std::stable_sort(order.begin(), order.end(),
+                     [&](int a, int b) { return tall[static_cast<std::size_t>(a)] > tall[static_cast<std::size_t>(b)]; });
     std::vector<std::uint64_t> start(words_, ~std::uint64_t{0});
     for (int r = 0; r < free_rows; ++r) start[static_cast<std::size_t>(r) / 64] &= ~(std::uint64_t{1} << (r % 64));
     std::vector<std::uint64_t> blocked(words_);
-    std::vector<std::uint64_t> work(3 * words_ + 1);
     const int end = limit < 0 ? static_cast<int>(columns_.size()) + 1 : limit - shape.width() + 1;
     for (int at = from; at < end || (limit < 0 && at <= from); ++at) {
         blocked = start;
-        blocked_at(shape, at, blocked, work);
+        blocked_at(shape, order, at, blocked);
         for (std::size_t i = 0; i < words_; ++i) {
             if (blocked[i] == ~std::uint64_t{0}) continue;
             x = at;
@@ -143,10 +142,17 @@ void BitGrid::stamp(const CellShape& shape, int x, int y) {
     for (int c = 0; c < shape.width(); ++c) {
         if (x + c < 0) continue;
         auto& column = columns_[static_cast<std::size_t>(x + c)];
-        if (column.empty()) column.assign(2 * words_ + 1, 0);  // zeros to shift in
+        const std::size_t level = 2 * words_ + 1;  // zeros to shift in
+        if (column.empty()) column.assign(level * static_cast<std::size_t>(levels_), 0);
         for (const Run& run : shape.columns[static_cast<std::size_t>(c)])
             for (int r = std::max(0, run.from + y); r < std::min(rows_, run.to + y); ++r)
                 column[static_cast<std::size_t>(r) / 64] |= std::uint64_t{1} << (r % 64);
+        for (int k = 1; k < levels_; ++k) {
+            const std::uint64_t* half = column.data() + static_cast<std::size_t>(k - 1) * level;
+            std::uint64_t* whole = column.data() + static_cast<std::size_t>(k) * level;
+            std::copy(half, half + words_, whole);
+            add_shifted(half, whole, words_, 1 << (k - 1));
+        }
     }
 }
 

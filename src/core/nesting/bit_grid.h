@@ -34,10 +34,13 @@ public:
     void stamp(const CellShape& shape, int x, int y);
 
 private:
-    void blocked_at(const CellShape& shape, int x, std::vector<std::uint64_t>& blocked, std::vector<std::uint64_t>& work) const;
+    /// All least y of the shape at x that something stamped is in the way of; its columns are looked at in that order until all are.
+    void blocked_at(const CellShape& shape, const std::vector<int>& order, int x, std::vector<std::uint64_t>& blocked) const;
     int rows_;
     std::size_t words_;
-    std::vector<std::vector<std::uint64_t>> columns_;  ///< only as many as were stamped
+    int levels_;  ///< of spans: 1, 2, 4, … rows, up to all of them
+    /// Only as many as were stamped; each by its levels: bit y says whether any cell of the span that begins there is stamped.
+    std::vector<std::vector<std::uint64_t>> columns_;
 };
 
 }  // namespace orthema

@@ -213,4 +213,27 @@ std::vector<Cast> casts_of(const Polygon& grown, const std::vector<double>& turn
     return out;
 }
 
+std::vector<Cast> CastStore::of(const Polygon& outline, double by, double tolerance, const std::vector<double>& turns) {
+    const std::scoped_lock lock(guard_);
+    auto found = std::find_if(made_.begin(), made_.end(), [&](const std::unique_ptr<Made>& m) {
+        return m->by == by && m->tolerance == tolerance && m->outline.outer == outline.outer && m->outline.holes == outline.holes;
+    });
+    if (found == made_.end()) {
+        made_.push_back(std::make_unique<Made>(Made{outline, by, tolerance, search_outline(outline, by, tolerance), {}}));
+        found = made_.end() - 1;
+    }
+    Made& made = **found;
+    const auto at = [&](double turn) {
+        return std::find_if(made.casts.begin(), made.casts.end(), [&](const Cast& c) { return c.turn == turn; });
+    };
+    std::vector<double> missing;
+    for (const double turn : turns)
+        if (at(turn) == made.casts.end()) missing.push_back(turn);
+    if (!missing.empty())
+        for (Cast& c : casts_of(made.grown, missing)) made.casts.push_back(std::move(c));
+    std::vector<Cast> out;
+    for (const double turn : turns) out.push_back(*at(turn));
+    return out;
+}
+
 }  // namespace orthema

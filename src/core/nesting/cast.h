@@ -3,6 +3,8 @@
 // its own box: a search may be a hair wrong, the exact check has the last word.
 #pragma once
 
+#include <memory>
+#include <mutex>
 #include <vector>
 
 #include "core/geometry/geometry.h"
@@ -30,6 +32,24 @@ Polygon search_outline(const Polygon& outline, double by, double tolerance);
 
 /// `grown` turned by each of `turns`.
 std::vector<Cast> casts_of(const Polygon& grown, const std::vector<double>& turns);
+
+/// Casts that were made before, by what they were made of: parts of one problem are settled again and again, and making the casts of a few
+/// dozen outlines takes as long as settling a run for a moment. Asked by several threads.
+class CastStore {
+public:
+    /// As search_outline() and casts_of() make them.
+    std::vector<Cast> of(const Polygon& outline, double by, double tolerance, const std::vector<double>& turns);
+
+private:
+    struct Made {
+        Polygon outline;
+        double by = 0, tolerance = 0;
+        Polygon grown;
+        std::vector<Cast> casts;  ///< at the turns that were asked for so far
+    };
+    std::mutex guard_;
+    std::vector<std::unique_ptr<Made>> made_;
+};
 
 /// A ring simplified so that the area to its left only grows: vertices that stand in are dropped, edges that stand out
 /// are replaced by the corner where their neighbours meet. Pre: anticlockwise outer ring, clockwise hole (y up).

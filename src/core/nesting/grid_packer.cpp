@@ -1,9 +1,13 @@
 #include "core/nesting/grid_packer.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <map>
+#include <thread>
 #include <tuple>
+
+#include "core/nesting/crew.h"
 
 namespace orthema {
 
@@ -42,7 +46,8 @@ int GridPacker::misfit() const {
     return -1;
 }
 
-std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins) const {
+std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins, int threads) const {
+    Crew crew(std::max(0, threads - 1));
     std::vector<BitGrid> bins;
     std::vector<NestPlacement> out = problem_.locked;
     const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
@@ -61,6 +66,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
         while (static_cast<int>(bins.size()) <= p.bin) open_bin();
         stamp(bins[static_cast<std::size_t>(p.bin)], placed_outline(problem_, p));
     }
+    constexpr int none = std::numeric_limits<int>::max();
     // A place that was full for one copy is full for the next copy of the same piece: start where it ended.
     std::map<std::tuple<int, std::size_t, std::size_t>, int> from;
     for (const Copy& copy : order) {
@@ -72,15 +78,21 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
             double best = std::numeric_limits<double>::infinity();
             std::size_t best_turn = 0;
             int best_x = 0, best_y = 0;
-            for (std::size_t t = 0; t < turns.size(); ++t) {
-                int& start = from[{copy.piece, t, b}];
+            struct Fit {
+                int* start;
                 int x = 0, y = 0;
-                if (start == std::numeric_limits<int>::max()) continue;
-                if (!bins[b].first_fit(turns[t].cells, start, columns_, x, y)) {
-                    start = std::numeric_limits<int>::max();
-                    continue;
-                }
-                start = x;
+            };
+            std::vector<Fit> fits;
+            for (std::size_t t = 0; t < turns.size(); ++t) fits.push_back({&from[{copy.piece, t, b}]});
+            crew.run(static_cast<int>(turns.size()), [&](int k, int) {
+                const auto t = static_cast<std::size_t>(k);
+                Fit& fit = fits[t];
+                if (*fit.start == none) return;
+                *fit.start = bins[b].first_fit(turns[t].cells, *fit.start, columns_, fit.x, fit.y) ? fit.x : none;
+            });
+            for (std::size_t t = 0; t < turns.size(); ++t) {
+                if (*fits[t].start == none) continue;
+                const int x = fits[t].x, y = fits[t].y;
                 const double end = x * cell_ + turns[t].width + y * 1e-4;
                 if (end < best) {
                     best = end;
@@ -101,39 +113,62 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
     return out;
 }
 
-void slide_back(const NestProblem& problem, std::vector<NestPlacement>& placements) {
-    std::vector<Polygon> outlines;
-    std::vector<Rect> boxes;
-    for (const NestPlacement& p : placements) {
-        outlines.push_back(placed_outline(problem, p));
-        boxes.push_back(bounds(outlines.back().outer));
+namespace {
+
+/// What lies in one bin: `own` are its placements, in whatever order.
+void slide_bin(const NestProblem& problem, std::vector<NestPlacement>& placements, std::vector<std::size_t> own) {
+    std::vector<Polygon> outlines(own.size());
+    std::vector<Rect> boxes(own.size());
+    const auto place = [&](std::size_t k) {
+        outlines[k] = placed_outline(problem, placements[own[k]]);
+        boxes[k] = bounds(outlines[k].outer);
+    };
+    std::vector<std::size_t> order(own.size());
+    for (std::size_t k = 0; k < own.size(); ++k) {
+        order[k] = k;
+        place(k);
     }
-    std::vector<std::size_t> order(placements.size());
-    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
     for (int pass = 0; pass < 2; ++pass) {
         std::sort(order.begin(), order.end(), [&](auto a, auto b) { return boxes[a].x0 < boxes[b].x0; });
-        for (const std::size_t i : order) {
-            if (placements[i].locked) continue;
+        for (const std::size_t k : order) {
+            NestPlacement& p = placements[own[k]];
+            if (p.locked) continue;
             for (const bool along_x : {true, false}) {
-                const double most = (along_x ? boxes[i].x0 : boxes[i].y0) - problem.margin;
+                const double most = (along_x ? boxes[k].x0 : boxes[k].y0) - problem.margin;
                 if (most <= 1e-6) continue;
-                Rect way = boxes[i].grown(problem.gap + 0.05);
+                Rect way = boxes[k].grown(problem.gap + 0.05);
                 const double reach = std::min(most, 40.0);
                 (along_x ? way.x0 : way.y0) -= reach;
                 std::vector<const Polygon*> others;
                 for (std::size_t j = 0; j < outlines.size(); ++j)
-                    if (j != i && placements[j].bin == placements[i].bin && way.meets(boxes[j])) others.push_back(&outlines[j]);
+                    if (j != k && way.meets(boxes[j])) others.push_back(&outlines[j]);
                 for (const Polygon& area : problem.blocked) others.push_back(&area);
-                const double by = slide(outlines[i], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
+                const double by = slide(outlines[k], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
                 if (by <= 1e-6) continue;
-                const Point shift = along_x ? Point{-by, 0} : Point{0, -by};
-                placements[i].x += shift.x;
-                placements[i].y += shift.y;
-                outlines[i] = placed_outline(problem, placements[i]);
-                boxes[i] = bounds(outlines[i].outer);
+                (along_x ? p.x : p.y) -= by;
+                place(k);
             }
         }
     }
+}
+
+}  // namespace
+
+void slide_back(const NestProblem& problem, std::vector<NestPlacement>& placements, int threads) {
+    std::vector<std::vector<std::size_t>> bins;
+    for (std::size_t i = 0; i < placements.size(); ++i) {
+        const auto bin = static_cast<std::size_t>(placements[i].bin);
+        if (bins.size() <= bin) bins.resize(bin + 1);
+        bins[bin].push_back(i);
+    }
+    std::atomic<std::size_t> next = 0;
+    const auto work = [&] {
+        for (std::size_t bin = next++; bin < bins.size(); bin = next++) slide_bin(problem, placements, bins[bin]);
+    };
+    std::vector<std::thread> others;
+    for (std::size_t t = 1; t < std::min(bins.size(), static_cast<std::size_t>(std::max(1, threads))); ++t) others.emplace_back(work);
+    work();
+    for (std::thread& t : others) t.join();
 }
 
 }  // namespace orthema

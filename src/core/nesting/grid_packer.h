@@ -22,7 +22,7 @@ public:
     [[nodiscard]] int misfit() const;
     /// First fit in the order given; empty when stopped. What fits into none of the first `most_bins` is left out.
     [[nodiscard]] std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task,
-                                                  std::size_t most_bins = std::numeric_limits<std::size_t>::max()) const;
+                                                  std::size_t most_bins = std::numeric_limits<std::size_t>::max(), int threads = 1) const;
 
 private:
     /// One shape at one turn, with its cells.
@@ -40,7 +40,7 @@ private:
 };
 
 /// Slides every piece towards the start and then towards the near edge, exactly, from the front to the back: takes
-/// back what the grid's cells gave away. Never makes a layout worse.
-void slide_back(const NestProblem& problem, std::vector<NestPlacement>& placements);
+/// back what the grid's cells gave away. Never makes a layout worse. Each bin by itself, so many at once as there are threads.
+void slide_back(const NestProblem& problem, std::vector<NestPlacement>& placements, int threads = 1);
 
 }  // namespace orthema

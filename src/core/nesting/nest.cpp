@@ -138,17 +138,13 @@ private:
         // coarser where there are many pieces: the first layout is wanted at once
         const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
         const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
-        double rows_took = 0;
         const auto lay = [&](const GridPacker& packer, const Task& stop) {
-            auto placements = packer.pack(copies_, stop);
-            if (placements.size() != copies_.size() + problem_.locked.size()) return;
-            if (!best_) {
-                if (offer(placements) && over()) return;  // at once; sliding takes as long again
-                const double before = elapsed();
-                if (best_ && can_pattern(problem_) && in_patterns(coarse / 2) && rows_enough()) return;
-                rows_took = elapsed() - before;
-            }
-            slide_back(problem_, placements);
+            auto placements = packer.pack(copies_, stop, std::numeric_limits<std::size_t>::max(), options_.threads);
+            return placements.size() == copies_.size() + problem_.locked.size() ? placements : std::vector<NestPlacement>{};
+        };
+        const auto lay_and_slide = [&](std::vector<NestPlacement> placements) {
+            if (placements.empty()) return;
+            slide_back(problem_, placements, options_.threads);
             offer(std::move(placements));
         };
         // else a first layout is all there will be
@@ -157,16 +153,23 @@ private:
         const GridPacker quick(problem_, coarse);
         if (!best_ && quick.misfit() < 0) {
             const double before = elapsed();
-            lay(quick, {});
-            // Finer cells take some six times as long for each halving: worth it where that is little of the time. Over
-            // several bins jostling gains slowly, so more of it goes there.
-            const double took = elapsed() - before - rows_took, share = best_ && best_->bins > 1 ? 0.4 : 0.1;
-            if (best_ && options_.rounds <= 0)
-                for (const double finer : {4.0, 2.0})
-                    if (std::pow(finer, 2.6) * took < share * options_.seconds) {
-                        lay(GridPacker(problem_, coarse / finer), Task{{}, task_.cancelled});
-                        break;
-                    }
+            auto first = lay(quick, {});
+            const double took = elapsed() - before;
+            const bool laid = !first.empty() && offer(first);  // at once; sliding takes as long again
+            const bool rows = laid && !over() && can_pattern(problem_) && in_patterns(coarse / 2) && rows_enough();
+            if (laid && !over() && !rows) {
+                // Finer cells take some three times as long for each halving: worth it where that is little of the time. Over several
+                // bins jostling gains slowly, so more of it goes there.
+                const double share = best_->bins > 1 ? 0.4 : 0.1;
+                if (options_.rounds <= 0)
+                    for (const double finer : {8.0, 4.0, 2.0})
+                        if (std::pow(finer, 1.6) * took < share * options_.seconds) {
+                            auto fine = lay(GridPacker(problem_, coarse / finer), Task{{}, task_.cancelled});
+                            if (!fine.empty()) first = std::move(fine);
+                            break;
+                        }
+                lay_and_slide(std::move(first));
+            }
         }
         if (best_ && (over() || is_bettered())) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4);
@@ -176,7 +179,9 @@ private:
             return "“" + p.id + "” (" + mm_text(box.width(), 0) + " × " + mm_text(box.height(), 0) +
                    " mm) is larger than the medium: choose a wider one, or make it smaller.";
         }
-        lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
+        auto placements = lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
+        if (!placements.empty() && offer(placements) && over()) return std::nullopt;
+        lay_and_slide(std::move(placements));
         if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
         return std::nullopt;
     }
@@ -191,7 +196,7 @@ private:
         if (placements.size() != copies_.size()) return false;
         const bool better = offer(placements);
         if (rows_enough()) return better;
-        slide_back(problem_, placements);
+        slide_back(problem_, placements, options_.threads);
         return offer(std::move(placements)) || better;
     }
 
@@ -221,11 +226,9 @@ private:
             const double size = std::hypot(box.width(), box.height());
             return problem_.gap > 0 ? std::clamp(0.001 * size, 0.02, 0.2) : std::min(0.02, 0.0002 * size);
         };
-        std::vector<Polygon> grown;
-        for (const NestPiece& p : problem_.pieces) {
-            grown.push_back(search_outline(p.outline, by_, tolerance(p.outline)));
-            casts_.push_back(casts_of(grown.back(), p.rotations));
-        }
+        CastStore own;
+        CastStore& store = options_.casts ? *options_.casts : own;
+        for (const NestPiece& p : problem_.pieces) casts_.push_back(store.of(p.outline, by_, tolerance(p.outline), p.rotations));
         if (problem_.gap == 0) {  // a gap parts what fitted
             std::vector<Polygon> outlines;
             for (const NestPiece& p : problem_.pieces) outlines.push_back(p.outline);
@@ -233,11 +236,12 @@ private:
         }
         for (const NestPlacement& p : problem_.locked) {
             fixed_kinds_.push_back(static_cast<int>(casts_.size()));
-            casts_.push_back(casts_of(grown[static_cast<std::size_t>(p.piece)], {p.rotation}));
+            const Polygon& outline = problem_.pieces[static_cast<std::size_t>(p.piece)].outline;
+            casts_.push_back(store.of(outline, by_, tolerance(outline), {p.rotation}));
         }
         for (const Polygon& p : problem_.blocked) {
             fixed_kinds_.push_back(static_cast<int>(casts_.size()));
-            casts_.push_back(casts_of(search_outline(p, by_, 0.02), {0}));
+            casts_.push_back(store.of(p, by_, 0.02, {0}));
         }
         for (const Copy& c : copies_) used_ += area(problem_.pieces[static_cast<std::size_t>(c.piece)].outline);
         for (const NestPlacement& p : problem_.locked) used_ += area(problem_.pieces[static_cast<std::size_t>(p.piece)].outline);
@@ -412,14 +416,16 @@ private:
         int locked_bins = 0;
         for (const NestPlacement& p : problem_.locked) locked_bins = std::max(locked_bins, p.bin + 1);
         // A whole bin less, while that is not hopeless.
+        int attempt = 0;
         while (best_->bins > std::max(1, locked_bins) && !over()) {
             const double room = (problem_.max_length - 2 * problem_.margin) * (problem_.width - 2 * problem_.margin) * (best_->bins - 1);
             if (used_ > 0.9 * room || spent() > std::max(0.5, options_.gather)) break;
-            Jostle j(casts_, mates_, with_last_bin_spread(), room_for(best_->bins - 1, problem_.max_length), seed_,
+            Jostle j(casts_, mates_, with_last_bin_spread(attempt), room_for(best_->bins - 1, problem_.max_length), seed_,
                      std::min(2, options_.threads));
             const double until = options_.gather > 0 ? options_.gather : std::min(0.6, spent() + (used_ > 0.62 * room ? 0.1 : 0.25));
-            if (!separate(j, 60, 2, until)) break;
+            if (!separate(j, 60, 2, until) && (options_.gather <= 0 || ++attempt > most_idle)) break;
         }
+        if (options_.gather > 0 && best_->bins > std::max(1, locked_bins)) return;  // it was asked for nothing else
         Jostle j(casts_, mates_, pieces_of_best(best_->bins), room_for(best_->bins, best_->last_length), seed_,
                  std::min(2, options_.threads));
         std::mt19937 random(seed_ * 9176U + 3);
@@ -429,10 +435,10 @@ private:
     }
 
     /// The best layout with what lies in the last bin strewn over the others.
-    [[nodiscard]] std::vector<JostledPiece> with_last_bin_spread() const {
+    [[nodiscard]] std::vector<JostledPiece> with_last_bin_spread(int attempt) const {
         const int bins = best_->bins - 1;
         std::vector<JostledPiece> pieces = pieces_of_best(bins);
-        std::mt19937 random(seed_);
+        std::mt19937 random(seed_ + 7919U * static_cast<unsigned>(attempt));
         const JostleRoom r = room_for(bins, problem_.max_length);
         const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
         for (JostledPiece& p : pieces) {
@@ -460,8 +466,8 @@ private:
             std::vector<JostledPiece> pieces;
         };
         std::vector<Failure> failures;
-        double step = 0.04;
-        constexpr double least_step = 0.001;
+        constexpr double least_step = 0.001, most_step = 0.04;
+        double step = problem_.start.empty() ? most_step : 0.01;  // what was settled before has less to give
         const auto shorten = [&] {
             const double usable = j.room().last_x1 - j.room().x0;
             j.shorten(usable * step, j.room().x0 + usable * (static_cast<double>(random()) / 4294967296.0));
@@ -471,7 +477,10 @@ private:
             const std::uint64_t before = j.sweeps();
             if (separate(j, 100, 2, until)) {
                 failures.clear();
-                if (j.sweeps() - before > 40) step = std::max(least_step, step / 2);
+                if (j.sweeps() - before > 40)
+                    step = std::max(least_step, step / 2);
+                else if (j.sweeps() - before < 10)
+                    step = std::min(most_step, step * 1.5);
                 back_to_best(j);
                 shorten();
                 continue;

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -13,6 +14,8 @@
 #include "core/geometry/geometry.h"
 
 namespace orthema {
+
+class CastStore;
 
 struct NestPiece {
     std::string id;
@@ -47,6 +50,7 @@ struct NestOptions {
     unsigned seed = 1;
     int threads = 1;
     double gather = 0;  ///< when > 0: up to this share of the time goes to getting by with one run less, and all is settled as one
+    std::shared_ptr<CastStore> casts;  ///< what was cast before; none: nothing was
 };
 
 struct NestSolution {

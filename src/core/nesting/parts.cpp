@@ -10,6 +10,7 @@
 #include <set>
 #include <thread>
 
+#include "core/nesting/cast.h"
 #include "core/nesting/fill.h"
 
 namespace orthema {
@@ -86,7 +87,9 @@ int count_of_bins(const Placements& all) {
 class InParts {
 public:
     InParts(const NestProblem& problem, const NestOptions& options, const Task& task, const std::function<bool(const Placements&)>& offer)
-        : problem_(problem), options_(options), task_(task), offer_(offer) {}
+        : problem_(problem), options_(options), task_(task), offer_(offer) {
+        if (!options_.casts) options_.casts = std::make_shared<CastStore>();
+    }
 
     /// Each run by itself, and what gets free at their ends is filled from the last; then some more of the last into each, as much as
     /// its pieces make room for.
@@ -142,7 +145,7 @@ public:
 
 private:
     const NestProblem& problem_;
-    const NestOptions& options_;
+    NestOptions options_;
     const Task& task_;
     const std::function<bool(const Placements&)>& offer_;
     Clock::time_point begun_ = Clock::now();
@@ -182,21 +185,50 @@ private:
         return out;
     }
 
+    /// What a thread does for a part: from which share of what is to be spent to which.
+    struct Slice {
+        std::size_t part = 0;
+        double from = 0, to = 1;
+    };
+
+    /// Every part gets what it is due, whatever there are of threads and parts: laid end to end over the threads, a part that lies across
+    /// the end of one is begun on the next and goes on at that end (McNaughton's rule; it is never at both).
+    static std::vector<std::vector<Slice>> parted(const std::vector<Part>& parts, std::size_t threads) {
+        double sum = 0;
+        for (const Part& p : parts) sum += p.share;
+        std::vector<std::vector<Slice>> out(threads);
+        double at = 0;  // thread, and how far along it
+        constexpr double least = 0.02;
+        for (std::size_t k = 0; k < parts.size(); ++k) {
+            double left = std::min(1.0, parts[k].share / sum * static_cast<double>(threads));
+            while (left > 1e-9) {
+                const auto thread = std::min(threads - 1, static_cast<std::size_t>(at + 1e-9));
+                const double from = std::max(0.0, at - static_cast<double>(thread)), takes = std::min(left, 1 - from);
+                if (takes > least || left <= least) out[thread].push_back({k, from, from + takes});
+                at += takes;
+                left -= takes;
+                if (takes <= 0) break;
+            }
+        }
+        return out;
+    }
+
     /// Every part, side by side, all of them by the given share of what may be spent.
     std::vector<Placements> settled_apart(const std::vector<Part>& parts, double until, double gather = 0) {
         std::vector<Placements> out(parts.size());
-        double left = 0;
-        for (const Part& p : parts) left += p.share;
-        const double whole = left, share = until - spent();
+        if (parts.empty()) return out;
+        std::vector<NestProblem> problems;
+        for (const Part& p : parts) problems.push_back(p.problem);
         std::mutex guard;
-        std::size_t next = 0;
         // what each part has come to is seen while the others are at work; where rounds are counted the outcome is to depend on nothing
         // else
         std::vector<Placements> now;
         auto seen = Clock::now();
         const bool shows = !shown_with_.empty() && options_.rounds <= 0;
-        for (const Part& p : parts)
-            if (shows) now.push_back(in_whole(p, p.problem.start));
+        for (std::size_t k = 0; k < parts.size(); ++k) {
+            out[k] = in_whole(parts[k], parts[k].problem.start);
+            if (shows) now.push_back(out[k]);
+        }
         const auto show = [&](std::size_t k, const NestSolution& found) {
             const std::scoped_lock lock(guard);
             if (found.bins == 1) now[k] = in_whole(parts[k], found.placements);
@@ -206,37 +238,45 @@ private:
             for (const Placements& p : now) all = joined(std::move(all), p);
             offer_(all);
         };
-        const int threads = std::clamp(static_cast<int>(parts.size()), 1, std::max(1, options_.threads));
-        const auto work = [&] {
-            for (;;) {
-                NestOptions o = options_;
-                std::size_t k = 0;
-                {
-                    const std::scoped_lock lock(guard);
-                    if (next == parts.size()) return;
-                    k = next++;
-                    o.threads = std::max(1, options_.threads / threads);
-                    o.seconds = std::max(0.0, (until - spent()) * options_.seconds * threads * parts[k].share / std::max(1e-9, left));
-                    if (static_cast<std::size_t>(threads) + k >= parts.size())  // the last on each thread take what is left
-                        o.seconds = std::max(0.0, (until - spent()) * options_.seconds);
-                    if (o.rounds > 0) o.rounds = std::max(1, static_cast<int>(std::lround(share * o.rounds * parts[k].share / whole)));
-                    o.seed = options_.seed + 131 * static_cast<unsigned>(k);
-                    left -= parts[k].share;
-                }
-                o.gather = gather;
-                std::function<void(const NestSolution&)> better;
-                if (shows) better = [&, k](const NestSolution& s) { show(k, s); };
-                const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled}, better);
-                out[k] = in_whole(parts[k], found && (gather > 0 || found->bins == 1) ? found->placements : parts[k].problem.start);
-                if (task_.report) {
-                    const std::scoped_lock lock(guard);
-                    task_.say(std::min(1.0, spent()), "settling");
-                }
+        const std::size_t threads = std::clamp<std::size_t>(parts.size(), 1, static_cast<std::size_t>(std::max(1, options_.threads)));
+        const double begun = spent(), share = until - begun;
+        double whole = 0;
+        for (const Part& p : parts) whole += p.share;
+        const auto settle = [&](const Slice& slice) {
+            const std::size_t k = slice.part;
+            NestOptions o = options_;
+            o.threads = std::max(1, options_.threads / static_cast<int>(threads));
+            o.seconds = std::max(0.0, (begun + share * slice.to - spent()) * options_.seconds);
+            if (o.rounds > 0) o.rounds = std::max(1, static_cast<int>(std::lround(share * o.rounds * parts[k].share / whole)));
+            o.seed = options_.seed + 131 * static_cast<unsigned>(k) + (slice.from > 0 ? 17 : 0);
+            o.gather = gather;
+            std::function<void(const NestSolution&)> better;
+            if (shows) better = [&, k](const NestSolution& s) { show(k, s); };
+            const auto found = nest(problems[k], o, Task{{}, task_.cancelled}, better);
+            if (found && (gather > 0 || found->bins == 1)) {
+                out[k] = in_whole(parts[k], found->placements);
+                problems[k].start = found->placements;  // from there it goes on
+            }
+            if (task_.report) {
+                const std::scoped_lock lock(guard);
+                task_.say(std::min(1.0, spent()), "settling");
+            }
+        };
+        std::vector<std::vector<Slice>> slices = parted(parts, threads);
+        if (options_.rounds > 0) {
+            slices.assign(threads, {});
+            for (std::size_t k = 0; k < parts.size(); ++k) slices[k % threads].push_back({k, 0, 1});
+        }
+        std::vector<std::mutex> at_work(parts.size());  // the second half of a part waits for its first
+        const auto work = [&](std::size_t thread) {
+            for (const Slice& s : slices[thread]) {
+                const std::scoped_lock lock(at_work[s.part]);
+                settle(s);
             }
         };
         std::vector<std::thread> others;
-        for (int t = 1; t < threads; ++t) others.emplace_back(work);
-        work();
+        for (std::size_t t = 1; t < threads; ++t) others.emplace_back(work, t);
+        work(0);
         for (std::thread& t : others) t.join();
         if (options_.rounds > 0) rounds_spent_ = until;
         return out;
