@@ -343,8 +343,14 @@ void Desk::show_chosen() {
                     : chosen > 1   ? QStringLiteral("%1 chosen").arg(counted(chosen, "order"))
                                    : qt(now->card.name));
     int pieces = 0;
+    std::set<std::string> customers;
+    const KnownOrder* first = nullptr;  // that is due
     for (const KnownOrder& o : wall_->cards())
-        if (wall_->chosen().contains(o.card.job)) pieces += o.card.garments;
+        if (wall_->chosen().contains(o.card.job)) {
+            pieces += o.card.garments;
+            customers.insert(o.card.customer);
+            if (first == nullptr || lies_before(o.card, first->card)) first = &o;
+        }
     QString whose, file;
     if (one != nullptr) {
         whose =
@@ -352,8 +358,10 @@ void Desk::show_chosen() {
         file = QFileInfo(qt(one->path)).fileName();
         if (!there) file = QStringLiteral("%1 is not where it was: was it moved?").arg(file);
     }
+    if (chosen > 1) whose = counted(customers.size(), "customer");
     customer_->setText(whose);
-    due_->setText(one == nullptr ? QString() : due_words(one->card, today));
+    const QString due = first == nullptr ? QString() : due_words(first->card, today);
+    due_->setText(chosen > 1 && !due.isEmpty() ? QStringLiteral("first %1").arg(due) : due);
     pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
     next_->setText(one == nullptr ? QString() : qt(one->card.next));
     const auto& lacking = room_.stock().lacking();

@@ -277,7 +277,6 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     facts.thin_stroke = widths.stroke_px * unit;
     facts.narrow_gap = widths.gap_px * unit;
     facts.inks = main_inks(px);
-    facts.alpha = alpha_of(px, facts.ink_px);
     facts.picture = small_picture(px, facts.ink_px);
 
     Region rings = pixel_outline(px, ink_alpha);
@@ -289,6 +288,7 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
         p = mapped(p, to_unit);
     }
     facts.outline = std::move(rings);
+    facts.alpha = alpha_of(px, facts.ink_px);  // last: of large pictures it takes as much as what the outline was followed in
 
     // A background nobody removed: the whole border opaque and of one colour.
     const auto* first = px.at(0, 0);
