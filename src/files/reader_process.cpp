@@ -164,14 +164,23 @@ struct Pool {
     std::vector<std::unique_ptr<Reader>> waiting;
     std::list<LoadedArtPtr> seen;
 
-    std::unique_ptr<Reader> take() {
-        std::unique_lock lock(guard);
-        while (!waiting.empty()) {
-            auto reader = std::move(waiting.back());
-            waiting.pop_back();
-            if (reader->waits()) return reader;
-            reader->lost();
+    /// One that waits, or a new one; `waited` says which.
+    std::unique_ptr<Reader> take(bool* waited = nullptr) {
+        {
+            const std::scoped_lock lock(guard);
+            while (!waiting.empty()) {
+                auto reader = std::move(waiting.back());
+                waiting.pop_back();
+                if (waited != nullptr) *waited = true;
+                if (reader->waits()) return reader;
+                reader->lost();
+            }
         }
+        if (waited != nullptr) *waited = false;
+        return fresh();
+    }
+    std::unique_ptr<Reader> fresh() {
+        std::unique_lock lock(guard);
         const ReaderLimits now = limits;
         lock.unlock();
         auto reader = Reader::start(now);
@@ -240,6 +249,23 @@ Result<std::shared_ptr<LoadedArt>> looked(Reader& reader, const std::string& nam
         reader.lost();
         return beyond(name);
     }
+    return art;
+}
+
+/// Has a reader look. One that had waited and is gone at once was ended from outside, not by this picture: a new one is asked.
+Result<std::shared_ptr<LoadedArt>> look_with(const std::string& name, const std::function<void(Reader&)>& ask) {
+    constexpr std::chrono::seconds at_once{2};
+    bool waited = false;
+    auto reader = pool().take(&waited);
+    const auto begun = std::chrono::steady_clock::now();
+    ask(*reader);
+    auto art = looked(*reader, name);
+    if (!art && waited && !reader->well() && std::chrono::steady_clock::now() - begun < at_once) {
+        reader = pool().fresh();
+        ask(*reader);
+        art = looked(*reader, name);
+    }
+    pool().give_back(std::move(reader));
     return art;
 }
 
@@ -339,11 +365,10 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
     if (!kind_of(*bytes)) return no_picture(name);
     const std::string hash = content_hash(*bytes);
     if (auto before = pool().find(hash)) return before;
-    auto reader = pool().take();
-    reader->keep(hash, bytes);
-    reader->ask(wire::Kind::look, wire::packed(hash, name));
-    auto art = looked(*reader, name);
-    pool().give_back(std::move(reader));
+    auto art = look_with(name, [&](Reader& reader) {
+        reader.keep(hash, bytes);
+        reader.ask(wire::Kind::look, wire::packed(hash, name));
+    });
     if (!art) return art.error();
     (*art)->hash = hash;
     (*art)->bytes = bytes;
@@ -352,11 +377,10 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
 }
 
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {
-    auto reader = pool().take();
-    reader->keep(whole->hash, whole->bytes);
-    reader->ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
-    auto art = looked(*reader, name);
-    pool().give_back(std::move(reader));
+    auto art = look_with(name, [&](Reader& reader) {
+        reader.keep(whole->hash, whole->bytes);
+        reader.ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
+    });
     if (!art) return art.error();
     LoadedArt& own = **art;
     own.hash = whole->hash;
