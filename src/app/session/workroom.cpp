@@ -61,14 +61,15 @@ Workroom::Workroom(QString data_folder, QObject* parent)
         constexpr double wide = 160, tall = 84;
         if (t.width <= 0 || t.height <= 0 || !pictures_.art().contains(t.art)) return std::string();
         const double k = std::min(wide / t.width, tall / t.height);
+        const int width = int(std::ceil(t.width * k)), height = int(std::ceil(t.height * k));
         Drawing d;
-        d.width = std::ceil(t.width * k);
-        d.height = std::ceil(t.height * k);
+        d.width = width;
+        d.height = height;
         // cloth stands behind it: a white print is seen too
         d.rect({0, 0, d.width, d.height}, Colour{0.80, 0.79, 0.76, 1});
         d.marks.emplace_back(art_in(t.art, {0, 0, t.width * k, t.height * k}));
         QImage image;
-        paint_image(image, d, pictures_.art(), int(d.width), int(d.height), 1);
+        paint_image(image, d, pictures_.art(), width, height, 1.0);
         return png_of(image);
     };
     keeper_.own_records = [this] { return records_.of_order(order()); };

@@ -18,9 +18,8 @@ struct Whose {
     std::string job;
     JobNames names;
 
-    Whose(const Order& o, const std::string& of) : order(o), job(of) {
-        if (const Job* j = find_job(o, of)) names = names_of(*j);
-    }
+    Whose(const Order& o, const std::string& of)
+        : order(o), job(of), names(find_job(o, of) == nullptr ? JobNames{} : names_of(*find_job(o, of))) {}
     [[nodiscard]] bool has(const RunKey& run) const { return job.empty() || run.job == job; }
     [[nodiscard]] std::string own(IdKind kind, const std::string& id) const {
         const auto& known = names.to_job[static_cast<int>(kind)];
@@ -99,6 +98,7 @@ Order with_approval(Order order, const FitPlan& plan, const std::string& by, con
                 auto own = std::make_shared<Order>(j.own ? *j.own : Order{});
                 own->approval = std::move(now);
                 j.own = Shared<Order>(std::move(own));
+                break;
             }
     }
     return order;

@@ -347,7 +347,8 @@ std::vector<GuidePage> shelf_labels(const std::vector<StockEntry>& bags, Paper p
         }
         Drawing& d = pages.back().drawing;
         const StockEntry& e = bags[i];
-        const double x = w * static_cast<double>(at % columns) + 5, y = h * static_cast<double>(at / columns) + 4;
+        const auto row = at / columns;
+        const double x = w * static_cast<double>(at % columns) + 5, y = h * static_cast<double>(row) + 4;
         constexpr double code = 20;
         draw_code(d, bag_code(e.id), {x, y + 2}, code);
         const double tx = x + code + 2, room = w - code - 10;

@@ -14,7 +14,7 @@ Order with_new_jobs_laid(const Order& gang, const Order& before, const Shared<Kn
 
 Result<Order> ganged_and_laid(const std::vector<Order>& orders, const std::string& id, const std::string& name,
                               const Shared<KnownArt>& art) {
-    const auto gang = ganged(orders, id, name);
+    auto gang = ganged(orders, id, name);
     if (!gang) return gang;
     return with_new_jobs_laid(*gang, orders.front(), art);
 }

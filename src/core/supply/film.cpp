@@ -71,6 +71,7 @@ std::optional<std::vector<std::string>> runs_on_rolls(const std::vector<double>&
     std::iota(order.begin(), order.end(), std::size_t{0});
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return lengths[a] > lengths[b]; });
     std::vector<double> left;
+    left.reserve(rolls.size());
     for (const RollLeft& r : rolls) left.push_back(r.left);
     std::vector<std::size_t> on(lengths.size(), 0);
     int steps = 200000;
@@ -94,6 +95,7 @@ std::optional<std::vector<std::string>> runs_on_rolls(const std::vector<double>&
     };
     if (!place(0)) return std::nullopt;
     std::vector<std::string> out;
+    out.reserve(on.size());
     for (const std::size_t r : on) out.push_back(rolls.empty() ? "" : rolls[r].id);
     return out;
 }
