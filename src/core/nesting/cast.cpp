@@ -232,6 +232,7 @@ std::vector<Cast> CastStore::of(const Polygon& outline, double by, double tolera
     if (!missing.empty())
         for (Cast& c : casts_of(made.grown, missing)) made.casts.push_back(std::move(c));
     std::vector<Cast> out;
+    out.reserve(turns.size());
     for (const double turn : turns) out.push_back(*at(turn));
     return out;
 }

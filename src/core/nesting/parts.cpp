@@ -218,6 +218,7 @@ private:
         std::vector<Placements> out(parts.size());
         if (parts.empty()) return out;
         std::vector<NestProblem> problems;
+        problems.reserve(parts.size());
         for (const Part& p : parts) problems.push_back(p.problem);
         std::mutex guard;
         // what each part has come to is seen while the others are at work; where rounds are counted the outcome is to depend on nothing
