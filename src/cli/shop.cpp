@@ -47,11 +47,15 @@ int print_stock(const std::string& path, const std::string& count_from, const st
         if (!counted) return complain(counted.sentence());
         if (auto done = (*book)->count(*counted, today()); !done) return complain(done.sentence());
     }
-    const auto shop = shop_from(path);
-    if (!shop) return complain(shop.sentence());
-    const Stock& stock = stock_in(*shop);
-    const std::vector<ToBuy> rows = buying ? to_buy(stock, shop->open.all(), shop->spoiled) : std::vector<ToBuy>{};
-    const std::string table = buying ? to_buy_csv(rows) : stock_csv(stock);
+    const auto stock = (*book)->all();
+    if (!stock) return complain(stock.sentence());
+    std::vector<ToBuy> rows;
+    if (buying) {
+        const auto shop = shop_from(path);
+        if (!shop) return complain(shop.sentence());
+        rows = to_buy(stock_in(*shop), shop->open.all(), shop->spoiled);
+    }
+    const std::string table = buying ? to_buy_csv(rows) : stock_csv(*stock);
     if (!out.empty()) {
         if (auto done = write_file(out, table); !done) return complain(done.sentence());
     } else if (as_json) {
@@ -66,7 +70,7 @@ int print_stock(const std::string& path, const std::string& count_from, const st
                                 {"to_buy", r.lacking},
                                 {"orders", r.orders}});
         else
-            for (const StockEntry& e : stock.entries) list.push_back(entry_words(e));
+            for (const StockEntry& e : stock->entries) list.push_back(entry_words(e));
         std::cout << json_text(list, 1) << "\n";
     } else {
         std::cout << table;

@@ -352,10 +352,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         if (auto calendar = press_ics(order, plan, press)) text_file(stem + "_press-plan.ics", std::move(*calendar));
     }
     if (choice.papers && !order.lines.empty()) {
-        std::vector<std::string> jobs;
-        for (const Job& j : order.jobs.all()) jobs.push_back(j.id);
-        if (jobs.empty()) jobs.emplace_back();
-        for (const std::string& job : jobs) {
+        for (const std::string& job : jobs_apart(order)) {
             const PaperOf of = paper_of(order, made, job);
             const Job* whose = find_job(order, job);
             const std::string name = whose == nullptr ? stem : stem + "_" + unlike(file_stem(whose->name));

@@ -71,10 +71,13 @@ public:
     [[nodiscard]] bool well() const { return well_; }
     /// That it may look at one picture.
     [[nodiscard]] double look_seconds() const { return look_seconds_; }
-    /// It waits for work: it has neither ended nor said anything unasked.
-    [[nodiscard]] bool waits() const {
+    /// It waits for work: it has said nothing unasked, and answers. One that was ended from outside may still be going.
+    [[nodiscard]] bool answers() {
+        constexpr double soon = 5;  // seconds
         pollfd look{socket_, POLLIN, 0};
-        return well_ && ::poll(&look, 1, 0) == 0;
+        if (!well_ || ::poll(&look, 1, 0) != 0 || !ask(wire::Kind::there, {})) return false;
+        const auto said = hear({}, soon);
+        return said && said->kind == wire::Kind::there;
     }
     void lost() { well_ = false; }
 
@@ -164,23 +167,16 @@ struct Pool {
     std::vector<std::unique_ptr<Reader>> waiting;
     std::list<LoadedArtPtr> seen;
 
-    /// One that waits, or a new one; `waited` says which.
-    std::unique_ptr<Reader> take(bool* waited = nullptr) {
-        {
-            const std::scoped_lock lock(guard);
-            while (!waiting.empty()) {
-                auto reader = std::move(waiting.back());
-                waiting.pop_back();
-                if (waited != nullptr) *waited = true;
-                if (reader->waits()) return reader;
-                reader->lost();
-            }
-        }
-        if (waited != nullptr) *waited = false;
-        return fresh();
-    }
-    std::unique_ptr<Reader> fresh() {
+    std::unique_ptr<Reader> take() {
         std::unique_lock lock(guard);
+        while (!waiting.empty()) {
+            auto reader = std::move(waiting.back());
+            waiting.pop_back();
+            lock.unlock();
+            if (reader->answers()) return reader;
+            reader->lost();
+            lock.lock();
+        }
         const ReaderLimits now = limits;
         lock.unlock();
         auto reader = Reader::start(now);
@@ -249,23 +245,6 @@ Result<std::shared_ptr<LoadedArt>> looked(Reader& reader, const std::string& nam
         reader.lost();
         return beyond(name);
     }
-    return art;
-}
-
-/// Has a reader look. One that had waited and is gone at once was ended from outside, not by this picture: a new one is asked.
-Result<std::shared_ptr<LoadedArt>> look_with(const std::string& name, const std::function<void(Reader&)>& ask) {
-    constexpr std::chrono::seconds at_once{2};
-    bool waited = false;
-    auto reader = pool().take(&waited);
-    const auto begun = std::chrono::steady_clock::now();
-    ask(*reader);
-    auto art = looked(*reader, name);
-    if (!art && waited && !reader->well() && std::chrono::steady_clock::now() - begun < at_once) {
-        reader = pool().fresh();
-        ask(*reader);
-        art = looked(*reader, name);
-    }
-    pool().give_back(std::move(reader));
     return art;
 }
 
@@ -365,10 +344,11 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
     if (!kind_of(*bytes)) return no_picture(name);
     const std::string hash = content_hash(*bytes);
     if (auto before = pool().find(hash)) return before;
-    auto art = look_with(name, [&](Reader& reader) {
-        reader.keep(hash, bytes);
-        reader.ask(wire::Kind::look, wire::packed(hash, name));
-    });
+    auto reader = pool().take();
+    reader->keep(hash, bytes);
+    reader->ask(wire::Kind::look, wire::packed(hash, name));
+    auto art = looked(*reader, name);
+    pool().give_back(std::move(reader));
     if (!art) return art.error();
     (*art)->hash = hash;
     (*art)->bytes = bytes;
@@ -377,10 +357,11 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
 }
 
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {
-    auto art = look_with(name, [&](Reader& reader) {
-        reader.keep(whole->hash, whole->bytes);
-        reader.ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
-    });
+    auto reader = pool().take();
+    reader->keep(whole->hash, whole->bytes);
+    reader->ask(wire::Kind::look_clipped, wire::packed(ref_of("whole", *whole), clip, width, height));
+    auto art = looked(*reader, name);
+    pool().give_back(std::move(reader));
     if (!art) return art.error();
     LoadedArt& own = **art;
     own.hash = whole->hash;

@@ -186,7 +186,7 @@ template <class... T>
 }
 
 /// What is asked of the reader, and what it says.
-enum class Kind : std::uint32_t { keep = 1, forget, look, look_clipped, pdf, png, tiff, rows, done, failed, progress, band };
+enum class Kind : std::uint32_t { keep = 1, forget, look, look_clipped, pdf, png, tiff, rows, done, failed, progress, band, there };
 
 struct Header {
     std::uint32_t magic = 0x4f525231;

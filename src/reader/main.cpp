@@ -114,6 +114,7 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         return;
     }
     case wire::Kind::forget: kept = {}; return;
+    case wire::Kind::there: return say(wire::Kind::there, {});
     case wire::Kind::look: {
         std::string hash, name;
         sound(wire::unpacked(bytes, hash, name));

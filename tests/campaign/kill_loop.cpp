@@ -85,6 +85,14 @@ int main(int argc, char** argv) {
             back->order.lines.all().back().quantity != 1 + std::atoi(back->order.name.c_str() + 6) % 90000)
             broken("the order is of two rounds");
     };
+    // what the child had shown as kept, a line each
+    const auto shown_is_in = [&](const std::set<std::string>& there, const std::string& what) {
+        if (!std::filesystem::exists(folder + "/shown")) return;
+        const std::string shown = read_file(folder + "/shown").value();
+        for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
+            if (!there.contains(shown.substr(at, end - at)))
+                broken(what + " that was shown as kept is lost: " + shown.substr(at, end - at));
+    };
     const bool full = kind == "full";
     Kind k;
     if (kind == "order") {
@@ -139,11 +147,7 @@ int main(int argc, char** argv) {
             std::set<std::string> there;
             for (const PressRecord& r : *all)
                 if (!there.insert(r.id).second) broken("a record is there twice: " + r.id);
-            if (!std::filesystem::exists(folder + "/shown")) return;
-            const std::string shown = read_file(folder + "/shown").value();
-            for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
-                if (!there.contains(shown.substr(at, end - at)))
-                    broken("a record that was shown as kept is lost: " + shown.substr(at, end - at));
+            shown_is_in(there, "a record");
         };
     } else if (kind == "stock") {
         // pieces go from one bag to another and are promised, counts go up by ones; what came back as done is shown, as with records
@@ -193,10 +197,7 @@ int main(int argc, char** argv) {
                 if (e.id != "ones") bags += e.on_hand;
             }
             if (all->entries.size() == 3 && std::abs(bags - 1000) > 1e-6 && bags > 0) broken("half a deed was kept");
-            if (!std::filesystem::exists(folder + "/shown")) return;
-            const std::string shown = read_file(folder + "/shown").value();
-            for (std::size_t at = 0, end = 0; (end = shown.find('\n', at)) != std::string::npos; at = end + 1)
-                if (!ones.contains(shown.substr(at, end - at))) broken("a count that was shown as kept is lost");
+            shown_is_in(ones, "a count");
         };
     } else if (kind == "export") {
         k.write = [&](int n) {

@@ -133,6 +133,11 @@ void StockDesk::new_supply() {
     begin_counting(e);
 }
 
+void StockDesk::note_wanted(Bin& bin) const {
+    if (const auto w = wanted_of_.find(bin.entry.id); w != wanted_of_.end()) bin.wanted = w->second;
+    if (const auto l = lacking_of_.find(bin.entry.id); l != lacking_of_.end()) bin.lacking = l->second;
+}
+
 BinRow StockDesk::blanks_row(const BlankStyle& style, const std::string& colour) const {
     BinRow row;
     row.title = qt(style.name + ", " + colour);
@@ -152,8 +157,7 @@ BinRow StockDesk::blanks_row(const BlankStyle& style, const std::string& colour)
         }
         bin.name = qt(size);
         bin.tint = colour_of(style, colour);
-        if (const auto w = wanted_of_.find(bin.entry.id); w != wanted_of_.end()) bin.wanted = w->second;
-        if (const auto l = lacking_of_.find(bin.entry.id); l != lacking_of_.end()) bin.lacking = l->second;
+        note_wanted(bin);
         asked += bin.wanted;
         most = std::max({most, bin.count, bin.wanted});
         row.bins.push_back(std::move(bin));
@@ -188,8 +192,7 @@ std::vector<BinRow> StockDesk::rows() const {
             bin.count = e.on_hand;
             bin.tint = m.tint == Colour{1, 1, 1, 1} ? Colour{0.88, 0.91, 0.90, 1} : m.tint;
             if (e.kind == StockKind::sheets) {
-                if (const auto w = wanted_of_.find(e.id); w != wanted_of_.end()) bin.wanted = w->second;
-                if (const auto l = lacking_of_.find(e.id); l != lacking_of_.end()) bin.lacking = l->second;
+                note_wanted(bin);
             } else {
                 left += e.on_hand;
                 if (e.on_hand < 500) bin.note = QStringLiteral("nearly used up");
@@ -216,8 +219,7 @@ std::vector<BinRow> StockDesk::rows() const {
         bin.entry = e;
         bin.name = qt(e.name);
         bin.count = e.on_hand;
-        if (const auto w = wanted_of_.find(e.id); w != wanted_of_.end()) bin.wanted = w->second;
-        if (const auto l = lacking_of_.find(e.id); l != lacking_of_.end()) bin.lacking = l->second;
+        note_wanted(bin);
         bin.full = std::max({1.0, bin.count, bin.wanted});
         bin.tint = e.id.ends_with("/ink") ? Colour{0.30, 0.36, 0.48, 1} : Colour{0.93, 0.92, 0.88, 1};
         jars.bins.push_back(std::move(bin));

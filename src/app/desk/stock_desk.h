@@ -21,6 +21,8 @@ public:
 private:
     void show_chosen() override;
     [[nodiscard]] std::vector<BinRow> rows() const;
+    /// What the open orders want of it, and lack.
+    void note_wanted(Bin& bin) const;
     [[nodiscard]] BinRow blanks_row(const BlankStyle& style, const std::string& colour) const;
     void begin_counting(const StockEntry& entry);
     void new_roll();

@@ -73,7 +73,10 @@ CellShape covered_cells(const Region& region, double cell, double x0, double y0)
 }
 
 BitGrid::BitGrid(int rows)
-    : rows_(rows), words_((static_cast<std::size_t>(rows) + 63) / 64), levels_(std::bit_width(static_cast<unsigned>(std::max(1, rows)))) {}
+    : rows_(rows),
+      words_((static_cast<std::size_t>(rows) + 63) / 64),
+      level_(2 * words_ + 1),
+      levels_(std::bit_width(static_cast<unsigned>(std::max(1, rows)))) {}
 
 namespace {
 
@@ -87,7 +90,7 @@ inline void add_shifted(const std::uint64_t* from, std::uint64_t* to, std::size_
 }  // namespace
 
 void BitGrid::blocked_at(const CellShape& shape, const std::vector<int>& order, int x, std::vector<std::uint64_t>& blocked) const {
-    const std::size_t w = words_, level = 2 * w + 1;
+    const std::size_t w = words_;
     int looked = 0;
     for (const int c : order) {
         ++looked;
@@ -96,7 +99,7 @@ void BitGrid::blocked_at(const CellShape& shape, const std::vector<int>& order, 
         for (const Run& run : shape.columns[static_cast<std::size_t>(c)]) {
             // y is blocked when any stamped cell lies in [y + from, y + to): two spans of a power of two that cover it together
             const int length = run.to - run.from, power = std::bit_width(static_cast<unsigned>(length)) - 1;
-            const std::uint64_t* spans = columns_[at].data() + static_cast<std::size_t>(power) * level;
+            const std::uint64_t* spans = columns_[at].data() + static_cast<std::size_t>(power) * level_;
             add_shifted(spans, blocked.data(), w, run.from);
             if (length != 1 << power) add_shifted(spans, blocked.data(), w, run.to - (1 << power));
         }
@@ -142,14 +145,13 @@ void BitGrid::stamp(const CellShape& shape, int x, int y) {
     for (int c = 0; c < shape.width(); ++c) {
         if (x + c < 0) continue;
         auto& column = columns_[static_cast<std::size_t>(x + c)];
-        const std::size_t level = 2 * words_ + 1;  // zeros to shift in
-        if (column.empty()) column.assign(level * static_cast<std::size_t>(levels_), 0);
+        if (column.empty()) column.assign(level_ * static_cast<std::size_t>(levels_), 0);
         for (const Run& run : shape.columns[static_cast<std::size_t>(c)])
             for (int r = std::max(0, run.from + y); r < std::min(rows_, run.to + y); ++r)
                 column[static_cast<std::size_t>(r) / 64] |= std::uint64_t{1} << (r % 64);
         for (int k = 1; k < levels_; ++k) {
-            const std::uint64_t* half = column.data() + static_cast<std::size_t>(k - 1) * level;
-            std::uint64_t* whole = column.data() + static_cast<std::size_t>(k) * level;
+            const std::uint64_t* half = column.data() + static_cast<std::size_t>(k - 1) * level_;
+            std::uint64_t* whole = column.data() + static_cast<std::size_t>(k) * level_;
             std::copy(half, half + words_, whole);
             add_shifted(half, whole, words_, 1 << (k - 1));
         }

@@ -38,7 +38,8 @@ private:
     void blocked_at(const CellShape& shape, const std::vector<int>& order, int x, std::vector<std::uint64_t>& blocked) const;
     int rows_;
     std::size_t words_;
-    int levels_;  ///< of spans: 1, 2, 4, … rows, up to all of them
+    std::size_t level_;  ///< words of a level: as many again and one more are zeros to shift in
+    int levels_;         ///< of spans: 1, 2, 4, … rows, up to all of them
     /// Only as many as were stamped; each by its levels: bit y says whether any cell of the span that begins there is stamped.
     std::vector<std::vector<std::uint64_t>> columns_;
 };

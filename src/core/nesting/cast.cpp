@@ -215,14 +215,13 @@ std::vector<Cast> casts_of(const Polygon& grown, const std::vector<double>& turn
 
 std::vector<Cast> CastStore::of(const Polygon& outline, double by, double tolerance, const std::vector<double>& turns) {
     const std::scoped_lock lock(guard_);
-    auto found = std::find_if(made_.begin(), made_.end(), [&](const std::unique_ptr<Made>& m) {
-        return m->by == by && m->tolerance == tolerance && m->outline.outer == outline.outer && m->outline.holes == outline.holes;
-    });
+    auto found = std::find_if(made_.begin(), made_.end(),
+                              [&](const Made& m) { return m.by == by && m.tolerance == tolerance && m.outline == outline; });
     if (found == made_.end()) {
-        made_.push_back(std::make_unique<Made>(Made{outline, by, tolerance, search_outline(outline, by, tolerance), {}}));
+        made_.push_back({outline, by, tolerance, search_outline(outline, by, tolerance), {}});
         found = made_.end() - 1;
     }
-    Made& made = **found;
+    Made& made = *found;
     const auto at = [&](double turn) {
         return std::find_if(made.casts.begin(), made.casts.end(), [&](const Cast& c) { return c.turn == turn; });
     };

@@ -3,7 +3,6 @@
 // its own box: a search may be a hair wrong, the exact check has the last word.
 #pragma once
 
-#include <memory>
 #include <mutex>
 #include <vector>
 
@@ -48,7 +47,7 @@ private:
         std::vector<Cast> casts;  ///< at the turns that were asked for so far
     };
     std::mutex guard_;
-    std::vector<std::unique_ptr<Made>> made_;
+    std::vector<Made> made_;
 };
 
 /// A ring simplified so that the area to its left only grows: vertices that stand in are dropped, edges that stand out

@@ -11,6 +11,7 @@ namespace orthema {
 /// They wait spinning a little: batches follow each other closely.
 class Crew {
 public:
+    /// So many threads beside the one that asks; none where there are less than one.
     explicit Crew(int helpers) {
         for (int i = 0; i < helpers; ++i) threads_.emplace_back([this, i] { wait(i + 1); });
     }

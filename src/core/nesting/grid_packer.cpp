@@ -1,10 +1,8 @@
 #include "core/nesting/grid_packer.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
 #include <map>
-#include <thread>
 #include <tuple>
 
 #include "core/nesting/crew.h"
@@ -19,7 +17,7 @@ Region GridPacker::grow(const Polygon& outline) const {
     return problem_.gap > 0 ? offset({outline}, problem_.gap / 2, 0.02) : offset({outline}, hair, 0.02, Corner::square);
 }
 
-GridPacker::GridPacker(const NestProblem& problem, double cell) : problem_(problem), cell_(cell) {
+GridPacker::GridPacker(const NestProblem& problem, double cell, int threads) : problem_(problem), cell_(cell), threads_(threads) {
     rows_ = static_cast<int>(std::floor((problem.width - 2 * problem.margin + problem.gap) / cell + 1e-9));
     if (std::isfinite(problem.max_length))
         columns_ = static_cast<int>(std::floor((problem.max_length - 2 * problem.margin + problem.gap) / cell + 1e-9));
@@ -46,8 +44,8 @@ int GridPacker::misfit() const {
     return -1;
 }
 
-std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins, int threads) const {
-    Crew crew(std::max(0, threads - 1));
+std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins) const {
+    Crew crew(threads_ - 1);
     std::vector<BitGrid> bins;
     std::vector<NestPlacement> out = problem_.locked;
     const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
@@ -116,7 +114,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
 namespace {
 
 /// What lies in one bin: `own` are its placements, in whatever order.
-void slide_bin(const NestProblem& problem, std::vector<NestPlacement>& placements, std::vector<std::size_t> own) {
+void slide_bin(const NestProblem& problem, std::vector<NestPlacement>& placements, const std::vector<std::size_t>& own) {
     std::vector<Polygon> outlines(own.size());
     std::vector<Rect> boxes(own.size());
     const auto place = [&](std::size_t k) {
@@ -161,14 +159,9 @@ void slide_back(const NestProblem& problem, std::vector<NestPlacement>& placemen
         if (bins.size() <= bin) bins.resize(bin + 1);
         bins[bin].push_back(i);
     }
-    std::atomic<std::size_t> next = 0;
-    const auto work = [&] {
-        for (std::size_t bin = next++; bin < bins.size(); bin = next++) slide_bin(problem, placements, bins[bin]);
-    };
-    std::vector<std::thread> others;
-    for (std::size_t t = 1; t < std::min(bins.size(), static_cast<std::size_t>(std::max(1, threads))); ++t) others.emplace_back(work);
-    work();
-    for (std::thread& t : others) t.join();
+    const int count = static_cast<int>(bins.size());
+    Crew crew(std::min(threads, count) - 1);
+    crew.run(count, [&](int bin, int) { slide_bin(problem, placements, bins[static_cast<std::size_t>(bin)]); });
 }
 
 }  // namespace orthema

@@ -17,12 +17,12 @@ struct Copy {
 class GridPacker {
 public:
     /// `cell` mm. Of many turns only a few are tried.
-    GridPacker(const NestProblem& problem, double cell);
+    GridPacker(const NestProblem& problem, double cell, int threads = 1);
     /// Index of a piece that fits nowhere, or -1.
     [[nodiscard]] int misfit() const;
     /// First fit in the order given; empty when stopped. What fits into none of the first `most_bins` is left out.
     [[nodiscard]] std::vector<NestPlacement> pack(const std::vector<Copy>& order, const Task& task,
-                                                  std::size_t most_bins = std::numeric_limits<std::size_t>::max(), int threads = 1) const;
+                                                  std::size_t most_bins = std::numeric_limits<std::size_t>::max()) const;
 
 private:
     /// One shape at one turn, with its cells.
@@ -34,6 +34,7 @@ private:
     [[nodiscard]] Region grow(const Polygon& outline) const;
     const NestProblem& problem_;
     double cell_;
+    int threads_;
     int rows_ = 0;
     int columns_ = -1;
     std::vector<std::vector<Turned>> turns_;

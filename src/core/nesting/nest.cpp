@@ -139,10 +139,10 @@ private:
         const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
         const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
         const auto lay = [&](const GridPacker& packer, const Task& stop) {
-            auto placements = packer.pack(copies_, stop, std::numeric_limits<std::size_t>::max(), options_.threads);
+            auto placements = packer.pack(copies_, stop);
             return placements.size() == copies_.size() + problem_.locked.size() ? placements : std::vector<NestPlacement>{};
         };
-        const auto lay_and_slide = [&](std::vector<NestPlacement> placements) {
+        const auto offer_slid = [&](std::vector<NestPlacement> placements) {
             if (placements.empty()) return;
             slide_back(problem_, placements, options_.threads);
             offer(std::move(placements));
@@ -150,7 +150,7 @@ private:
         // else a first layout is all there will be
         const auto is_bettered = [&] { return copies_.size() <= most_jostled || has_parts(problem_, best_->placements, best_->bins); };
         if (!problem_.start.empty() && offer(problem_.start) && is_bettered()) return std::nullopt;
-        const GridPacker quick(problem_, coarse);
+        const GridPacker quick(problem_, coarse, options_.threads);
         if (!best_ && quick.misfit() < 0) {
             const double before = elapsed();
             auto first = lay(quick, {});
@@ -164,15 +164,15 @@ private:
                 if (options_.rounds <= 0)
                     for (const double finer : {8.0, 4.0, 2.0})
                         if (std::pow(finer, 1.6) * took < share * options_.seconds) {
-                            auto fine = lay(GridPacker(problem_, coarse / finer), Task{{}, task_.cancelled});
+                            auto fine = lay(GridPacker(problem_, coarse / finer, options_.threads), Task{{}, task_.cancelled});
                             if (!fine.empty()) first = std::move(fine);
                             break;
                         }
-                lay_and_slide(std::move(first));
+                offer_slid(std::move(first));
             }
         }
         if (best_ && (over() || is_bettered())) return std::nullopt;
-        const GridPacker fine(problem_, coarse / 4);
+        const GridPacker fine(problem_, coarse / 4, options_.threads);
         if (const int misfit = fine.misfit(); misfit >= 0) {
             const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];
             const Rect box = bounds(p.outline.outer);
@@ -181,7 +181,7 @@ private:
         }
         auto placements = lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
         if (!placements.empty() && offer(placements) && over()) return std::nullopt;
-        lay_and_slide(std::move(placements));
+        offer_slid(std::move(placements));
         if (!best_) return "The pieces could not be laid out: an outline crosses itself. Draw it again.";
         return std::nullopt;
     }

@@ -179,9 +179,9 @@ private:
         return a;
     }
 
-    Placements settled(const std::vector<Part>& parts, double until) {
+    Placements settled(std::vector<Part> parts, double until) {
         Placements out;
-        for (const Placements& p : settled_apart(parts, until)) out.insert(out.end(), p.begin(), p.end());
+        for (const Placements& p : settled_apart(std::move(parts), until)) out.insert(out.end(), p.begin(), p.end());
         return out;
     }
 
@@ -193,14 +193,12 @@ private:
 
     /// Every part gets what it is due, whatever there are of threads and parts: laid end to end over the threads, a part that lies across
     /// the end of one is begun on the next and goes on at that end (McNaughton's rule; it is never at both).
-    static std::vector<std::vector<Slice>> parted(const std::vector<Part>& parts, std::size_t threads) {
-        double sum = 0;
-        for (const Part& p : parts) sum += p.share;
+    static std::vector<std::vector<Slice>> parted(const std::vector<Part>& parts, double whole, std::size_t threads) {
         std::vector<std::vector<Slice>> out(threads);
         double at = 0;  // thread, and how far along it
         constexpr double least = 0.02;
         for (std::size_t k = 0; k < parts.size(); ++k) {
-            double left = std::min(1.0, parts[k].share / sum * static_cast<double>(threads));
+            double left = std::min(1.0, parts[k].share / whole * static_cast<double>(threads));
             while (left > 1e-9) {
                 const auto thread = std::min(threads - 1, static_cast<std::size_t>(at + 1e-9));
                 const double from = std::max(0.0, at - static_cast<double>(thread)), takes = std::min(left, 1 - from);
@@ -214,12 +212,9 @@ private:
     }
 
     /// Every part, side by side, all of them by the given share of what may be spent.
-    std::vector<Placements> settled_apart(const std::vector<Part>& parts, double until, double gather = 0) {
+    std::vector<Placements> settled_apart(std::vector<Part> parts, double until, double gather = 0) {
         std::vector<Placements> out(parts.size());
         if (parts.empty()) return out;
-        std::vector<NestProblem> problems;
-        problems.reserve(parts.size());
-        for (const Part& p : parts) problems.push_back(p.problem);
         std::mutex guard;
         // what each part has come to is seen while the others are at work; where rounds are counted the outcome is to depend on nothing
         // else
@@ -253,17 +248,17 @@ private:
             o.gather = gather;
             std::function<void(const NestSolution&)> better;
             if (shows) better = [&, k](const NestSolution& s) { show(k, s); };
-            const auto found = nest(problems[k], o, Task{{}, task_.cancelled}, better);
+            const auto found = nest(parts[k].problem, o, Task{{}, task_.cancelled}, better);
             if (found && (gather > 0 || found->bins == 1)) {
                 out[k] = in_whole(parts[k], found->placements);
-                problems[k].start = found->placements;  // from there it goes on
+                parts[k].problem.start = found->placements;  // from there it goes on
             }
             if (task_.report) {
                 const std::scoped_lock lock(guard);
                 task_.say(std::min(1.0, spent()), "settling");
             }
         };
-        std::vector<std::vector<Slice>> slices = parted(parts, threads);
+        std::vector<std::vector<Slice>> slices = parted(parts, whole, threads);
         if (options_.rounds > 0) {
             slices.assign(threads, {});
             for (std::size_t k = 0; k < parts.size(); ++k) slices[k % threads].push_back({k, 0, 1});

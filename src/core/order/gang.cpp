@@ -213,6 +213,13 @@ std::vector<std::string> job_ids(const Order& order) {
     return out;
 }
 
+std::vector<std::string> jobs_apart(const Order& order) {
+    if (!is_gang(order)) return {std::string()};
+    std::vector<std::string> out = job_ids(order);
+    out.erase(out.begin());
+    return out;
+}
+
 JobNames names_of(const Job& job) {
     JobNames out;
     for (int k = 0; k < id_kind_count; ++k)

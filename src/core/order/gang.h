@@ -11,6 +11,8 @@ namespace orthema {
 inline bool is_gang(const Order& order) { return !order.jobs.empty(); }
 /// The order's own id, then those of its jobs.
 std::vector<std::string> job_ids(const Order& order);
+/// Of a gang the ids of its jobs; else "" alone, which is the order.
+std::vector<std::string> jobs_apart(const Order& order);
 /// Whether it is the order, or a job of it, that has this id.
 inline bool holds_job(const Order& order, const std::string& id) { return order.job == id || find_job(order, id) != nullptr; }
 

@@ -73,33 +73,21 @@ Approval approved(const Whose& whose, const FitPlan& plan, const std::string& by
 
 const Approval& approval_of(const Order& order, const std::string& job) {
     static const Approval none;
-    if (order.jobs.empty()) return order.approval;
+    if (!is_gang(order)) return order.approval;
     const Job* j = find_job(order, job);
     return j != nullptr && j->own ? j->own->approval : none;
 }
 
-std::vector<std::string> approved_apart(const Order& order) {
-    if (order.jobs.empty()) return {std::string()};
-    std::vector<std::string> out;
-    for (const Job& j : order.jobs.all()) out.push_back(j.id);
-    return out;
-}
-
 Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at, const std::string& job) {
-    if (order.jobs.empty()) {
+    if (!is_gang(order)) {
         order.approval = approved(Whose(order, {}), plan, by, at);
         return order;
     }
-    for (const std::string& id : approved_apart(order)) {
-        if (!job.empty() && job != id) continue;
-        Approval now = approved(Whose(order, id), plan, by, at);
-        for (Job& j : order.jobs.own())
-            if (j.id == id) {
-                auto own = std::make_shared<Order>(j.own ? *j.own : Order{});
-                own->approval = std::move(now);
-                j.own = Shared<Order>(std::move(own));
-                break;
-            }
+    for (Job& j : order.jobs.own()) {
+        if (!job.empty() && job != j.id) continue;
+        auto own = std::make_shared<Order>(j.own ? *j.own : Order{});
+        own->approval = approved(Whose(order, j.id), plan, by, at);
+        j.own = Shared<Order>(std::move(own));
     }
     return order;
 }
@@ -135,7 +123,7 @@ ApprovalState approval_state(const Order& order, const FitPlan& plan, const std:
 
 Findings approval_findings(const Order& order, const FitPlan& plan) {
     Findings out;
-    for (const std::string& job : approved_apart(order)) {
+    for (const std::string& job : jobs_apart(order)) {
         const ApprovalState state = approval_state(order, plan, job);
         if (!state.given) continue;
         const std::string& who = approval_of(order, job).by;

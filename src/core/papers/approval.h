@@ -8,8 +8,6 @@ namespace orthema {
 /// What the customer of the order, or of that job of a gang, agreed to. A job's is kept with the job, under its own names: it comes with
 /// it into a gang and leaves with it.
 const Approval& approval_of(const Order& order, const std::string& job = {});
-/// Whose approvals there are: a gang's jobs; else "" alone, the order.
-std::vector<std::string> approved_apart(const Order& order);
 
 /// The order, or a job of it, as approved now by somebody on that day; `by` empty: by nobody any more. Of a gang without a job: each.
 Order with_approval(Order order, const FitPlan& plan, const std::string& by, const std::string& at, const std::string& job = {});

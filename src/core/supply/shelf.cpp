@@ -213,17 +213,22 @@ std::vector<LeftOver> left_over_transfers(const Order& order, const TransferSet&
 
 PressedCopies::PressedCopies(const std::vector<PressRecord>& records, const std::set<std::string>& jobs, bool rehearsals) {
     for (const PressRecord& r : records)
-        if (jobs.contains(r.job) && (!r.rehearsal || rehearsals)) by_design_[{r.design, r.size, r.job}] += r.pieces;
+        if (jobs.contains(r.job) && (!r.rehearsal || rehearsals)) by_design_[{r.job, r.design}][r.size] += r.pieces;
 }
 
-int PressedCopies::of(const TransferSet& set, const Transfer& t, const std::string& of_job) const {
+int PressedCopies::of(const TransferSet& set, const Transfer& t, const std::string& job) const {
     int out = 0;
-    for (const auto& [of, n] : by_design_) {
-        const auto& [design, size, job] = of;
-        if (job != of_job || (design != t.decoration && std::find(t.also.begin(), t.also.end(), design) == t.also.end())) continue;
-        const MakingOf* making = find_making(set, design, size);
-        if (making != nullptr && making->made == t.made) out += n;
-    }
+    const auto count = [&](const std::string& design) {
+        const auto sizes = by_design_.find({job, design});
+        if (sizes == by_design_.end()) return;
+        for (const auto& [size, n] : sizes->second) {
+            const MakingOf* making = find_making(set, design, size);
+            if (making != nullptr && making->made == t.made) out += n;
+        }
+    };
+    count(t.decoration);
+    for (const std::string& other : t.also)
+        if (other != t.decoration) count(other);
     return out;
 }
 

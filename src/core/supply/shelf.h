@@ -5,7 +5,7 @@
 #include <map>
 #include <set>
 #include <string>
-#include <tuple>
+#include <utility>
 #include <vector>
 
 #include "core/records/press_record.h"
@@ -70,7 +70,7 @@ public:
     [[nodiscard]] int of(const TransferSet& set, const Transfer& transfer, const std::string& job) const;
 
 private:
-    std::map<std::tuple<std::string, std::string, std::string>, int> by_design_;  ///< of a decoration and size, for a job
+    std::map<std::pair<std::string, std::string>, std::map<std::string, int>> by_design_;  ///< by job and decoration, of each size
 };
 
 /// The bag that they go into, with its count; the same order and transfer always fill the same one.

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/order/gang.h"
 #include "core/papers/approval.h"
 #include "core/pipeline/order_papers.h"
 #include "files/page_export.h"
@@ -304,7 +305,7 @@ void PapersPage::refresh() {
     const Order& order = room_.order();
     promise_->show_text(qt(order.pricing.promise));
     // of a gang the job in view, or all of them one below the other
-    std::vector<std::string> whose = approved_apart(order);
+    std::vector<std::string> whose = jobs_apart(order);
     const std::string in_view = job_in_view(room_);
     if (find_job(order, in_view) != nullptr) whose = {in_view};
     if (std::exchange(shown_for_, in_view) != in_view) by_->clear();
