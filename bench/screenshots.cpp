@@ -39,9 +39,6 @@ int main(int argc, char** argv) {
     room.keeper().open(order);
     wait();
     take("order");
-    window.show_findings();
-    take("findings");
-    window.show_findings();
     window.go_to(QStringLiteral("blanks"));
     take("blanks");
     if (auto* family = window.findChild<QAction*>(QStringLiteral("new apron"))) family->trigger();
@@ -188,5 +185,14 @@ int main(int argc, char** argv) {
     whole.wait(300);
     window.notices()->hide();
     take("stock");
+    // a team with names and numbers
+    room.keeper().open(order + QStringLiteral("/../kite-race.orthema"));
+    wait();
+    s = room.selection();
+    s.art = "back-name";
+    room.select(s);
+    window.go_to(QStringLiteral("art"));
+    window.notices()->hide();
+    take("lettering");
     return 0;
 }

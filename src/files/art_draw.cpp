@@ -8,7 +8,7 @@ namespace orthema {
 
 namespace {
 
-constexpr std::array<const char*, 7> kind_keys = {"png", "jpeg", "tiff", "webp", "heic", "svg", "pdf"};
+constexpr std::array<const char*, 9> kind_keys = {"png", "jpeg", "tiff", "webp", "heic", "svg", "pdf", "ttf", "otf"};
 
 /// To be painted from, never on to; the caller destroys it and keeps the image.
 cairo_surface_t* surface_over(const ScreenImage& image) {
@@ -35,6 +35,8 @@ std::optional<ArtKind> kind_of(const std::string& b) {
         for (const char* brand : {"heic", "heix", "heim", "heis", "mif1"})
             if (b.compare(8, 4, brand) == 0) return ArtKind::heic;
     if (b.rfind("%PDF", 0) == 0) return ArtKind::pdf;
+    if (b.rfind(std::string("\0\1\0\0", 4), 0) == 0 || b.rfind("true", 0) == 0) return ArtKind::ttf;
+    if (b.rfind("OTTO", 0) == 0) return ArtKind::otf;
     if (b.substr(0, 4096).find("<svg") != std::string::npos) return ArtKind::svg;
     return std::nullopt;
 }

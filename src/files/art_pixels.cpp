@@ -4,12 +4,6 @@
 
 namespace orthema {
 
-namespace {
-
-constexpr int screen_side = 1024;
-
-}  // namespace
-
 std::vector<std::uint8_t> straight(const std::vector<std::uint32_t>& from) {
     std::vector<std::uint8_t> out(from.size() * 4);
     for (std::size_t i = 0; i < from.size(); ++i) {
@@ -39,12 +33,11 @@ std::vector<std::uint8_t> drawn_pixels(const LoadedArt& art, int width, int heig
     return straight(canvas);
 }
 
-/// The ink box at screen size, and its halves.
-std::vector<ScreenImage> screen_levels(const LoadedArt& art) {
+std::vector<ScreenImage> screen_levels(const LoadedArt& art, int side) {
     std::vector<ScreenImage> levels;
     if (art.facts.empty()) return levels;
     const Rect& ink = art.facts.ink_px;
-    const double scale = std::min(1.0, screen_side / std::max(ink.width(), ink.height()));
+    const double scale = std::min(1.0, side / std::max(ink.width(), ink.height()));
     ScreenImage top;
     top.width = std::max(1, static_cast<int>(std::lround(ink.width() * scale)));
     top.height = std::max(1, static_cast<int>(std::lround(ink.height() * scale)));

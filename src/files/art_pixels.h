@@ -14,7 +14,7 @@ cairo_surface_t* image_over(std::vector<std::uint32_t>& pixels, int width, int h
 /// The whole canvas as it is drawn, straight RGBA bytes.
 std::vector<std::uint8_t> drawn_pixels(const LoadedArt& art, int width, int height);
 
-/// The ink box at screen size, and its halves.
-std::vector<ScreenImage> screen_levels(const LoadedArt& art);
+/// The ink box at screen size, at most `side` pixels along its longer side, and its halves.
+std::vector<ScreenImage> screen_levels(const LoadedArt& art, int side = 1024);
 
 }  // namespace orthema

@@ -93,6 +93,13 @@ Column heading_of(const std::string& name) {
     const std::string n = lower(trimmed(name));
     const auto has = [&](const char* w) { return n.find(w) != std::string::npos; };
     if (has("size")) return Column::size;
+    if ((has("name") &&
+         (has("on shirt") || has("on back") || has("shirt") || has("back") || has("print") || has("jersey") || has("team"))) ||
+        n == "lettering" || n == "player" || n == "surname")
+        return Column::person;
+    if (has("shirt n") || has("jersey n") || has("player n") || has("back n") || has("start n") || has("race n") || has("number on") ||
+        n == "jersey" || n == "squad number" || n == "print number")
+        return Column::number;
     if (has("qty") || has("quantity") || has("count") || has("how many") || n == "pcs" || n == "pieces" || n == "number")
         return Column::quantity;
     if (has("colour") || has("color")) return Column::colour;
@@ -201,11 +208,12 @@ std::string lot_name(const Order& order, const std::string& id) {
 }  // namespace
 
 std::string lines_csv(const Order& order) {
-    std::string out = "blank,colour,size,quantity,note,lot\r\n";
+    std::string out = "blank,colour,size,quantity,note,lot,name,number\r\n";
     for (const OrderLine& l : order.lines) {
         const BlankStyle* style = find_style(order, l.style);
         out += csv_field(style != nullptr ? style->name : l.style) + "," + csv_field(l.colour) + "," + csv_field(l.size) + "," +
-               std::to_string(l.quantity) + "," + csv_field(l.note) + "," + csv_field(lot_name(order, l.lot)) + "\r\n";
+               std::to_string(l.quantity) + "," + csv_field(l.note) + "," + csv_field(lot_name(order, l.lot)) + "," + csv_field(l.name) +
+               "," + csv_field(l.number) + "\r\n";
     }
     return out;
 }
@@ -241,7 +249,7 @@ std::string job_field(const Order& order, const CopyJobs& jobs, const PlacedCopy
 }  // namespace
 
 std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPlan& sheets) {
-    std::string out = "medium,sheet,number,transfer,copy,decoration,sizes,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored" +
+    std::string out = "medium,sheet,number,transfer,copy,decoration,sizes,whose,width_mm,height_mm,x_mm,y_mm,turn_deg,mirrored" +
                       std::string(is_gang(order) ? ",job" : "") + "\r\n";
     for (const MediumPlan& m : sheets.media) {
         const Medium* medium = find_medium(order, m.medium);
@@ -254,9 +262,9 @@ std::string pieces_csv(const Order& order, const TransferSet& set, const SheetPl
                 const Rect own = t->shape.empty() ? t->ink : bounds(t->shape);  // of this part or layer, not of the whole design
                 out += csv_field(medium != nullptr ? medium->name : m.medium) + "," + std::to_string(s.number + 1) + "," +
                        std::to_string(t - set.transfers.data() + 1) + "," + csv_field(t->id) + "," + std::to_string(c.copy + 1) + "," +
-                       csv_field(d != nullptr ? d->name : "") + "," + csv_field(sizes_text(*t)) + "," + number(own.width()) + "," +
-                       number(own.height()) + "," + number(c.x) + "," + number(c.y) + "," + std::to_string(c.turn) + "," +
-                       (t->mirrored ? "yes" : "no") + job_field(order, jobs, c) + "\r\n";
+                       csv_field(d != nullptr ? d->name : "") + "," + csv_field(sizes_text(*t)) + "," + csv_field(t->whose) + "," +
+                       number(own.width()) + "," + number(own.height()) + "," + number(c.x) + "," + number(c.y) + "," +
+                       std::to_string(c.turn) + "," + (t->mirrored ? "yes" : "no") + job_field(order, jobs, c) + "\r\n";
             }
     }
     return out;

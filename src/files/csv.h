@@ -13,7 +13,7 @@
 namespace orthema {
 
 /// What a column of an order's list means. `of_size`: the header is a size, and under it stand quantities.
-enum class Column { none, blank, colour, size, quantity, note, reference, of_size };
+enum class Column { none, blank, colour, size, quantity, note, reference, of_size, person, number };
 
 struct Table {
     std::vector<std::string> header;

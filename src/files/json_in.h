@@ -52,6 +52,12 @@ struct In {
         if (s.size() > most_text) fail("is too long");
         return s;
     }
+    /// Of a file's bytes.
+    [[nodiscard]] std::string hash() const {
+        std::string s = text();
+        if (s.size() != 64 || s.find_first_not_of("0123456789abcdef") != std::string::npos) fail("is not a SHA-256 in hexadecimal");
+        return s;
+    }
     [[nodiscard]] double number(double low, double high) const {
         if (!at.is_number()) fail("is not a number");
         const double v = at.get<double>();

@@ -75,6 +75,12 @@ bool tells_a_total(const std::string& text) {
     return false;
 }
 
+/// A header under which the numbers of a team stand, or anything else that is numbered.
+bool calls_a_number(const std::string& header) {
+    const std::string h = lower(trimmed(header));
+    return h == "number" || h == "no." || h == "no" || h == "nr" || h == "nr." || h == "#";
+}
+
 /// The last whole number in a text.
 std::optional<int> number_in(const std::string& text) {
     std::string digits;
@@ -99,7 +105,9 @@ const char* column_name(Column c) {
     case Column::colour: return "colour";
     case Column::size: return "size";
     case Column::quantity: return "quantity";
-    case Column::note: return "name or note";
+    case Column::note: return "whose, or a note";
+    case Column::person: return "name on it";
+    case Column::number: return "number on it";
     case Column::reference: return "order number";
     case Column::of_size: return "pieces of this size";
     }
@@ -188,6 +196,32 @@ std::vector<Column> guess_columns(const Table& table, const std::vector<BlankSty
     const auto counts = [](const std::string& s) { return whole_number(s).has_value(); };
     claim(Column::quantity, counts, row_numbers);
     claim(Column::quantity, counts);
+    // "name" and "number" side by side, nearly every number another: a team. Who says how many has a column for that too, or one each.
+    const auto at_column = [&](Column c) { return static_cast<std::size_t>(std::find(out.begin(), out.end(), c) - out.begin()); };
+    const auto unlike = [&](std::size_t column) {
+        std::set<std::string> values;
+        std::size_t seen = 0;
+        for (std::size_t r = 0; r < sample && column < out.size(); ++r)
+            if (column < table.rows[r].size() && whole_number(table.rows[r][column])) {
+                values.insert(trimmed(table.rows[r][column]));
+                ++seen;
+            }
+        return seen >= 3 && values.size() * 10 >= seen * 8;
+    };
+    if (!used.contains(Column::number) && used.contains(Column::note) &&
+        heading_of(table.header[at_column(Column::note)]) == Column::note &&
+        lower(table.header[at_column(Column::note)]).find("name") != std::string::npos) {
+        for (const Column may : {Column::quantity, Column::reference})
+            if (const std::size_t c = at_column(may); c < out.size() && calls_a_number(table.header[c]) && unlike(c)) {
+                out[c] = Column::number;
+                out[at_column(Column::note)] = Column::person;
+                used.erase(may);
+                break;
+            }
+    }
+    if (used.contains(Column::number) && !used.contains(Column::person) && used.contains(Column::note) &&
+        lower(table.header[at_column(Column::note)]).find("name") != std::string::npos)
+        out[at_column(Column::note)] = Column::person;
     claim(Column::blank, [&](const std::string& s) { return match_style(s, nullptr, styles) != nullptr; });
     claim(Column::colour, [&](const std::string& s) {
         const std::string t = lower(trimmed(s));
@@ -319,6 +353,9 @@ struct Reading {
         since_total += *quantity;
         OrderLine made{style->id, colour, size->code, *quantity, cell(r, column(Column::note))};
         made.ref = cell(r, column(Column::reference));
+        made.name = cell(r, column(Column::person));
+        made.number = cell(r, column(Column::number));
+        if (made.number.size() > 2 && made.number.substr(made.number.size() - 2) == ".0") made.number.resize(made.number.size() - 2);
         out.lines.push_back(std::move(made));
     }
     [[nodiscard]] std::string blank_of(std::size_t r) const {

@@ -2,6 +2,7 @@
 
 #include "core/pipeline/gang.h"
 #include "core/base/utf8.h"
+#include "files/lettering.h"
 
 #include <filesystem>
 #include <random>
@@ -43,9 +44,24 @@ Result<GangedPackage> gang_packages(const std::vector<OrderPackage>& packages, c
     return out;
 }
 
+Finding unreadable(const Art& art, const std::string& why) {
+    Subject about;
+    about.art = art.id;
+    return finding("art-unreadable", about, {{"fault", why}});
+}
+
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings) {
     LoadedArtById out;
     for (const Art& art : order.art) {
+        if (art.lettering) {
+            auto words = lettered_art(order, art, bytes);
+            if (words) {
+                out.merge(*words);
+            } else if (findings != nullptr) {
+                findings->push_back(unreadable(art, words.sentence()));
+            }
+            continue;
+        }
         const auto at = bytes.find(art.hash);
         auto loaded = at == bytes.end() ? Result<LoadedArtPtr>(Error{art.name + " has no picture."}) : load_art(at->second, art.name);
         if (loaded && art.clip) {
@@ -55,9 +71,7 @@ LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* 
         if (loaded) {
             out[art.id] = *loaded;
         } else if (findings != nullptr) {
-            Subject about;
-            about.art = art.id;
-            findings->push_back(finding("art-unreadable", about, {{"fault", loaded.sentence()}}));
+            findings->push_back(unreadable(art, loaded.sentence()));
         }
     }
     return out;

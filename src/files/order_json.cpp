@@ -1,5 +1,7 @@
 #include "files/order_json.h"
 
+#include "files/lettering_json.h"
+
 #include <cmath>
 
 #include "core/order/ids.h"
@@ -130,9 +132,7 @@ Art read_art(const In& in) {
     const auto kind = kind_from_key(in["kind"].text());
     if (!kind) in["kind"].fail("is not a kind of picture that is known");
     a.kind = *kind;
-    a.hash = in["hash"].text();
-    if (a.hash.size() != 64 || a.hash.find_first_not_of("0123456789abcdef") != std::string::npos)
-        in["hash"].fail("is not a SHA-256 in hexadecimal");
+    a.hash = in["hash"].hash();
     if (in.has("marked_centre")) {
         std::vector<double> xy;
         in["marked_centre"].each(2, [&](const In& e) { xy.push_back(e.number(-10, 1000)); });
@@ -155,6 +155,7 @@ Art read_art(const In& in) {
         if (c.has("bleed_mm")) clip.bleed = c["bleed_mm"].length(0);
         a.clip = clip;
     }
+    if (in.has("lettering")) a.lettering = read_lettering(in["lettering"]);
     if (in.has("subject"))
         in["subject"].each(40, [&](const In& e) { a.subject.push_back({e["x"].number(-10, 1000), e["y"].number(-10, 1000)}); });
     return a;
@@ -214,6 +215,8 @@ Order read_order(const In& in) {
         if (e.has("lot")) l.lot = e["lot"].text();
         if (e.has("ref")) l.ref = e["ref"].text();
         if (e.has("job")) l.job = e["job"].text();
+        if (e.has("name")) l.name = e["name"].text();
+        if (e.has("number")) l.number = e["number"].text();
         if (e.has("first_piece")) l.first = e["first_piece"].whole(0, 1000000);
         o.lines.push_back(std::move(l));
     });
@@ -355,6 +358,8 @@ json to_json(const Order& o) {
         if (!l.lot.empty()) e["lot"] = l.lot;
         if (!l.ref.empty()) e["ref"] = l.ref;
         if (!l.job.empty()) e["job"] = l.job;
+        if (!l.name.empty()) e["name"] = l.name;
+        if (!l.number.empty()) e["number"] = l.number;
         if (l.first > 0) e["first_piece"] = l.first;
         j["lines"].push_back(e);
     }
@@ -369,6 +374,7 @@ json to_json(const Order& o) {
             if (!a.clip->style.empty()) e["clip"]["blank"] = a.clip->style;
             if (!a.clip->size.empty()) e["clip"]["size"] = a.clip->size;
         }
+        if (a.lettering) e["lettering"] = to_json(*a.lettering);
         for (const Point& p : a.subject) e["subject"].push_back({{"x", p.x}, {"y", p.y}});
         j["art"].push_back(e);
     }

@@ -196,10 +196,15 @@ json to_json(const PressRun& r) {
 Reprint read_reprint(const In& in) {
     Reprint r{in["decoration"].text(), in["size"].text(), in["copies"].whole(1, 100000), {}};
     if (in.has("cause")) r.cause = short_text(in["cause"]);
+    if (in.has("word")) r.word = in["word"].text();
     return r;
 }
 
-json to_json(const Reprint& r) { return {{"decoration", r.decoration}, {"size", r.size}, {"copies", r.copies}, {"cause", r.cause}}; }
+json to_json(const Reprint& r) {
+    json j{{"decoration", r.decoration}, {"size", r.size}, {"copies", r.copies}, {"cause", r.cause}};
+    if (!r.word.empty()) j["word"] = r.word;
+    return j;
+}
 
 GuideSetup read_guide_setup(const In& in) {
     GuideSetup g;

@@ -372,6 +372,21 @@ Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip,
     return LoadedArtPtr(*art);
 }
 
+Result<std::vector<ShapedWord>> shaped_words(const Bytes& face, const std::string& name, const std::vector<std::string>& words,
+                                             bool capitals) {
+    auto reader = pool().take();
+    const std::string hash = content_hash(*face);
+    reader->keep(hash, face);
+    reader->ask(wire::Kind::letters, wire::packed(hash, name, capitals, words));
+    const auto said = reader->hear({}, reader->look_seconds());
+    std::vector<ShapedWord> out;
+    const bool fits = said && said->kind == wire::Kind::done && wire::unpacked(said->bytes, out) && out.size() == words.size();
+    if (said && said->kind == wire::Kind::done && !fits) reader->lost();
+    pool().give_back(std::move(reader));
+    if (!fits) return sentence_of(said, name);
+    return out;
+}
+
 Result<Done> write_pdf(const std::string& path, const std::vector<const Drawing*>& pages, const LoadedArtById& art,
                        const std::string& title, const Task& task) {
     return page_file(path, wire::Kind::pdf, pages, art, task, [&](const std::vector<wire::ArtRef>& refs) {

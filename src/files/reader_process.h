@@ -17,4 +17,8 @@ void set_reader_limits(const ReaderLimits& limits);
 /// A picture cut from another, on a canvas of its own. `name` is for the sentence on failure.
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name);
 
+/// Words in a typeface as its outlines, in its own capitals where that is asked. Fails with a sentence where the bytes are no typeface.
+Result<std::vector<ShapedWord>> shaped_words(const Bytes& face, const std::string& name, const std::vector<std::string>& words,
+                                             bool capitals);
+
 }  // namespace orthema

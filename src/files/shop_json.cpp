@@ -62,7 +62,10 @@ BlankStyle read_style(const In& in) {
     if (in.has("tolerance_mm")) s.tolerance = in["tolerance_mm"].length(0);
     in["sizes"].each(400, [&](const In& e) { s.sizes.push_back(e.text()); });
     if (s.sizes.empty()) in["sizes"].fail("names no size");
-    in["colours"].each(400, [&](const In& e) { s.colours.push_back({e["name"].text(), read_colour(e["rgb"])}); });
+    in["colours"].each(400, [&](const In& e) {
+        s.colours.push_back({e["name"].text(), read_colour(e["rgb"])});
+        if (e.has("inside_rgb")) s.colours.back().inside = read_colour(e["inside_rgb"]);
+    });
     for (const std::string& size : s.sizes) {
         const In row = in["chart"][size.c_str()];
         for (const auto& [key, value] : row.at.items()) {
@@ -270,7 +273,10 @@ json to_json(const BlankStyle& s) {
            {"sizes", s.sizes},
            {"colours", json::array()},
            {"chart", json::object()}};
-    for (const BlankColour& c : s.colours) j["colours"].push_back({{"name", c.name}, {"rgb", colour_text(c.ink)}});
+    for (const BlankColour& c : s.colours) {
+        j["colours"].push_back({{"name", c.name}, {"rgb", colour_text(c.ink)}});
+        if (c.inside) j["colours"].back()["inside_rgb"] = colour_text(*c.inside);
+    }
     for (const auto& [size, row] : s.chart)
         for (const auto& [measure, figure] : row) j["chart"][size][measure_key(measure)] = figure_json(figure);
     if (!s.sample_size.empty()) j["sample_size"] = s.sample_size;

@@ -65,6 +65,8 @@ inline auto parts(Drawing& v) { return std::tie(v.width, v.height, v.marks); }
 inline auto parts(ArtFacts::Ink& v) { return std::tie(v.colour, v.share); }
 inline auto parts(AlphaMap& v) { return std::tie(v.width, v.height, v.ink); }
 inline auto parts(SmallPicture& v) { return std::tie(v.width, v.height, v.rgba); }
+inline auto parts(ShapedLetter& v) { return std::tie(v.outline, v.at, v.advance); }
+inline auto parts(ShapedWord& v) { return std::tie(v.letters, v.missing); }
 inline auto parts(ScreenImage& v) { return std::tie(v.width, v.height, v.pixels); }
 inline auto parts(ClipOf& v) { return std::tie(v.shape, v.unit, v.at, v.whole_ink); }
 inline auto parts(ArtFacts& v) {
@@ -186,7 +188,22 @@ template <class... T>
 }
 
 /// What is asked of the reader, and what it says.
-enum class Kind : std::uint32_t { keep = 1, forget, look, look_clipped, pdf, png, tiff, rows, done, failed, progress, band, there };
+enum class Kind : std::uint32_t {
+    keep = 1,
+    forget,
+    look,
+    look_clipped,
+    pdf,
+    png,
+    tiff,
+    rows,
+    done,
+    failed,
+    progress,
+    band,
+    there,
+    letters
+};
 
 struct Header {
     std::uint32_t magic = 0x4f525231;

@@ -121,6 +121,16 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         allow_seconds(look_seconds);
         return answer_look(look(kept.files.at(hash), name));
     }
+    case wire::Kind::letters: {
+        std::string hash, name;
+        bool capitals = false;
+        std::vector<std::string> words;
+        sound(wire::unpacked(bytes, hash, name, capitals, words));
+        allow_seconds(look_seconds);
+        const auto shaped = shape(*kept.files.at(hash), name, words, capitals);
+        if (!shaped) return say(wire::Kind::failed, wire::packed(0, shaped.sentence()));
+        return say(wire::Kind::done, wire::packed(*shaped));
+    }
     case wire::Kind::look_clipped: {
         wire::ArtRef whole;
         ClipOf clip;

@@ -299,7 +299,9 @@ Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::
     case ArtKind::webp: return held(from_webp(bytes, name));
     case ArtKind::heic: return from_heic(bytes, name);
     case ArtKind::svg:
-    case ArtKind::pdf: break;
+    case ArtKind::pdf:
+    case ArtKind::ttf:
+    case ArtKind::otf: break;
     }
     return Error{name + " is not a picture made of pixels."};
 }

@@ -20,6 +20,10 @@ LoadedArtPtr drawable(const Bytes& bytes, const std::string& hash, ArtFacts fact
 LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts);
 Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int width, int height);
 
+/// Words in a typeface, as its outlines. Fails with a sentence where the bytes are no face, or hold no letters.
+Result<std::vector<ShapedWord>> shape(const std::string& face, const std::string& name, const std::vector<std::string>& words,
+                                      bool capitals);
+
 /// A file that somebody else opened and will put in its place.
 class PageFile {
 public:

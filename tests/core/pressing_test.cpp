@@ -360,7 +360,7 @@ TEST(PressPlan, FilmThatIsMadeOnTheDayIsCutApartBeforeItIsPressed) {
     int early = 0, late = 0;
     for (const Load& l : plan.loads) {
         const Decoration* d = find_decoration(job.order, l.decoration);
-        if (l.film.sheet > 0 || !made.contains(d->medium)) continue;
+        if (l.makes_film() || !made.contains(d->medium)) continue;
         const double begins = slot(l.tasks.front()).start;
         double ready = 1e9;
         for (const Load& f : plan.loads)

@@ -8,6 +8,7 @@
 #include "app/session/jobs.h"
 #include "app/session/notices.h"
 #include "core/pipeline/work.h"
+#include "files/lettering.h"
 #include "files/order_file.h"
 
 namespace orthema::app {
@@ -22,7 +23,10 @@ public:
     void take_over(ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known);
     /// Reads pictures on threads; each comes into the order when it is there.
     void bring_in(const QStringList& paths);
-    /// Pictures whose shape or subject changed are clipped on a thread; the last shape asked for is the one that stays.
+    /// A typeface among the order's files, for letterings.
+    void keep_typeface(const Typeface& face) { bytes_[content_hash(*face.file)] = face.file; }
+    /// Pictures whose shape or subject changed are clipped on a thread; the last shape asked for is the one that stays. Letterings whose
+    /// words changed are set.
     void clip_anew(const Order& before);
 
 signals:
@@ -30,6 +34,8 @@ signals:
     void changed();
 
 private:
+    /// Words of a lettering whose roster, face or figures changed, on a thread; the last state is the one that stays.
+    void set_anew(const Order& before, const Art& art);
     void find_known(Findings faults);
     Document& document_;
     Jobs& jobs_;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/order/roster.h"
+
 namespace orthema::app {
 
 std::vector<RunKey> runs_shown(const Order& order, const Selection& selection) {
@@ -38,6 +40,10 @@ Selection tidied(Selection s, const Order& order, const TransferSet& set) {
         s.size = !counts.empty() ? counts[counts.size() / 2].size : style->sizes.empty() ? "" : style->sizes[style->sizes.size() / 2];
     }
     if (style != nullptr) std::erase_if(s.also, [&](const std::string& size) { return size == s.size || size_index(*style, size) < 0; });
+    if (const auto& lines = order.lines.all(); s.person >= 0) {
+        const auto at = static_cast<std::size_t>(s.person);
+        if (at >= lines.size() || !is_person(lines[at]) || run_of(lines[at]) != s.run) s.person = -1;
+    }
     if (find_art(order, s.art) == nullptr) s.art = order.art.empty() ? "" : order.art.front().id;
     const auto used = [&](const std::string& medium) {
         return std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& t) { return t.medium == medium; });

@@ -12,6 +12,7 @@ struct Selection {
     RunKey run;
     std::string decoration, size, art, medium, style;
     std::string job;             ///< of a gang the one that is looked at; empty: all
+    int person = -1;             ///< line of the roster whose garment is shown; -1: on each size who is the hardest to fit
     std::set<std::string> also;  ///< sizes that are in hand beside `size`
     /// Whether what is of that job is looked at.
     [[nodiscard]] bool shows(const std::string& of_job) const { return job.empty() || job == of_job; }

@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "core/artwork/lettering.h"
 #include "core/base/colour.h"
 #include "core/base/finding.h"
 #include "core/base/length.h"
@@ -68,8 +69,9 @@ struct ArtFacts {
     bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
-    Shared<AlphaMap> alpha;        ///< every pixel, for seams
-    Shared<SmallPicture> picture;  ///< for separating colours
+    std::optional<Lettered> lettered;  ///< of a word: how it is set in its field
+    Shared<AlphaMap> alpha;            ///< every pixel, for seams
+    Shared<SmallPicture> picture;      ///< for separating colours
     [[nodiscard]] bool empty() const { return ink_px.width() <= 0; }
     bool operator==(const ArtFacts&) const = default;
 };

@@ -60,6 +60,16 @@ const char* location_name(Location location);
 /// The same on this kind of blank: on a wall without a handle no side is named for it.
 const char* location_name(Location location, Family on);
 Face location_face(Location location);
+
+/// A side that is looked at: a face, of a reversible with one layer out or the other.
+struct Side {
+    Face face = Face::front;
+    bool inside_out = false;
+    auto operator<=>(const Side&) const = default;
+};
+inline Side side_of(Location location) {
+    return {location_face(location), location == Location::reverse_front || location == Location::reverse_back};
+}
 /// Small designs keep the small clearances, and are measured from the centre line.
 bool is_small(Location location);
 /// To the wearer's left or right of the centre line.

@@ -59,6 +59,7 @@ StyleFeature usual_feature(FeatureKind kind, Face face, double panel_width, doub
 struct BlankColour {
     std::string name;
     Colour ink;
+    std::optional<Colour> inside = {};  ///< of a reversible the other layer; white where it is not said
     bool operator==(const BlankColour&) const = default;
 };
 

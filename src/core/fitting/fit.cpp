@@ -8,6 +8,7 @@
 #include "core/fitting/cutting.h"
 #include "core/fitting/draft.h"
 #include "core/fitting/fit_findings.h"
+#include "core/order/roster.h"
 #include "core/order/rules.h"
 
 namespace orthema {
@@ -44,15 +45,56 @@ const Ground* find_ground(const DecorationFit& fit, const std::string& size) {
     return nullptr;
 }
 
+SizeFit with_word(SizeFit s, const Decoration& d, const std::string& word, const ArtFactsById& facts) {
+    if (word.empty()) return s;
+    const auto picture = facts.find(word_art(d.art, word));
+    if (picture == facts.end()) return s;
+    s.word = picture->first;
+    s.word_ink = word_box(s, picture->second);
+    return s;
+}
+
+SizeFit dressed(const Order& order, const Decoration& d, SizeFit size, const OrderLine& line, const ArtFactsById& facts) {
+    const Art* art = find_art(order, d.art);
+    if (art == nullptr || !art->lettering || run_of(line) != d.run || line.size != size.size) return size;
+    return with_word(std::move(size), d, word_for(*art->lettering, line), facts);
+}
+
+std::vector<int> hardest_to_fit(const Order& order, const RunKey& run, const ArtFactsById& facts) {
+    std::vector<std::pair<double, int>> all;
+    const auto& lines = order.lines.all();
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        if (lines[i].quantity <= 0 || !is_person(lines[i]) || run_of(lines[i]) != run) continue;
+        double wide = 0;  // as the face would have it, in fields
+        for (const Decoration& d : order.decorations) {
+            const Art* art = d.run == run ? find_art(order, d.art) : nullptr;
+            if (art == nullptr || !art->lettering) continue;
+            const auto known = facts.find(word_art(d.art, word_for(*art->lettering, lines[i])));
+            if (known == facts.end() || !known->second.lettered) continue;
+            const Lettered& how = *known->second.lettered;
+            wide = std::max(wide, (how.in_field.width() / how.squeezed + how.closed * art->lettering->height) / how.scale);
+        }
+        all.emplace_back(wide, static_cast<int>(i));
+    }
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::vector<int> out;
+    out.reserve(all.size());
+    for (const auto& [wide, i] : all) out.push_back(i);
+    return out;
+}
+
+Rect word_box(const SizeFit& s, const ArtFacts& facts) {
+    if (!facts.lettered) return s.ink;
+    const Rect& in = facts.lettered->in_field;
+    const double w = s.ink.width();
+    return {s.ink.x0 + in.x0 * w, s.ink.y0 + in.y0 * w, s.ink.x0 + in.x1 * w, s.ink.y0 + in.y1 * w};
+}
+
 Region placed_outline(const Region& outline, const SizeFit& s) {
     return mapped(outline, Affine{s.width, 0, 0, s.width, s.ink.x0, s.ink.y0});
 }
 
-bool on_one_panel(const Decoration& a, const Decoration& b) {
-    return a.run == b.run && location_face(a.location) == location_face(b.location) &&
-           (a.location == Location::reverse_front || a.location == Location::reverse_back) ==
-               (b.location == Location::reverse_front || b.location == Location::reverse_back);
-}
+bool on_one_panel(const Decoration& a, const Decoration& b) { return a.run == b.run && side_of(a.location) == side_of(b.location); }
 
 Words binding_words(const Bound& b) {
     switch (b.what) {
@@ -143,6 +185,42 @@ void set_widths(std::vector<Draft>& drafts) {
     cut_widths(lots);
 }
 
+std::vector<Joining> joinings_of(const Order& order, const Decoration& d, const SizeFit& s, const ArtFactsById& facts) {
+    std::vector<Joining> out;
+    const Lettering& lettering = *find_art(order, d.art)->lettering;
+    if (!lettering.digits) return out;
+    for (const Worn& w : worn(order, lettering, d.run, s.size)) {
+        const auto known = facts.find(word_art(d.art, w.word));
+        if (w.word.size() < 2 || !is_number(w.word) || known == facts.end() || !known->second.lettered) continue;
+        if (std::any_of(out.begin(), out.end(), [&](const Joining& j) { return j.number == w.word; })) continue;
+        Joining joining{w.word, {}, word_box(s, known->second)};
+        for (const double x : known->second.lettered->lefts) joining.lefts.push_back((x - 0.5) * s.width);
+        out.push_back(std::move(joining));
+    }
+    return out;
+}
+
+/// Shows on each size what one and the same person wears: whose words are the widest.
+void show_widest_words(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
+    std::map<RunKey, std::vector<int>> hardest;
+    for (DecorationFit& f : plan.decorations) {
+        const Decoration* d = find_decoration(order, f.decoration);
+        if (d == nullptr || !is_lettering(order, *d)) continue;
+        const auto [all, fresh] = hardest.try_emplace(d->run);
+        if (fresh) all->second = hardest_to_fit(order, d->run, facts);
+        for (SizeFit& s : f.sizes) {
+            s.joinings = joinings_of(order, *d, s, facts);
+            s.word.clear();
+            for (const int i : all->second) {
+                const OrderLine& line = order.lines.all()[static_cast<std::size_t>(i)];
+                if (line.size != s.size) continue;
+                s = dressed(order, *d, std::move(s), line, facts);
+                break;
+            }
+        }
+    }
+}
+
 }  // namespace
 
 std::optional<DecorationFit> fit_decoration(const Order& order, const Decoration& d, const ArtFacts& facts,
@@ -219,6 +297,7 @@ FitPlan refit(const Order& order, const ArtFactsById& facts, const Order& before
     plan.decorations.reserve(made.size());
     for (const Decoration& d : order.decorations)
         if (const auto at = made.find(d.id); at != made.end()) plan.decorations.push_back(std::move(at->second));
+    show_widest_words(order, facts, plan);
     gather_findings(order, facts, plan);
     return plan;
 }

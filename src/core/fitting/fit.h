@@ -44,6 +44,13 @@ struct Bound {
 Words binding_words(const Bound& bound);
 std::string binding_text(const Bound& bound);
 
+/// A number that is put together at the press: where the ink of each digit begins, mm from the field's middle to the viewer's right.
+struct Joining {
+    std::string number;
+    std::vector<double> lefts;
+    Rect ink = {};  ///< of the whole number, on the panel
+};
+
 struct SizeFit {
     std::string size;
     int quantity = 0;
@@ -62,10 +69,13 @@ struct SizeFit {
     std::optional<double> ink_to_pit;  ///< top of ink above the pit line; negative when below
     double left_margin = 0;            ///< ink's edge on the viewer's left to the panel's edge there
     double right_margin = 0;
-    double ink_to_bottom = 0;  ///< bottom of ink to the hem
-    std::string below;         ///< the landmark under the ink that ink hangs above: a pouch seam, a snap line; or empty
-    double ink_to_below = 0;   ///< bottom of ink to it
-    double balance = 0;        ///< the optical centre's distance from the ink box's middle, to the viewer's right
+    double ink_to_bottom = 0;            ///< bottom of ink to the hem
+    std::string below;                   ///< the landmark under the ink that ink hangs above: a pouch seam, a snap line; or empty
+    double ink_to_below = 0;             ///< bottom of ink to it
+    std::string word = {};               ///< of a lettering: picture of the word that is shown, the widest of this size
+    std::vector<Joining> joinings = {};  ///< of a lettering of single digits
+    Rect word_ink;                       ///< where it lies within `ink`
+    double balance = 0;                  ///< the optical centre's distance from the ink box's middle, to the viewer's right
     PlatenFit platen;
     std::array<std::optional<double>, placing_school_count> school_tops;  ///< top of ink by each school's usual figure
 };
@@ -136,6 +146,22 @@ const DecorationFit* find_fit(const FitPlan& plan, const std::string& decoration
 const SizeFit* find_size(const DecorationFit& fit, const std::string& size);
 inline const SizeFit& size_at(const DecorationFit& fit, int i) { return fit.sizes[static_cast<std::size_t>(i)]; }
 const Ground* find_ground(const DecorationFit& fit, const std::string& size);
+
+/// Picture and place of what is shown of a decoration on a size: a word of a lettering, else the art itself.
+inline const std::string& shown_art(const Decoration& decoration, const SizeFit& size) {
+    return size.word.empty() ? decoration.art : size.word;
+}
+inline const Rect& shown_ink(const SizeFit& size) { return size.word.empty() ? size.ink : size.word_ink; }
+/// The same size with another word of its lettering shown; as it is where there is no such picture.
+SizeFit with_word(SizeFit size, const Decoration& decoration, const std::string& word, const ArtFactsById& facts);
+
+/// A size as one person wears it: with the word of that line, where it is of this lot and size.
+SizeFit dressed(const Order& order, const Decoration& decoration, SizeFit size, const OrderLine& line, const ArtFactsById& facts);
+/// Lines of a lot that are somebody's, whose words are the widest first.
+std::vector<int> hardest_to_fit(const Order& order, const RunKey& run, const ArtFactsById& facts);
+
+/// Where a word of a lettering lies on a fitted size: within the field; of a picture its ink box. mm on the panel.
+Rect word_box(const SizeFit& size, const ArtFacts& facts);
 
 /// The art's outline where a fitted size has it, mm on the panel.
 Region placed_outline(const Region& outline, const SizeFit& size);

@@ -222,7 +222,7 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
         if (facts.narrow_gap > 0 && gap < medium->min_gap.mm() - 1e-6) say("narrow-gap", gap, medium->min_gap);
     }
     const Layer* backing = backing_of(d);
-    const double vanishing = vanishing_share(facts, backing != nullptr ? backing->tint : run_colour(order, d.run));
+    const double vanishing = vanishing_share(facts, backing != nullptr ? backing->tint : cloth_of(order, d));
     if (vanishing >= 0.2)
         fit.findings.push_back(
             finding("art-contrast", about(d, ""),
@@ -271,6 +271,33 @@ void say_differences(const Order& order, FitPlan& plan) {
         }
 }
 
+/// What of a roster cannot be set, or not as it should be: each word once.
+void say_letterings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
+    for (const Art& art : order.art) {
+        if (!art.lettering) continue;
+        for (const std::string& word : words_of(order, art)) {
+            const auto known = facts.find(word_art(art.id, word));
+            if (known == facts.end() || !known->second.lettered) continue;
+            const Lettered& how = *known->second.lettered;
+            Subject of;
+            of.art = art.id;
+            const auto percent = [](double share) { return static_cast<int>(std::lround(share * 100)); };
+            std::string letters;
+            for (const std::string& m : how.missing) letters += (letters.empty() ? "“" : ", “") + m + "”";
+            if (!letters.empty())
+                plan.findings.push_back(finding("lettering-missing", of, {{"design", art.name}, {"letters", letters}, {"word", word}}));
+            if (art.lettering->digits && how.in_field.width() > 1.001)
+                plan.findings.push_back(finding("lettering-joined-wide", of, {{"design", art.name}, {"word", word}}));
+            if (percent(how.scale) < 100)
+                plan.findings.push_back(
+                    finding("lettering-small", of, {{"design", art.name}, {"word", word}, {"percent", percent(how.scale)}}));
+            if (percent(how.squeezed) < 100)
+                plan.findings.push_back(
+                    finding("lettering-narrow", of, {{"design", art.name}, {"word", word}, {"percent", percent(how.squeezed)}}));
+        }
+    }
+}
+
 }  // namespace
 
 void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
@@ -282,6 +309,7 @@ void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& pla
         plan.findings.insert(plan.findings.end(), one.findings.begin(), one.findings.end());
     }
     say_differences(order, plan);
+    say_letterings(order, facts, plan);
     for (const Art& art : order.art) {
         const auto at = facts.find(art.id);
         if (at == facts.end()) continue;

@@ -3,9 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/utf8.h"
 #include "core/drawing/code2d.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/recipes.h"
+#include "core/order/roster.h"
 #include "core/transfers/transfers.h"
 
 namespace orthema {
@@ -190,9 +192,9 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Rect room{x, 40, paper.width - x, 178};
     const double scale = std::min(room.width() / box.width(), room.height() / box.height());
     const Affine map{scale, 0, 0, scale, room.centre().x - scale * box.centre().x, room.y0 - scale * box.y0};
-    draw_panel(d, g, map, run_colour(order, dec.run), 0.25);
+    draw_panel(d, g, map, cloth_of(order, dec), 0.25);
     draw_landmarks(d, g, map, 0.25);
-    draw_pressed_design(d, g, dec, size.ink, map);
+    draw_pressed_design(d, g, dec, size, map);
     DimensionStyle style;
     style.hair = 0.3;
     style.text_size = 4;
@@ -201,11 +203,21 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     d.text({x, 184}, face_words(family, g.face), 3, palette::quiet);
 
     double y = 196;
+    const double pitch = is_lettering(order, dec) ? 6.4 : 8;  // the pile wants room under them
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
         d.text({x, y}, line.what, 4.2, palette::quiet);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
         d.text({x + 95, y}, line.exact, 4.2, palette::brick);
-        y += 8;
+        y += pitch;
+    }
+    std::string pile;
+    for (const Worn& w : pile_of(order, dec, size.size))
+        pile += (pile.empty() ? "" : " · ") + (w.word.empty() ? "–" : w.word) + (w.quantity > 1 ? " × " + std::to_string(w.quantity) : "");
+    if (!pile.empty()) {  // what lies on which garment, from the top of the pile down
+        std::string words = phrase("page-pile", {{"words", pile}});
+        const auto letters = static_cast<std::size_t>(std::max(1.0, std::floor((paper.height - 33 - y) / 4.8)) * 60);
+        if (words.size() > letters) words = first_bytes(words, letters) + phrase("page-rest-on-run-sheet");
+        wrapped(d, {x, y}, words, 3.4, 116, palette::ink);
     }
     const double right = x + 122;
     const double column = paper.width - x - right;
@@ -303,8 +315,8 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
     to_edge("card-ink-to-right", "card-ink-past-right", "side", side, s.right_margin, sideways);
     to_edge("card-ink-to", "card-ink-past", "what", p.bottom_name, s.ink_to_bottom, level);
     if (!s.below.empty()) to_edge("card-ink-to", "card-ink-past", "what", s.below, s.ink_to_below, level);
-    lines.push_back({phrase("card-width"), text(s.width), ""});
-    lines.push_back({phrase("card-height"), text(s.height), ""});
+    lines.push_back({phrase(s.word.empty() ? "card-width" : "card-field-width"), text(s.width), ""});
+    lines.push_back({phrase(s.word.empty() ? "card-height" : "card-field-height"), text(s.height), ""});
     return lines;
 }
 
@@ -446,6 +458,7 @@ double print_correction(const GuideSetup& setup) { return std::clamp(100 / std::
 std::string guide_revision(const Order& order, const Decoration& dec, const SizeFit& s) {
     std::string all = dec.id + "|" + dec.art + "|" + dec.run.style + "|" + dec.run.colour + "|" + s.size + "|" +
                       location_key(dec.location) + "|" + dec.press + "|" + dec.medium;
+    if (const std::string words = lettered_words(order, dec, s.size); !words.empty()) all += "|" + words;
     const auto tenth = [&](double mm) { all += "|" + std::to_string(std::lround(mm * 10)); };
     for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0, s.top_to_ink, s.left_margin, s.right_margin, s.ink_to_bottom}) tenth(mm);
     all +=

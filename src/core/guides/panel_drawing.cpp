@@ -50,9 +50,13 @@ void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const 
     to.marks.emplace_back(std::move(art));
 }
 
-void draw_pressed_design(Drawing& to, const Panel& garment, const Decoration& dec, const Rect& ink, const Affine& map) {
+void draw_design(Drawing& to, const Decoration& dec, const SizeFit& size, const Affine& map, double opacity) {
+    draw_design(to, shown_art(dec, size), shown_ink(size), map, opacity);
+}
+
+void draw_pressed_design(Drawing& to, const Panel& garment, const Decoration& dec, const SizeFit& size, const Affine& map) {
     if (dec.making.cover) to.clip(mapped(garment.outline, map));
-    draw_design(to, dec.art, ink, map);
+    draw_design(to, dec, size, map);
     if (dec.making.cover) to.unclip();
 }
 

@@ -15,8 +15,11 @@ void draw_panel(Drawing& to, const Panel& garment, const Affine& map, Colour clo
 /// The design in its ink box.
 void draw_design(Drawing& to, const std::string& art_id, const Rect& ink, const Affine& map, double opacity = 1);
 
+/// A decoration as a fitted size has it; of a lettering the word that the size shows.
+void draw_design(Drawing& to, const Decoration& decoration, const SizeFit& size, const Affine& map, double opacity = 1);
+
 /// The same as it is seen on the blank: what is printed past a covered one's edge is not.
-void draw_pressed_design(Drawing& to, const Panel& garment, const Decoration& decoration, const Rect& ink, const Affine& map);
+void draw_pressed_design(Drawing& to, const Panel& garment, const Decoration& decoration, const SizeFit& size, const Affine& map);
 
 /// Pit line, where there is one, and centre line, dashed.
 void draw_landmarks(Drawing& to, const Panel& garment, const Affine& map, double hair);

@@ -85,14 +85,14 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
             Affine there = Affine::shift(-blank.centre().x, -blank.centre().y);
             if (m.turned) there = Affine::turn(90).after(there);
             there = map.after(Affine::shift(plate.centre().x + g.middle(i).x, plate.centre().y + g.middle(i).y).after(there));
-            draw_panel(to, ground.panel, there, run_colour(order, dec.run), hair);
-            draw_design(to, dec.art, size.ink, there);
+            draw_panel(to, ground.panel, there, cloth_of(order, dec), hair);
+            draw_design(to, dec, size, there);
         }
         to.unclip();
     } else {
-        draw_panel(to, ground.panel, map, run_colour(order, dec.run), hair);
+        draw_panel(to, ground.panel, map, cloth_of(order, dec), hair);
         draw_landmarks(to, ground.panel, map, hair);
-        draw_design(to, dec.art, size.ink, map);
+        draw_design(to, dec, size, map);
         PlatenFit fit = size.platen;
         fit.presses = {plate};
         to.unclip();

@@ -210,8 +210,8 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             if (s == nullptr || g == nullptr) continue;
             const Rect box = drawn_box(g->panel);
             const Affine map{scale, 0, 0, scale, middle - scale * box.centre().x, floor - scale * box.y1};
-            draw_panel(d, g->panel, map, run_colour(order, run), 0.2);
-            draw_pressed_design(d, g->panel, dec, s->ink, map);
+            draw_panel(d, g->panel, map, cloth_of(order, dec), 0.2);
+            draw_pressed_design(d, g->panel, dec, *s, map);
             d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick, Align::centre);
             d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris, Align::centre);
         }

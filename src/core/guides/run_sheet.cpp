@@ -8,6 +8,7 @@
 
 #include "core/guides/panel_drawing.h"
 #include "core/order/recipes.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 
@@ -37,6 +38,7 @@ PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan,
     row.trial = load.trial;
     row.load_ids = {b.load};
     row.again = b.again;
+    if (!load.apart) row.who = wearers(order, dec.run, part.size, part.first, part.pieces);
     if (b.again) row.pieces = row.loads = 0;
     const DecorationFit* f = find_fit(fit, part.decoration);
     const SizeFit* s = f == nullptr ? nullptr : find_size(*f, part.size);
@@ -61,7 +63,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
         double end = first.end;  // when it leaves the press; a trial is finished when there is time, each visit for itself
         for (const int t : l.tasks) {
             const Slot& s = plan.schedule.places[static_cast<std::size_t>(t)];
-            if (l.film.sheet > 0 || (s.machine >= 0 && !l.trial)) end = std::max(end, s.end);
+            if (l.makes_film() || (s.machine >= 0 && !l.trial)) end = std::max(end, s.end);
             if (l.trial && s.machine >= 0 && t != l.tasks.front())
                 begins.push_back({s.start, s.end, static_cast<int>(i), s.machine, t, true});
         }
@@ -80,6 +82,9 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
                 ++row.loads;
                 row.end = std::max(row.end, b.end);
                 row.load_ids.push_back(b.load);
+                if (const Decoration* dec = find_decoration(order, load.decoration); dec != nullptr && !load.parts.empty())
+                    if (const std::string who = wearers(order, dec->run, load.size, load.parts.front().first, load.pieces); !who.empty())
+                        row.who += (row.who.empty() ? "" : ", ") + who;
                 continue;
             }
         }
@@ -140,7 +145,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
                           (r.again   ? "TRIAL, again: "
                            : r.trial ? "TRIAL "
                                      : "") +
-                              r.transfer};
+                              r.transfer + (r.who.empty() ? "" : ": " + r.who)};
     };
     std::array<double, 3> wide{20, 20, 20};
     for (const PickRow& r : rows)

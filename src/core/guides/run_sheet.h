@@ -16,6 +16,7 @@ struct PickRow {
     std::string blank;     ///< "Adult tee, ash M"
     std::string transfer;  ///< "Kite on wind, 255 mm"
     std::string platen;
+    std::string who = {};  ///< of a roster, in the order of the pile: "1 Nye, 4 Marlow"
     int pieces = 0, loads = 0;
     bool trial = false;
     bool again = false;         ///< a trial's later visit to a press: of pieces that are counted already

@@ -7,37 +7,32 @@
 
 namespace orthema {
 
-namespace {
-
-/// The face of a run that carries most designs; the family's first where none does.
-Face main_face(const Order& order, const RunKey& run) {
-    std::map<Face, int> designs;
+Side main_side(const Order& order, const RunKey& run) {
+    std::map<Side, int> designs;
     for (const Decoration& d : order.decorations)
-        if (d.run == run) ++designs[location_face(d.location)];
+        if (d.run == run) ++designs[side_of(d.location)];
     const std::vector<Face> faces = family_faces(family_of(order, run));
-    Face out = faces.empty() ? Face::front : faces.front();
-    for (const auto& [face, n] : designs)
-        if (n > designs[out]) out = face;
+    Side out{faces.empty() ? Face::front : faces.front()};
+    for (const auto& [side, n] : designs)
+        if (n > designs[out]) out = side;
     return out;
 }
 
-}  // namespace
-
-double draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size, Face face,
-                          const Rect& box, double hair) {
+double draw_small_garment(Drawing& to, const Order& order, const FitPlan& plan, const RunKey& run, const std::string& size,
+                          const Side& side, const Rect& box, double hair) {
     const BlankStyle* style = find_style(order, run.style);
     if (style == nullptr || style_fault(*style) || !style->chart.contains(size)) return 0;
-    const Panel panel = panel_of(*style, size, face);
+    const Panel panel = panel_of(*style, size, side.face);
     const Rect all = drawn_box(panel);
     if (all.width() <= 0 || all.height() <= 0) return 0;
     const double k = std::min(box.width() / all.width(), box.height() / all.height());
     const Affine map{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
-    draw_panel(to, panel, map, run_colour(order, run), hair);
+    draw_panel(to, panel, map, cloth_of(order, run, side), hair);
     for (const Decoration& d : order.decorations) {
-        if (d.run != run || location_face(d.location) != face) continue;
+        if (d.run != run || side_of(d.location) != side) continue;
         const DecorationFit* fit = find_fit(plan, d.id);
         const SizeFit* s = fit == nullptr ? nullptr : find_size(*fit, size);
-        if (s != nullptr) draw_pressed_design(to, panel, d, s->ink, map);
+        if (s != nullptr) draw_pressed_design(to, panel, d, *s, map);
     }
     return k;
 }
@@ -57,7 +52,7 @@ Drawing small_garments(const Order& order, const FitPlan& plan, double width, do
         const auto counts = counts_of(order, runs[i]);
         if (counts.empty()) continue;
         const double x = static_cast<double>(i) * cell;
-        draw_small_garment(out, order, plan, runs[i], counts[counts.size() / 2].size, main_face(order, runs[i]),
+        draw_small_garment(out, order, plan, runs[i], counts[counts.size() / 2].size, main_side(order, runs[i]),
                            {x + 3, 3, x + cell - 3, height - 3});
     }
     return out;

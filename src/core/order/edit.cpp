@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/order/pieces.h"
+#include "core/order/roster.h"
 #include "core/order/rules.h"
 
 namespace orthema {
@@ -34,13 +35,21 @@ Order with_quantity(const Order& order, const RunKey& run, const std::string& si
     if (change > 0) {
         // the last line grows where its numbers are the highest: no piece of another line may get another number
         const bool highest =
-            last != out.lines.rend() && std::none_of(out.lines.begin(), out.lines.end(), [&](const OrderLine& l) {
+            last != out.lines.rend() && !is_person(*last) && std::none_of(out.lines.begin(), out.lines.end(), [&](const OrderLine& l) {
                 return l.style == run.style && l.colour == run.colour && l.size == size && l.job == run.job && l.first > last->first;
             });
         if (highest)
             last->quantity += change;
         else
-            out.lines.push_back({run.style, run.colour, size, change, last != out.lines.rend() ? last->note : "", run.lot, 0, {}, run.job});
+            out.lines.push_back({run.style,
+                                 run.colour,
+                                 size,
+                                 change,
+                                 last != out.lines.rend() && !is_person(*last) ? last->note : "",
+                                 run.lot,
+                                 0,
+                                 {},
+                                 run.job});
         return numbered(std::move(out));
     }
     for (auto line = out.lines.rbegin(); line != out.lines.rend() && change < 0; ++line) {
@@ -132,6 +141,12 @@ Order with_marked_centre(const Order& order, const std::string& art, std::option
 
 Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip) {
     return with_art(order, art, [&](Art& a) { a.clip = clip; });
+}
+
+Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering) {
+    return with_art(order, art, [&](Art& a) {
+        if (a.lettering) a.lettering = lettering;
+    });
 }
 
 Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject) {

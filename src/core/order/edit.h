@@ -32,6 +32,8 @@ Order with_marked_centre(const Order& order, const std::string& art, std::option
 
 /// With the art clipped so, or whole again.
 Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip);
+/// With its words set so; as it is where it is a picture.
+Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering);
 /// With these points of the whole picture kept inside its clip.
 Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject);
 

@@ -22,7 +22,7 @@ namespace ids_detail {
 template <class See>
 void in_transfer(std::string& transfer, See& see) {
     const bool board = transfer.rfind("jig:", 0) == 0;
-    const std::size_t from = board ? 4 : 0, at = transfer.rfind('@');
+    const std::size_t from = board ? 4 : 0, at = transfer.find('@', from);
     if (at == std::string::npos || at < from) return;
     std::string id = transfer.substr(from, at - from);
     const std::string was = id;

@@ -6,6 +6,7 @@
 #include <tuple>
 
 #include "core/order/edit.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 
@@ -13,7 +14,10 @@ namespace {
 
 using Key = std::tuple<std::string, std::string, std::string, std::string>;  // number or name, blank, colour, size
 
-std::string whose(const OrderLine& l) { return l.ref.empty() ? "name " + l.note : "number " + l.ref; }
+std::string whose(const OrderLine& l) {
+    const std::string person = is_person(l) ? "person " + l.number + " " + l.name + " " : "";
+    return person + (l.ref.empty() ? "name " + l.note : "number " + l.ref);
+}
 Key key_of(const OrderLine& l) { return {whose(l), l.style, l.colour, l.size}; }
 
 Order brought_up_to_date(const Order& order, const std::vector<OrderLine>& list) {

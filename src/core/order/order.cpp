@@ -1,5 +1,3 @@
-#include "core/order/gang.h"
-#include "core/order/sense.h"
 #include "core/order/order.h"
 
 #include <algorithm>
@@ -10,6 +8,9 @@
 #include <unordered_map>
 
 #include "core/blanks/measuring.h"
+#include "core/order/gang.h"
+#include "core/order/roster.h"
+#include "core/order/sense.h"
 
 namespace orthema {
 
@@ -30,7 +31,10 @@ auto* pin_in(List& pins, const std::string& size) {
 }  // namespace
 
 const BlankStyle* find_style(const Order& order, const std::string& id) { return by_id(order.styles, id); }
-const Art* find_art(const Order& order, const std::string& id) { return by_id(order.art, id); }
+const Art* find_art(const Order& order, const std::string& id) {
+    const Art* own = by_id(order.art, id);  // of a word the lettering that it is of
+    return own != nullptr ? own : by_id(order.art, art_of_word(id));
+}
 const Medium* find_medium(const Order& order, const std::string& id) { return by_id(order.media, id); }
 const Press* find_press(const Order& order, const std::string& id) { return by_id(order.presses, id); }
 const Method* find_method(const Order& order, const std::string& id) { return by_id(order.methods, id); }
@@ -127,6 +131,16 @@ Colour run_colour(const Order& order, const RunKey& run) {
             if (c.name == run.colour) return c.ink;
     return {0.89, 0.88, 0.86, 1};
 }
+
+Colour cloth_of(const Order& order, const RunKey& run, const Side& side) {
+    if (!side.inside_out) return run_colour(order, run);
+    if (const BlankStyle* style = find_style(order, run.style))
+        for (const BlankColour& c : style->colours)
+            if (c.name == run.colour && c.inside) return *c.inside;
+    return {0.95, 0.95, 0.94, 1};
+}
+
+Colour cloth_of(const Order& order, const Decoration& d) { return cloth_of(order, d.run, side_of(d.location)); }
 
 std::string fresh_id(const std::string& stem, const std::vector<std::string>& taken) {
     std::string base;
@@ -313,6 +327,7 @@ Findings order_findings(const Order& order) {
     chart_findings(order, out);
     append(out, sense_findings(order));
     append(out, gang_findings(order));
+    append(out, roster_findings(order));
     return out;
 }
 

@@ -12,6 +12,7 @@
 #include "core/base/units.h"
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
+#include "core/artwork/lettering.h"
 #include "core/order/making.h"
 #include "core/shop/correction.h"
 #include "core/shop/jig.h"
@@ -29,8 +30,10 @@ struct OrderLine {
     std::string note;      ///< whose it is
     std::string lot = {};  ///< lot id; empty: the usual one
     int first = 0;  ///< number of its first piece among all of that blank, colour and size (core/order/pieces.h); 0: not numbered yet
-    std::string ref = {};  ///< the list's own order number: by it a newer list brings the line up to date
-    std::string job = {};  ///< job id, in a gang of several; empty: of the order itself
+    std::string ref = {};     ///< the list's own order number: by it a newer list brings the line up to date
+    std::string job = {};     ///< job id, in a gang of several; empty: of the order itself
+    std::string name = {};    ///< that stands on it: the line is one person's
+    std::string number = {};  ///< that stands on it
     bool operator==(const OrderLine&) const = default;
 };
 
@@ -167,7 +170,7 @@ struct Decoration {
     bool operator==(const Decoration&) const = default;
 };
 
-enum class ArtKind { png, jpeg, tiff, webp, heic, svg, pdf };
+enum class ArtKind { png, jpeg, tiff, webp, heic, svg, pdf, ttf, otf };  ///< the last two: a typeface, of a lettering
 
 struct NamedMark {
     std::string name;
@@ -194,6 +197,7 @@ struct Art {
     std::vector<NamedMark> marks;        ///< that must meet landmarks of a panel
     std::optional<ArtClip> clip;         ///< the file's picture within this shape
     std::vector<Point> subject;          ///< marks that must stay inside the shape; unit: the whole picture's ink width
+    std::optional<Lettering> lettering;  ///< words in a typeface, which is the file; no picture then
     bool operator==(const Art&) const = default;
 };
 
@@ -365,6 +369,7 @@ struct Reprint {
     std::string decoration, size;
     int copies = 0;
     std::string cause;
+    std::string word = {};  ///< of a lettering: whose
     bool operator==(const Reprint&) const = default;
 };
 
@@ -462,6 +467,9 @@ std::string run_name(const Order& order, const RunKey& run);
 /// The kind of blank of a run; a tee's where the style is not there.
 Family family_of(const Order& order, const RunKey& run);
 Colour run_colour(const Order& order, const RunKey& run);
+/// Of the cloth that a decoration lies on: of a reversible the layer that it is on.
+Colour cloth_of(const Order& order, const Decoration& decoration);
+Colour cloth_of(const Order& order, const RunKey& run, const Side& side);
 
 /// A loose decoration with the location's usual starting values, sized from the base size of the blank.
 Decoration new_decoration(const Order& order, const RunKey& run, Location location, const Art& art);

@@ -22,7 +22,8 @@ struct FieldsOf<StyleFeature> {
 };
 template <>
 struct FieldsOf<BlankColour> {
-    static constexpr auto list = std::tuple{Field{"name", &BlankColour::name}, Field{"ink", &BlankColour::ink}};
+    static constexpr auto list =
+        std::tuple{Field{"name", &BlankColour::name}, Field{"ink", &BlankColour::ink}, Field{"inside", &BlankColour::inside}};
 };
 template <>
 struct FieldsOf<BlankStyle> {
@@ -209,7 +210,8 @@ struct FieldsOf<OrderLine> {
     static constexpr auto list =
         std::tuple{Field{"style", &OrderLine::style},       Field{"colour", &OrderLine::colour}, Field{"size", &OrderLine::size},
                    Field{"quantity", &OrderLine::quantity}, Field{"note", &OrderLine::note},     Field{"lot", &OrderLine::lot},
-                   Field{"first", &OrderLine::first},       Field{"ref", &OrderLine::ref},       Field{"job", &OrderLine::job}};
+                   Field{"first", &OrderLine::first},       Field{"ref", &OrderLine::ref},       Field{"job", &OrderLine::job},
+                   Field{"name", &OrderLine::name},         Field{"number", &OrderLine::number}};
 };
 template <>
 struct FieldsOf<Lot> {
@@ -296,6 +298,26 @@ struct FieldsOf<ArtClip> {
                                             Field{"size", &ArtClip::size}, Field{"face", &ArtClip::face}, Field{"bleed", &ArtClip::bleed}};
 };
 template <>
+struct FieldsOf<LetterRim> {
+    static constexpr auto list = std::tuple{Field{"colour", &LetterRim::colour}, Field{"width", &LetterRim::width}};
+};
+template <>
+struct FieldsOf<Lettering> {
+    static constexpr auto list = std::tuple{Field{"words", &Lettering::words},
+                                            Field{"typeface", &Lettering::typeface},
+                                            Field{"narrow", &Lettering::narrow},
+                                            Field{"narrow_name", &Lettering::narrow_name},
+                                            Field{"height", &Lettering::height},
+                                            Field{"spacing", &Lettering::spacing},
+                                            Field{"least_gap", &Lettering::least_gap},
+                                            Field{"arch", &Lettering::arch},
+                                            Field{"capitals", &Lettering::capitals},
+                                            Field{"squeeze", &Lettering::squeeze},
+                                            Field{"digits", &Lettering::digits},
+                                            Field{"colour", &Lettering::colour},
+                                            Field{"rims", &Lettering::rims}};
+};
+template <>
 struct FieldsOf<Art> {
     static constexpr auto list = std::tuple{Field{"id", &Art::id},
                                             Field{"name", &Art::name},
@@ -304,7 +326,8 @@ struct FieldsOf<Art> {
                                             Field{"marked_centre", &Art::marked_centre},
                                             Field{"marks", &Art::marks},
                                             Field{"clip", &Art::clip},
-                                            Field{"subject", &Art::subject}};
+                                            Field{"subject", &Art::subject},
+                                            Field{"lettering", &Art::lettering}};
 };
 template <>
 struct FieldsOf<PlacedCopy> {
@@ -411,8 +434,9 @@ struct FieldsOf<KeptOut> {
 };
 template <>
 struct FieldsOf<Reprint> {
-    static constexpr auto list = std::tuple{Field{"decoration", &Reprint::decoration}, Field{"size", &Reprint::size},
-                                            Field{"copies", &Reprint::copies}, Field{"cause", &Reprint::cause}};
+    static constexpr auto list =
+        std::tuple{Field{"decoration", &Reprint::decoration}, Field{"size", &Reprint::size}, Field{"copies", &Reprint::copies},
+                   Field{"cause", &Reprint::cause}, Field{"word", &Reprint::word}};
 };
 template <>
 struct FieldsOf<Correction> {

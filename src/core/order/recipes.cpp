@@ -30,7 +30,7 @@ ChosenRecipe recipe_of_method(const Order& order, const Decoration& dec) {
     if (method == nullptr) return out;
     const BlankStyle* style = find_style(order, dec.run.style);
     const std::string fabric = style == nullptr ? "" : style->fabric;
-    const double lightness = style == nullptr ? 100 : lab_lightness(run_colour(order, dec.run));
+    const double lightness = style == nullptr ? 100 : lab_lightness(cloth_of(order, dec));
     const FabricRule* rule = nullptr;
     for (const FabricRule& r : method->fabric_rules)
         if (rule == nullptr && fabric.find(r.fabric) != std::string::npos && lightness <= r.darker_than) rule = &r;

@@ -7,6 +7,7 @@
 #include "core/blanks/location.h"
 #include "core/drawing/code2d.h"
 #include "core/order/gang.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 
@@ -35,8 +36,9 @@ std::string seen_revision(const Whose& whose, const Decoration& d, const SizeFit
     std::string all = (art == nullptr ? whose.own(IdKind::art, d.art) : art->hash) + "|" + whose.own(IdKind::style, d.run.style) + "|" +
                       d.run.colour + "|" + s.size + "|" + location_key(d.location);
     if (art != nullptr && art->clip) all += "|" + art->clip->word + "|" + whose.own(IdKind::style, art->clip->style);
+    if (art != nullptr && art->lettering) all += "|" + lettered_words(order, d, s.size);
     for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0}) all += "|" + std::to_string(std::lround(mm));
-    const Colour cloth = run_colour(order, d.run);
+    const Colour cloth = cloth_of(order, d);
     for (const double c : {cloth.r, cloth.g, cloth.b}) all += "|" + std::to_string(std::lround(c * 255));
     for (const Layer& l : d.making.layers)
         for (const double c : {l.tint.r, l.tint.g, l.tint.b}) all += "|" + std::to_string(std::lround(c * 255));

@@ -10,6 +10,7 @@
 #include "core/guides/run_sheet.h"
 #include "core/guides/small_garments.h"
 #include "core/order/recipes.h"
+#include "core/order/roster.h"
 #include "core/papers/flow.h"
 
 namespace orthema {
@@ -69,14 +70,7 @@ void small_row(Flow& f, const PaperOf& of) {
     const auto most = std::min(runs.size(), static_cast<std::size_t>(f.width() / cell));
     for (std::size_t i = 0; i < most; ++i) {
         const double x = Flow::left + cell * static_cast<double>(i);
-        std::map<Face, int> faces;
-        for (const Decoration& d : of.order.decorations)
-            if (d.run == runs[i]) ++faces[location_face(d.location)];
-        const Face face =
-            faces.empty()
-                ? family_faces(family_of(of.order, runs[i])).front()
-                : std::max_element(faces.begin(), faces.end(), [](const auto& a, const auto& b) { return a.second < b.second; })->first;
-        draw_small_garment(f.on(), of.order, of.fit, runs[i], middle_size(counts_of(of.order, runs[i])), face,
+        draw_small_garment(f.on(), of.order, of.fit, runs[i], middle_size(counts_of(of.order, runs[i])), main_side(of.order, runs[i]),
                            {x, f.y, x + cell - 3, f.y + cell - 3}, hair_line);
     }
     f.y += cell + 2;
@@ -96,6 +90,22 @@ void opening(Flow& f, const Heading& h) {
     f.y = wrapped(f.on(), {Flow::left, f.y}, h.name, 4.6, f.width(), palette::ink, true) + 0.6;
     if (!h.customer.empty()) f.say(phrase("paper-for", {{"who", h.customer}}), 3.6);
     if (!h.due.empty()) f.say(phrase("paper-due", {{"day", h.due}}), 3.6);
+}
+
+/// Who wears what: every name as it is spelled, by size.
+void say_roster(Flow& f, const PaperOf& of) {
+    bool begun = false;
+    for (const RunKey& run : runs_in(of)) {
+        for (const SizeCount& c : counts_of(of.order, run)) {
+            const std::string who = wearers(of.order, run, c.size, 0, c.quantity);
+            if (who.empty()) continue;
+            if (!begun) f.head(phrase("paper-roster"));
+            begun = true;
+            f.need(8);
+            f.on().text({Flow::left, f.y}, shortened(run_words(of, run) + " " + c.size, 60, 3.4), 3.4, palette::ink, Align::left, true);
+            f.y = wrapped(f.on(), {Flow::left + 64, f.y}, who, 3.4, f.width() - 64, palette::ink) + 0.8;
+        }
+    }
 }
 
 }  // namespace
@@ -188,6 +198,7 @@ std::vector<GuidePage> ticket_pages(const PaperOf& of) {
         f.on().text({Flow::left, f.y}, shortened(run_words(of, run), 78, 3.4), 3.4, palette::ink, Align::left, true);
         f.y = wrapped(f.on(), {Flow::left + 82, f.y}, sizes_words(counts_of(of.order, run)), 3.4, f.width() - 96, palette::ink) + 0.6;
     }
+    say_roster(f, of);
     f.head(phrase("paper-designs"));
     std::map<std::string, std::string> recipes;  // by words, which designs
     std::vector<std::string> in_order;
@@ -272,30 +283,32 @@ std::vector<GuidePage> approval_pages(const PaperOf& of) {
     for (const RunKey& run : runs_in(of)) {
         const auto counts = counts_of(of.order, run);
         if (counts.empty()) continue;
-        std::vector<Face> faces;
+        std::vector<Side> sides;
         for (const Decoration& d : of.order.decorations)
             if (d.run == run && find_fit(of.fit, d.id) != nullptr &&
-                std::find(faces.begin(), faces.end(), location_face(d.location)) == faces.end())
-                faces.push_back(location_face(d.location));
-        if (faces.empty()) faces.push_back(family_faces(family_of(of.order, run)).front());
+                std::find(sides.begin(), sides.end(), side_of(d.location)) == sides.end())
+                sides.push_back(side_of(d.location));
+        if (sides.empty()) sides.push_back({family_faces(family_of(of.order, run)).front()});
         const std::string size = middle_size(counts);
-        for (std::size_t k = 0; k < faces.size(); ++k) {
+        for (std::size_t k = 0; k < sides.size(); ++k) {
             constexpr double tall = 74, wide = 74;
             f.need(tall + 6);
             const double top = f.y;
-            const double scale = draw_small_garment(f.on(), of.order, of.fit, run, size, faces[k],
+            const double scale = draw_small_garment(f.on(), of.order, of.fit, run, size, sides[k],
                                                     {Flow::left, top, Flow::left + wide, top + tall - 5}, hair_line);
             if (scale > 0)
-                f.on().text(
-                    {Flow::left + wide / 2, top + tall - 1},
-                    phrase("paper-shown", {{"size", size}, {"face", std::string(face_name(faces[k]))}, {"scale", Number{1 / scale, 1}}}),
-                    2.8, palette::quiet, Align::centre);
+                f.on().text({Flow::left + wide / 2, top + tall - 1},
+                            phrase("paper-shown",
+                                   {{"size", size},
+                                    {"face", face_name(sides[k].face) + std::string(sides[k].inside_out ? phrase("paper-inside-out") : "")},
+                                    {"scale", Number{1 / scale, 1}}}),
+                            2.8, palette::quiet, Align::centre);
             const double x = Flow::left + wide + 8, room = f.right() - x;
             double y = top + 4;
             y = wrapped(f.on(), {x, y}, run_words(of, run), 4, room, palette::ink, true) + 0.8;
             if (k == 0) y = wrapped(f.on(), {x, y}, sizes_words(counts), 3.4, room, palette::ink) + 1.5;
             for (const Decoration& d : of.order.decorations) {
-                const DecorationFit* fit = d.run == run && location_face(d.location) == faces[k] ? find_fit(of.fit, d.id) : nullptr;
+                const DecorationFit* fit = d.run == run && side_of(d.location) == sides[k] ? find_fit(of.fit, d.id) : nullptr;
                 const SizeFit* shown = fit == nullptr ? nullptr : find_size(*fit, size);
                 if (shown == nullptr) continue;
                 const BlankStyle* style = find_style(of.order, run.style);
@@ -316,6 +329,7 @@ std::vector<GuidePage> approval_pages(const PaperOf& of) {
             f.y = std::max(top + tall, y) + 4;
         }
     }
+    say_roster(f, of);
     f.need(44);
     f.line();
     f.y += 6;

@@ -7,6 +7,7 @@
 
 #include "core/base/units.h"
 #include "core/drawing/code2d.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 
@@ -187,7 +188,7 @@ std::string duration_words(double seconds) {
 }
 
 std::string load_words(const Order& order, const Load& load) {
-    if (load.film.sheet > 0) {
+    if (load.makes_film()) {
         const Medium* m = find_medium(order, load.film.medium);
         return phrase(m != nullptr && m->shape == MediumShape::sheet ? "film-sheet" : "film-run",
                       {{"medium", m == nullptr ? load.film.medium : m->name}, {"n", load.film.sheet}, {"pieces", load.pieces}});
@@ -203,6 +204,7 @@ std::string load_words(const Order& order, const Load& load) {
         out += ", " + run_name(order, d->run) + " " + load.size;
         out += p.pieces == 1 ? ", piece " + std::to_string(p.first + 1)
                              : ", pieces " + std::to_string(p.first + 1) + " to " + std::to_string(p.first + p.pieces);
+        if (const std::string who = wearers(order, d->run, p.size, p.first, p.pieces); !who.empty()) out += ": " + who;
     } else {
         if (!others.empty()) out += " and " + std::to_string(others.size()) + (others.size() == 1 ? " more design" : " more designs");
         const BlankStyle* style = find_style(order, d->run.style);

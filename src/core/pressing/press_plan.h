@@ -44,6 +44,8 @@ struct Load {
     bool apart = false;      ///< transfers alone, off the blank: sheets that are married for many pieces at once
     FilmOf film;             ///< that it is the making of; it has no parts then
     std::vector<int> tasks;  ///< in order
+    /// It is a run of film that is printed in the shift, not something that is pressed.
+    [[nodiscard]] bool makes_film() const { return film.sheet > 0; }
 };
 
 struct TaskInfo {

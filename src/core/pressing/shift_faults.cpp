@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/order/roster.h"
 #include "core/pressing/shift.h"
 
 namespace orthema {
@@ -70,7 +71,7 @@ const Load* Shift::in_question() const {
 std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double now, std::size_t part) {
     std::vector<Reprint> out;
     const int task = task_in_question();
-    if (task < 0 || load_of(plan_, task).film.sheet > 0)
+    if (task < 0 || load_of(plan_, task).makes_film())
         return out;  // what is wrong with film is seen, and printed again, before it is pressed
     const int at_load = plan_.tasks[static_cast<std::size_t>(task)].load;
     notes_.push_back({now, load_of(plan_, task).id, press_fault_name(fault)});
@@ -133,7 +134,7 @@ std::vector<Reprint> Shift::report(PressFault fault, const Order& order, double 
             const Decoration* other = find_decoration(order, p.decoration);
             if (other == nullptr || other->run != dec->run || p.size != spoiled.size) continue;
             const int from = std::max(p.first, spoiled.first), to = std::min(p.first + p.pieces, spoiled.first + spoiled.pieces);
-            if (to > from) out.push_back({p.decoration, p.size, 1, press_fault_name(fault)});
+            if (to > from) out.push_back({p.decoration, p.size, 1, press_fault_name(fault), word_on(order, *other, p.size, from)});
         }
     }
     if (load.pieces == 1) leave_out(load, now);  // of several at once the others go on

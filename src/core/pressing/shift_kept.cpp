@@ -95,7 +95,7 @@ std::vector<std::size_t> Shift::missing(const PressPlan& newer) const {
     if (newer.presses != plan_.presses || newer.shop.machines.size() != plan_.shop.machines.size()) return out;
     for (std::size_t i = 0; i < newer.loads.size(); ++i)
         if (const Load& wanted = newer.loads[i]; std::none_of(plan_.loads.begin(), plan_.loads.end(), [&](const Load& l) {
-                if (wanted.film.sheet > 0) return l.id == wanted.id;
+                if (wanted.makes_film()) return l.id == wanted.id;
                 return std::any_of(l.parts.begin(), l.parts.end(), [&](const LoadPart& p) {
                     return std::any_of(wanted.parts.begin(), wanted.parts.end(), [&](const LoadPart& w) {
                         return p.decoration == w.decoration && p.size == w.size && p.first < w.first + w.pieces &&

@@ -64,7 +64,8 @@ std::vector<std::string> wordings(const Order& order, const Transfer& t, const s
     std::vector<std::string> out;
     const Job* whose = find_job(order, job);
     const std::string of = whose == nullptr ? "" : whose->name + ", ";  // before all else: it is what sheets are parted by
-    if (d != nullptr) out.push_back(no + " " + of + d->name + " " + sizes_text(t) + piece);
+    if (d != nullptr) out.push_back(no + " " + of + d->name + " " + label_text(t) + piece);
+    if (!t.whose.empty()) out.push_back(no + " " + of + label_text(t) + piece);
     out.push_back(no + " " + of + sizes_text(t) + piece);
     if (whose != nullptr) out.push_back(no + " " + whose->name);
     out.push_back(no);

@@ -4,13 +4,14 @@
 
 #include "core/fitting/coverage.h"
 #include "core/order/edit.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 
 MethodCase method_case(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit) {
     MethodCase c;
     if (const BlankStyle* style = find_style(order, d.run.style)) c.fabric = style->fabric;
-    c.cloth = run_colour(order, d.run);
+    c.cloth = cloth_of(order, d);
     if (fit.sizes.empty()) return c;
     const auto less = [](const SizeFit& a, const SizeFit& b) { return a.width < b.width; };
     c.least_width = std::min_element(fit.sizes.begin(), fit.sizes.end(), less)->width;
@@ -91,7 +92,7 @@ Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& 
         Decoration d = *find_decoration(next, id);
         const auto known = facts.find(d.art);
         if (known == facts.end()) continue;
-        if (d.location == Location::wrap_full && !d.making.cover && fills_its_sides(known->second.outline)) {
+        if (d.location == Location::wrap_full && !d.making.cover && !is_lettering(next, d) && fills_its_sides(known->second.outline)) {
             d.making.cover = true;
             next = with_decoration(next, d);
         }

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/order/roster.h"
+
 namespace orthema {
 
 namespace {
@@ -68,7 +70,8 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
     std::vector<JigSheet> out;
     std::vector<std::string> jobs;
     for (const Decoration& d : order.decorations)
-        if (!d.making.jig.empty() && std::find(jobs.begin(), jobs.end(), d.run.job) == jobs.end()) jobs.push_back(d.run.job);
+        if (!d.making.jig.empty() && !is_lettering(order, d) && std::find(jobs.begin(), jobs.end(), d.run.job) == jobs.end())
+            jobs.push_back(d.run.job);
     std::vector<std::pair<const Jig*, std::string>> loads;
     for (const Jig& jig : order.jigs)
         for (const std::string& job : jobs) loads.emplace_back(&jig, job);
@@ -79,7 +82,7 @@ std::vector<JigSheet> jig_sheets(const Order& order, const FitPlan& plan, const 
         Subject about;
         double widest = 0, tallest = 0;
         for (const Decoration& d : order.decorations) {
-            if (d.run.job != job || d.making.jig != jig.id || location_face(d.location) == Face::back) continue;
+            if (is_lettering(order, d) || d.run.job != job || d.making.jig != jig.id || location_face(d.location) == Face::back) continue;
             const DecorationFit* fit = find_fit(plan, d.id);
             if (fit == nullptr || fit->ground == nullptr) continue;
             if (medium.empty()) {

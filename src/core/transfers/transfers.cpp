@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/fitting/fit_findings.h"
+#include "core/order/roster.h"
 #include "core/transfers/choices.h"
 
 namespace orthema {
@@ -37,6 +38,8 @@ std::string sizes_text(const Transfer& t) {
     for (const SizesFor& s : t.sizes) out += out.empty() ? joined(s.sizes) : "; " + s.garment + " " + joined(s.sizes);
     return out;
 }
+
+std::string label_text(const Transfer& t) { return sizes_text(t) + (t.whose.empty() ? "" : ", " + t.whose); }
 
 std::map<std::string, const Transfer*> transfers_by_id(const TransferSet& set) {
     std::map<std::string, const Transfer*> out;
@@ -130,6 +133,64 @@ void say_made(const Order& order, const Decoration& d, const std::string& size, 
     }
 }
 
+/// What one transfer of a design is told from another by.
+struct PieceKey {
+    long width = 0;  ///< of the design or its field, 0.1 mm
+    std::string size, word;
+    auto operator<=>(const PieceKey&) const = default;
+};
+
+/// So many of a size want this picture.
+struct Wanted {
+    const SizeFit* size = nullptr;
+    std::string word;  ///< of a lettering
+    int quantity = 0;
+    std::vector<std::string> persons = {};  ///< who wear it
+};
+
+bool by_digits(const Lettering& lettering, const std::string& word) { return lettering.digits && is_number(word) && word.size() > 1; }
+
+/// A picture: once for each garment. A lettering: each word that somebody wears, or each digit of it, in the order of the pile.
+std::vector<Wanted> wanted(const Order& order, const Decoration& d, const Lettering* lettering, const SizeFit& size) {
+    if (lettering == nullptr) return {{&size, {}, size.quantity}};
+    std::vector<Wanted> out;
+    const auto add = [&](const std::string& word, int n) -> Wanted& {
+        auto same = std::find_if(out.begin(), out.end(), [&](const Wanted& w) { return w.word == word; });
+        if (same == out.end()) same = out.insert(out.end(), {&size, word, 0});
+        same->quantity += n;
+        return *same;
+    };
+    for (const Worn& w : worn(order, *lettering, d.run, size.size)) {
+        if (w.word.empty()) continue;
+        if (by_digits(*lettering, w.word))
+            for (const char c : w.word) add(std::string(1, c), w.quantity);
+        else if (lettering->digits && is_number(w.word))
+            add(w.word, w.quantity);  // one of many, of a stock
+        else
+            add(w.word, w.quantity).persons.push_back(person_text(*w.line));
+    }
+    return out;
+}
+
+/// Who wears a word, as far as the word does not say it itself; of many the first.
+std::string whose(const std::vector<Wanted>& sizes, const std::string& word) {
+    constexpr std::size_t most = 3;
+    std::vector<std::string> all;
+    for (const Wanted& w : sizes) all.insert(all.end(), w.persons.begin(), w.persons.end());
+    if (all.size() == 1 && all.front() == word) return {};
+    std::string out;
+    for (std::size_t i = 0; i < std::min(most, all.size()); ++i) out += (i == 0 ? "" : ", ") + all[i];
+    return out + (all.size() > most ? " and " + std::to_string(all.size() - most) + " more" : "");
+}
+
+/// How often a picture is in a word that was spoiled.
+int times_in(const std::string& picture, const std::string& spoiled, const Lettering* lettering) {
+    if (lettering == nullptr || spoiled == picture) return 1;
+    return by_digits(*lettering, spoiled) && picture.size() == 1
+               ? static_cast<int>(std::count(spoiled.begin(), spoiled.end(), picture.front()))
+               : 0;
+}
+
 /// A method that does not suit its blank or its design. Strokes and gaps have findings of their own.
 void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, const DecorationFit& fit, Findings& findings) {
     const Method* method = method_of(order, d);
@@ -187,15 +248,25 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
         const auto art = d == nullptr ? facts.end() : facts.find(d->art);
         if (medium == nullptr || style == nullptr || art == facts.end()) continue;
         say_method(order, *d, art->second, fit, set.findings);
-        if (find_jig(order, d->making.jig) != nullptr) continue;  // goes on to a board
+        const Art* entry = find_art(order, d->art);
+        const Lettering* lettering = entry != nullptr && entry->lettering ? &*entry->lettering : nullptr;
+        if (lettering == nullptr && find_jig(order, d->making.jig) != nullptr) continue;  // goes on to a board
         const bool on_blank = made_on_blank(*d, *style);
-        std::map<std::pair<long, std::string>, std::vector<const SizeFit*>> groups;
-        for (const SizeFit& s : fit.sizes) groups[{std::lround(s.width * 10), on_blank ? s.size : ""}].push_back(&s);
+        std::map<PieceKey, std::vector<Wanted>> groups;
+        for (const SizeFit& s : fit.sizes)
+            for (Wanted& w : wanted(order, *d, lettering, s))
+                groups[{std::lround(s.width * 10), on_blank ? s.size : "", w.word}].push_back(std::move(w));
         for (const auto& [key, sizes] : groups) {
+            const auto picture = key.word.empty() ? art : facts.find(word_art(d->art, key.word));
+            if (picture == facts.end()) continue;  // it is being set
+            const ArtFacts& its = picture->second;
+            const SizeFit& first = *sizes.front().size;
+            // of a word its own part of the field
+            const Rect part = its.lettered ? its.lettered->in_field : Rect{0, 0, 1, its.aspect};
             MakeInput in;
-            in.art = d->art;
-            in.alpha = art->second.alpha;
-            in.width = sizes.front()->width;
+            in.art = picture->first;
+            in.alpha = its.alpha;
+            in.width = first.width * part.width();
             in.making = d->making;
             in.medium = for_making(*medium);
             if (const Method* m = find_method(order, medium->method)) in.method = *m;
@@ -208,9 +279,9 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             if (on_blank) {
                 in.on_blank = true;
                 in.style = *style;
-                in.size = sizes.front()->size;
+                in.size = first.size;
                 in.location = d->location;
-                in.ink = sizes.front()->ink;
+                in.ink = word_box(first, its);
             }
             std::shared_ptr<const Made> made;
             for (const TransferSet* known : {static_cast<const TransferSet*>(&set), before})
@@ -220,36 +291,39 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                             made = m.made;
                             break;
                         }
-            if (made == nullptr) made = std::make_shared<const Made>(make(in, art->second));
+            if (made == nullptr) made = std::make_shared<const Made>(make(in, its));
             MakingOf of{d->id, {}, in.width, made};
             int quantity = 0;
-            for (const SizeFit* s : sizes) {
-                quantity += s->quantity;
-                of.sizes.push_back(s->size);
+            for (const Wanted& w : sizes) {
+                quantity += w.quantity;
+                of.sizes.push_back(w.size->size);
             }
-            say_made(order, *d, sizes.front()->size, *made, set.findings);
+            say_made(order, *d, first.size, *made, set.findings);
             std::vector<Transfer> pieces;
             for (const Piece& p : made->pieces) {
                 const Medium* own = find_medium(order, p.medium);
                 Transfer t = printed_piece(p, program_mirrors(own == nullptr ? *medium : *own));
-                t.id = d->id + "@" + std::to_string(key.first) + (key.second.empty() ? "" : "-" + key.second) + p.suffix;
+                t.id = d->id + "@" + std::to_string(key.width) + (key.size.empty() ? "" : "-" + key.size) +
+                       (key.word.empty() ? "" : "~" + key.word) + p.suffix;
                 t.decoration = d->id;
-                t.art = d->art;
-                t.width = sizes.front()->width;
-                t.height = sizes.front()->height;
-                t.name = d->name + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
+                t.art = in.art;
+                t.width = in.width;
+                t.height = first.width * part.height();
+                t.name =
+                    d->name + (key.word.empty() ? "" : " " + key.word) + " " + mm_text(t.width, 1) + (p.name.empty() ? "" : ", " + p.name);
                 t.sizes = {{run_name(order, d->run), of.sizes}};
                 t.garment = run_name(order, d->run);
+                t.whose = whose(sizes, key.word);
                 JobShare share{d->run.job, t.id, quantity, 0, 0};
                 for (const Reprint& r : order.reprints)
                     if (r.decoration == d->id &&
-                        std::any_of(sizes.begin(), sizes.end(), [&](const SizeFit* f) { return f->size == r.size; }))
-                        share.spoiled += r.copies;
+                        std::any_of(sizes.begin(), sizes.end(), [&](const Wanted& w) { return w.size->size == r.size; }))
+                        share.spoiled += r.copies * times_in(key.word, r.word, lettering);
                 share.spares = std::max(d->spares, share.spoiled);  // a spare that lies ready is used first
                 share_with(t, share);
                 t.made = made;
                 if (own != nullptr && own->laying.cutting == Cutting::on_sheet)
-                    t.blanks = mapped(blank_under(*d, *style, *sizes.back(), on_blank), print_map(p.contour, t.mirrored));
+                    t.blanks = mapped(blank_under(*d, *style, *sizes.back().size, on_blank), print_map(p.contour, t.mirrored));
                 used.insert(t.medium);
                 const bool by_job = own != nullptr && own->laying.together == Together::jobs;
                 // Another blank that takes the same piece: one transfer, printed once for both.
@@ -264,6 +338,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                         shared->also.push_back(t.decoration);
                     share_with(*shared, share);
                     shared->sizes.push_back(t.sizes.front());
+                    if (!t.whose.empty()) shared->whose += (shared->whose.empty() ? "" : ", ") + t.whose;
                     continue;
                 }
                 pieces.push_back(std::move(t));

@@ -34,6 +34,7 @@ struct Transfer {
     std::string name;               ///< for people: "Long-tail kite 290, backing"
     std::vector<SizesFor> sizes;    ///< its own garment first, then others that share it
     int board = 0;                  ///< number of a jig's board, from 1; 0: not a board
+    std::string whose = {};         ///< for people, of a word: who wears it: "17 Castellanos"
     std::string garment;            ///< for people: "Adult tee, ash"; of several blanks the first
     std::string medium;
     std::string piece;             ///< "backing", "part 2 of 4"; empty: the whole
@@ -72,8 +73,10 @@ struct TransferSet {
     Findings findings;
 };
 
-/// "S M L; Adult tee, navy M L", or "board 2": what is written beside the contour.
+/// "S M L; Adult tee, navy M L", or "board 2".
 std::string sizes_text(const Transfer& transfer);
+/// The same with who wears it, where it is somebody's: what is written beside the contour.
+std::string label_text(const Transfer& transfer);
 
 /// The one place that decides whether this program mirrors.
 bool program_mirrors(const Medium& medium);

@@ -18,18 +18,28 @@ namespace {
 constexpr zip_int64_t most_entries = 2000;
 constexpr zip_uint64_t most_unpacked = 1ull << 30;
 
-std::string entry_name(const Art& art) { return "art/" + art.hash + "." + kind_key(art.kind); }
+/// A file of an art: where it lies, and what its bytes must come to.
+struct ArtFile {
+    std::string entry, hash;
+};
+/// Its picture, or the typefaces of a lettering.
+std::vector<ArtFile> files_of(const Art& art) {
+    std::vector<ArtFile> out{{"art/" + art.hash + "." + kind_key(art.kind), art.hash}};
+    if (art.lettering && !art.lettering->narrow.empty()) out.push_back({"art/" + art.lettering->narrow + ".face", art.lettering->narrow});
+    return out;
+}
 
 /// Checks that every picture is there and is what its hash says.
 Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& entries) {
     OrderPackage package{std::move(order), {}, {}, {}};
-    for (const Art& art : package.order.art) {
-        const auto at = entries.find(entry_name(art));
-        if (at == entries.end()) return Error{"The order lacks the picture of “" + art.name + "”: it was not packed whole."};
-        if (content_hash(*at->second) != art.hash)
-            return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
-        package.art[art.hash] = at->second;
-    }
+    for (const Art& art : package.order.art)
+        for (const ArtFile& file : files_of(art)) {
+            const auto at = entries.find(file.entry);
+            if (at == entries.end()) return Error{"The order lacks the picture of “" + art.name + "”: it was not packed whole."};
+            if (content_hash(*at->second) != file.hash)
+                return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
+            package.art[file.hash] = at->second;
+        }
     if (const auto at = entries.find("records.json"); at != entries.end()) {
         if (auto records = records_from_json(*at->second))
             package.records = std::move(*records);
@@ -56,10 +66,10 @@ Result<OrderPackage> open_folder(const std::string& path) {
     auto order = parse_order(*text);
     if (!order) return order.error();
     std::map<std::string, Bytes> entries;
-    for (const Art& art : order->art) {
-        auto bytes = read_file(path + "/" + entry_name(art));
-        if (bytes) entries[entry_name(art)] = std::make_shared<const std::string>(std::move(*bytes));
-    }
+    for (const Art& art : order->art)
+        for (const ArtFile& file : files_of(art))
+            if (auto bytes = read_file(path + "/" + file.entry))
+                entries[file.entry] = std::make_shared<const std::string>(std::move(*bytes));
     if (auto records = read_file(path + "/records.json"))
         entries["records.json"] = std::make_shared<const std::string>(std::move(*records));
     return matched(std::move(*order), entries);
@@ -152,16 +162,17 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
     bool fine = add("order.json", text, true);
     if (!kept.empty()) fine = fine && add("records.json", kept, true);
     std::set<std::string> done;
-    for (const Art& a : order.art) {
-        const auto bytes = art.find(a.hash);
-        if (bytes == art.end()) {
-            zip_discard(zip);
-            zip_source_free(target);
-            return Error{"The picture of “" + a.name + "” is no longer in memory: bring it in again, then save."};
+    for (const Art& a : order.art)
+        for (const ArtFile& file : files_of(a)) {
+            const auto bytes = art.find(file.hash);
+            if (bytes == art.end()) {
+                zip_discard(zip);
+                zip_source_free(target);
+                return Error{"The picture of “" + a.name + "” is no longer in memory: bring it in again, then save."};
+            }
+            if (!done.insert(file.entry).second) continue;
+            fine = fine && add(file.entry, *bytes->second, a.kind == ArtKind::svg || a.lettering.has_value());
         }
-        if (!done.insert(entry_name(a)).second) continue;
-        fine = fine && add(entry_name(a), *bytes->second, a.kind == ArtKind::svg);
-    }
     if (!fine || zip_close(zip) != 0) {
         zip_discard(zip);
         zip_source_free(target);

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "app/benches/art/art_view.h"
+#include "app/benches/art/lettering_page.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
@@ -32,6 +33,11 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     head->addStretch(1);
     auto* bring =
         push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF; vector stays vector"), true);
+    auto* letter = push(QStringLiteral("Add a lettering"),
+                        QStringLiteral("Names or numbers, one for each person of the list, in a typeface that the order carries"));
+    letter->setObjectName(QStringLiteral("Add a lettering"));
+    connect(letter, &QPushButton::clicked, this, [this] { LetteringPage::begin(room_); });
+    head->addWidget(letter);
     head->addWidget(bring);
     column->addLayout(head);
     pictures_ = new ChipRow(QStringLiteral("Pictures"));
@@ -61,10 +67,11 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->add(page_);
     found_ = panel_->part();
     clip_ = panel_->part();
+    lettering_ = new LetteringPage(room);
+    panel_->add(lettering_);
     page_->chosen = [this](int i) {
-        found_->setVisible(i == 0);
-        clip_->setVisible(i == 1);
         if (i == 0) subject_->setChecked(false);
+        show_page();
     };
     kind_ = found_->text_row(QStringLiteral("Kind"));
     planned_ = found_->text_row(QStringLiteral("Largest use"));
@@ -141,7 +148,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     build_clip();
     page_->show_choice(0);
-    clip_->hide();
+    show_page();
     panel_->rule();
     panel_->head(QStringLiteral("Put it on a blank"));
     run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
@@ -161,6 +168,16 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->add(out_);
     connect(out_, &QPushButton::clicked, this,
             [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+}
+
+void ArtBench::show_page() {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    const bool words = art != nullptr && art->lettering;
+    page_->name_choice(1, words ? QStringLiteral("How it is set") : QStringLiteral("Clip it"));
+    found_->setVisible(page_->choice() == 0);
+    clip_->setVisible(page_->choice() == 1 && !words);
+    lettering_->setVisible(page_->choice() == 1 && words);
+    if (words && lettering_->isVisible()) lettering_->refresh();
 }
 
 void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
@@ -323,7 +340,7 @@ void ArtBench::change_marks(const QString& what, const std::function<void(std::v
 /// The colour of the first run that wears a picture; nothing when none does.
 std::optional<Colour> ArtBench::own_cloth(const std::string& art) const {
     for (const Decoration& d : room_.order().decorations)
-        if (d.art == art) return run_colour(room_.order(), d.run);
+        if (d.art == art) return cloth_of(room_.order(), d);
     return std::nullopt;
 }
 
@@ -344,7 +361,7 @@ void ArtBench::refresh() {
     for (const Art& a : order.art) {
         Chip chip{a.id,
                   qt(a.name),
-                  QString::fromLatin1(kind_key(a.kind)).toUpper(),
+                  a.lettering ? qt(a.lettering->words) : QString::fromLatin1(kind_key(a.kind)).toUpper(),
                   standing_where([&](const Subject& about) { return about.art == a.id; }),
                   {}};
         if (const auto at = room_.art().find(a.id); at != room_.art().end()) {
@@ -356,6 +373,10 @@ void ArtBench::refresh() {
     pictures_->show_chips(chips, room_.selection().art);
     show_cloth();
     refresh_clip();
+    if (const Art* now = find_art(order, room_.selection().art); now != nullptr && now->lettering && shown_art_ != now->id)
+        page_->show_choice(1);  // its words are what one comes for
+    shown_art_ = room_.selection().art;
+    show_page();
     const Art* entry = find_art(order, room_.selection().art);
     const auto loaded = room_.facts().find(room_.selection().art);
     const bool any = entry != nullptr && loaded != room_.facts().end();
@@ -365,8 +386,10 @@ void ArtBench::refresh() {
     for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
         const ArtFacts& f = loaded->second;
-        kind_->setText(QString::fromLatin1(kind_key(entry->kind)).toUpper() +
-                       (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
+        kind_->setText(entry->lettering
+                           ? QStringLiteral("lettering, ") + qt(entry->lettering->typeface)
+                           : QString::fromLatin1(kind_key(entry->kind)).toUpper() +
+                                 (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
         double widest = 0, least = 0;
         for (const DecorationFit& fit : room_.plan().decorations)
             if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)

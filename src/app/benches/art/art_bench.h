@@ -9,6 +9,8 @@ class QPushButton;
 
 namespace orthema::app {
 
+class LetteringPage;
+
 class ArtView;
 class ChipRow;
 class FigurePanel;
@@ -29,6 +31,7 @@ public:
 
 private:
     void put_on(bool everywhere);
+    void show_page();
     void show_cloth();
     void build_clip();
     void refresh_clip();
@@ -47,6 +50,8 @@ private:
     QComboBox *cloth_, *run_, *location_, *marks_;
     ValueField* mark_name_;
     FigurePanel *found_, *clip_;
+    LetteringPage* lettering_;
+    std::string shown_art_;
     Segments *page_, *clip_to_, *weight_;
     ValueField* word_;
     QComboBox* clip_blank_;

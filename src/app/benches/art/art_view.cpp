@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/guides/panel_drawing.h"
+#include "core/order/roster.h"
 #include "core/order/edit.h"
 
 namespace orthema::app {
@@ -63,11 +64,82 @@ QPoint ArtView::place_of(Point unit) const {
     return QPoint(int(std::lround(p.x)), int(std::lround(p.y)));
 }
 
+/// Every word in its field, those that had to give way first: all at one scale, as large as they go together.
+void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const {
+    struct Shown {
+        std::string id, word, says;
+        const ArtFacts* facts;
+        double squeezed_in;
+    };
+    std::vector<Shown> words;
+    for (const std::string& word : words_of(room_.order(), lettering)) {
+        const std::string id = word_art(lettering.id, word);
+        const auto known = room_.facts().find(id);
+        if (known == room_.facts().end() || !known->second.lettered) continue;
+        const Lettered& how = *known->second.lettered;
+        std::string says;
+        if (!how.missing.empty())
+            says = "letters missing";
+        else if (how.scale < 0.995)
+            says = "letters " + std::to_string(std::lround(how.scale * 100)) + " % high";
+        else if (how.squeezed < 0.995)
+            says = std::to_string(std::lround(how.squeezed * 100)) + " % as wide";
+        else if (how.narrow)
+            says = "narrower face";
+        else if (how.closed > 0.005)
+            says = "closed up";
+        words.push_back(
+            {id, word, says, &known->second, (how.in_field.width() / how.squeezed + how.closed * lettering.lettering->height) / how.scale});
+    }
+    std::stable_sort(words.begin(), words.end(), [](const Shown& a, const Shown& b) { return a.squeezed_in > b.squeezed_in; });
+    constexpr double beside = 18, under = 22, rim = 14, least = 70;
+    const double room_x = d.width - rim, room_y = d.height - rim - 26;
+    std::size_t columns = 1;
+    double wide = 0;  // of a field
+    for (std::size_t c = 1; c <= 12; ++c) {
+        const std::size_t rows = (words.size() + c - 1) / c;
+        const double by_width = room_x / double(c) - beside, by_height = (room_y / double(std::max<std::size_t>(1, rows)) - under) / aspect;
+        if (std::min(by_width, by_height) > wide) {
+            wide = std::min(by_width, by_height);
+            columns = c;
+        }
+    }
+    wide = std::clamp(wide, least, 420.0);
+    const double cell_x = wide + beside, cell_y = wide * aspect + under;
+    columns = std::max<std::size_t>(1, std::min(columns, std::size_t(room_x / cell_x)));
+    const std::size_t fits = columns * std::size_t(std::max(1.0, room_y / cell_y));
+    const double left = (d.width - cell_x * double(std::min(columns, words.size())) + beside) / 2;
+    const Colour cloth = cloth_.value_or(palette::white);
+    for (std::size_t i = 0; i < std::min(fits, words.size()); ++i) {
+        const Shown& w = words[i];
+        const Rect field{left + double(i % columns) * cell_x, rim + double(i / columns) * cell_y, 0, 0};
+        const Rect box{field.x0, field.y0, field.x0 + wide, field.y0 + wide * aspect};
+        d.fill({round_rect({box.x0 - 5, box.y0 - 4, box.x1 + 5, box.y1 + 4}, 4)}, cloth);
+        const Rect& in = w.facts->lettered->in_field;
+        d.marks.emplace_back(art_in(w.id, {box.x0 + in.x0 * wide, box.y0 + in.y0 * wide, box.x0 + in.x1 * wide, box.y0 + in.y1 * wide}));
+        const double small = 11;
+        d.text({box.x0 - 4, box.y1 + 14}, shortened(w.word, wide - (w.says.empty() ? 0 : text_width_guess(w.says, small) + 6), small),
+               small, palette::quiet);
+        if (!w.says.empty())
+            d.text({box.x1 + 4, box.y1 + 14}, w.says, small,
+                   w.says == "closed up" || w.says == "narrower face" ? palette::quiet : palette::ochre_text, Align::right);
+    }
+    const std::string more = words.size() > fits ? ", the first " + std::to_string(fits) + " shown" : "";
+    d.text(
+        {d.width / 2, d.height - 10},
+        std::to_string(words.size()) + (words.size() == 1 ? " word" : " words") + ", each in its field, those that give way first" + more,
+        12, palette::quiet, Align::centre);
+}
+
 Drawing ArtView::draw(double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
     const LoadedArt* a = shown();
+    if (const Art* entry = find_art(room_.order(), room_.selection().art); a != nullptr && entry != nullptr && entry->lettering) {
+        draw_words(d, *entry, a->facts.aspect);
+        return d;
+    }
     if (a == nullptr) {
         d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17,
                palette::ink, Align::centre, true);

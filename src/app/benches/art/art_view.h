@@ -29,6 +29,7 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    void draw_words(Drawing& d, const Art& lettering, double aspect) const;
     [[nodiscard]] std::string shown_id() const;
     [[nodiscard]] const LoadedArt* shown() const;
     [[nodiscard]] Affine map(double width, double height) const;

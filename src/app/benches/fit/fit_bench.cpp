@@ -8,6 +8,7 @@
 #include "app/benches/fit/lots_page.h"
 #include "app/benches/fit/making_pages.h"
 #include "app/benches/fit/making_view.h"
+#include "app/benches/fit/person_row.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/fitting_label.h"
@@ -156,6 +157,8 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     title_ = panel_->title();
     auto* wall_figures = panel_->part();
     wall_figures_ = wall_figures;
+    person_ = new PersonRow(room);
+    wall_figures->add(person_);
     making_pages_ = new MakingPages(room);
     making_pages_->hide();
     panel_->add(making_pages_);
@@ -293,6 +296,7 @@ void FitBench::refresh() {
     reach_->name_choice(1, in_hand.size() > 1 ? QStringLiteral("these %1 sizes").arg(in_hand.size()) : QStringLiteral("this size"));
     reach_->show_choice(in_hand.size() > 1 || wall_->reach() == Reach::this_size ? 1 : 0);
     reach_->button(0)->setEnabled(in_hand.size() < 2);
+    person_->refresh();
     if (d == nullptr || on == nullptr || !shown || making_shown_) return;
     refresh_size(*d, *fit, *on);
     refresh_place(*d, *fit, *on);

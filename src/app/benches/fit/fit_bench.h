@@ -21,6 +21,7 @@ class MakingPages;
 class MakingView;
 class LengthField;
 class NumberField;
+class PersonRow;
 class Segments;
 
 class FitBench : public Bench {
@@ -67,6 +68,7 @@ private:
     FigurePanel* panel_;
     FigurePanel* pages_[3];
     LotsPage* lots_page_;
+    PersonRow* person_;
     QLabel* title_;
     Segments *reach_, *page_;
     // size

@@ -158,6 +158,10 @@ Drawing FitWall::draw(double width, double height) {
     WallLook look = look_;
     look.chosen = room_.selection().size;
     look.also = room_.selection().also;
+    if (const int person = room_.selection().person; person >= 0) {
+        look.person = &room_.order().lines.all()[std::size_t(person)];
+        look.words = &room_.facts();
+    }
     look.chosen_lot = chosen_lot();
     look.hot_rail = held_.hold == Hold::rail_start || held_.hold == Hold::rail_end ? held_.band : -1;
     Drawing d = wall_drawing(room_.order(), room_.plan(), standing(), wall_, look, width, height);

@@ -76,7 +76,7 @@ Drawing LotTicks::draw(double width, double height) {
             draw_panel(d, g, map, run_colour(order, runs[i]), 0.7);
             const DecorationFit* fit = has == nullptr ? nullptr : find_fit(room_.plan(), has->id);
             const SizeFit* at = fit == nullptr ? nullptr : find_size(*fit, size);
-            if (at != nullptr) draw_design(d, has->art, at->ink, map);
+            if (at != nullptr) draw_design(d, *has, *at, map);
         }
         d.text({62, middle - 2}, fitting(run_name(order, runs[i]), width - 64, 12, has != nullptr), 12, ink, Align::left, has != nullptr);
         const int pieces = garments_in(order, runs[i]);

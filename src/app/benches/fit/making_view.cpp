@@ -165,7 +165,7 @@ Drawing MakingView::draw(double width, double height) {
         d.text({split / 2, height / 2}, "Put a picture on a blank first: the Art bench does it.", 13, palette::quiet, Align::centre);
         return d;
     }
-    const Colour cloth = run_colour(room_.order(), dec->run);
+    const Colour cloth = cloth_of(room_.order(), *dec);
     if (const JigSheet* sheet = board()) {
         std::vector<const Transfer*> pieces;
         for (const Transfer& t : room_.transfer_set().transfers)

@@ -164,7 +164,7 @@ Drawing wall_backdrop(const Order& order, const std::vector<WallLot>& lots, cons
         }
         const WallLot& lot = lots[static_cast<std::size_t>(s.lot)];
         const Panel& g = panel_at(*lot.fit, s.size);
-        draw_panel(d, g, s.map, run_colour(order, lot.decoration->run), 0.9);
+        draw_panel(d, g, s.map, cloth_of(order, *lot.decoration), 0.9);
         draw_landmarks(d, g, s.map, 0.9);
     }
     return d;
@@ -219,6 +219,9 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
     Drawing d;
     d.width = width;
     d.height = height;
+    const auto worn_by = [&](const Decoration& dec, const SizeFit& size) {
+        return look.person == nullptr || look.words == nullptr ? size : dressed(order, dec, size, *look.person, *look.words);
+    };
     for (const WallSlot& s : wall.stands) {
         const Decoration& decoration = *lots[static_cast<std::size_t>(s.lot)].decoration;
         const SizeFit& size = size_at(*lots[static_cast<std::size_t>(s.lot)].fit, s.size);
@@ -227,9 +230,9 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
             if (other.id == decoration.id || !on_one_panel(other, decoration)) continue;
             const DecorationFit* worn = find_fit(plan, other.id);
             const SizeFit* at = worn == nullptr ? nullptr : find_size(*worn, size.size);
-            if (at != nullptr) draw_design(d, other.art, at->ink, s.map, 0.6);
+            if (at != nullptr) draw_design(d, other, worn_by(other, *at), s.map, 0.6);
         }
-        draw_design(d, decoration.art, size.ink, s.map);
+        draw_design(d, decoration, worn_by(decoration, size), s.map);
     }
     const double cell_width = wall.stands.empty() ? 0 : wall.stands.front().cell.width();
     for (const WallSlot& s : wall.stands) {

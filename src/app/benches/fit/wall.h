@@ -47,13 +47,15 @@ Wall seen_nearer(Wall wall, double zoom, Point pan);
 std::pair<double, Point> filling(const Wall& wall, const Rect& garment, const WallSlot& slot, double width, double height);
 
 struct WallLook {
-    std::string chosen;          ///< size whose hand measurements are shown
-    std::set<std::string> also;  ///< sizes that are in hand with it
-    int chosen_lot = 0;          ///< on this lot
-    bool ghosts = false;         ///< where the other schools' usual figures would put it
-    bool platen = false;         ///< how the platen lies under it
-    bool balance = false;        ///< the optical centre against the middle of the ink
-    int hot_rail = -1;           ///< band whose rail is being dragged
+    std::string chosen;                   ///< size whose hand measurements are shown
+    std::set<std::string> also;           ///< sizes that are in hand with it
+    int chosen_lot = 0;                   ///< on this lot
+    bool ghosts = false;                  ///< where the other schools' usual figures would put it
+    bool platen = false;                  ///< how the platen lies under it
+    bool balance = false;                 ///< the optical centre against the middle of the ink
+    const OrderLine* person = nullptr;    ///< of the roster: whose garment is shown on its size
+    const ArtFactsById* words = nullptr;  ///< pictures of the words
+    int hot_rail = -1;                    ///< band whose rail is being dragged
 };
 
 /// The panels on their floor lines: what a drag leaves as it is.

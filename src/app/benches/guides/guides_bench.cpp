@@ -202,7 +202,7 @@ void GuidesBench::refresh() {
     }
     const auto helps = aid_kind(order, *d);
     what_->name_choice(aid, helps ? QString::fromLatin1(aid_name(*helps)) : QStringLiteral("aid"));
-    view_->show_guide(guide, ground->panel, run_colour(order, d->run), what_->choice());
+    view_->show_guide(guide, ground->panel, cloth_of(order, *d), what_->choice());
     if (what_->choice() >= maps) {
         int columns = 1;
         std::vector<GuidePage> made = pages_shown(*d, *fit, *on, columns);

@@ -13,8 +13,8 @@ namespace orthema::app {
 
 namespace {
 
-constexpr std::array<Column, 8> meanings = {Column::none,     Column::blank, Column::colour,    Column::size,
-                                            Column::quantity, Column::note,  Column::reference, Column::of_size};
+constexpr std::array<Column, 10> meanings = {Column::none, Column::blank,     Column::colour,  Column::size,   Column::quantity,
+                                             Column::note, Column::reference, Column::of_size, Column::person, Column::number};
 constexpr int rows_shown = 40;
 constexpr std::size_t bad_shown = 500, changes_shown = 6;
 

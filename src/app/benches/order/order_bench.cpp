@@ -11,12 +11,14 @@
 #include "app/benches/order/jobs_page.h"
 #include "app/benches/order/price_page.h"
 #include "app/benches/order/list_preview.h"
+#include "app/benches/order/roster_view.h"
 #include "app/benches/order/run_picture.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/menus.h"
 #include "app/widgets/typed.h"
 #include "core/order/edit.h"
 #include "core/order/lots.h"
+#include "core/order/roster.h"
 #include "files/safe_file.h"
 
 namespace orthema::app {
@@ -25,7 +27,14 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("The run, by blank and size")));
+    title_ = head_label(QStringLiteral("The run, by blank and size"));
+    head->addWidget(title_);
+    head->addSpacing(12);
+    views_ = new Segments(QStringLiteral("Seen"), {QStringLiteral("by size"), QStringLiteral("by person")});
+    views_->button(1)->setToolTip(QStringLiteral("The roster: who wears which garment, with name and number"));
+    views_->chosen = [this](int i) { show_roster(i == 1); };
+    views_->show_choice(0);
+    head->addWidget(views_);
     head->addStretch(1);
     auto* bring = push(QStringLiteral("Bring in a list…"),
                        QStringLiteral("Order lines as CSV, XLSX or ODS, as a web shop or a club keeps them"), true);
@@ -39,6 +48,10 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     scroll->setWidgetResizable(true);
     scroll->setFocusPolicy(Qt::NoFocus);
     column->addWidget(scroll, 1);
+    by_size_ = scroll;
+    roster_ = new RosterView(room);
+    roster_->hide();
+    column->addWidget(roster_, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
                                                           QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
@@ -148,6 +161,14 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     show_page(0);
 }
 
+void OrderBench::show_roster(bool on) {
+    views_->show_choice(on ? 1 : 0);
+    title_->setText(on ? QStringLiteral("The roster, by person") : QStringLiteral("The run, by blank and size"));
+    by_size_->setVisible(!on);
+    roster_->setVisible(on);
+    refresh();
+}
+
 void OrderBench::show_page(int page) {
     pages_->show_choice(page);
     panel_->setVisible(page == 0);
@@ -161,6 +182,10 @@ void OrderBench::show_page(int page) {
 
 void OrderBench::go(const Subject& about) {
     Bench::go(about);
+    const RunKey run = room_.selection().run;
+    const bool named = std::any_of(room_.order().lines.begin(), room_.order().lines.end(),
+                                   [&](const OrderLine& l) { return run_of(l) == run && is_person(l); });
+    show_roster(find_decoration(room_.order(), about.decoration) != nullptr || (named && about.style == run.style));
     if (!about.job.empty()) show_page(1);
 }
 
@@ -229,7 +254,7 @@ void OrderBench::part_lot() {
 }
 
 QWidget* OrderBench::figures() { return whole_; }
-QWidget* OrderBench::first_focus() { return picture_; }
+QWidget* OrderBench::first_focus() { return roster_->isVisible() ? static_cast<QWidget*>(roster_->grid()) : picture_; }
 
 ListPreview* OrderBench::preview() const { return preview_; }
 
@@ -285,6 +310,7 @@ void OrderBench::refresh() {
     paper_->show_choice(order.paper == Paper::a4 ? 0 : 1);
     currency_->show_text(qt(order.currency));
     hourly_->show_number(order.hourly);
+    if (roster_->isVisible()) roster_->refresh();
     if (jobs_->isVisible()) jobs_->refresh();
     if (price_->isVisible()) price_->refresh();
     if (papers_->isVisible()) papers_->refresh();

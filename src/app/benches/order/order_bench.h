@@ -17,6 +17,7 @@ class ListPreview;
 class NumberField;
 class PapersPage;
 class PricePage;
+class RosterView;
 class RunPicture;
 class Segments;
 class ValueField;
@@ -35,6 +36,7 @@ public:
     void bring_in_list(const QString& path);
     [[nodiscard]] RunPicture* picture() const { return picture_; }
     [[nodiscard]] ListPreview* preview() const;
+    [[nodiscard]] RosterView* roster() const { return roster_; }
 
 private:
     void add_run();
@@ -44,6 +46,12 @@ private:
     void run_menu(QPoint at);
     RunPicture* picture_;
     void show_page(int page);
+    /// The run by size, or its roster.
+    void show_roster(bool on);
+    QLabel* title_;
+    Segments* views_;
+    QWidget* by_size_;
+    RosterView* roster_;
     FigurePanel *whole_, *panel_;
     Segments* pages_;
     JobsPage* jobs_;

@@ -186,7 +186,7 @@ Drawing LanesView::draw(double width, double height) {
         for (const After& a : plan_->shop.tasks[i].after)
             if (a.least > 0 && plan_->tasks[std::size_t(a.task)].load == plan_->tasks[i].load) {
                 const Load& load = plan_->loads[std::size_t(plan_->tasks[i].load)];
-                const int n = load.film.sheet > 0 ? 1 : load.pieces;  // a run of film cools in one
+                const int n = load.makes_film() ? 1 : load.pieces;  // a run of film cools in one
                 cooling[plan_->schedule.places[std::size_t(a.task)].end] += n;
                 cooling[plan_->schedule.places[i].start] -= n;
             }

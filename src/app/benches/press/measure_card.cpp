@@ -37,8 +37,8 @@ protected:
         constexpr double beside = 22;  // where a line is too short for its letter
         const double k = std::min((width - 2 * beside) / lines.width(), (height - 2 * beside) / lines.height());
         const Affine map{k, 0, 0, k, width / 2 - k * lines.centre().x, height / 2 - k * lines.centre().y};
-        draw_panel(d, ground->panel, map, run_colour(room_.order(), dec->run), 1);
-        draw_design(d, dec->art, ink, map);
+        draw_panel(d, ground->panel, map, cloth_of(room_.order(), *dec), 1);
+        draw_design(d, *dec, *size, map);
         DimensionStyle style, left, right;
         style.text_size = left.text_size = right.text_size = 13;
         left.aside = {-1, 0};

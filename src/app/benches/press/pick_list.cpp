@@ -62,7 +62,7 @@ Drawing PickList::draw(double width, double height) {
                shortened((r.again   ? "trial, again: "
                           : r.trial ? "trial: "
                                     : "") +
-                             r.transfer,
+                             r.transfer + (r.who.empty() ? "" : ": " + r.who),
                          width - x[4] - 12, letters),
                14.5, r.trial ? palette::brick : ink);
     }

@@ -277,7 +277,7 @@ void PressBench::fault_menu() {
     menu.setObjectName(QStringLiteral("Faults"));
     const Load* load = desk_->shift().in_question();
     if (load != nullptr) add_heading(menu, qt(load_words(room_.order(), *load)));
-    const bool film = load != nullptr && load->film.sheet > 0;
+    const bool film = load != nullptr && load->makes_film();
     if (film) menu.addAction(QStringLiteral("What is wrong with a film is printed again before it is pressed"))->setEnabled(false);
     for (int i = 0; i < press_fault_count && !film; ++i) {
         QString name = qt(press_fault_name(PressFault(i)));

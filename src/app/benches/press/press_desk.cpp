@@ -314,7 +314,7 @@ void PressDesk::pause() {
 
 void PressDesk::report(PressFault fault, std::size_t part) {
     if (!shift_) return;
-    if (const Load* load = shift_->in_question(); load == nullptr || load->film.sheet > 0) return;
+    if (const Load* load = shift_->in_question(); load == nullptr || load->makes_film()) return;
     std::string load_id;
     const Load questioned = *shift_->in_question();
     const std::vector<Reprint> lost = shift_->report(fault, room_.order(), now(), part);
@@ -328,7 +328,7 @@ void PressDesk::report(PressFault fault, std::size_t part) {
         Order next = all_printed(room_.order(), room_.transfer_set(), room_.work().sheet_plan());
         for (const Reprint& r : lost) {
             const auto same = std::find_if(next.reprints.begin(), next.reprints.end(), [&](const Reprint& o) {
-                return o.decoration == r.decoration && o.size == r.size && o.cause == r.cause;
+                return o.decoration == r.decoration && o.size == r.size && o.cause == r.cause && o.word == r.word;
             });
             if (same == next.reprints.end())
                 next.reprints.push_back(r);

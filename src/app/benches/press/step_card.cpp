@@ -11,6 +11,7 @@
 #include "core/guides/making_sheet.h"
 #include "core/guides/platen_map.h"
 #include "core/order/recipes.h"
+#include "core/order/roster.h"
 #include "drawing/painter.h"
 
 namespace orthema::app {
@@ -74,7 +75,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
     case ActKind::cure: return "Cure the film";
     case ActKind::cut: return "Cut apart";
     case ActKind::wait:
-        if (load_of(plan, act.task).film.sheet > 0) return "Let it print";
+        if (load_of(plan, act.task).makes_film()) return "Let it print";
         return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
     case ActKind::peel: return std::string("Peel ") + (info == nullptr ? "" : peel_name(info->step.peel));
     case ActKind::turn: return "Turn";
@@ -90,7 +91,7 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     const Load& load = load_of(plan, act.task);
     const Decoration* dec = find_decoration(order, load.decoration);
     const PressState want = plan.shop.tasks[std::size_t(act.task)].state;
-    if (const Medium* film = find_medium(order, load.film.medium); load.film.sheet > 0 && film != nullptr)
+    if (const Medium* film = find_medium(order, load.film.medium); load.makes_film() && film != nullptr)
         return film_how(order, *film, act.kind);
     if (load.apart) switch (act.kind) {
         case ActKind::load: return "Print sheets on adhesive sheets, marks on marks, side by side between two cover sheets. No blank yet.";
@@ -183,9 +184,9 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
     const double left = std::max(0.0, Shift::left(c, now));
     const PressPlan& plan = desk_.shift().plan();
     const Load& load = load_of(plan, c.task);
-    const std::string machine = c.machine >= 0        ? plan.shop.machines[std::size_t(c.machine)].name
-                                : load.film.sheet > 0 ? load_words(room_.order(), load)
-                                                      : std::string("Waiting");
+    const std::string machine = c.machine >= 0      ? plan.shop.machines[std::size_t(c.machine)].name
+                                : load.makes_film() ? load_words(room_.order(), load)
+                                                    : std::string("Waiting");
     const ActKind kind = plan.tasks[std::size_t(c.task)].acts[std::size_t(c.phase)].kind;
     const bool counts = c.began >= 0;
     const int whole = int(std::ceil(left));
@@ -193,7 +194,7 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
     const std::string seconds = counts ? std::to_string(long_one ? whole / 60 : whole) : "–";
     const std::string what = std::string(long_one ? "minutes" : "seconds") + (kind == ActKind::press  ? " left under heat"
                                                                               : kind == ActKind::cure ? " until it is cured"
-                                                                              : load.film.sheet > 0   ? " until it is printed"
+                                                                              : load.makes_film()     ? " until it is printed"
                                                                                                       : " to wait");
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
     d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick : palette::ochre_text, Align::left, true);
@@ -301,6 +302,10 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
     const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, load.size);
     const Ground* ground = fit == nullptr ? nullptr : find_ground(*fit, load.size);
     if (dec == nullptr || size == nullptr || ground == nullptr) return;
+    // of a lettering what this garment gets
+    const int first = load.parts.empty() ? 0 : load.parts.front().first;
+    const SizeFit shown = with_word(*size, *dec, word_on(order, *dec, load.size, first), room_.facts());
+    size = &shown;
     const double room = width - x - 14;
     if (load.apart) return draw_sheets(d, load, x, room, height);
     const auto line = [&](double y, const std::string& words, const std::string& figure) {
@@ -325,8 +330,8 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
     const Affine to{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
     d.text({x, 24}, fitting(side_words(find_style(order, dec->run.style)->family, ground->panel.face), room, 15, true), 15, palette::ink,
            Align::left, true);
-    draw_panel(d, ground->panel, to, run_colour(order, dec->run), 1);
-    draw_design(d, dec->art, size->ink, to);
+    draw_panel(d, ground->panel, to, cloth_of(order, *dec), 1);
+    draw_design(d, *dec, *size, to);
     line(height - 18, std::string("top of ink ") + (size->top_to_ink < 0 ? "above" : "below") + " the " + ground->panel.top_name,
          length_text(Length::from_mm(std::abs(size->top_to_ink)), order.unit));
 }

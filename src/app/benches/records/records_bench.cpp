@@ -374,8 +374,8 @@ Plot RecordsBench::plot_of(double width, double height) const {
     const Rect all = drawn_box(ground->panel);
     const double k = std::min((width - 20) / all.width(), (height - 50) / all.height());
     const Affine map{k, 0, 0, k, width / 2 - k * all.centre().x, (height - 34) / 2 - k * all.centre().y + 6};
-    draw_panel(plot.drawing, ground->panel, map, run_colour(room_.order(), d->run), 1);
-    draw_design(plot.drawing, d->art, size->ink, map, 0.35);
+    draw_panel(plot.drawing, ground->panel, map, cloth_of(room_.order(), *d), 1);
+    draw_design(plot.drawing, *d, *size, map, 0.35);
     add_landings(plot, a, map.after(Affine::shift(size->ink.centre().x, size->ink.centre().y)));
     return plot;
 }

@@ -206,10 +206,11 @@ const QImage* Ribbon::ground(double ratio) {
 
 void Ribbon::draw_label(Drawing& d, const Transfer& t, const PlacedCopy& at, const Affine& map, const Rect& box,
                         const std::string& of_job) const {
-    std::string label = sizes_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
+    std::string label = label_text(t) + (t.count() > 1 ? "  " + std::to_string(at.copy + 1) + "/" + std::to_string(t.count()) : "");
     const double room = box.width() - 8;
     if (const Job* job = find_job(room_.order(), of_job); job != nullptr)  // whose it is, where there is room for it
         if (const std::string with = job->name + "  " + label; text_width_guess(with, 10.5) <= room) label = with;
+    if (!t.whose.empty() && text_width_guess(label, 10.5) > room) label = sizes_text(t);
     const double need = text_width_guess(label, 10.5) + 8;
     if (box.width() <= need || box.height() <= 30) return;
     const Point p = map(inner_point(t));

@@ -17,6 +17,7 @@
 #include "app/widgets/fitting_label.h"
 #include "core/sheets/lay_out.h"
 #include "core/sheets/sheet_drawing.h"
+#include "core/order/roster.h"
 #include "core/sheets/trimmer_drawing.h"
 
 namespace orthema::app {
@@ -47,7 +48,7 @@ protected:
         for (const Transfer* t : rows()) {
             // on its garment's colour, or white ink would not show
             if (const Decoration* on = find_decoration(room_.order(), t->decoration))
-                d.fill({round_rect({0, y + 2, 34, y + 36}, 4)}, run_colour(room_.order(), on->run));
+                d.fill({round_rect({0, y + 2, 34, y + 36}, 4)}, cloth_of(room_.order(), *on));
             // shown as it reads on the garment, whatever the medium mirrors
             const Rect box = bounds(t->contour.outer);
             const double j = 30 / std::max(box.width(), box.height());
@@ -55,12 +56,15 @@ protected:
                                             : Affine{j, 0, 0, j, 17 - j * box.width() / 2, y + 19 - j * box.height() / 2};
             draw_transfer(d, *t, read);
             const Decoration* dec = find_decoration(room_.order(), t->decoration);
-            const QString name = t->piece.empty() && dec != nullptr ? qt(dec->name) : qt(t->name);
+            const std::string word = word_in(t->art);
+            const QString name = !word.empty() ? qt(word) + QStringLiteral(", ") + qt(dec == nullptr ? "" : dec->name)
+                                 : t->piece.empty() && dec != nullptr ? qt(dec->name)
+                                                                      : qt(t->name);
             d.text({40, y + 16}, (name.size() > 17 ? name.left(16) + QChar(0x2026) : name).toStdString(), 12.5, palette::ink, Align::left,
                    true);
             d.text({40, y + 31},
                    fitting(length_text(Length::from_mm(t->width), room_.order().unit, false) + " × " +
-                               length_text(Length::from_mm(t->height), room_.order().unit) + "  " + sizes_text(*t),
+                               length_text(Length::from_mm(t->height), room_.order().unit) + "  " + label_text(*t),
                            width - 46, 11),
                    11, palette::quiet);
             const bool all = placed[t->id] == t->count();
@@ -321,7 +325,7 @@ void SheetsBench::show_piece() {
     lock_->setText(any && copies[std::size_t(i)].locked ? QStringLiteral("Unlock") : QStringLiteral("Lock"));
     const Transfer* t = any ? find_transfer(room_.transfer_set(), copies[std::size_t(i)].transfer) : nullptr;
     QString text = count > 1      ? QStringLiteral("%1 pieces").arg(count)
-                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(sizes_text(*t))
+                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(label_text(*t))
                                   : QString();
     piece_->setToolTip(text);
     piece_->say(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);

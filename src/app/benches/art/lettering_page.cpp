@@ -1,0 +1,289 @@
+#include "app/benches/art/lettering_page.h"
+
+#include <QCheckBox>
+#include <QColorDialog>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QPainter>
+
+#include <cmath>
+
+#include "core/order/edit.h"
+#include "core/order/roster.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr const char* patterns[] = {"{name}", "{number}", "{initials}"};
+constexpr double usual_field = 280;             ///< mm, where it is on no garment yet
+constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
+
+QIcon swatch(const Colour& c) {
+    QPixmap dot(14, 14);
+    dot.fill(QColor(0xDA, 0xD5, 0xC8));
+    QPainter(&dot).fillRect(1, 1, 12, 12, QColor::fromRgbF(float(c.r), float(c.g), float(c.b)));
+    return QIcon(dot);
+}
+
+QString colour_key(const Colour& c) { return QColor::fromRgbF(float(c.r), float(c.g), float(c.b)).name(); }
+
+Colour colour_of_key(const QString& key) {
+    const QColor c(key);
+    return {c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0, 1};  // as files keep them
+}
+
+/// What a team is usually lettered in, and what its blanks are dyed in.
+std::vector<std::pair<QString, Colour>> usual_colours(const Order& order) {
+    std::vector<std::pair<QString, Colour>> out{{QStringLiteral("white"), {1, 1, 1, 1}},
+                                                {QStringLiteral("black"), {0.08, 0.08, 0.09, 1}},
+                                                {QStringLiteral("sun"), {0.96, 0.78, 0.25, 1}},
+                                                {QStringLiteral("brick"), {0.71, 0.33, 0.24, 1}}};
+    for (const RunKey& run : runs_of(order)) {
+        const QString name = qt(run.colour);
+        const bool known = std::any_of(out.begin(), out.end(), [&](const auto& c) { return c.first == name; });
+        if (!known && out.size() < 14) out.emplace_back(name, run_colour(order, run));
+    }
+    return out;
+}
+
+void show_colours(QComboBox* box, const Order& order, const std::optional<Colour>& now, bool may_lack) {
+    box->clear();
+    if (may_lack) box->addItem(QStringLiteral("none"), QString());
+    for (const auto& [name, c] : usual_colours(order)) box->addItem(swatch(c), name, colour_key(c));
+    int at = now ? box->findData(colour_key(*now)) : 0;
+    if (now && at < 0) {
+        box->addItem(swatch(*now), colour_key(*now), colour_key(*now));
+        at = box->count() - 1;
+    }
+    box->addItem(QStringLiteral("another…"), QStringLiteral("another"));
+    box->setCurrentIndex(at);
+}
+
+}  // namespace
+
+LetteringPage::LetteringPage(Workroom& room) : room_(room) {
+    bare();
+    head(QStringLiteral("What each garment gets"));
+    kind_ = new Segments(QStringLiteral("Words"),
+                         {QStringLiteral("name"), QStringLiteral("number"), QStringLiteral("initials"), QStringLiteral("own")});
+    kind_->chosen = [this](int i) {
+        change(QStringLiteral("what each garment gets"), [i](Lettering& l) { l.words = i < 3 ? patterns[i] : "{number} {name}"; });
+    };
+    add(kind_);
+    pattern_ = new ValueField(QStringLiteral("Words with fields"));
+    pattern_->read_from_left();
+    pattern_->setToolTip(
+        QStringLiteral("Fields stand in braces: {name}, {number}, {initials}, {note}; what stands beside them is on every garment"));
+    pattern_->take = [this](const QString& t, bool) -> std::optional<QString> {
+        const std::string words = t.trimmed().toStdString();
+        if (words.empty() || words.size() > 200) return QStringLiteral("Type words with a field, such as {number} {name}.");
+        change(QStringLiteral("what each garment gets"), [&](Lettering& l) { l.words = words; });
+        return std::nullopt;
+    };
+    add(pattern_);
+    face_ = choice_row(QStringLiteral("Typeface"), QStringLiteral("Goes along inside the order, so that it reads the same everywhere"));
+    narrow_ = choice_row(QStringLiteral("Narrower one"),
+                         QStringLiteral("Taken for names that are still too long when their letters have closed up"));
+    connect(face_, &QComboBox::activated, this, [this] { pick_face(face_, false); });
+    connect(narrow_, &QComboBox::activated, this, [this] { pick_face(narrow_, true); });
+    letters_ = length_row(QStringLiteral("Letter height"), QStringLiteral("On the base size; it grows with the field"));
+    letters_->entered = [this](Length l, bool) -> std::optional<QString> {
+        const double share = l.mm() / field_width();
+        if (!(share >= 0.02 && share <= 4))
+            return QStringLiteral("Letters are between a fiftieth and four times as tall as their field is wide.");
+        change(QStringLiteral("letter height"), [share](Lettering& x) { x.height = share; });
+        return std::nullopt;
+    };
+    capitals_ = tick(QStringLiteral("All in capitals"), QStringLiteral("However the list has them"));
+    connect(capitals_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("capitals"), [on](Lettering& l) { l.capitals = on; }); });
+    arch_ = number_row(QStringLiteral("Arch, degrees"), QStringLiteral("That the field's width spans on a circle; below 0 it hangs"), -180,
+                       180, 0);
+    arch_->entered = [this](double v) { change(QStringLiteral("arch"), [v](Lettering& l) { l.arch = v; }); };
+    spacing_ = number_row(QStringLiteral("Spacing, %"), QStringLiteral("Of the letter height, added between letters"), -50, 200, 1);
+    spacing_->entered = [this](double v) { change(QStringLiteral("spacing"), [v](Lettering& l) { l.spacing = v / 100; }); };
+    gap_ = number_row(QStringLiteral("Closest, %"),
+                      QStringLiteral("Of the letter height: long names close up until their letters are this near"), 0, 100, 1);
+    gap_->entered = [this](double v) { change(QStringLiteral("closest letters"), [v](Lettering& l) { l.least_gap = v / 100; }); };
+    squeeze_ = tick(QStringLiteral("Still too long: narrower, not smaller"),
+                    QStringLiteral("Keeps the height and stretches one axis; usually long names get smaller"));
+    connect(squeeze_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("what long names do"), [on](Lettering& l) { l.squeeze = on; }); });
+    digits_ = tick(QStringLiteral("Single digits, joined at the press"), QStringLiteral("Numbers are put together from a stock of 0 to 9"));
+    connect(digits_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("single digits"), [on](Lettering& l) { l.digits = on; }); });
+    colour_ = choice_row(QStringLiteral("Colour"), QStringLiteral("Of the letters"));
+    connect(colour_, &QComboBox::activated, this, [this] {
+        pick_colour(colour_, QStringLiteral("colour of the letters"),
+                    [](Lettering& l, std::optional<Colour> c) { l.colour = c.value_or(l.colour); });
+    });
+    const auto rim = [this](std::size_t at) {
+        return [this, at](Lettering& l, std::optional<Colour> c) {
+            if (!c) {
+                l.rims.resize(std::min(l.rims.size(), at));
+                return;
+            }
+            const double width = l.rims.empty() ? LetterRim{}.width : l.rims.front().width;
+            while (l.rims.size() <= at) l.rims.push_back({*c, width});
+            l.rims[at].colour = *c;
+        };
+    };
+    rim_ = choice_row(QStringLiteral("Outline"), QStringLiteral("A further colour round the letters, printed with them"));
+    connect(rim_, &QComboBox::activated, this, [this, rim] { pick_colour(rim_, QStringLiteral("outline"), rim(0)); });
+    second_ = choice_row(QStringLiteral("One more"), QStringLiteral("One more colour"));
+    connect(second_, &QComboBox::activated, this, [this, rim] { pick_colour(second_, QStringLiteral("second outline"), rim(1)); });
+    rim_width_ = length_row(QStringLiteral("Outline's width"), QStringLiteral("On the base size, of each"));
+    rim_width_->entered = [this](Length l, bool) -> std::optional<QString> {
+        const Art* art = find_art(room_.order(), room_.selection().art);
+        if (art == nullptr || !art->lettering) return std::nullopt;
+        const double share = l.mm() / (field_width() * art->lettering->height);
+        if (!(share > 0 && share <= 0.5)) return QStringLiteral("An outline is at most half as wide as the letters are tall.");
+        change(QStringLiteral("outline's width"), [share](Lettering& x) {
+            for (LetterRim& r : x.rims) r.width = share;
+        });
+        return std::nullopt;
+    };
+    says_ = note();
+}
+
+void LetteringPage::begin(Workroom& room) {
+    const auto& faces = shipped_typefaces();
+    for (const Typeface& f : faces) room.pictures().keep_typeface(f);
+    Order next = room.order();
+    ArtBytes bytes;
+    const std::string id = enrol_lettering(next, bytes, Lettering{}, faces[0], &faces[1], "Names");
+    room.edit(QStringLiteral("a lettering"), std::move(next));
+    Selection s = room.selection();
+    s.art = id;
+    room.select(s);
+}
+
+void LetteringPage::change(const QString& what, const std::function<void(Lettering&)>& how) {
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr || !art->lettering) return;
+    Lettering next = *art->lettering;
+    how(next);
+    room_.edit(what, with_lettering(room_.order(), art->id, next));
+}
+
+std::vector<Typeface> LetteringPage::faces() const {
+    std::vector<Typeface> out = shipped_typefaces();
+    std::set<std::string> known;
+    for (const Typeface& f : out) known.insert(content_hash(*f.file));
+    const auto take = [&](const std::string& hash, const std::string& name) {
+        const auto bytes = room_.pictures().bytes().find(hash);
+        if (!hash.empty() && bytes != room_.pictures().bytes().end() && known.insert(hash).second) out.push_back({name, bytes->second});
+    };
+    for (const Art& a : room_.order().art)
+        if (a.lettering) {
+            take(a.hash, a.lettering->typeface);
+            take(a.lettering->narrow, a.lettering->narrow_name);
+        }
+    return out;
+}
+
+void LetteringPage::choose_face(const Typeface& face, bool narrow) {
+    room_.pictures().keep_typeface(face);
+    Order next = room_.order();
+    for (Art& a : next.art)
+        if (a.id == room_.selection().art && a.lettering) {
+            const std::string hash = content_hash(*face.file);
+            if (narrow) {
+                a.lettering->narrow = hash;
+                a.lettering->narrow_name = face.name;
+            } else {
+                a.hash = hash;
+                a.kind = kind_of(*face.file).value_or(ArtKind::ttf);
+                a.lettering->typeface = face.name;
+            }
+        }
+    room_.edit(narrow ? QStringLiteral("narrower typeface") : QStringLiteral("typeface"), std::move(next));
+}
+
+void LetteringPage::pick_face(QComboBox* box, bool narrow) {
+    const QString which = box->currentData().toString();
+    if (which == QStringLiteral("file")) {
+        refresh();
+        const QString path =
+            QFileDialog::getOpenFileName(this, QStringLiteral("A typeface"), {}, QStringLiteral("Typefaces (*.ttf *.otf)"));
+        if (!path.isEmpty()) take_file(path, narrow);
+        return;
+    }
+    if (which.isEmpty()) return change(QStringLiteral("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
+    for (const Typeface& f : faces())
+        if (qt(content_hash(*f.file)) == which) return choose_face(f, narrow);
+}
+
+void LetteringPage::take_file(const QString& path, bool narrow) {
+    auto bytes = read_file(path.toStdString(), most_face);
+    if (!bytes) return room_.notices().complain(qt(bytes.sentence()));
+    const auto kind = kind_of(*bytes);
+    if (!kind || (*kind != ArtKind::ttf && *kind != ArtKind::otf))
+        return room_.notices().complain(
+            QStringLiteral("%1 is not a typeface that can be used: take a TTF or OTF file.").arg(QFileInfo(path).fileName()));
+    const Art* art = find_art(room_.order(), room_.selection().art);
+    if (art == nullptr || !art->lettering) begin(room_);
+    choose_face({QFileInfo(path).completeBaseName().toStdString(), std::make_shared<const std::string>(std::move(*bytes))}, narrow);
+}
+
+void LetteringPage::pick_colour(QComboBox* box, const QString& what, const std::function<void(Lettering&, std::optional<Colour>)>& how) {
+    QString key = box->currentData().toString();
+    if (key == QStringLiteral("another")) {
+        const QColor c = QColorDialog::getColor(Qt::white, this, QStringLiteral("Colour"));
+        if (!c.isValid()) return refresh();
+        key = c.name();
+    }
+    change(what, [&](Lettering& l) { how(l, key.isEmpty() ? std::nullopt : std::optional(colour_of_key(key))); });
+}
+
+double LetteringPage::field_width() const {
+    for (const Decoration& d : room_.order().decorations)
+        if (d.art == room_.selection().art) return std::max(1.0, d.sizing.base_width.mm());
+    return usual_field;
+}
+
+void LetteringPage::refresh() {
+    const Order& order = room_.order();
+    const Art* art = find_art(order, room_.selection().art);
+    if (art == nullptr || !art->lettering) return;
+    const Lettering& l = *art->lettering;
+    int kind = 3;
+    for (int i = 0; i < 3; ++i)
+        if (l.words == patterns[i]) kind = i;
+    kind_->show_choice(kind);
+    pattern_->setVisible(kind == 3);
+    pattern_->show_text(qt(l.words));
+    std::vector<std::pair<std::string, QString>> items, narrower{{"", QStringLiteral("none")}};
+    for (const Typeface& f : faces()) {
+        items.emplace_back(content_hash(*f.file), qt(f.name));
+        narrower.push_back(items.back());
+    }
+    items.emplace_back("file", QStringLiteral("from a file…"));
+    narrower.push_back(items.back());
+    set_items(face_, items, art->hash);
+    set_items(narrow_, narrower, l.narrow);
+    letters_->show_length(Length::from_mm(l.height * field_width()), order.unit);
+    capitals_->setChecked(l.capitals);
+    arch_->show_number(l.arch);
+    spacing_->show_number(l.spacing * 100);
+    gap_->show_number(l.least_gap * 100);
+    squeeze_->setChecked(l.squeeze);
+    digits_->setChecked(l.digits);
+    digits_->setVisible(l.words == patterns[1]);
+    show_colours(colour_, order, l.colour, false);
+    show_colours(rim_, order, l.rims.empty() ? std::nullopt : std::optional(l.rims[0].colour), true);
+    show_colours(second_, order, l.rims.size() < 2 ? std::nullopt : std::optional(l.rims[1].colour), true);
+    second_->setEnabled(!l.rims.empty());
+    rim_width_->setEnabled(!l.rims.empty());
+    rim_width_->show_length(Length::from_mm(l.rims.empty() ? 0 : l.rims.front().width * l.height * field_width()), order.unit);
+    const bool named = std::any_of(order.lines.begin(), order.lines.end(), [](const OrderLine& line) { return is_person(line); });
+    says_->setText(
+        named ? QString()
+              : QStringLiteral("Nobody is named yet: the list brings names and numbers in, or they are typed on the Order bench."));
+    says_->setVisible(!named);
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,65 @@
+#include "app/benches/fit/person_row.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+
+#include "core/order/edit.h"
+#include "core/order/roster.h"
+
+namespace orthema::app {
+
+PersonRow::PersonRow(Workroom& room) : room_(room) {
+    bare();
+    who_ = choice_row(QStringLiteral("Shown"),
+                      QStringLiteral("Whose garment stands on the wall; the longest names and widest numbers come first"));
+    who_->setObjectName(QStringLiteral("Shown"));
+    auto* back = push(QStringLiteral("‹ before"), QStringLiteral("The person before in that list"));
+    auto* on = push(QStringLiteral("next ›"), QStringLiteral("The next person in that list"));
+    side_by_side({back, on});
+    letters_ = length_row(QStringLiteral("Letter height"), QStringLiteral("On the base size; on the others it grows with the field"));
+    connect(who_, &QComboBox::activated, this, [this](int i) { show_person(who_->itemData(i).toString().toInt()); });
+    connect(back, &QPushButton::clicked, this, [this] { step(-1); });
+    connect(on, &QPushButton::clicked, this, [this] { step(1); });
+    letters_->entered = [this](Length l, bool) -> std::optional<QString> {
+        const Decoration* d = room_.decoration();
+        const Art* art = d == nullptr ? nullptr : find_art(room_.order(), d->art);
+        if (art == nullptr || !art->lettering) return std::nullopt;
+        const double share = l.mm() / std::max(1.0, d->sizing.base_width.mm());
+        if (!(share >= 0.02 && share <= 4))
+            return QStringLiteral("Letters are between a fiftieth and four times as tall as their field is wide.");
+        Lettering next = *art->lettering;
+        next.height = share;
+        room_.edit(QStringLiteral("letter height"), with_lettering(room_.order(), art->id, next));
+        return std::nullopt;
+    };
+}
+
+void PersonRow::show_person(int line) {
+    Selection s = room_.selection();
+    s.person = line;
+    if (line >= 0) s.size = room_.order().lines.all()[std::size_t(line)].size;
+    room_.select(s);
+}
+
+void PersonRow::step(int by) {
+    const int n = who_->count(), at = who_->currentIndex();
+    if (n > 0) show_person(who_->itemData((at + by + n) % n).toString().toInt());
+}
+
+void PersonRow::refresh() {
+    const Order& order = room_.order();
+    const Decoration* d = room_.decoration();
+    const Art* art = d == nullptr ? nullptr : find_art(order, d->art);
+    const bool lettered = art != nullptr && art->lettering;
+    setVisible(lettered);
+    if (!lettered) return;
+    letters_->show_length(Length::from_mm(art->lettering->height * d->sizing.base_width.mm()), order.unit);
+    std::vector<std::pair<std::string, QString>> items{{"-1", QStringLiteral("on each size the widest")}};
+    for (const int i : hardest_to_fit(order, d->run, room_.facts())) {
+        const OrderLine& line = order.lines.all()[std::size_t(i)];
+        items.emplace_back(std::to_string(i), qt(person_text(line)) + QStringLiteral("  ") + qt(line.size));
+    }
+    set_items(who_, items, std::to_string(room_.selection().person));
+}
+
+}  // namespace orthema::app
