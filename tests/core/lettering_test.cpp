@@ -136,6 +136,26 @@ TEST(SetWord, SqueezesOnlyWhenAskedAndKeepsItsHeightThen) {
     EXPECT_GT(bounds(narrower.letters).height(), 1.3 * bounds(smaller.letters).height());
 }
 
+TEST(SetWord, JoinedDigitsKeepTheirHeightAndSayWhereEachBegins) {
+    std::mt19937 dice(9);
+    for (int round = 0; round < 50; ++round) {
+        Lettering l;
+        l.height = 0.9;  // too wide for most: a stock of digits has one height
+        l.digits = true;
+        l.rims = {{{0, 0, 0, 1}, 0.05}};
+        const ShapedWord word = bars(dice, 3, 0.6);
+        const SetWord set = set_word(l, word, nullptr, true);
+        EXPECT_EQ(set.scale, 1);
+        const Region outer = letter_inks(l, set).front().area;
+        std::vector<double> lefts;
+        for (const Polygon& p : outer) lefts.push_back(bounds(p.outer).x0);
+        std::sort(lefts.begin(), lefts.end());
+        ASSERT_EQ(set.lefts.size(), 3u);
+        ASSERT_EQ(lefts.size(), 3u) << "outlines of two digits do not run together";
+        for (std::size_t i = 0; i < 3; ++i) EXPECT_NEAR(set.lefts[i], lefts[i], 0.3);
+    }
+}
+
 TEST(SetWord, AnArchStaysInsideItsFieldAndKeepsEveryLettersShape) {
     std::mt19937 dice(8);
     for (const double arch : {-120.0, -40.0, 15.0, 60.0, 150.0}) {

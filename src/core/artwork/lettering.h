@@ -53,7 +53,7 @@ constexpr double field_side = 2048;
 /// A word as it is set in its field: x from 0 to `field_side`, base line at y = 0, y down.
 struct SetWord {
     Region letters;             ///< centred by their ink
-    std::vector<double> lefts;  ///< where the ink of each letter begins, in a straight word
+    std::vector<double> lefts;  ///< where each letter begins with its outlines, in a straight word
     bool narrow = false;
     double closed = 0;    ///< by how much letters moved together in all, in letter heights
     double scale = 1;     ///< of its height

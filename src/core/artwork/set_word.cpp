@@ -216,7 +216,7 @@ SetWord set_word(const Lettering& l, const ShapedWord& wide, const ShapedWord* n
             for (std::size_t i = 0; i < at.size(); ++i)
                 if (const Region& letter = row.word->letters[i].outline; !letter.empty())
                     out.lefts.push_back(field_side / 2 +
-                                        (at[i] + bounds(letter).x0 - row.ink(at).centre().x) * size * out.scale * out.squeezed);
+                                        (at[i] + bounds(letter).x0 - row.rim - row.ink(at).centre().x) * size * out.scale * out.squeezed);
         out.letters =
             mapped(out.letters, Affine::shift(field_side / 2, 0).after(Affine::scale(k, k)).after(Affine::shift(-box.centre().x, 0)));
         return out;
