@@ -23,6 +23,7 @@
 #include "files/record_book.h"
 #include "files/shift_file.h"
 #include "reader/pixels.h"
+#include "reader/reader.h"
 
 extern "C" std::size_t LLVMFuzzerMutate(std::uint8_t* data, std::size_t size, std::size_t most);
 
@@ -127,6 +128,16 @@ void read_picture(const std::string& bytes) {
     must(f.ink_px.x1 <= f.width_px && f.ink_px.y1 <= f.height_px, "a picture's figures");
 }
 
+/// Outlines of a face that may be anything, set in a field.
+void read_typeface(const std::string& bytes) {
+    const auto words = reader::shape(bytes, "face", {"Kestrel 7", "88"}, true);
+    if (!words) return must(!words.sentence().empty(), "a fault has a sentence");
+    for (const ShapedWord& word : *words) {
+        const SetWord set = set_word({}, word, nullptr, false);
+        must(set.letters.empty() || bounds(set.letters).width() <= field_side * 1.001, "a word stays in its field");
+    }
+}
+
 void read_press(const std::string& bytes) { (void)reading_from(bytes); }
 
 void read_cut(const std::string& bytes) { (void)SimulatedCutter({}).cut(bytes, 500, 1000, {}); }
@@ -136,7 +147,7 @@ const std::map<std::string, Read>& readers() {
     static const std::map<std::string, Read> all{{"order", read_order},     {"container", read_container}, {"list", read_a_list},
                                                  {"chart", read_chart},     {"nest", read_nest},           {"shift", read_shift},
                                                  {"library", read_library}, {"picture", read_picture},     {"press", read_press},
-                                                 {"cut", read_cut},         {"records", read_records}};
+                                                 {"cut", read_cut},         {"records", read_records},     {"typeface", read_typeface}};
     return all;
 }
 

@@ -158,7 +158,7 @@ Drawing FitWall::draw(double width, double height) {
     WallLook look = look_;
     look.chosen = room_.selection().size;
     look.also = room_.selection().also;
-    if (const int person = room_.selection().person; person >= 0) {
+    if (const int person = room_.selection().person; person >= 0 && std::size_t(person) < room_.order().lines.all().size()) {
         look.person = &room_.order().lines.all()[std::size_t(person)];
         look.words = &room_.facts();
     }

@@ -38,7 +38,8 @@ Drawing PickList::draw(double width, double height) {
         d.text({width / 2, height / 2}, "Nothing to pick yet: the press plan comes first.", 15, palette::quiet, Align::centre);
         return d;
     }
-    const double x[] = {16, 78, width * 0.2, width * 0.34, width * 0.66};
+    const bool somebodys = std::any_of(rows_.begin(), rows_.end(), [](const PickRow& r) { return !r.who.empty(); });
+    const double x[] = {16, 78, width * (somebodys ? 0.17 : 0.2), width * (somebodys ? 0.28 : 0.34), width * (somebodys ? 0.5 : 0.66)};
     const char* heads[] = {"from", "pieces", "press", "blank", "transfer"};
     for (std::size_t k = 0; k < 5; ++k)
         d.text({x[k] + (k == 1 ? 40 : 0), 20}, heads[k], 12.5, palette::quiet, k == 1 ? Align::right : Align::left);
