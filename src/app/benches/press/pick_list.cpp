@@ -39,7 +39,7 @@ Drawing PickList::draw(double width, double height) {
         return d;
     }
     const bool somebodys = std::any_of(rows_.begin(), rows_.end(), [](const PickRow& r) { return !r.who.empty(); });
-    const double x[] = {16, 78, width * (somebodys ? 0.17 : 0.2), width * (somebodys ? 0.28 : 0.34), width * (somebodys ? 0.5 : 0.66)};
+    const double x[] = {16, 78, width * (somebodys ? 0.16 : 0.2), width * (somebodys ? 0.27 : 0.34), width * (somebodys ? 0.49 : 0.66)};
     const char* heads[] = {"from", "pieces", "press", "blank", "transfer"};
     for (std::size_t k = 0; k < 5; ++k)
         d.text({x[k] + (k == 1 ? 40 : 0), 20}, heads[k], 12.5, palette::quiet, k == 1 ? Align::right : Align::left);
@@ -57,14 +57,14 @@ Drawing PickList::draw(double width, double height) {
         constexpr double letters = 14.5;
         d.text({x[0], base}, time_of_day(room_.order().press_run, r.start), 14.5, ink, Align::left, true);
         d.text({x[1] + 40, base}, r.again ? "–" : std::to_string(r.pieces), 15, ink, Align::right, true);
-        d.text({x[2], base}, shortened(r.press, x[3] - x[2] - 8, letters), 14.5, ink);
-        d.text({x[3], base}, shortened(r.blank, x[4] - x[3] - 8, letters), 14.5, ink);
+        d.text({x[2], base}, fitting(r.press, x[3] - x[2] - 8, letters), 14.5, ink);
+        d.text({x[3], base}, fitting(r.blank, x[4] - x[3] - 8, letters), 14.5, ink);
         d.text({x[4], base},
-               shortened((r.again   ? "trial, again: "
-                          : r.trial ? "trial: "
-                                    : "") +
-                             r.transfer + (r.who.empty() ? "" : ": " + r.who),
-                         width - x[4] - 12, letters),
+               fitting((r.again   ? "trial, again: "
+                        : r.trial ? "trial: "
+                                  : "") +
+                           r.transfer + (r.who.empty() ? "" : ": " + r.who),
+                       width - x[4] - 12, letters),
                14.5, r.trial ? palette::brick : ink);
     }
     d.unclip();
