@@ -42,7 +42,6 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
                          const RingSector& wall, const Rect& area, bool brief, std::vector<Rect>& needed) {
     Drawing d;
     const auto line = [&](const Ring& through, const Stroke& stroke) { d.line(bent_line(wall, through), stroke); };
-    const Affine same;
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
     line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
