@@ -3,12 +3,12 @@
 #include <cstdio>
 #include <filesystem>
 
-#include "core/order/edit.h"
 #include "core/order/rules.h"
 #include "core/pipeline/gang.h"
-#include "core/sheets/lay_out.h"
 #include "files/order_file.h"
 #include "files/safe_file.h"
+
+#include "demo_order.h"
 
 using namespace orthema;
 
@@ -21,20 +21,6 @@ struct Wanted {
     double width;
     std::vector<SizeCount> pieces;
 };
-
-/// With each medium settled for so long.
-Order settled(const Order& order, const TransferSet& set, double seconds) {
-    Order out = order;
-    for (const Medium& m : order.media) {
-        bool any = false;
-        for (const Transfer& t : set.transfers) any = any || t.medium == m.id;
-        if (!any) continue;
-        NestOptions options;
-        options.seconds = seconds;
-        if (auto laid = lay_out(m, set, layout_of(out, m.id), options)) out = with_layout(out, m.id, laid->sheets);
-    }
-    return out;
-}
 
 double film_of(const SheetPlan& plan) {
     double mm = 0;
@@ -92,26 +78,12 @@ int main(int argc, char** argv) {
     std::vector<Order> orders{demo->order};
     ArtBytes bytes = demo->art;
     for (const Wanted& w : all) {
-        Order o = demo->order;
-        o.job = w.job;
+        Order o = bare_order(demo->order, w.job);
         o.name = w.name;
         o.customer = w.customer;
         o.note = w.note;
         o.due = w.due;
-        o.lines.clear();
-        o.lots.clear();
-        o.art.clear();
-        o.rules.clear();
-        o.decorations.clear();
-        o.layouts.clear();
-        o.reprints.clear();
-        o.kept_out.clear();
-        o.trials.clear();
-        o.corrections.clear();
-        o.press_run = {};
-        o.press_run.hands = 2;
         o.press_run.due = w.due_at;
-        o.guide_setup.printed.clear();
         ArtBytes own;
         auto text = read_file(art_folder + "/" + w.picture);
         if (!text) return std::fprintf(stderr, "%s\n", text.sentence().c_str()), 1;

@@ -2,15 +2,15 @@
 // order. usage: demo_team DEMO-FOLDER LIST.csv OUT.orthema
 #include <cstdio>
 
-#include "core/order/edit.h"
 #include "core/order/intake.h"
 #include "core/order/roster.h"
 #include "core/order/rules.h"
-#include "core/sheets/lay_out.h"
 #include "files/lettering.h"
 #include "files/list.h"
 #include "files/order_file.h"
 #include "files/safe_file.h"
+
+#include "demo_order.h"
 
 using namespace orthema;
 
@@ -19,20 +19,11 @@ int main(int argc, char** argv) {
     auto demo = open_order(argv[1]);
     const auto list = read_file(argv[2]);
     if (!demo || !list) return std::fprintf(stderr, "%s\n", (!demo ? demo.sentence() : list.sentence()).c_str()), 1;
-    Order o = begun_like(demo->order, "job-kite-race");
+    Order o = bare_order(demo->order, "job-kite-race");
     o.name = "Kite race team";
     o.customer = "Hill kite racing team";
     o.note = "Each jersey is one rider's: pressed in the order of the pile.";
     o.due = "2027-06-12";
-    o.lines.clear();
-    o.lots.clear();
-    o.art.clear();
-    o.rules.clear();
-    o.decorations.clear();
-    o.trials.clear();
-    o.corrections.clear();
-    o.press_run = {};
-    o.press_run.hands = 2;
     o.press_run.due = 16 * 60;
     const auto tables = read_list(*list);
     if (!tables) return std::fprintf(stderr, "%s\n", tables.sentence().c_str()), 1;
@@ -71,14 +62,7 @@ int main(int argc, char** argv) {
     }
     const Shared<KnownArt> known = read_all_art(o, bytes).known;
     const Work before = work(o, {}, known);
-    for (const Medium& m : o.media) {
-        NestOptions options;
-        options.seconds = 10;
-        bool any = false;
-        for (const Transfer& t : before.transfer_set().transfers) any = any || t.medium == m.id;
-        if (!any) continue;
-        if (auto laid = lay_out(m, before.transfer_set(), layout_of(o, m.id), options)) o = with_layout(o, m.id, laid->sheets);
-    }
+    o = settled(o, before.transfer_set(), 10);
     const Work after = work(o, {}, known);
     std::printf("%s: %d garments, %zu transfers\n", o.name.c_str(), garments_in(o), after.transfer_set().transfers.size());
     for (const Finding& f : after.findings)

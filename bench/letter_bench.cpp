@@ -3,11 +3,12 @@
 #include <chrono>
 #include <cstdio>
 
-#include "core/order/edit.h"
 #include "core/order/roster.h"
 #include "core/order/rules.h"
 #include "files/lettering.h"
 #include "files/order_file.h"
+
+#include "demo_order.h"
 
 using namespace orthema;
 
@@ -25,12 +26,7 @@ int main(int argc, char** argv) {
     if (argc < 2) return 2;
     const auto demo = open_order(argv[1]);
     if (!demo) return std::fprintf(stderr, "%s\n", demo.sentence().c_str()), 1;
-    Order o = begun_like(demo->order, "bench");
-    o.lines.clear();
-    o.lots.clear();
-    o.art.clear();
-    o.rules.clear();
-    o.decorations.clear();
+    Order o = bare_order(demo->order, "bench");
     const BlankStyle& tee = *find_style(o, "adult-tee");
     const char* syllables[] = {"mar", "low", "fea", "ther", "stone", "wick", "hill", "kes", "trel", "van", "der", "quay", "brin", "dle"};
     std::vector<OrderLine> lines;

@@ -7,7 +7,7 @@
 #include "core/base/utf8.h"
 #include "core/order/gang.h"
 #include "core/sheets/trimmer_drawing.h"
-#include "files/text.h"
+#include "core/base/text.h"
 
 namespace orthema {
 

@@ -14,7 +14,7 @@
 
 #include "core/guides/guides.h"
 #include "core/guides/aids.h"
-#include "core/guides/joining.h"
+#include "core/papers/joining.h"
 #include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
 #include "core/pipeline/order_papers.h"

@@ -1,13 +1,12 @@
 #include "files/lettering.h"
 
 #include <cmath>
-#include <cstdio>
 #include <thread>
 
 #include "core/order/roster.h"
 #include "files/art_pixels.h"
+#include "files/drawing_svg.h"
 #include "files/reader_process.h"
-#include "files/xml_text.h"
 
 extern "C" {
 extern const char orthema_font_bold[];
@@ -29,61 +28,19 @@ constexpr std::size_t most_words = 4000;
 /// A word that draws itself from its outlines.
 class LetteredArt final : public LoadedArt {
 public:
-    std::vector<LetterInk> inks;  ///< canvas pixels
-    void draw(cairo_t* cr) const override {
-        for (const LetterInk& ink : inks) {
-            cairo_new_path(cr);
-            for (const Polygon& p : ink.area) {
-                trace(cr, p.outer);
-                for (const Ring& hole : p.holes) trace(cr, hole);
-            }
-            cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
-            cairo_set_source_rgba(cr, ink.colour.r, ink.colour.g, ink.colour.b, ink.colour.a);
-            cairo_fill(cr);
-        }
-    }
-
-private:
-    static void trace(cairo_t* cr, const Ring& ring) {
-        for (const Point& p : ring) cairo_line_to(cr, p.x, p.y);
-        cairo_close_path(cr);
-        cairo_new_sub_path(cr);
-    }
+    Drawing drawing;  ///< canvas pixels
+    void draw(cairo_t* cr) const override { paint(drawing, cr, nullptr); }
 };
-
-std::string svg_of(const std::vector<LetterInk>& inks, double width, double height) {
-    char text[96];
-    std::snprintf(text, sizeof text, "width=\"%.3f\" height=\"%.3f\" viewBox=\"0 0 %.3f %.3f\"", width, height, width, height);
-    std::string out = std::string("<svg xmlns=\"http://www.w3.org/2000/svg\" ") + text + ">\n";
-    const auto trace = [&](const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            std::snprintf(text, sizeof text, "%c%.2f %.2f", i == 0 ? 'M' : 'L', ring[i].x, ring[i].y);
-            out += text;
-        }
-        out += "Z";
-    };
-    for (const LetterInk& ink : inks) {
-        std::snprintf(text, sizeof text, "#%02x%02x%02x", static_cast<int>(std::lround(ink.colour.r * 255)),
-                      static_cast<int>(std::lround(ink.colour.g * 255)), static_cast<int>(std::lround(ink.colour.b * 255)));
-        out += std::string("<path fill=\"") + text + "\" fill-rule=\"evenodd\" d=\"";
-        for (const Polygon& p : ink.area) {
-            trace(p.outer);
-            for (const Ring& hole : p.holes) trace(hole);
-        }
-        out += "\"/>\n";
-    }
-    return out + "</svg>\n";
-}
 
 /// A picture of what lies in `box` of the field. Where `whole`, its ink box is all of it, ink or not.
 LoadedArtPtr picture_of(const std::vector<LetterInk>& inks, const Rect& box, bool whole) {
     auto art = std::make_shared<LetteredArt>();
     const double k = canvas_side / std::max(box.width(), box.height());
     const Affine to = Affine::scale(k, k).after(Affine::shift(-box.x0, -box.y0));
-    for (const LetterInk& ink : inks) art->inks.push_back({ink.colour, mapped(ink.area, to)});
+    for (const LetterInk& ink : inks) art->drawing.region(mapped(ink.area, to), ink.colour, {});
     const double w = box.width() * k, h = box.height() * k;
     art->kind = ArtKind::svg;
-    art->bytes = std::make_shared<const std::string>(svg_of(art->inks, w, h));
+    art->bytes = std::make_shared<const std::string>(drawing_svg(art->drawing, {0, 0, w, h}, "word"));
     art->hash = content_hash(*art->bytes);
     art->facts.width_px = static_cast<int>(std::ceil(w));
     art->facts.height_px = static_cast<int>(std::ceil(h));
@@ -107,10 +64,15 @@ LoadedArtPtr picture_of(const std::vector<LetterInk>& inks, const Rect& box, boo
 }
 
 Typeface shipped(const char* name, const char* from, const char* to) {
-    return {name, std::make_shared<const std::string>(from, static_cast<std::size_t>(to - from))};
+    return typeface(name, std::string(from, static_cast<std::size_t>(to - from)));
 }
 
 }  // namespace
+
+Typeface typeface(std::string name, std::string file) {
+    std::string hash = content_hash(file);
+    return {std::move(name), std::make_shared<const std::string>(std::move(file)), std::move(hash)};
+}
 
 const std::vector<Typeface>& shipped_typefaces() {
     static const std::vector<Typeface> all = {shipped("Wide", orthema_face_wide, orthema_face_wide_end),
@@ -191,14 +153,14 @@ std::string enrol_lettering(Order& order, ArtBytes& bytes, const Lettering& lett
                             const std::string& name) {
     Art art;
     art.name = name;
-    art.hash = content_hash(*face.file);
+    art.hash = face.hash;
     art.kind = kind_of(*face.file).value_or(ArtKind::ttf);
     art.id = fresh_id(name, order.art);
     art.lettering = lettering;
     art.lettering->typeface = face.name;
     bytes[art.hash] = face.file;
     if (narrow != nullptr) {
-        art.lettering->narrow = content_hash(*narrow->file);
+        art.lettering->narrow = narrow->hash;
         art.lettering->narrow_name = narrow->name;
         bytes[art.lettering->narrow] = narrow->file;
     }

@@ -9,7 +9,9 @@ namespace orthema {
 struct Typeface {
     std::string name;
     Bytes file;
+    std::string hash;  ///< of the file
 };
+Typeface typeface(std::string name, std::string file);
 /// Those that the program ships: the usual one, the narrow one, and the one of its own words.
 const std::vector<Typeface>& shipped_typefaces();
 

@@ -20,7 +20,7 @@ Lettering read_lettering(const In& in) {
     l.words = in["words"].text();
     if (l.words.size() > most_pattern) in["words"].fail("is too long");
     l.typeface = in["typeface"].text();
-    l.height = in["height"].number(0.02, 4);
+    l.height = in["height"].number(least_letters, most_letters);
     l.spacing = in["spacing"].number(-0.5, 2);
     l.least_gap = in["least_gap"].number(0, 1);
     l.arch = in["arch"].number(-180, 180);

@@ -4,7 +4,7 @@
 #include <cctype>
 #include <set>
 
-#include "files/text.h"
+#include "core/base/text.h"
 #include "core/base/utf8.h"
 
 namespace orthema {
@@ -42,9 +42,14 @@ std::set<std::string> word_set(const std::string& text) {
     return out;
 }
 
+/// A whole number as a spreadsheet may write it: "7.0".
+std::string without_nought(std::string number) {
+    if (number.size() > 2 && number.ends_with(".0")) number.resize(number.size() - 2);
+    return number;
+}
+
 std::optional<int> whole_number(const std::string& text) {
-    std::string t = trimmed(text);
-    if (t.size() > 2 && t.substr(t.size() - 2) == ".0") t.resize(t.size() - 2);
+    const std::string t = without_nought(trimmed(text));
     if (t.empty() || t.size() > 6 || !std::all_of(t.begin(), t.end(), [](unsigned char c) { return std::isdigit(c) != 0; }))
         return std::nullopt;
     return std::stoi(t);
@@ -208,20 +213,17 @@ std::vector<Column> guess_columns(const Table& table, const std::vector<BlankSty
             }
         return seen >= 3 && values.size() * 10 >= seen * 8;
     };
-    if (!used.contains(Column::number) && used.contains(Column::note) &&
-        heading_of(table.header[at_column(Column::note)]) == Column::note &&
-        lower(table.header[at_column(Column::note)]).find("name") != std::string::npos) {
-        for (const Column may : {Column::quantity, Column::reference})
-            if (const std::size_t c = at_column(may); c < out.size() && calls_a_number(table.header[c]) && unlike(c)) {
-                out[c] = Column::number;
-                out[at_column(Column::note)] = Column::person;
-                used.erase(may);
-                break;
-            }
-    }
-    if (used.contains(Column::number) && !used.contains(Column::person) && used.contains(Column::note) &&
-        lower(table.header[at_column(Column::note)]).find("name") != std::string::npos)
-        out[at_column(Column::note)] = Column::person;
+    const std::size_t noted = at_column(Column::note);
+    const bool names = noted < out.size() && lower(table.header[noted]).find("name") != std::string::npos;
+    for (const Column may : {Column::quantity, Column::reference})
+        if (const std::size_t c = at_column(may);
+            names && !used.contains(Column::number) && c < out.size() && calls_a_number(table.header[c]) && unlike(c)) {
+            out[c] = Column::number;
+            out[noted] = Column::person;
+            used.erase(may);
+            used.insert({Column::number, Column::person});
+        }
+    if (names && used.contains(Column::number) && !used.contains(Column::person)) out[noted] = Column::person;
     claim(Column::blank, [&](const std::string& s) { return match_style(s, nullptr, styles) != nullptr; });
     claim(Column::colour, [&](const std::string& s) {
         const std::string t = lower(trimmed(s));
@@ -354,8 +356,7 @@ struct Reading {
         OrderLine made{style->id, colour, size->code, *quantity, cell(r, column(Column::note))};
         made.ref = cell(r, column(Column::reference));
         made.name = cell(r, column(Column::person));
-        made.number = cell(r, column(Column::number));
-        if (made.number.size() > 2 && made.number.substr(made.number.size() - 2) == ".0") made.number.resize(made.number.size() - 2);
+        made.number = without_nought(cell(r, column(Column::number)));
         out.lines.push_back(std::move(made));
     }
     [[nodiscard]] std::string blank_of(std::size_t r) const {

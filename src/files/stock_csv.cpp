@@ -4,7 +4,7 @@
 
 #include "files/csv.h"
 #include "files/stock_book.h"
-#include "files/text.h"
+#include "core/base/text.h"
 
 namespace orthema {
 

@@ -42,14 +42,14 @@ struct Rings {
     }
 };
 
+Rings& rings_in(void* data) { return *static_cast<Rings*>(data); }
+
 Draw draw_funcs() {
     Draw d(hb_draw_funcs_create());
-    const auto rings = [](void* data) -> Rings& { return *static_cast<Rings*>(data); };
-    static const auto at = rings;
     hb_draw_funcs_set_move_to_func(
         d.get(),
         [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) {
-            Rings& r = at(data);
+            Rings& r = rings_in(data);
             r.end();
             r.now.push_back(r.pen = {x, y});
         },
@@ -57,13 +57,13 @@ Draw draw_funcs() {
     hb_draw_funcs_set_line_to_func(
         d.get(),
         [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) {
-            at(data).now.push_back(at(data).pen = {x, y});
+            rings_in(data).now.push_back(rings_in(data).pen = {x, y});
         },
         nullptr, nullptr);
     hb_draw_funcs_set_cubic_to_func(
         d.get(),
         [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, float ax, float ay, float bx, float by, float x, float y, void*) {
-            Rings& r = at(data);
+            Rings& r = rings_in(data);
             curve_to(r.now, {ax, ay}, {bx, by}, {x, y}, curve_steps);
             r.pen = {x, y};
         },
@@ -71,14 +71,14 @@ Draw draw_funcs() {
     hb_draw_funcs_set_quadratic_to_func(
         d.get(),
         [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, float cx, float cy, float x, float y, void*) {
-            Rings& r = at(data);
+            Rings& r = rings_in(data);
             const Point c{cx, cy}, to{x, y};
             curve_to(r.now, r.pen + (c - r.pen) * (2.0 / 3), to + (c - to) * (2.0 / 3), to, curve_steps);
             r.pen = to;
         },
         nullptr, nullptr);
     hb_draw_funcs_set_close_path_func(
-        d.get(), [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, void*) { at(data).end(); }, nullptr, nullptr);
+        d.get(), [](hb_draw_funcs_t*, void* data, hb_draw_state_t*, void*) { rings_in(data).end(); }, nullptr, nullptr);
     hb_draw_funcs_make_immutable(d.get());
     return d;
 }

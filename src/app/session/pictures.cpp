@@ -29,8 +29,7 @@ void Pictures::bring_in(const QStringList& paths) {
             if (!text) return fail(text.sentence());
             const std::string name = QFileInfo(path).fileName().toStdString();
             if (const auto kind = kind_of(*text); kind == ArtKind::ttf || kind == ArtKind::otf) {
-                const Typeface face{QFileInfo(path).completeBaseName().toStdString(),
-                                    std::make_shared<const std::string>(std::move(*text))};
+                const Typeface face = typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*text));
                 if (auto sound = shaped_words(face.file, name, {"A"}, false); !sound) return fail(sound.sentence());
                 return [this, face] {
                     Order next = document_.order();

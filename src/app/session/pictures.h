@@ -24,7 +24,7 @@ public:
     /// Reads pictures on threads; each comes into the order when it is there.
     void bring_in(const QStringList& paths);
     /// A typeface among the order's files, for letterings.
-    void keep_typeface(const Typeface& face) { bytes_[content_hash(*face.file)] = face.file; }
+    void keep_typeface(const Typeface& face) { bytes_[face.hash] = face.file; }
     /// Pictures whose shape or subject changed are clipped on a thread; the last shape asked for is the one that stays. Letterings whose
     /// words changed are set.
     void clip_anew(const Order& before);

@@ -17,6 +17,9 @@ struct LetterRim {
     bool operator==(const LetterRim&) const = default;
 };
 
+/// Letters are at least and at most so tall, in widths of their field.
+constexpr double least_letters = 0.02, most_letters = 4;
+
 struct Lettering {
     std::string words = "{name}";  ///< fields in braces: name, number, initials, note
     std::string typeface;          ///< name of the face, for people; its file is the art's own
@@ -82,5 +85,8 @@ struct Lettered {
     std::vector<double> lefts = {};  ///< of the letters of a straight word, in field widths from the field's left
     bool operator==(const Lettered&) const = default;
 };
+
+/// How wide a word would be if nothing had given way for its field, in field widths: by this the hardest are found.
+double width_by_nature(const Lettering& lettering, const Lettered& word);
 
 }  // namespace orthema

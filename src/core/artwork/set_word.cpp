@@ -15,6 +15,7 @@ constexpr double above = 1.5, below = 0.6;  ///< capitals' heights over and unde
 constexpr double eye_depth = 0.28;          ///< a bay deeper than this counts as so deep, for the eye
 constexpr double least_space = 0.6;         ///< of a space, where words close up
 constexpr double eye_gap = 0.17;            ///< mean gap between digits
+constexpr double all_the_way = 4;           ///< letter heights that a gap closes by: to where ink may be no nearer
 constexpr double none = std::numeric_limits<double>::infinity();
 
 /// Where a letter's ink begins and ends in every slice, from its origin.
@@ -148,7 +149,7 @@ Row row_of(const Lettering& l, const ShapedWord& word, bool number) {
 /// By how much every gap closes so that the word is no wider than `room`; nothing where it cannot be.
 std::optional<double> closing(const Row& row, double room) {
     if (row.width(0) <= room) return 0.0;
-    double low = 0, high = 4;
+    double low = 0, high = all_the_way;
     if (row.width(high) > room) return std::nullopt;
     for (int i = 0; i < 48; ++i) {
         const double mid = (low + high) / 2;
@@ -200,8 +201,7 @@ SetWord set_word(const Lettering& l, const ShapedWord& wide, const ShapedWord* n
     const auto set = [&](const Row& row, double by) {
         out.narrow = row.word == narrow && narrow != nullptr;
         const std::vector<double> at = row.places(by);
-        const std::vector<double> free = row.places(0);
-        out.closed = at.empty() ? 0 : free.back() - at.back();
+        out.closed = at.empty() ? 0 : row.places(0).back() - at.back();
         const double wide_now = row.ink(at).width();
         const bool joined = number && l.digits;
         if (wide_now > room * (1 + 1e-9) && !joined) (l.squeeze ? out.squeezed : out.scale) = room / wide_now;
@@ -222,12 +222,16 @@ SetWord set_word(const Lettering& l, const ShapedWord& wide, const ShapedWord* n
         return out;
     };
     if (const auto by = closing(first, room)) return set(first, *by);
-    if (narrow == nullptr) return set(first, 4);
+    if (narrow == nullptr) return set(first, all_the_way);
     const Row second = row_of(l, *narrow, number);
     const auto by = closing(second, room);
     // a face that is no narrower helps nobody
-    if (!by && second.width(4) >= first.width(4)) return set(first, 4);
-    return set(second, by.value_or(4));
+    if (!by && second.width(all_the_way) >= first.width(all_the_way)) return set(first, all_the_way);
+    return set(second, by.value_or(all_the_way));
+}
+
+double width_by_nature(const Lettering& l, const Lettered& word) {
+    return (word.in_field.width() / word.squeezed + word.closed * l.height) / word.scale;
 }
 
 std::vector<LetterInk> letter_inks(const Lettering& l, const SetWord& word) {

@@ -50,29 +50,28 @@ SizeFit with_word(SizeFit s, const Decoration& d, const std::string& word, const
     const auto picture = facts.find(word_art(d.art, word));
     if (picture == facts.end()) return s;
     s.word = picture->first;
-    s.word_ink = word_box(s, picture->second);
+    s.word_ink = word_box(s.ink, picture->second);
     return s;
 }
 
 SizeFit dressed(const Order& order, const Decoration& d, SizeFit size, const OrderLine& line, const ArtFactsById& facts) {
-    const Art* art = find_art(order, d.art);
-    if (art == nullptr || !art->lettering || run_of(line) != d.run || line.size != size.size) return size;
-    return with_word(std::move(size), d, word_for(*art->lettering, line), facts);
+    const Lettering* lettering = lettering_of(order, d);
+    if (lettering == nullptr || line.size != size.size || run_of(line) != d.run) return size;
+    return with_word(std::move(size), d, word_for(*lettering, line), facts);
 }
 
 std::vector<int> hardest_to_fit(const Order& order, const RunKey& run, const ArtFactsById& facts) {
+    std::vector<std::pair<const Decoration*, const Lettering*>> worn_on;
+    for (const Decoration& d : order.decorations)
+        if (const Lettering* lettering = d.run == run ? lettering_of(order, d) : nullptr) worn_on.emplace_back(&d, lettering);
     std::vector<std::pair<double, int>> all;
     const auto& lines = order.lines.all();
     for (std::size_t i = 0; i < lines.size(); ++i) {
         if (lines[i].quantity <= 0 || !is_person(lines[i]) || run_of(lines[i]) != run) continue;
         double wide = 0;  // as the face would have it, in fields
-        for (const Decoration& d : order.decorations) {
-            const Art* art = d.run == run ? find_art(order, d.art) : nullptr;
-            if (art == nullptr || !art->lettering) continue;
-            const auto known = facts.find(word_art(d.art, word_for(*art->lettering, lines[i])));
-            if (known == facts.end() || !known->second.lettered) continue;
-            const Lettered& how = *known->second.lettered;
-            wide = std::max(wide, (how.in_field.width() / how.squeezed + how.closed * art->lettering->height) / how.scale);
+        for (const auto& [d, lettering] : worn_on) {
+            const auto known = facts.find(word_art(d->art, word_for(*lettering, lines[i])));
+            if (known != facts.end() && known->second.lettered) wide = std::max(wide, width_by_nature(*lettering, *known->second.lettered));
         }
         all.emplace_back(wide, static_cast<int>(i));
     }
@@ -83,11 +82,11 @@ std::vector<int> hardest_to_fit(const Order& order, const RunKey& run, const Art
     return out;
 }
 
-Rect word_box(const SizeFit& s, const ArtFacts& facts) {
-    if (!facts.lettered) return s.ink;
+Rect word_box(const Rect& field, const ArtFacts& facts) {
+    if (!facts.lettered) return field;
     const Rect& in = facts.lettered->in_field;
-    const double w = s.ink.width();
-    return {s.ink.x0 + in.x0 * w, s.ink.y0 + in.y0 * w, s.ink.x0 + in.x1 * w, s.ink.y0 + in.y1 * w};
+    const double w = field.width();
+    return {field.x0 + in.x0 * w, field.y0 + in.y0 * w, field.x0 + in.x1 * w, field.y0 + in.y1 * w};
 }
 
 Region placed_outline(const Region& outline, const SizeFit& s) {
@@ -185,15 +184,15 @@ void set_widths(std::vector<Draft>& drafts) {
     cut_widths(lots);
 }
 
-std::vector<Joining> joinings_of(const Order& order, const Decoration& d, const SizeFit& s, const ArtFactsById& facts) {
+std::vector<Joining> joinings_of(const Order& order, const Decoration& d, const Lettering& lettering, const SizeFit& s,
+                                 const ArtFactsById& facts) {
     std::vector<Joining> out;
-    const Lettering& lettering = *find_art(order, d.art)->lettering;
     if (!lettering.digits) return out;
     for (const Worn& w : worn(order, lettering, d.run, s.size)) {
         const auto known = facts.find(word_art(d.art, w.word));
-        if (w.word.size() < 2 || !is_number(w.word) || known == facts.end() || !known->second.lettered) continue;
+        if (printed_as(lettering, w.word).size() < 2 || known == facts.end() || !known->second.lettered) continue;
         if (std::any_of(out.begin(), out.end(), [&](const Joining& j) { return j.number == w.word; })) continue;
-        Joining joining{w.word, {}, word_box(s, known->second)};
+        Joining joining{w.word, {}, word_box(s.ink, known->second)};
         for (const double x : known->second.lettered->lefts) joining.lefts.push_back((x - 0.5) * s.width);
         out.push_back(std::move(joining));
     }
@@ -202,14 +201,17 @@ std::vector<Joining> joinings_of(const Order& order, const Decoration& d, const 
 
 /// Shows on each size what one and the same person wears: whose words are the widest.
 void show_widest_words(const Order& order, const ArtFactsById& facts, FitPlan& plan) {
+    if (std::none_of(order.art.begin(), order.art.end(), [](const Art& a) { return a.lettering.has_value(); }))
+        return;  // at every step of a drag
     std::map<RunKey, std::vector<int>> hardest;
     for (DecorationFit& f : plan.decorations) {
         const Decoration* d = find_decoration(order, f.decoration);
-        if (d == nullptr || !is_lettering(order, *d)) continue;
+        const Lettering* lettering = d == nullptr ? nullptr : lettering_of(order, *d);
+        if (lettering == nullptr) continue;
         const auto [all, fresh] = hardest.try_emplace(d->run);
         if (fresh) all->second = hardest_to_fit(order, d->run, facts);
         for (SizeFit& s : f.sizes) {
-            s.joinings = joinings_of(order, *d, s, facts);
+            s.joinings = joinings_of(order, *d, *lettering, s, facts);
             s.word.clear();
             for (const int i : all->second) {
                 const OrderLine& line = order.lines.all()[static_cast<std::size_t>(i)];

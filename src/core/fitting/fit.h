@@ -160,8 +160,8 @@ SizeFit dressed(const Order& order, const Decoration& decoration, SizeFit size, 
 /// Lines of a lot that are somebody's, whose words are the widest first.
 std::vector<int> hardest_to_fit(const Order& order, const RunKey& run, const ArtFactsById& facts);
 
-/// Where a word of a lettering lies on a fitted size: within the field; of a picture its ink box. mm on the panel.
-Rect word_box(const SizeFit& size, const ArtFacts& facts);
+/// Where a word of a lettering lies in its field; of a picture the whole of it. In the field's frame.
+Rect word_box(const Rect& field, const ArtFacts& facts);
 
 /// The art's outline where a fitted size has it, mm on the panel.
 Region placed_outline(const Region& outline, const SizeFit& size);

@@ -22,8 +22,8 @@ struct Begin {
     bool again = false;  ///< a trial that comes back
 };
 
-PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan, const Begin& b, const LoadPart& part,
-                  const Decoration& dec) {
+PickRow begun_row(const Order& order, const Wearers& roster, const FitPlan& fit, const PressPlan& plan, const Begin& b,
+                  const LoadPart& part, const Decoration& dec) {
     const Load& load = plan.loads[static_cast<std::size_t>(b.load)];
     PickRow row;
     row.start = b.start;
@@ -38,7 +38,7 @@ PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan,
     row.trial = load.trial;
     row.load_ids = {b.load};
     row.again = b.again;
-    if (!load.apart) row.who = wearers(order, dec.run, part.size, part.first, part.pieces);
+    if (!load.apart) row.who = roster.of(dec.run, part.size, part.first, part.pieces);
     if (b.again) row.pieces = row.loads = 0;
     const DecorationFit* f = find_fit(fit, part.decoration);
     const SizeFit* s = f == nullptr ? nullptr : find_size(*f, part.size);
@@ -55,6 +55,7 @@ PickRow begun_row(const Order& order, const FitPlan& fit, const PressPlan& plan,
 }  // namespace
 
 std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const PressPlan& plan) {
+    const Wearers roster(order);
     std::vector<Begin> begins;
     for (std::size_t i = 0; i < plan.loads.size(); ++i) {
         const Load& l = plan.loads[i];
@@ -83,7 +84,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
                 row.end = std::max(row.end, b.end);
                 row.load_ids.push_back(b.load);
                 if (const Decoration* dec = find_decoration(order, load.decoration); dec != nullptr && !load.parts.empty())
-                    if (const std::string who = wearers(order, dec->run, load.size, load.parts.front().first, load.pieces); !who.empty())
+                    if (const std::string who = roster.of(dec->run, load.size, load.parts.front().first, load.pieces); !who.empty())
                         row.who += (row.who.empty() ? "" : ", ") + who;
                 continue;
             }
@@ -93,7 +94,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
             const Decoration* dec = find_decoration(order, load.decoration);
             if (dec == nullptr) continue;
             const LoadPart all{load.decoration, load.size, 0, load.pieces};
-            PickRow row = begun_row(order, fit, plan, b, load.parts.empty() ? all : load.parts.front(), *dec);
+            PickRow row = begun_row(order, roster, fit, plan, b, load.parts.empty() ? all : load.parts.front(), *dec);
             row.blank = phrase("page-off-the-blank");
             row.transfer = load_words(order, load);
             row.pieces = load.pieces;
@@ -104,7 +105,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
             const Decoration* dec = find_decoration(order, part.decoration);
             if (dec == nullptr) continue;
             if (one && !b.again) open[b.machine] = rows.size();
-            rows.push_back(begun_row(order, fit, plan, b, part, *dec));
+            rows.push_back(begun_row(order, roster, fit, plan, b, part, *dec));
         }
     }
     return rows;

@@ -149,6 +149,16 @@ Order with_lettering(const Order& order, const std::string& art, const Lettering
     });
 }
 
+Result<Order> with_letter_height(const Order& order, const std::string& art, Length letters, Length field) {
+    const Art* entry = find_art(order, art);
+    if (entry == nullptr || !entry->lettering) return order;
+    Lettering next = *entry->lettering;
+    next.height = letters.mm() / std::max(1.0, field.mm());
+    if (!(next.height >= least_letters && next.height <= most_letters))
+        return Error{"Letters are between a fiftieth and four times as tall as their field is wide."};
+    return with_lettering(order, art, next);
+}
+
 Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject) {
     return with_art(order, art, [&](Art& a) { a.subject = subject; });
 }

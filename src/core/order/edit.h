@@ -1,6 +1,7 @@
 // Editing an order: each function returns the order after one thing an artist does on the Order, Blanks or Art bench.
 #pragma once
 
+#include "core/base/result.h"
 #include "core/order/order.h"
 
 namespace orthema {
@@ -34,6 +35,8 @@ Order with_marked_centre(const Order& order, const std::string& art, std::option
 Order with_clip(const Order& order, const std::string& art, const std::optional<ArtClip>& clip);
 /// With its words set so; as it is where it is a picture.
 Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering);
+/// With letters of that height where their field is so wide. Fails with a sentence where they are no letters any more.
+Result<Order> with_letter_height(const Order& order, const std::string& art, Length letters, Length field);
 /// With these points of the whole picture kept inside its clip.
 Order with_subject(const Order& order, const std::string& art, const std::vector<Point>& subject);
 

@@ -5,16 +5,13 @@
 #include <map>
 #include <set>
 
+#include "core/base/text.h"
+
 namespace orthema {
 
 namespace {
 
 constexpr char mark = '\n';  // no name of an art holds it
-
-std::string trimmed_of(const std::string& text) {
-    const auto from = text.find_first_not_of(' '), to = text.find_last_not_of(' ');
-    return from == std::string::npos ? std::string() : text.substr(from, to - from + 1);
-}
 
 /// The first letters of each word, as UTF-8 has them.
 std::string initials(const std::string& name) {
@@ -53,7 +50,7 @@ Filled filled_in(const std::string& words, const OrderLine& line) {
         out.text += value->second;
         i = end + 1;
     }
-    out.text = trimmed_of(out.text);
+    out.text = trimmed(out.text);
     return out;
 }
 
@@ -76,6 +73,18 @@ bool is_number(const std::string& word) {
     return !word.empty() && std::all_of(word.begin(), word.end(), [](char c) { return c >= '0' && c <= '9'; });
 }
 
+std::vector<std::string> printed_as(const Lettering& lettering, const std::string& word) {
+    if (!lettering.digits || !is_number(word)) return {word};
+    std::vector<std::string> out;
+    for (const char c : word) out.emplace_back(1, c);
+    return out;
+}
+
+const Lettering* lettering_of(const Order& order, const Decoration& d) {
+    const Art* art = find_art(order, d.art);
+    return art == nullptr || !art->lettering ? nullptr : &*art->lettering;
+}
+
 std::vector<std::string> words_of(const Order& order, const Art& art) {
     std::vector<std::string> out;
     if (!art.lettering) return out;
@@ -90,8 +99,7 @@ std::vector<std::string> words_of(const Order& order, const Art& art) {
         if (l.quantity <= 0 || (!runs.empty() && !runs.contains(run_of(l)))) continue;
         const std::string word = word_for(*art.lettering, l);
         take(word);
-        if (art.lettering->digits && is_number(word))
-            for (const char c : word) take(std::string(1, c));
+        for (const std::string& piece : printed_as(*art.lettering, word)) take(piece);
     }
     if (out.empty()) take(sample_word(*art.lettering));
     return out;
@@ -112,8 +120,8 @@ std::vector<Worn> worn(const Order& order, const Lettering& lettering, const Run
 }
 
 std::vector<Worn> pile_of(const Order& order, const Decoration& d, const std::string& size) {
-    const Art* art = find_art(order, d.art);
-    return art == nullptr || !art->lettering ? std::vector<Worn>{} : worn(order, *art->lettering, d.run, size);
+    const Lettering* lettering = lettering_of(order, d);
+    return lettering == nullptr ? std::vector<Worn>{} : worn(order, *lettering, d.run, size);
 }
 
 const OrderLine* line_of_piece(const Order& order, const RunKey& run, const std::string& size, int piece) {
@@ -125,25 +133,52 @@ const OrderLine* line_of_piece(const Order& order, const RunKey& run, const std:
     return nullptr;
 }
 
+namespace {
+
+void add_person(std::string& out, const OrderLine& line) {
+    if (is_person(line)) out += (out.empty() ? "" : ", ") + person_text(line);
+}
+
+}  // namespace
+
 std::string wearers(const Order& order, const RunKey& run, const std::string& size, int first, int pieces) {
     std::string out;
     for (int i = first; i < first + pieces; ++i)
-        if (const OrderLine* l = line_of_piece(order, run, size, i); l != nullptr && is_person(*l))
-            out += (out.empty() ? "" : ", ") + person_text(*l);
+        if (const OrderLine* l = line_of_piece(order, run, size, i); l != nullptr) add_person(out, *l);
+    return out;
+}
+
+Wearers::Wearers(const Order& order) {
+    std::set<std::pair<RunKey, std::string>> named;
+    for (const OrderLine& l : order.lines.all())
+        if (is_person(l)) named.insert({run_of(l), l.size});
+    if (named.empty()) return;
+    for (const OrderLine& l : order.lines.all()) {
+        const std::pair<RunKey, std::string> pile{run_of(l), l.size};
+        if (named.contains(pile)) piles_[pile].insert(piles_[pile].end(), static_cast<std::size_t>(std::max(0, l.quantity)), &l);
+    }
+}
+
+std::string Wearers::of(const RunKey& run, const std::string& size, int first, int pieces) const {
+    const auto pile = piles_.find({run, size});
+    std::string out;
+    if (pile == piles_.end()) return out;
+    for (int i = first; i < std::min(first + pieces, static_cast<int>(pile->second.size())); ++i)
+        add_person(out, *pile->second[static_cast<std::size_t>(i)]);
     return out;
 }
 
 std::string word_on(const Order& order, const Decoration& d, const std::string& size, int piece) {
-    const Art* art = find_art(order, d.art);
-    const OrderLine* line = art == nullptr || !art->lettering ? nullptr : line_of_piece(order, d.run, size, piece);
-    return line == nullptr ? std::string() : word_for(*art->lettering, *line);
+    const Lettering* lettering = lettering_of(order, d);
+    const OrderLine* line = lettering == nullptr ? nullptr : line_of_piece(order, d.run, size, piece);
+    return line == nullptr ? std::string() : word_for(*lettering, *line);
 }
 
 std::string lettered_words(const Order& order, const Decoration& d, const std::string& size) {
-    const Art* art = find_art(order, d.art);
-    if (art == nullptr || !art->lettering) return {};
-    std::string out = set_words(*art->lettering, "");
-    for (const Worn& w : worn(order, *art->lettering, d.run, size)) out += "|" + w.word + " " + std::to_string(w.quantity);
+    const Lettering* lettering = lettering_of(order, d);
+    if (lettering == nullptr) return {};
+    std::string out = set_words(*lettering, "");
+    for (const Worn& w : worn(order, *lettering, d.run, size)) out += "|" + w.word + " " + std::to_string(w.quantity);
     return out;
 }
 
@@ -171,13 +206,13 @@ Findings roster_findings(const Order& order) {
     };
     // garments under a lettering that have nothing to put there
     for (const Decoration& d : order.decorations) {
-        const Art* art = find_art(order, d.art);
-        if (art == nullptr || !art->lettering) continue;
+        const Lettering* lettering = lettering_of(order, d);
+        if (lettering == nullptr) continue;
         int without = 0, all = 0;
         for (const OrderLine& l : order.lines.all()) {
             if (run_of(l) != d.run) continue;
             all += l.quantity;
-            if (word_for(*art->lettering, l).empty()) without += l.quantity;
+            if (word_for(*lettering, l).empty()) without += l.quantity;
         }
         if (without > 0)
             out.push_back(finding("roster-lacks", subject_of("order", d),

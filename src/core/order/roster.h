@@ -2,7 +2,9 @@
 // letterings make of them.
 #pragma once
 
+#include <map>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/finding.h"
@@ -23,6 +25,9 @@ std::string sample_word(const Lettering& lettering);
 /// Whether words are numbers: digits alone, which are spaced by eye.
 bool is_number(const std::string& word);
 
+/// The pieces that a word is printed as: itself, or each of its digits where numbers are put together at the press.
+std::vector<std::string> printed_as(const Lettering& lettering, const std::string& word);
+
 /// The words that a lettering needs pictures of, each once: of the lots that carry it, of all lines where none does yet; the single
 /// digits too where they are put together at the press. Its sample where nobody is named.
 std::vector<std::string> words_of(const Order& order, const Art& art);
@@ -41,11 +46,9 @@ struct Worn {
 /// Of a lot in one size, line by line.
 std::vector<Worn> worn(const Order& order, const Lettering& lettering, const RunKey& run, const std::string& size);
 
-/// Whether a decoration sets words, one for each garment.
-inline bool is_lettering(const Order& order, const Decoration& decoration) {
-    const Art* art = find_art(order, decoration.art);
-    return art != nullptr && art->lettering.has_value();
-}
+/// How a decoration sets its words, one for each garment; null where it is a picture.
+const Lettering* lettering_of(const Order& order, const Decoration& decoration);
+inline bool is_lettering(const Order& order, const Decoration& decoration) { return lettering_of(order, decoration) != nullptr; }
 
 /// The words of a decoration's pile in one size; none of a picture.
 std::vector<Worn> pile_of(const Order& order, const Decoration& decoration, const std::string& size);
@@ -55,6 +58,16 @@ const OrderLine* line_of_piece(const Order& order, const RunKey& run, const std:
 
 /// Who wears so many garments from that one on: "7 KESTREL, 9 ROWAN"; empty where nobody is named.
 std::string wearers(const Order& order, const RunKey& run, const std::string& size, int first, int pieces);
+
+/// Wearers of a whole plan: the pile of each lot and size is looked up once. The order must outlive it.
+class Wearers {
+public:
+    explicit Wearers(const Order& order);
+    [[nodiscard]] std::string of(const RunKey& run, const std::string& size, int first, int pieces) const;
+
+private:
+    std::map<std::pair<RunKey, std::string>, std::vector<const OrderLine*>> piles_;  ///< garment by garment; only where somebody is named
+};
 
 /// What a decoration puts on that garment; empty where it is no lettering.
 std::string word_on(const Order& order, const Decoration& decoration, const std::string& size, int piece);

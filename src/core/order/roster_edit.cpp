@@ -1,17 +1,13 @@
 // The roster typed and pasted: persons put on garments.
 #include <algorithm>
 
+#include "core/base/text.h"
 #include "core/order/pieces.h"
 #include "core/order/roster.h"
 
 namespace orthema {
 
 namespace {
-
-std::string trimmed_field(const std::string& text) {
-    const auto from = text.find_first_not_of(" \r"), to = text.find_last_not_of(" \r");
-    return from == std::string::npos ? std::string() : text.substr(from, to - from + 1);
-}
 
 std::vector<std::string> fields_of(const std::string& row) {
     char by = '\t';
@@ -23,15 +19,15 @@ std::vector<std::string> fields_of(const std::string& row) {
     std::vector<std::string> out;
     for (std::size_t at = 0; at <= row.size();) {
         const std::size_t end = std::min(row.find(by, at), row.size());
-        out.push_back(trimmed_field(row.substr(at, end - at)));
+        out.push_back(trimmed(row.substr(at, end - at)));
         at = end + 1;
     }
     if (out.size() > 1) return out;
     // "7 Kestrel", "Kestrel 7"
     const std::string all = out.front();
     const auto first = all.find(' '), last = all.rfind(' ');
-    if (first != std::string::npos && is_number(all.substr(0, first))) return {all.substr(0, first), trimmed_field(all.substr(first))};
-    if (last != std::string::npos && is_number(all.substr(last + 1))) return {trimmed_field(all.substr(0, last)), all.substr(last + 1)};
+    if (first != std::string::npos && is_number(all.substr(0, first))) return {all.substr(0, first), trimmed(all.substr(first))};
+    if (last != std::string::npos && is_number(all.substr(last + 1))) return {trimmed(all.substr(0, last)), all.substr(last + 1)};
     return out;
 }
 
@@ -86,7 +82,7 @@ PastedRoster with_roster_text(const Order& order, const RunKey& run, const std::
     const BlankStyle* style = find_style(order, run.style);
     for (std::size_t at = 0; at < text.size();) {
         const std::size_t end = std::min(text.find('\n', at), text.size());
-        const std::string row = trimmed_field(text.substr(at, end - at));
+        const std::string row = trimmed(text.substr(at, end - at));
         at = end + 1;
         if (row.empty()) continue;
         std::string name, number, size;

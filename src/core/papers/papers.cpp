@@ -94,10 +94,11 @@ void opening(Flow& f, const Heading& h) {
 
 /// Who wears what: every name as it is spelled, by size.
 void say_roster(Flow& f, const PaperOf& of) {
+    const Wearers roster(of.order);
     bool begun = false;
     for (const RunKey& run : runs_in(of)) {
         for (const SizeCount& c : counts_of(of.order, run)) {
-            const std::string who = wearers(of.order, run, c.size, 0, c.quantity);
+            const std::string who = roster.of(run, c.size, 0, c.quantity);
             if (who.empty()) continue;
             if (!begun) f.head(phrase("paper-roster"));
             begun = true;

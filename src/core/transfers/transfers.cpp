@@ -148,8 +148,6 @@ struct Wanted {
     std::vector<std::string> persons = {};  ///< who wear it
 };
 
-bool by_digits(const Lettering& lettering, const std::string& word) { return lettering.digits && is_number(word) && word.size() > 1; }
-
 /// A picture: once for each garment. A lettering: each word that somebody wears, or each digit of it, in the order of the pile.
 std::vector<Wanted> wanted(const Order& order, const Decoration& d, const Lettering* lettering, const SizeFit& size) {
     if (lettering == nullptr) return {{&size, {}, size.quantity}};
@@ -162,12 +160,10 @@ std::vector<Wanted> wanted(const Order& order, const Decoration& d, const Letter
     };
     for (const Worn& w : worn(order, *lettering, d.run, size.size)) {
         if (w.word.empty()) continue;
-        if (by_digits(*lettering, w.word))
-            for (const char c : w.word) add(std::string(1, c), w.quantity);
-        else if (lettering->digits && is_number(w.word))
-            add(w.word, w.quantity);  // one of many, of a stock
-        else
-            add(w.word, w.quantity).persons.push_back(person_text(*w.line));
+        for (const std::string& piece : printed_as(*lettering, w.word)) {
+            Wanted& of = add(piece, w.quantity);
+            if (!lettering->digits || !is_number(piece)) of.persons.push_back(person_text(*w.line));  // a digit is one of a stock
+        }
     }
     return out;
 }
@@ -186,9 +182,8 @@ std::string whose(const std::vector<Wanted>& sizes, const std::string& word) {
 /// How often a picture is in a word that was spoiled.
 int times_in(const std::string& picture, const std::string& spoiled, const Lettering* lettering) {
     if (lettering == nullptr || spoiled == picture) return 1;
-    return by_digits(*lettering, spoiled) && picture.size() == 1
-               ? static_cast<int>(std::count(spoiled.begin(), spoiled.end(), picture.front()))
-               : 0;
+    const std::vector<std::string> pieces = printed_as(*lettering, spoiled);
+    return static_cast<int>(std::count(pieces.begin(), pieces.end(), picture));
 }
 
 /// A method that does not suit its blank or its design. Strokes and gaps have findings of their own.
@@ -248,8 +243,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
         const auto art = d == nullptr ? facts.end() : facts.find(d->art);
         if (medium == nullptr || style == nullptr || art == facts.end()) continue;
         say_method(order, *d, art->second, fit, set.findings);
-        const Art* entry = find_art(order, d->art);
-        const Lettering* lettering = entry != nullptr && entry->lettering ? &*entry->lettering : nullptr;
+        const Lettering* lettering = lettering_of(order, *d);
         if (lettering == nullptr && find_jig(order, d->making.jig) != nullptr) continue;  // goes on to a board
         const bool on_blank = made_on_blank(*d, *style);
         std::map<PieceKey, std::vector<Wanted>> groups;
@@ -281,7 +275,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                 in.style = *style;
                 in.size = first.size;
                 in.location = d->location;
-                in.ink = word_box(first, its);
+                in.ink = word_box(first.ink, its);
             }
             std::shared_ptr<const Made> made;
             for (const TransferSet* known : {static_cast<const TransferSet*>(&set), before})

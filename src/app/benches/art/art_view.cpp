@@ -6,8 +6,8 @@
 #include <cmath>
 
 #include "core/guides/panel_drawing.h"
-#include "core/order/roster.h"
 #include "core/order/edit.h"
+#include "core/order/roster.h"
 
 namespace orthema::app {
 
@@ -69,7 +69,7 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
     struct Shown {
         std::string id, word, says;
         const ArtFacts* facts;
-        double squeezed_in;
+        double by_nature;
     };
     std::vector<Shown> words;
     for (const std::string& word : words_of(room_.order(), lettering)) {
@@ -88,10 +88,9 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
             says = "narrower face";
         else if (how.closed > 0.005)
             says = "closed up";
-        words.push_back(
-            {id, word, says, &known->second, (how.in_field.width() / how.squeezed + how.closed * lettering.lettering->height) / how.scale});
+        words.push_back({id, word, says, &known->second, width_by_nature(*lettering.lettering, how)});
     }
-    std::stable_sort(words.begin(), words.end(), [](const Shown& a, const Shown& b) { return a.squeezed_in > b.squeezed_in; });
+    std::stable_sort(words.begin(), words.end(), [](const Shown& a, const Shown& b) { return a.by_nature > b.by_nature; });
     constexpr double beside = 18, under = 22, rim = 14, least = 70;
     const double room_x = d.width - rim, room_y = d.height - rim - 26;
     std::size_t columns = 1;
@@ -112,11 +111,10 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
     const Colour cloth = cloth_.value_or(palette::white);
     for (std::size_t i = 0; i < std::min(fits, words.size()); ++i) {
         const Shown& w = words[i];
-        const Rect field{left + double(i % columns) * cell_x, rim + double(i / columns) * cell_y, 0, 0};
-        const Rect box{field.x0, field.y0, field.x0 + wide, field.y0 + wide * aspect};
+        const double x = left + double(i % columns) * cell_x, y = rim + double(i / columns) * cell_y;
+        const Rect box{x, y, x + wide, y + wide * aspect};
         d.fill({round_rect({box.x0 - 5, box.y0 - 4, box.x1 + 5, box.y1 + 4}, 4)}, cloth);
-        const Rect& in = w.facts->lettered->in_field;
-        d.marks.emplace_back(art_in(w.id, {box.x0 + in.x0 * wide, box.y0 + in.y0 * wide, box.x0 + in.x1 * wide, box.y0 + in.y1 * wide}));
+        d.marks.emplace_back(art_in(w.id, word_box(box, *w.facts)));
         const double small = 11;
         d.text({box.x0 - 4, box.y1 + 14}, shortened(w.word, wide - (w.says.empty() ? 0 : text_width_guess(w.says, small) + 6), small),
                small, palette::quiet);

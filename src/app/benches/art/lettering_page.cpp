@@ -9,6 +9,7 @@
 
 #include <cmath>
 
+#include "app/widgets/theme.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
 #include "files/safe_file.h"
@@ -23,12 +24,12 @@ constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
 
 QIcon swatch(const Colour& c) {
     QPixmap dot(14, 14);
-    dot.fill(QColor(0xDA, 0xD5, 0xC8));
-    QPainter(&dot).fillRect(1, 1, 12, 12, QColor::fromRgbF(float(c.r), float(c.g), float(c.b)));
+    dot.fill(to_qt(palette::rule));
+    QPainter(&dot).fillRect(1, 1, 12, 12, to_qt(c));
     return QIcon(dot);
 }
 
-QString colour_key(const Colour& c) { return QColor::fromRgbF(float(c.r), float(c.g), float(c.b)).name(); }
+QString colour_key(const Colour& c) { return to_qt(c).name(); }
 
 Colour colour_of_key(const QString& key) {
     const QColor c(key);
@@ -91,10 +92,9 @@ LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     connect(narrow_, &QComboBox::activated, this, [this] { pick_face(narrow_, true); });
     letters_ = length_row(QStringLiteral("Letter height"), QStringLiteral("On the base size; it grows with the field"));
     letters_->entered = [this](Length l, bool) -> std::optional<QString> {
-        const double share = l.mm() / field_width();
-        if (!(share >= 0.02 && share <= 4))
-            return QStringLiteral("Letters are between a fiftieth and four times as tall as their field is wide.");
-        change(QStringLiteral("letter height"), [share](Lettering& x) { x.height = share; });
+        auto next = with_letter_height(room_.order(), room_.selection().art, l, Length::from_mm(field_width()));
+        if (!next) return qt(next.sentence());
+        room_.edit(QStringLiteral("letter height"), std::move(*next));
         return std::nullopt;
     };
     capitals_ = tick(QStringLiteral("All in capitals"), QStringLiteral("However the list has them"));
@@ -172,10 +172,11 @@ void LetteringPage::change(const QString& what, const std::function<void(Letteri
 std::vector<Typeface> LetteringPage::faces() const {
     std::vector<Typeface> out = shipped_typefaces();
     std::set<std::string> known;
-    for (const Typeface& f : out) known.insert(content_hash(*f.file));
+    for (const Typeface& f : out) known.insert(f.hash);
     const auto take = [&](const std::string& hash, const std::string& name) {
         const auto bytes = room_.pictures().bytes().find(hash);
-        if (!hash.empty() && bytes != room_.pictures().bytes().end() && known.insert(hash).second) out.push_back({name, bytes->second});
+        if (!hash.empty() && bytes != room_.pictures().bytes().end() && known.insert(hash).second)
+            out.push_back({name, bytes->second, hash});
     };
     for (const Art& a : room_.order().art)
         if (a.lettering) {
@@ -190,12 +191,11 @@ void LetteringPage::choose_face(const Typeface& face, bool narrow) {
     Order next = room_.order();
     for (Art& a : next.art)
         if (a.id == room_.selection().art && a.lettering) {
-            const std::string hash = content_hash(*face.file);
             if (narrow) {
-                a.lettering->narrow = hash;
+                a.lettering->narrow = face.hash;
                 a.lettering->narrow_name = face.name;
             } else {
-                a.hash = hash;
+                a.hash = face.hash;
                 a.kind = kind_of(*face.file).value_or(ArtKind::ttf);
                 a.lettering->typeface = face.name;
             }
@@ -214,7 +214,7 @@ void LetteringPage::pick_face(QComboBox* box, bool narrow) {
     }
     if (which.isEmpty()) return change(QStringLiteral("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
     for (const Typeface& f : faces())
-        if (qt(content_hash(*f.file)) == which) return choose_face(f, narrow);
+        if (qt(f.hash) == which) return choose_face(f, narrow);
 }
 
 void LetteringPage::take_file(const QString& path, bool narrow) {
@@ -226,7 +226,7 @@ void LetteringPage::take_file(const QString& path, bool narrow) {
             QStringLiteral("%1 is not a typeface that can be used: take a TTF or OTF file.").arg(QFileInfo(path).fileName()));
     const Art* art = find_art(room_.order(), room_.selection().art);
     if (art == nullptr || !art->lettering) begin(room_);
-    choose_face({QFileInfo(path).completeBaseName().toStdString(), std::make_shared<const std::string>(std::move(*bytes))}, narrow);
+    choose_face(typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*bytes)), narrow);
 }
 
 void LetteringPage::pick_colour(QComboBox* box, const QString& what, const std::function<void(Lettering&, std::optional<Colour>)>& how) {
@@ -258,7 +258,7 @@ void LetteringPage::refresh() {
     pattern_->show_text(qt(l.words));
     std::vector<std::pair<std::string, QString>> items, narrower{{"", QStringLiteral("none")}};
     for (const Typeface& f : faces()) {
-        items.emplace_back(content_hash(*f.file), qt(f.name));
+        items.emplace_back(f.hash, qt(f.name));
         narrower.push_back(items.back());
     }
     items.emplace_back("file", QStringLiteral("from a file…"));

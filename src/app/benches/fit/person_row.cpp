@@ -22,14 +22,10 @@ PersonRow::PersonRow(Workroom& room) : room_(room) {
     connect(on, &QPushButton::clicked, this, [this] { step(1); });
     letters_->entered = [this](Length l, bool) -> std::optional<QString> {
         const Decoration* d = room_.decoration();
-        const Art* art = d == nullptr ? nullptr : find_art(room_.order(), d->art);
-        if (art == nullptr || !art->lettering) return std::nullopt;
-        const double share = l.mm() / std::max(1.0, d->sizing.base_width.mm());
-        if (!(share >= 0.02 && share <= 4))
-            return QStringLiteral("Letters are between a fiftieth and four times as tall as their field is wide.");
-        Lettering next = *art->lettering;
-        next.height = share;
-        room_.edit(QStringLiteral("letter height"), with_lettering(room_.order(), art->id, next));
+        if (d == nullptr) return std::nullopt;
+        auto next = with_letter_height(room_.order(), d->art, l, d->sizing.base_width);
+        if (!next) return qt(next.sentence());
+        room_.edit(QStringLiteral("letter height"), std::move(*next));
         return std::nullopt;
     };
 }
@@ -49,11 +45,10 @@ void PersonRow::step(int by) {
 void PersonRow::refresh() {
     const Order& order = room_.order();
     const Decoration* d = room_.decoration();
-    const Art* art = d == nullptr ? nullptr : find_art(order, d->art);
-    const bool lettered = art != nullptr && art->lettering;
-    setVisible(lettered);
-    if (!lettered) return;
-    letters_->show_length(Length::from_mm(art->lettering->height * d->sizing.base_width.mm()), order.unit);
+    const Lettering* lettering = d == nullptr ? nullptr : lettering_of(order, *d);
+    setVisible(lettering != nullptr);
+    if (lettering == nullptr) return;
+    letters_->show_length(Length::from_mm(lettering->height * d->sizing.base_width.mm()), order.unit);
     std::vector<std::pair<std::string, QString>> items{{"-1", QStringLiteral("on each size the widest")}};
     for (const int i : hardest_to_fit(order, d->run, room_.facts())) {
         const OrderLine& line = order.lines.all()[std::size_t(i)];

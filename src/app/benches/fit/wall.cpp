@@ -219,8 +219,9 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
     Drawing d;
     d.width = width;
     d.height = height;
-    const auto worn_by = [&](const Decoration& dec, const SizeFit& size) {
-        return look.person == nullptr || look.words == nullptr ? size : dressed(order, dec, size, *look.person, *look.words);
+    const auto draw = [&](const Decoration& dec, const SizeFit& size, const Affine& map, double opacity) {
+        if (look.person == nullptr || look.words == nullptr) return draw_design(d, dec, size, map, opacity);
+        draw_design(d, dec, dressed(order, dec, size, *look.person, *look.words), map, opacity);
     };
     for (const WallSlot& s : wall.stands) {
         const Decoration& decoration = *lots[static_cast<std::size_t>(s.lot)].decoration;
@@ -230,9 +231,9 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
             if (other.id == decoration.id || !on_one_panel(other, decoration)) continue;
             const DecorationFit* worn = find_fit(plan, other.id);
             const SizeFit* at = worn == nullptr ? nullptr : find_size(*worn, size.size);
-            if (at != nullptr) draw_design(d, other, worn_by(other, *at), s.map, 0.6);
+            if (at != nullptr) draw(other, *at, s.map, 0.6);
         }
-        draw_design(d, decoration, worn_by(decoration, size), s.map);
+        draw(decoration, size, s.map, 1);
     }
     const double cell_width = wall.stands.empty() ? 0 : wall.stands.front().cell.width();
     for (const WallSlot& s : wall.stands) {

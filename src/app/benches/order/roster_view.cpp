@@ -9,6 +9,7 @@
 
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/theme.h"
 #include "core/order/roster.h"
 
 namespace orthema::app {
@@ -193,7 +194,7 @@ void RosterView::show_rows() {
                                             : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
             if (c == pieces_cell || c == number_cell) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             const bool bad = c == number_cell && twice;
-            item->setForeground(bad ? QColor(0xA3, 0x20, 0x35) : QColor(0x22, 0x30, 0x3C));
+            item->setForeground(to_qt(bad ? palette::carmine : palette::ink));
             item->setToolTip(bad ? QStringLiteral("This number stands twice in the lot") : QString());
         }
         if (int(lines_[std::size_t(r)]) == room_.selection().person) current = r;
