@@ -194,5 +194,16 @@ int main(int argc, char** argv) {
     window.go_to(QStringLiteral("art"));
     window.notices()->hide();
     take("lettering");
+    // a photograph whose background is taken out
+    room.keeper().open(order + QStringLiteral("/../kite-totes.orthema"));
+    wait();
+    s = room.selection();
+    s.art = room.order().art.front().id;
+    room.select(s);
+    window.go_to(QStringLiteral("art"));
+    window.findChild<QPushButton*>(QStringLiteral("Art page/Mend it"))->click();
+    wait();
+    window.notices()->hide();
+    take("mending");
     return 0;
 }

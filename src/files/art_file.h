@@ -48,8 +48,10 @@ public:
     ArtFacts facts;
     std::vector<ScreenImage> screen;         ///< largest first; empty when there is no ink
     std::shared_ptr<const LoadedArt> whole;  ///< of clipped art: the picture it is cut from
-    Bytes bytes;                             ///< of the file
+    Bytes bytes;                             ///< of the file; of mended art those of what was made of it, and so its hash
     std::optional<ClipOf> clip;              ///< of clipped art
+    std::string made_of;                     ///< of mended art: its file's hash and the mendings
+    Affine from_file;                        ///< of mended art: from the file's canvas to its own
 
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
     virtual void draw(cairo_t* cr) const;
@@ -67,6 +69,13 @@ using LoadedArtById = std::map<std::string, LoadedArtPtr>;
 /// not a picture, truncated, past 30,000 pixels a side or 120 million in all, an empty page.
 Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name);
 
+/// The picture as the mendings leave it; its bytes are what was made. Fails with a sentence where one of them cannot be done.
+Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, const std::vector<Mending>& mendings);
+
+/// All that is drawn of an art, by id: the picture mended and clipped, or a lettering's words; besides the file's own picture where it is
+/// mended, and the whole where it is clipped.
+Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtBytes& bytes);
+
 /// The picture clipped as the order's art says, or itself where it says nothing. The picture covers the shape and keeps
 /// the art's subject inside; its aspect stays. Fails with a sentence where it cannot, or the shape is not there.
 Result<LoadedArtPtr> clipped_art(const Order& order, const Art& art, const LoadedArtPtr& whole);
@@ -76,6 +85,8 @@ Region letter_shapes(const std::string& word, bool bold);
 
 /// The id under which the whole of a clipped picture is kept beside it.
 inline std::string whole_id(const std::string& art) { return "whole of " + art; }
+/// … and the file's own of a mended one.
+inline std::string unmended_id(const std::string& art) { return "file of " + art; }
 
 /// Shapes and their clips through a map.
 void map_shapes(std::vector<FlatShape>& shapes, const Affine& by);

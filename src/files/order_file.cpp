@@ -50,29 +50,33 @@ Finding unreadable(const Art& art, const std::string& why) {
     return finding("art-unreadable", about, {{"fault", why}});
 }
 
+Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtBytes& bytes) {
+    if (art.lettering) return lettered_art(order, art, bytes);
+    const auto at = bytes.find(art.hash);
+    if (at == bytes.end()) return Error{art.name + " has no picture."};
+    LoadedArtById out;
+    auto loaded = load_art(at->second, art.name);
+    if (loaded && !art.mendings.empty()) {
+        out[unmended_id(art.id)] = *loaded;
+        loaded = mended_art(at->second, art.name, art.mendings);
+    }
+    if (loaded && art.clip) {
+        out[whole_id(art.id)] = *loaded;
+        loaded = clipped_art(order, art, *loaded);
+    }
+    if (!loaded) return loaded.error();
+    out[art.id] = *loaded;
+    return out;
+}
+
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings) {
     LoadedArtById out;
     for (const Art& art : order.art) {
-        if (art.lettering) {
-            auto words = lettered_art(order, art, bytes);
-            if (words) {
-                out.merge(*words);
-            } else if (findings != nullptr) {
-                findings->push_back(unreadable(art, words.sentence()));
-            }
-            continue;
-        }
-        const auto at = bytes.find(art.hash);
-        auto loaded = at == bytes.end() ? Result<LoadedArtPtr>(Error{art.name + " has no picture."}) : load_art(at->second, art.name);
-        if (loaded && art.clip) {
-            out[whole_id(art.id)] = *loaded;
-            loaded = clipped_art(order, art, *loaded);
-        }
-        if (loaded) {
-            out[art.id] = *loaded;
-        } else if (findings != nullptr) {
-            findings->push_back(unreadable(art, loaded.sentence()));
-        }
+        auto pictures = pictures_of(order, art, bytes);
+        if (pictures)
+            out.merge(*pictures);
+        else if (findings != nullptr)
+            findings->push_back(unreadable(art, pictures.sentence()));
     }
     return out;
 }

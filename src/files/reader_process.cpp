@@ -188,10 +188,11 @@ struct Pool {
         const std::scoped_lock lock(guard);
         if (waiting.size() < most_waiting) waiting.push_back(std::move(reader));
     }
-    LoadedArtPtr find(const std::string& hash) {
+    /// By the hash of its file, and what was done to it.
+    LoadedArtPtr find(const std::string& made_of) {
         const std::scoped_lock lock(guard);
         for (auto it = seen.begin(); it != seen.end(); ++it)
-            if ((*it)->hash == hash) {
+            if ((*it)->made_of == made_of || ((*it)->made_of.empty() && (*it)->hash == made_of)) {
                 seen.splice(seen.begin(), seen, it);
                 return seen.front();
             }
@@ -354,6 +355,30 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
     (*art)->bytes = bytes;
     pool().remember(*art);
     return LoadedArtPtr(*art);
+}
+
+Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, const std::vector<Mending>& mendings) {
+    if (mendings.empty()) return load_art(bytes, name);
+    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    const std::string hash = content_hash(*bytes);
+    const std::string made_of = hash + " " + mending_words(mendings);
+    if (auto before = pool().find(made_of)) return before;
+    auto reader = pool().take();
+    reader->keep(hash, bytes);
+    reader->ask(wire::Kind::mend, wire::packed(hash, name, mendings));
+    const auto said = reader->hear({}, reader->look_seconds());
+    auto art = std::make_shared<LoadedArt>();
+    std::string made;
+    const bool done = said && said->kind == wire::Kind::done;
+    const bool fits = done && wire::unpacked(said->bytes, art->kind, art->facts, art->screen, art->from_file, made);
+    if (done && !fits) reader->lost();
+    pool().give_back(std::move(reader));
+    if (!fits) return sentence_of(said, name);
+    art->hash = content_hash(made);
+    art->bytes = std::make_shared<const std::string>(std::move(made));
+    art->made_of = made_of;
+    pool().remember(art);
+    return LoadedArtPtr(std::move(art));
 }
 
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {

@@ -67,6 +67,9 @@ inline auto parts(AlphaMap& v) { return std::tie(v.width, v.height, v.ink); }
 inline auto parts(SmallPicture& v) { return std::tie(v.width, v.height, v.rgba); }
 inline auto parts(ShapedLetter& v) { return std::tie(v.outline, v.at, v.advance); }
 inline auto parts(ShapedWord& v) { return std::tie(v.letters, v.missing); }
+inline auto parts(Mending& v) {
+    return std::tie(v.kind, v.degrees, v.keep, v.tolerance, v.counters, v.least, v.at, v.threshold, v.dpi, v.apart);
+}
 inline auto parts(ScreenImage& v) { return std::tie(v.width, v.height, v.pixels); }
 inline auto parts(ClipOf& v) { return std::tie(v.shape, v.unit, v.at, v.whole_ink); }
 inline auto parts(ArtFacts& v) {
@@ -76,7 +79,8 @@ inline auto parts(ArtFacts& v) {
 
 /// Copied as they lie in memory.
 template <class T>
-constexpr bool flat = std::is_arithmetic_v<T> || std::is_enum_v<T> || std::is_same_v<T, Point> || std::is_same_v<T, Colour>;
+constexpr bool flat =
+    std::is_arithmetic_v<T> || std::is_enum_v<T> || std::is_same_v<T, Point> || std::is_same_v<T, Colour> || std::is_same_v<T, Length>;
 
 template <class Io, class T>
 void pass(Io& io, T& value);
@@ -202,7 +206,8 @@ enum class Kind : std::uint32_t {
     progress,
     band,
     there,
-    letters
+    letters,
+    mend
 };
 
 struct Header {

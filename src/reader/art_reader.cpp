@@ -256,14 +256,14 @@ std::vector<std::string> missing_fonts(const std::string& svg) {
 
 }  // namespace
 
-Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name) {
+Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name, std::optional<Pixels> known) {
     const auto kind = kind_of(*bytes);
     if (!kind) return no_picture(name);
     auto art = std::make_shared<FileArt>();
     art->kind = *kind;
     art->bytes = bytes;
     if (!art->is_vector()) {
-        auto pixels = decode_pixels(*kind, *bytes, name);
+        auto pixels = known ? Result<Pixels>(std::move(*known)) : decode_pixels(*kind, *bytes, name);
         if (!pixels) return pixels.error();
         art->facts = look_at({pixels->rgba.data(), pixels->width, pixels->height}, false);
         art->turned = pixels->turned;

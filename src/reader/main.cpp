@@ -121,6 +121,20 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         allow_seconds(look_seconds);
         return answer_look(look(kept.files.at(hash), name));
     }
+    case wire::Kind::mend: {
+        std::string hash, name;
+        std::vector<Mending> mendings;
+        sound(wire::unpacked(bytes, hash, name, mendings));
+        allow_seconds(look_seconds);
+        auto made = mended(kept.files.at(hash), name, mendings);
+        if (!made) return say(wire::Kind::failed, wire::packed(0, made.sentence()));
+        const auto made_file = std::make_shared<const std::string>(std::move(made->bytes));
+        const auto art = look(made_file, name, std::move(made->pixels));
+        if (!art) return answer_look(art);
+        const ArtFacts& facts = (*art)->facts;  // a drawing has another canvas once it is looked at
+        const Affine from_file = Affine::scale(facts.width_px / made->width, facts.height_px / made->height).after(made->from_file);
+        return say(wire::Kind::done, wire::packed((*art)->kind, facts, (*art)->screen, from_file, *made_file));
+    }
     case wire::Kind::letters: {
         std::string hash, name;
         bool capitals = false;

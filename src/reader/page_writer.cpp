@@ -14,6 +14,7 @@
 #include <thread>
 
 #include "reader/deflate_blocks.h"
+#include "reader/png_bytes.h"
 #include "reader/pdf_tidy.h"
 
 namespace orthema::reader {
@@ -220,20 +221,6 @@ Result<Done> draw_rows(const Drawing& page, const LoadedArtById& art, double dpi
 }
 
 namespace {
-
-void put_number(std::string& to, std::uint32_t v) {
-    for (int k = 3; k >= 0; --k) to += static_cast<char>(v >> (8 * k));
-}
-
-std::string png_chunk(const std::string& name, const std::string& data) {
-    std::string out;
-    out.reserve(data.size() + 12);
-    put_number(out, static_cast<std::uint32_t>(data.size()));
-    out += name;
-    out += data;
-    put_number(out, libdeflate_crc32(0, out.data() + 4, data.size() + 4));
-    return out;
-}
 
 /// Rows as a PNG file has them, filtered by themselves: the first of a block does not look at the block above. `each` takes
 /// for each row the filter that leaves the least (the sum of what is left, taken as signed).

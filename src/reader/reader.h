@@ -9,16 +9,29 @@
 
 #include "core/base/task.h"
 #include "files/page_export.h"
+#include "reader/pixels.h"
 
 namespace orthema::reader {
 
-/// Decodes and looks: facts, screen levels; to be drawn as well. `name` is for the sentence on failure.
-Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name);
+/// Decodes and looks: facts, screen levels; to be drawn as well. `name` is for the sentence on failure. `known`: its pixels, where they
+/// are there already.
+Result<LoadedArtPtr> look(const Bytes& bytes, const std::string& name, std::optional<Pixels> known = {});
 /// To be drawn, without looking: facts as they were found before. Its pixels are decoded when it is first drawn.
 LoadedArtPtr drawable(const Bytes& bytes, const std::string& hash, ArtFacts facts);
 /// Cut from `whole`, on a canvas of `width` × `height`.
 LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts);
 Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int width, int height);
+
+/// A picture with its mendings done, as a file of its own: PNG, or SVG where what is drawn stays drawn.
+struct MendedFile {
+    std::string bytes;
+    Affine from_file;                   ///< from the canvas of the file to its own
+    double width = 0, height = 0;       ///< of its own
+    std::optional<Pixels> pixels = {};  ///< where it is made of them
+};
+/// Straighten, crop, clean, open and thicken leave a drawing a drawing, and so does a background that is a shape of one colour under all
+/// else; otherwise it becomes pixels. Fails with a sentence where a mending cannot be done.
+Result<MendedFile> mended(const Bytes& file, const std::string& name, const std::vector<Mending>& mendings);
 
 /// Words in a typeface, as its outlines. Fails with a sentence where the bytes are no face, or hold no letters.
 Result<std::vector<ShapedWord>> shape(const std::string& face, const std::string& name, const std::vector<std::string>& words,

@@ -47,6 +47,7 @@ Order full_order() {
     d.sizing.past_platen = true;
     order.art[0].marked_centre = Point{0.25, 0.5};
     order.art[0].marks = {{"gap", {0.4, 0.1}}};
+    order.art[0].mendings.emplace_back().kind = MendKind::thicken;
     order.customer = "The bakery on the quay";
     order.note = "Before the first race";
     order.hourly = 24.5;

@@ -30,6 +30,8 @@ struct Change {
             v += Length::from_mm(7);
         else if constexpr (std::is_same_v<T, Point>)
             v.x += 0.125;
+        else if constexpr (std::is_same_v<T, Rect>)
+            v.x0 += 0.125;
         else if constexpr (std::is_same_v<T, Colour>)
             v.r = v.r > 0.5 ? 0 : 1;  // files have eight bits of it
         else if constexpr (Listed<T>)

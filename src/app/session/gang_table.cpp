@@ -80,7 +80,7 @@ void GangTable::bring_in(const QString& path) {
         return [this, laid = std::make_shared<const GangedPackage>(std::move(*laid)), name, records, was = here.order] {
             if (!(document_.order() == was))
                 return notices_.complain(QStringLiteral("The order was changed while %1 was brought in: bring it in again.").arg(name));
-            pictures_.take_over(laid->package.art, laid->pictures.art, laid->pictures.known);
+            pictures_.take_over(laid->package.order, laid->package.art, laid->pictures.art, laid->pictures.known);
             document_.edit(QStringLiteral("bring in %1").arg(name), laid->package.order);
             records_.merge(records);
         };

@@ -148,7 +148,7 @@ void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById a
     if (!put_aside_if_changed()) return;  // or what lies on the table would be lost
     emit about_to_take_over();
     document_.take_over(std::move(order), std::move(saved));
-    pictures_.take_over(std::move(bytes), std::move(art), std::move(known));
+    pictures_.take_over(document_.order(), std::move(bytes), std::move(art), std::move(known));
     path_ = path;
     beside_ = {};
     name_aside();

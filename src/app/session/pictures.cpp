@@ -3,6 +3,7 @@
 #include <QFileInfo>
 
 #include "app/widgets/figures.h"
+#include "core/order/edit.h"
 #include "core/order/roster.h"
 #include "files/lettering.h"
 #include "files/reader_process.h"
@@ -13,7 +14,9 @@ namespace orthema::app {
 Pictures::Pictures(Document& document, Jobs& jobs, Notices& notices, QObject* parent)
     : QObject(parent), document_(document), jobs_(jobs), notices_(notices), known_(std::make_shared<const KnownArt>()) {}
 
-void Pictures::take_over(ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known) {
+void Pictures::take_over(const Order& order, ArtBytes bytes, LoadedArtById art, Shared<KnownArt> known) {
+    made_.clear();
+    for (const Art& one : order.art) made_[one.id] = made_of(order, one);
     bytes_ = std::move(bytes);
     art_ = std::move(art);
     known_ = std::move(known);
@@ -45,6 +48,7 @@ void Pictures::bring_in(const QStringList& paths) {
                 Order next = document_.order();
                 const std::string id = enrol_art(next, bytes_, *art, file, name);
                 art_[id] = art;
+                made_[id] = made_of(next, *find_art(next, id));
                 find_known(known_->faults);
                 emit brought_in(id);
                 document_.edit(QStringLiteral("bring in %1").arg(qt(name)), std::move(next));
@@ -52,67 +56,98 @@ void Pictures::bring_in(const QStringList& paths) {
         });
 }
 
-void Pictures::set_anew(const Order& before, const Art& art) {
-    const Order& order = document_.order();
-    const Art* was = find_art(before, art.id);
-    const bool there = art_.contains(art.id);
-    if (there && was != nullptr && *was == art && words_of(before, *was) == words_of(order, art)) return;
-    jobs_.background([this, art, order, bytes = bytes_]() -> std::function<void()> {
-        auto words = lettered_art(order, art, bytes);
-        return [this, art, order, words = std::move(words)] {
-            const Art* now = find_art(document_.order(), art.id);
-            if (now == nullptr || *now != art || words_of(document_.order(), *now) != words_of(order, art)) return;
-            Findings faults = known_->faults;
-            std::erase_if(faults, [&](const Finding& f) { return f.about.art == art.id && f.code == "art-unreadable"; });
-            std::erase_if(art_, [&](const auto& one) { return art_of_word(one.first) == art.id; });
-            if (words)
-                art_.insert(words->begin(), words->end());
-            else
-                faults.push_back(unreadable(art, words.sentence()));
-            find_known(std::move(faults));
-            emit changed();
-        };
-    });
+Pictures::MadeOf Pictures::made_of(const Order& order, const Art& art) {
+    MadeOf m{art.hash, art.mendings, art.clip, art.subject, {}, art.lettering, {}};
+    if (const BlankStyle* on = art.clip ? find_style(order, art.clip->style) : nullptr) m.on = *on;
+    if (art.lettering) m.words = words_of(order, art);
+    return m;
 }
 
-void Pictures::clip_anew(const Order& before) {
+void Pictures::show(const Art& art, LoadedArtById pictures) {
+    std::erase_if(art_, [&](const auto& one) {
+        return art_of_word(one.first) == art.id || one.first == whole_id(art.id) || one.first == unmended_id(art.id);
+    });
+    art_.merge(pictures);
+}
+
+void Pictures::made_anew() {
     const Order& order = document_.order();
-    for (const Art& art : order.art)
-        if (art.lettering) set_anew(before, art);
     for (const Art& art : order.art) {
-        const Art* was = find_art(before, art.id);
-        const BlankStyle* on = art.clip ? find_style(order, art.clip->style) : nullptr;
-        const BlankStyle* on_then = was != nullptr && was->clip ? find_style(before, was->clip->style) : nullptr;
-        if (art.lettering) continue;
-        const bool same = was != nullptr && was->clip == art.clip && was->subject == art.subject &&
-                          ((on == nullptr) == (on_then == nullptr)) && (on == nullptr || *on == *on_then);
-        auto loaded = art_.find(whole_id(art.id));
-        if (loaded == art_.end()) loaded = art_.find(art.id);
-        if (same || loaded == art_.end()) continue;
-        const LoadedArtPtr whole = loaded->second->whole ? loaded->second->whole : loaded->second;
-        jobs_.background([this, art, whole, order]() -> std::function<void()> {
-            const auto clipped = clipped_art(order, art, whole);
-            return [this, art, whole, clipped] {
-                const Art* now = find_art(document_.order(), art.id);
-                if (now == nullptr || now->clip != art.clip || now->subject != art.subject) return;
+        const MadeOf wanted = made_of(order, art);
+        const auto made = made_.find(art.id);
+        if (made != made_.end() && made->second == wanted) continue;
+        made_[art.id] = wanted;
+        jobs_.background([this, art, order, wanted, bytes = bytes_]() -> std::function<void()> {
+            auto pictures = pictures_of(order, art, bytes);
+            return [this, art, wanted, pictures = std::move(pictures)] {
+                if (made_[art.id] != wanted) return;
                 Findings faults = known_->faults;
-                std::erase_if(faults, [&](const Finding& f) { return f.about.art == art.id && f.code == "art-clip"; });
-                if (clipped) {
-                    art_[art.id] = *clipped;
-                    if (art.clip)
-                        art_[whole_id(art.id)] = whole;
-                    else
-                        art_.erase(whole_id(art.id));
+                const char* code = art.clip ? "art-clip" : "art-unreadable";
+                std::erase_if(faults, [&](const Finding& f) {
+                    return f.about.art == art.id && (f.code == "art-clip" || f.code == "art-unreadable");
+                });
+                if (pictures) {
+                    show(art, *pictures);
                 } else {
                     Subject about;
                     about.art = art.id;
-                    faults.push_back(finding("art-clip", about, {{"fault", clipped.sentence()}}));
+                    faults.push_back(finding(code, about, {{"fault", pictures.sentence()}}));
                 }
                 find_known(std::move(faults));
                 emit changed();
             };
         });
     }
+}
+
+void Pictures::mend(const std::string& id, const QString& what, const std::vector<Mending>& mendings) {
+    const Art* entry = find_art(document_.order(), id);
+    if (entry == nullptr || entry->lettering || entry->mendings == mendings) return;
+    Order wished = document_.order();
+    for (Art& a : wished.art)
+        if (a.id == id) a.mendings = mendings;
+    ++mending_;
+    emit changed();
+    jobs_.background(
+        [this, id, what, wished, was = *entry, bytes = bytes_]() -> std::function<void()> {
+            const Art& art = *find_art(wished, id);
+            auto pictures = pictures_of(wished, art, bytes);
+            const auto fail = [this](const std::string& s) {
+                return [this, s] {
+                    --mending_;
+                    notices_.complain(qt(s));
+                    emit changed();
+                };
+            };
+            if (!pictures) return fail(pictures.sentence());
+            return [this, art, what, was, pictures = std::move(*pictures)] {
+                --mending_;
+                const Art* now = find_art(document_.order(), art.id);
+                if (now == nullptr || *now != was) return emit changed();  // somebody went on
+                const auto whole = [&](const LoadedArtById& all) {
+                    const auto at = all.find(art.clip ? whole_id(art.id) : art.id);
+                    return at == all.end() ? nullptr : at->second;
+                };
+                Affine marks;
+                if (const LoadedArtPtr from = whole(art_), to = whole(pictures); from && to && !from->facts.empty() && !to->facts.empty()) {
+                    const auto unit = [](const LoadedArt& a) {  // to the canvas
+                        const double w = a.facts.ink_px.width();
+                        return Affine{w, 0, 0, w, a.facts.ink_px.x0, a.facts.ink_px.y0};
+                    };
+                    marks = inverse(unit(*to)).after(to->from_file).after(inverse(from->from_file)).after(unit(*from));
+                }
+                Order next = with_mendings(document_.order(), art.id, art.mendings, marks);
+                const Art& mended = *find_art(next, art.id);
+                if (mended.subject == art.subject) {  // else its clip is made anew
+                    show(art, pictures);
+                    made_[art.id] = made_of(next, mended);
+                    find_known(known_->faults);
+                }
+                document_.edit(what, std::move(next));
+                emit changed();
+            };
+        },
+        [this] { --mending_; });
 }
 
 }  // namespace orthema::app

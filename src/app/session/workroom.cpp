@@ -28,10 +28,10 @@ Workroom::Workroom(QString data_folder, QObject* parent)
     connect(&document_, &Document::about_to_change, this, [this](const QString& gesture) {
         if (gesture != QLatin1String("settle")) settler_.stop();
     });
-    connect(&document_, &Document::changed, this, [this](const Order& before) {
+    connect(&document_, &Document::changed, this, [this] {
         chain_.follow();
         keeper_.autosave_soon();
-        pictures_.clip_anew(before);
+        pictures_.made_anew();
         tell();
     });
     connect(&pictures_, &Pictures::brought_in, this, [this](const std::string& art) { selection_.art = art; });

@@ -33,12 +33,17 @@ FindingsStrip::FindingsStrip(Workroom& room, QWidget* parent) : QFrame(parent), 
         row->addWidget(b);
         return b;
     };
+    mend_ = tool(QStringLiteral("Mend it"), QStringLiteral("Mends the picture so that this is no longer said; the file stays as it is"));
+    mend_->setObjectName(QStringLiteral("Mend it"));
     back_ = tool(QStringLiteral("‹"), QStringLiteral("The finding before"));
     count_ = tool({}, QStringLiteral("All findings, folded (F7). F8 goes to the next, Shift+F8 to the one before"));
     on_ = tool(QStringLiteral("›"), QStringLiteral("The next finding"));
     connect(back_, &QToolButton::clicked, this, [this] { step(-1); });
     connect(on_, &QToolButton::clicked, this, [this] { step(1); });
     connect(count_, &QToolButton::clicked, this, &FindingsStrip::all_wanted);
+    connect(mend_, &QToolButton::clicked, this, [this] {
+        if (offer_) emit mending_wanted(MendingOffer(*offer_));
+    });
 }
 
 void FindingsStrip::refresh() {
@@ -50,7 +55,9 @@ void FindingsStrip::refresh() {
     full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
             : room_.catching_up() ? QStringLiteral("Working it out.")
                                   : QStringLiteral("Nothing to mend.");
-    const int room = std::max(80, width() - 262);
+    offer_ = any_ ? mending_for(room_.order(), room_.plan(), all[std::size_t(at_)]) : std::nullopt;
+    mend_->setVisible(offer_.has_value());
+    const int room = std::max(80, width() - (offer_ ? 330 : 262));
     // Two lines of a smaller hand where one of the usual does not hold it. The strip's own font judges: the label's is the
     // smaller one already where it wrapped before.
     const bool wraps = fontMetrics().horizontalAdvance(full_) > room;

@@ -6,6 +6,7 @@
 #include <functional>
 
 #include "app/session/workroom.h"
+#include "core/fitting/mendings.h"
 
 class QLabel;
 class QToolButton;
@@ -27,6 +28,8 @@ public:
 signals:
     void wanted(const Subject& about);
     void all_wanted();
+    /// What ends the finding that is shown.
+    void mending_wanted(const MendingOffer& offer);
 
 protected:
     void mousePressEvent(QMouseEvent* event) override;
@@ -43,6 +46,8 @@ private:
     QToolButton* count_;
     QToolButton* back_;
     QToolButton* on_;
+    QToolButton* mend_;
+    std::optional<MendingOffer> offer_;
     Severity severity_ = Severity::note;
     bool any_ = false;
     QString full_;

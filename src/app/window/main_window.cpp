@@ -136,6 +136,15 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
         go_to(qt(about.stage));
         made(current_)->go(about);
     });
+    connect(findings_, &FindingsStrip::mending_wanted, this, [this](const MendingOffer& offer) {
+        const Art* art = find_art(room_.order(), offer.art);
+        if (art == nullptr) return;
+        Selection s = room_.selection();
+        s.art = offer.art;
+        room_.select(s);
+        go_to(QStringLiteral("art"));
+        room_.pictures().mend(offer.art, QStringLiteral("mend %1").arg(qt(art->name)), with_mending(art->mendings, offer.mending));
+    });
     connect(&room.keeper(), &Keeper::taken_over, this, [this] {  // an order was opened: the benches are wanted
         const Order& order = room_.order();
         if (at_desk_ && (!room_.keeper().path().isEmpty() || !order.lines.empty() || !order.art.empty())) go_to(0);

@@ -73,13 +73,17 @@ std::vector<float> distances(const Grid& g, char of) {
     return d;
 }
 
-/// Width of the thinnest part that keeps its width for a while, in cells; 0 where none is thin.
-double thinnest(const Grid& g, char of) {
+/// A cell on the ridge of the distance, which it is from the nearest edge.
+struct Spot {
+    float d;
+    int x, y;
+};
+
+/// Visits the parts that keep their width for a while, the thinnest first: width in cells, the cells of its ridge, and the distance of
+/// every cell on any ridge (0 off them). Ends where `visit` says so.
+template <class Visit>
+void each_thin_part(const Grid& g, char of, Visit visit) {
     const std::vector<float> d = distances(g, of);
-    struct Spot {
-        float d;
-        int x, y;
-    };
     std::vector<Spot> ridge;
     // Beyond the ink box there is only ground, and no end to it.
     const float beyond = of == 1 ? 0.0F : 1e9F;
@@ -97,6 +101,8 @@ double thinnest(const Grid& g, char of) {
                 }
             }
         }
+    std::vector<float> ridges(g.solid.size(), 0);
+    for (const Spot& s : ridge) ridges[g.at(s.x, s.y)] = s.d;
     // What has something wider beside it is the rim of that, not a thin part.
     std::vector<Spot> held;
     for (const Spot& s : ridge) {
@@ -140,10 +146,12 @@ double thinnest(const Grid& g, char of) {
             double sum = 0;
             int count = 0;
             std::vector<std::pair<int, int>> todo{{s.x, s.y}};
+            std::vector<Spot> run;
             mark[g.at(s.x, s.y)] = 0;
             while (!todo.empty()) {
                 const auto [cx, cy] = todo.back();
                 todo.pop_back();
+                run.push_back({fine[g.at(cx, cy)], cx, cy});
                 sum += static_cast<double>(fine[g.at(cx, cy)]);
                 ++count;
                 x0 = std::min(x0, cx), x1 = std::max(x1, cx), y0 = std::min(y0, cy), y1 = std::max(y1, cy);
@@ -154,20 +162,28 @@ double thinnest(const Grid& g, char of) {
                             todo.emplace_back(x, y);
                         }
             }
-            if (std::hypot(x1 - x0, y1 - y0) >= 8 * static_cast<double>(level) + 12) return std::max(1.0, 2 * sum / count - 0.5);
+            if (std::hypot(x1 - x0, y1 - y0) < 8 * static_cast<double>(level) + 12) continue;
+            if (!visit(std::max(1.0, 2 * sum / count - 0.5), run, ridges)) return;
         }
     }
-    return 0;
 }
 
-}  // namespace
+/// Width of the thinnest part, in cells; 0 where none is thin.
+double thinnest(const Grid& g, char of) {
+    double width = 0;
+    each_thin_part(g, of, [&](double is, const std::vector<Spot>&, const std::vector<float>&) {
+        width = is;
+        return false;
+    });
+    return width;
+}
 
-StrokeWidths stroke_widths(const PixelView& px, const Rect& box) {
-    StrokeWidths out;
+/// The solid ink within the box, in a grid of `scale` pixels to a cell; empty where the box is next to nothing.
+Grid solid_ink(const PixelView& px, const Rect& box, double& scale) {
     const int w = static_cast<int>(box.width()), h = static_cast<int>(box.height());
-    if (w <= 2 || h <= 2) return out;
-    const double scale = std::max(1.0, std::max(w, h) / static_cast<double>(longest));
     Grid g;
+    if (w <= 2 || h <= 2) return g;
+    scale = std::max(1.0, std::max(w, h) / static_cast<double>(longest));
     g.w = std::max(1, static_cast<int>(w / scale));
     g.h = std::max(1, static_cast<int>(h / scale));
     g.solid.assign(static_cast<std::size_t>(g.w) * static_cast<std::size_t>(g.h), 0);
@@ -177,8 +193,57 @@ StrokeWidths stroke_widths(const PixelView& px, const Rect& box) {
                       sy = static_cast<int>(box.y0) + static_cast<int>((y + 0.5) * scale);
             g.solid[g.at(x, y)] = px.at(std::min(sx, px.width - 1), std::min(sy, px.height - 1))[3] >= 128 ? 1 : 0;
         }
+    return g;
+}
+
+}  // namespace
+
+StrokeWidths stroke_widths(const PixelView& px, const Rect& box) {
+    StrokeWidths out;
+    double scale = 1;
+    const Grid g = solid_ink(px, box, scale);
+    if (g.solid.empty()) return out;
     out.stroke_px = thinnest(g, 1) * scale;
     out.gap_px = thinnest(g, 0) * scale;
+    return out;
+}
+
+std::vector<ThinPart> thin_parts(const PixelView& px, const Rect& box, ThinOf of, double least_px) {
+    std::vector<ThinPart> out;
+    double scale = 1;
+    const Grid g = solid_ink(px, box, scale);
+    if (g.solid.empty()) return out;
+    const double least = least_px / scale;
+    std::vector<char> taken(g.solid.size(), 0);
+    const auto visit = [&](double width, std::vector<Spot> part, const std::vector<float>& ridges) {
+        if (width > 1.4 * least + 2) return false;  // parts come by their level, which is only nearly their width
+        if (width >= least) return true;
+        ThinPart thin;
+        thin.width_px = width * scale;
+        // Towards its ends, and where it runs into something wider, it goes on as long as it is thin.
+        const double far = 2 * least + 6;
+        const std::vector<Spot> begun = part;
+        std::vector<std::size_t> from(part.size());
+        for (std::size_t i = 0; i < part.size(); ++i) from[i] = i;
+        for (const Spot& s : part) taken[g.at(s.x, s.y)] = 1;
+        for (std::size_t i = 0; i < part.size(); ++i) {
+            const Spot s = part[i];
+            thin.ridge.push_back({box.x0 + (s.x + 0.5) * scale, box.y0 + (s.y + 0.5) * scale});
+            for (int y = std::max(0, s.y - 2); y <= std::min(g.h - 1, s.y + 2); ++y)
+                for (int x = std::max(0, s.x - 2); x <= std::min(g.w - 1, s.x + 2); ++x) {
+                    const float d = ridges[g.at(x, y)];
+                    const Spot& root = begun[from[i]];
+                    if (d <= 0 || 2 * static_cast<double>(d) >= least || taken[g.at(x, y)] != 0 || std::hypot(x - root.x, y - root.y) > far)
+                        continue;
+                    taken[g.at(x, y)] = 1;
+                    part.push_back({d, x, y});
+                    from.push_back(from[i]);
+                }
+        }
+        out.push_back(std::move(thin));
+        return true;
+    };
+    each_thin_part(g, of == ThinOf::strokes ? 1 : 0, visit);
     return out;
 }
 

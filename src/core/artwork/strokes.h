@@ -15,4 +15,13 @@ struct StrokeWidths {
 /// distance. A ridge counts where the shape keeps that width for a while: corners and tapering points do not.
 StrokeWidths stroke_widths(const PixelView& pixels, const Rect& box);
 
+enum class ThinOf { strokes, gaps };
+/// A stroke or gap that is narrower than it should be: where its middle runs, pixel by pixel of the grid it was found on, in no order.
+struct ThinPart {
+    double width_px = 0;
+    std::vector<Point> ridge;
+};
+/// All that `stroke_widths` would complain of under `least_px` pixels.
+std::vector<ThinPart> thin_parts(const PixelView& pixels, const Rect& box, ThinOf of, double least_px);
+
 }  // namespace orthema

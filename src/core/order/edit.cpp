@@ -143,6 +143,20 @@ Order with_clip(const Order& order, const std::string& art, const std::optional<
     return with_art(order, art, [&](Art& a) { a.clip = clip; });
 }
 
+Order with_mendings(const Order& order, const std::string& art, const std::vector<Mending>& mendings, const Affine& marks) {
+    return with_art(order, art, [&](Art& a) {
+        a.mendings = mendings;
+        const auto moved = [&](Point& p) {
+            const Point to = marks(p);
+            p = {std::clamp(to.x, -10.0, 1000.0), std::clamp(to.y, -10.0, 1000.0)};  // as an order's file has them
+        };
+        for (Point& p : a.subject) moved(p);
+        if (a.clip) return;  // the others are marks of what was clipped
+        if (a.marked_centre) moved(*a.marked_centre);
+        for (NamedMark& m : a.marks) moved(m.at);
+    });
+}
+
 Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering) {
     return with_art(order, art, [&](Art& a) {
         if (a.lettering) a.lettering = lettering;

@@ -13,6 +13,7 @@
 #include "core/blanks/location.h"
 #include "core/blanks/style.h"
 #include "core/artwork/lettering.h"
+#include "core/artwork/mending.h"
 #include "core/order/making.h"
 #include "core/shop/correction.h"
 #include "core/shop/jig.h"
@@ -198,6 +199,7 @@ struct Art {
     std::optional<ArtClip> clip;         ///< the file's picture within this shape
     std::vector<Point> subject;          ///< marks that must stay inside the shape; unit: the whole picture's ink width
     std::optional<Lettering> lettering;  ///< words in a typeface, which is the file; no picture then
+    std::vector<Mending> mendings = {};  ///< done to the file's picture before anything else, in the order of their kinds
     bool operator==(const Art&) const = default;
 };
 

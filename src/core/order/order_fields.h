@@ -318,6 +318,19 @@ struct FieldsOf<Lettering> {
                                             Field{"rims", &Lettering::rims}};
 };
 template <>
+struct FieldsOf<Mending> {
+    static constexpr auto list = std::tuple{Field{"kind", &Mending::kind},
+                                            Field{"degrees", &Mending::degrees},
+                                            Field{"keep", &Mending::keep},
+                                            Field{"tolerance", &Mending::tolerance},
+                                            Field{"counters", &Mending::counters},
+                                            Field{"least", &Mending::least},
+                                            Field{"at", &Mending::at},
+                                            Field{"threshold", &Mending::threshold},
+                                            Field{"dpi", &Mending::dpi},
+                                            Field{"apart", &Mending::apart}};
+};
+template <>
 struct FieldsOf<Art> {
     static constexpr auto list = std::tuple{Field{"id", &Art::id},
                                             Field{"name", &Art::name},
@@ -327,7 +340,8 @@ struct FieldsOf<Art> {
                                             Field{"marks", &Art::marks},
                                             Field{"clip", &Art::clip},
                                             Field{"subject", &Art::subject},
-                                            Field{"lettering", &Art::lettering}};
+                                            Field{"lettering", &Art::lettering},
+                                            Field{"mendings", &Art::mendings}};
 };
 template <>
 struct FieldsOf<PlacedCopy> {

@@ -21,9 +21,20 @@ Polygon cutting_contour(const Region& outline, double margin_mm) {
         }
         plain.push_back(std::move(q));
     }
+    // Of very many parts, such as specks, each reach is grown from the last one, where they have run together: large rounds that all
+    // cross each other take too long. Each step may add its tolerance.
+    constexpr std::size_t many = 150;
+    const bool in_steps = plain.size() > many;
+    double had = 0;
     for (double reach = 0; reach <= 160; reach = reach == 0 ? 2 : reach * 1.7) {
-        Region grown = offset(plain, margin_mm + tolerance + reach, tolerance);
-        if (grown.size() != 1) continue;
+        Region grown = offset(plain, margin_mm + tolerance + reach - had, tolerance);
+        if (grown.size() != 1) {
+            if (!in_steps) continue;
+            plain = std::move(grown);
+            for (Polygon& p : plain) p = {simplified(p.outer, tolerance), {}};
+            had = margin_mm + reach;  // what was simplified is made up for
+            continue;
+        }
         if (reach > 0) grown = offset(grown, -reach, tolerance);
         if (grown.size() != 1) continue;
         Polygon piece{simplified(grown[0].outer, tolerance / 2), {}};

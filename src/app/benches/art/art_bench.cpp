@@ -8,6 +8,7 @@
 
 #include "app/benches/art/art_view.h"
 #include "app/benches/art/lettering_page.h"
+#include "app/benches/art/mending_page.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
@@ -63,12 +64,14 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
-    page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it")});
+    page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it"), QStringLiteral("Mend it")});
     panel_->add(page_);
     found_ = panel_->part();
     clip_ = panel_->part();
     lettering_ = new LetteringPage(room);
     panel_->add(lettering_);
+    mending_ = new MendingPage(room, *view_);
+    panel_->add(mending_);
     page_->chosen = [this](int i) {
         if (i == 0) subject_->setChecked(false);
         show_page();
@@ -148,21 +151,22 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     build_clip();
     page_->show_choice(0);
-    show_page();
-    panel_->rule();
-    panel_->head(QStringLiteral("Put it on a blank"));
-    run_ = panel_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
-    location_ = panel_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    onto_ = panel_->part();
+    onto_->rule();
+    onto_->head(QStringLiteral("Put it on a blank"));
+    run_ = onto_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
+    location_ = onto_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
     connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
     put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
-    panel_->add(put_);
+    onto_->add(put_);
     connect(put_, &QPushButton::clicked, this, [this] { put_on(false); });
     put_all_ =
         push(QStringLiteral("Put it on all that can take it"),
              QStringLiteral(
                  "On this run and on every other that has this location, under one rule: the same on the same blank in every colour"));
-    panel_->add(put_all_);
+    onto_->add(put_all_);
     connect(put_all_, &QPushButton::clicked, this, [this] { put_on(true); });
+    show_page();
     panel_->fill();
     out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
     panel_->add(out_);
@@ -174,10 +178,18 @@ void ArtBench::show_page() {
     const Art* art = find_art(room_.order(), room_.selection().art);
     const bool words = art != nullptr && art->lettering;
     page_->name_choice(1, words ? QStringLiteral("How it is set") : QStringLiteral("Clip it"));
-    found_->setVisible(page_->choice() == 0);
-    clip_->setVisible(page_->choice() == 1 && !words);
-    lettering_->setVisible(page_->choice() == 1 && words);
+    page_->button(2)->setVisible(!words);
+    if (words && page_->choice() == 2) page_->show_choice(1);
+    const int page = page_->choice();
+    found_->setVisible(page == 0);
+    clip_->setVisible(page == 1 && !words);
+    lettering_->setVisible(page == 1 && words);
+    mending_->setVisible(page == 2);
+    onto_->setVisible(page != 2);
+    view_->set_mending(page == 2);
+    if (page != 2) mending_->leave();
     if (words && lettering_->isVisible()) lettering_->refresh();
+    if (page == 2) mending_->refresh();
 }
 
 void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
@@ -376,6 +388,7 @@ void ArtBench::refresh() {
     if (const Art* now = find_art(order, room_.selection().art); now != nullptr && now->lettering && shown_art_ != now->id)
         page_->show_choice(1);  // its words are what one comes for
     shown_art_ = room_.selection().art;
+    if (room_.pictures().mending()) page_->show_choice(2);
     show_page();
     const Art* entry = find_art(order, room_.selection().art);
     const auto loaded = room_.facts().find(room_.selection().art);

@@ -10,6 +10,7 @@ class QPushButton;
 namespace orthema::app {
 
 class LetteringPage;
+class MendingPage;
 
 class ArtView;
 class ChipRow;
@@ -49,8 +50,9 @@ private:
     FigurePanel* marked_;  ///< the marks' names
     QComboBox *cloth_, *run_, *location_, *marks_;
     ValueField* mark_name_;
-    FigurePanel *found_, *clip_;
+    FigurePanel *found_, *clip_, *onto_;
     LetteringPage* lettering_;
+    MendingPage* mending_;
     std::string shown_art_;
     Segments *page_, *clip_to_, *weight_;
     ValueField* word_;

@@ -138,6 +138,10 @@ Drawing ArtView::draw(double width, double height) {
         draw_words(d, *entry, a->facts.aspect);
         return d;
     }
+    if (a != nullptr && mending_) {
+        draw_mending(d);
+        return d;
+    }
     if (a == nullptr) {
         d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17,
                palette::ink, Align::centre, true);
@@ -213,6 +217,7 @@ Drawing ArtView::draw(double width, double height) {
 
 void ArtView::mousePressEvent(QMouseEvent* event) {
     setFocus();
+    if (drawn_ != Drawn::nothing) from_ = pointer_ = to_point(event->position());
     const LoadedArt* a = shown();
     if ((!marking_ && !naming_ && !subject_) || a == nullptr || a->facts.empty()) return;
     const Affine m = map(width(), height());
