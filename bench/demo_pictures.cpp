@@ -1,15 +1,44 @@
-// The kite stall's totes: a photograph whose background is taken out, written beside the demo order.
-// usage: demo_pictures DEMO-FOLDER PICTURES-FOLDER OUT.orthema
+// The kite stall's totes: a photograph whose background is taken out, and a word whose letters hold pictures, written beside the demo
+// order. usage: demo_pictures DEMO-FOLDER PICTURES-FOLDER OUT.orthema
 #include <cstdio>
 
 #include "core/fitting/mendings.h"
 #include "core/order/rules.h"
 #include "files/order_file.h"
+#include "files/word_picture.h"
 #include "files/safe_file.h"
 
 #include "demo_order.h"
 
 using namespace orthema;
+
+namespace {
+
+/// A scene, and where those stand in it who matter: pixels of its 1400.
+struct Scene {
+    const char* file;
+    std::vector<Point> subject;
+};
+const std::vector<Scene>& scenes() {
+    static const std::vector<Scene> all = {{"flyer-on-the-hill", {{650, 540}, {770, 580}, {690, 800}}},
+                                           {"two-on-the-beach", {{540, 620}, {850, 640}}},
+                                           {"kites-at-dusk", {{370, 230}, {470, 400}, {860, 200}}},
+                                           {"spool-in-hand", {{570, 370}, {840, 370}, {700, 730}}},
+                                           {"row-of-pennants", {{610, 720}, {830, 730}, {640, 880}}},
+                                           {"face-of-a-flyer", {{510, 520}, {910, 520}, {710, 280}, {710, 750}, {590, 670}, {830, 670}}}};
+    return all;
+}
+
+/// The decoration of this art on that run, so wide.
+Order put_on(const Order& order, const RunKey& run, const std::string& art, double width) {
+    std::string made;
+    Order o = with_new_design(order, run, Location::full_front, *find_art(order, art), &made);
+    Decoration d = *find_decoration(o, made);
+    d.sizing.base_width = Length::from_mm(width);
+    return with_decoration(o, d);
+}
+
+}  // namespace
 
 int main(int argc, char** argv) {
     if (argc < 4) return 2;
@@ -32,11 +61,43 @@ int main(int argc, char** argv) {
     ground.kind = MendKind::background;
     ground.counters = true;
     o = with_mendings(o, *art, {ground}, {});
-    std::string made;
-    o = with_new_design(o, run, Location::full_front, *find_art(o, *art), &made);
-    Decoration d = *find_decoration(o, made);
-    d.sizing.base_width = Length::from_mm(230);
-    o = with_decoration(o, d);
+    o = put_on(o, run, *art, 230);
+    // the word: its second letter a kite, its last shared by two
+    std::vector<std::string> pictures;
+    for (const Scene& scene : scenes()) {
+        const std::string file = std::string(scene.file) + ".jpg";
+        const auto bytes_of = read_file(std::string(argv[2]) + "/" + file);
+        if (!bytes_of) return std::fprintf(stderr, "%s\n", bytes_of.sentence().c_str()), 1;
+        const auto id = add_art(o, bytes, std::make_shared<const std::string>(*bytes_of), file);
+        if (!id) return std::fprintf(stderr, "%s\n", id.sentence().c_str()), 1;
+        std::vector<Point> subject;
+        for (const Point& p : scene.subject) subject.push_back(p * (1 / 1400.0));
+        o = with_subject(o, *id, subject);
+        pictures.push_back(*id);
+    }
+    WordPicture word;
+    word.word = "KITES";
+    word = with_places(word);
+    word.places[1].shape = PlaceShape::kite;
+    word.places[4].shared = true;
+    word.places[4].line = {{0.5, 0.5}, 160};
+    const std::string word_id = enrol_word_picture(o, bytes, word, shipped_typefaces().back(), "Kites in pictures");
+    const auto empty = pictures_of(o, *find_art(o, word_id), bytes);
+    if (!empty) return std::fprintf(stderr, "%s\n", empty.sentence().c_str()), 1;
+    const WordLaid& laid = *empty->at(word_id)->word;
+    const WordSuits found = word_suits(laid, o, read_all_art(o, bytes).art, pictures, word.rim);
+    for (std::size_t k = 0; k < laid.parts.size(); ++k)
+        if (found.best[k] >= 0) {
+            WordPlace& place = word.places[laid.parts[k].place];
+            (laid.parts[k].second ? place.second : place.first).picture = found.pictures[std::size_t(found.best[k])];
+            std::printf("  %s: %.0f %%\n", found.pictures[std::size_t(found.best[k])].c_str(),
+                        100 * found.suits[k][std::size_t(found.best[k])].share);
+        }
+    word.typeface = find_art(o, word_id)->word_picture->typeface;
+    o = with_word_picture(o, word_id, word);
+    const RunKey navy{tote->id, tote->colours.back().name};
+    o = with_lines(o, {OrderLine{navy.style, navy.colour, tote->sizes.back(), 12, ""}});
+    o = put_on(o, navy, word_id, 240);
     const Shared<KnownArt> known = read_all_art(o, bytes).known;
     o = settled(o, work(o, {}, known).transfer_set(), 5);
     const Work after = work(o, {}, known);

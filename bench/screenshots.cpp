@@ -205,5 +205,11 @@ int main(int argc, char** argv) {
     wait();
     window.notices()->hide();
     take("mending");
+    s = room.selection();
+    for (const orthema::Art& a : room.order().art)
+        if (a.word_picture) s.art = a.id;
+    room.select(s);
+    wait();
+    take("word");
     return 0;
 }

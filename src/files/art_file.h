@@ -28,11 +28,19 @@ struct ScreenImage {
 
 /// How a clipped picture is cut from its whole.
 struct ClipOf {
-    Region shape;     ///< canvas pixels
-    double unit = 1;  ///< canvas pixels of the whole picture's ink width
-    Point at;         ///< of its ink box's top left
-    Rect whole_ink;   ///< the whole picture's ink box, in its own canvas
+    Region shape;        ///< canvas pixels
+    double unit = 1;     ///< canvas pixels of the whole picture's ink width
+    Point at;            ///< of its ink box's top left
+    Rect whole_ink;      ///< the whole picture's ink box, in its own canvas
+    double degrees = 0;  ///< that the whole is turned about the middle of its ink box
 };
+
+/// A picture of a composed one, and how it lies there.
+struct WordFilling {
+    std::string picture;
+    ClipOf clip;
+};
+struct WordLaid;
 
 /// A picture that has been read and looked at. Here it is drawn from its screen image; the picture reader has kinds that
 /// are drawn from the file. Safe to draw from several threads.
@@ -50,6 +58,7 @@ public:
     std::shared_ptr<const LoadedArt> whole;  ///< of clipped art: the picture it is cut from
     Bytes bytes;                             ///< of the file; of mended art those of what was made of it, and so its hash
     std::optional<ClipOf> clip;              ///< of clipped art
+    std::shared_ptr<const WordLaid> word;    ///< of a word picture (files/word_picture.h)
     std::string made_of;                     ///< of mended art: its file's hash and the mendings
     Affine from_file;                        ///< of mended art: from the file's canvas to its own
 

@@ -2,6 +2,7 @@
 
 #include "files/lettering_json.h"
 #include "files/mending_json.h"
+#include "files/word_json.h"
 
 #include <cmath>
 
@@ -157,6 +158,7 @@ Art read_art(const In& in) {
         a.clip = clip;
     }
     if (in.has("lettering")) a.lettering = read_lettering(in["lettering"]);
+    if (in.has("word_picture")) a.word_picture = read_word_picture(in["word_picture"]);
     if (in.has("mendings")) a.mendings = read_mendings(in["mendings"]);
     if (in.has("subject"))
         in["subject"].each(40, [&](const In& e) { a.subject.push_back({e["x"].number(-10, 1000), e["y"].number(-10, 1000)}); });
@@ -377,6 +379,7 @@ json to_json(const Order& o) {
             if (!a.clip->size.empty()) e["clip"]["size"] = a.clip->size;
         }
         if (a.lettering) e["lettering"] = to_json(*a.lettering);
+        if (a.word_picture) e["word_picture"] = to_json(*a.word_picture);
         for (const Mending& m : a.mendings) e["mendings"].push_back(to_json(m));
         for (const Point& p : a.subject) e["subject"].push_back({{"x", p.x}, {"y", p.y}});
         j["art"].push_back(e);

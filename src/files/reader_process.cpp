@@ -357,15 +357,10 @@ Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
     return LoadedArtPtr(*art);
 }
 
-Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, const std::vector<Mending>& mendings) {
-    if (mendings.empty()) return load_art(bytes, name);
-    if (!bytes || bytes->empty()) return Error{name + " is empty."};
-    const std::string hash = content_hash(*bytes);
-    const std::string made_of = hash + " " + mending_words(mendings);
-    if (auto before = pool().find(made_of)) return before;
-    auto reader = pool().take();
-    reader->keep(hash, bytes);
-    reader->ask(wire::Kind::mend, wire::packed(hash, name, mendings));
+namespace {
+
+/// A picture that the reader made a file of, from what it says.
+Result<LoadedArtPtr> made_file(std::unique_ptr<Reader> reader, const std::string& name, const std::string& made_of) {
     const auto said = reader->hear({}, reader->look_seconds());
     auto art = std::make_shared<LoadedArt>();
     std::string made;
@@ -377,8 +372,35 @@ Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, con
     art->hash = content_hash(made);
     art->bytes = std::make_shared<const std::string>(std::move(made));
     art->made_of = made_of;
-    pool().remember(art);
     return LoadedArtPtr(std::move(art));
+}
+
+}  // namespace
+
+Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, const std::vector<Mending>& mendings) {
+    if (mendings.empty()) return load_art(bytes, name);
+    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    const std::string hash = content_hash(*bytes);
+    const std::string made_of = hash + " " + mending_words(mendings);
+    if (auto before = pool().find(made_of)) return before;
+    auto reader = pool().take();
+    reader->keep(hash, bytes);
+    reader->ask(wire::Kind::mend, wire::packed(hash, name, mendings));
+    auto art = made_file(std::move(reader), name, made_of);
+    if (art) pool().remember(*art);
+    return art;
+}
+
+Result<LoadedArtPtr> read_composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height,
+                                   const std::string& name) {
+    auto reader = pool().take();
+    std::vector<wire::ArtRef> refs;
+    for (const auto& [id, picture] : pictures) {
+        reader->keep(picture->hash, picture->bytes);
+        refs.push_back(ref_of(id, *picture));
+    }
+    reader->ask(wire::Kind::compose, wire::packed(refs, fillings, width, height, name));
+    return made_file(std::move(reader), name, {});
 }
 
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name) {

@@ -1,5 +1,6 @@
 // Art clipped to letters or to a blank's outline, drawn from its whole.
 #include "files/art_pixels.h"
+#include "reader/png_bytes.h"
 #include "reader/reader.h"
 
 namespace orthema::reader {
@@ -18,6 +19,12 @@ public:
         cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
         cairo_clip(cr);
         cairo_translate(cr, clip->at.x, clip->at.y);
+        if (clip->degrees != 0) {
+            const double mx = clip->unit / 2, my = mx * clip->whole_ink.height() / clip->whole_ink.width();
+            cairo_translate(cr, mx, my);
+            cairo_rotate(cr, clip->degrees * M_PI / 180);
+            cairo_translate(cr, -mx, -my);
+        }
         const double k = clip->unit / clip->whole_ink.width();
         cairo_scale(cr, k, k);
         cairo_translate(cr, -clip->whole_ink.x0, -clip->whole_ink.y0);
@@ -53,6 +60,23 @@ LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts) {
     out->clip = clip;
     out->whole = std::move(whole);
     return out;
+}
+
+MendedFile composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height) {
+    PixelImage out{width, height, {}};
+    {
+        std::vector<std::uint32_t> words(out.count());
+        cairo_surface_t* surface = image_over(words, width, height);
+        cairo_t* cr = cairo_create(surface);
+        for (const WordFilling& f : fillings)
+            if (const auto whole = pictures.find(f.picture); whole != pictures.end()) cut_from(whole->second, f.clip, {})->draw(cr);
+        cairo_destroy(cr);
+        cairo_surface_destroy(surface);
+        out.rgba = straight(words);
+    }
+    MendedFile made{png_of(out), {}, double(width), double(height)};
+    made.pixels = Pixels{width, height, std::move(out.rgba)};
+    return made;
 }
 
 Result<LoadedArtPtr> look_clipped(LoadedArtPtr whole, const ClipOf& clip, int width, int height) {

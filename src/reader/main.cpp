@@ -89,6 +89,15 @@ void answer_look(const Result<LoadedArtPtr>& art) {
     say(wire::Kind::done, wire::packed(a.kind, a.facts, a.screen));
 }
 
+void answer_made(MendedFile made, const std::string& name) {
+    const auto made_file = std::make_shared<const std::string>(std::move(made.bytes));
+    const auto art = look(made_file, name, std::move(made.pixels));
+    if (!art) return answer_look(art);
+    const ArtFacts& facts = (*art)->facts;  // a drawing has another canvas once it is looked at
+    const Affine from_file = Affine::scale(facts.width_px / made.width, facts.height_px / made.height).after(made.from_file);
+    return say(wire::Kind::done, wire::packed((*art)->kind, facts, (*art)->screen, from_file, *made_file));
+}
+
 void answer_page(const Result<Done>& done, int error) {
     if (!done || error != 0) return say(wire::Kind::failed, wire::packed(error, done.ok() ? std::string() : done.sentence()));
     say(wire::Kind::done, {});
@@ -128,12 +137,18 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         allow_seconds(look_seconds);
         auto made = mended(kept.files.at(hash), name, mendings);
         if (!made) return say(wire::Kind::failed, wire::packed(0, made.sentence()));
-        const auto made_file = std::make_shared<const std::string>(std::move(made->bytes));
-        const auto art = look(made_file, name, std::move(made->pixels));
-        if (!art) return answer_look(art);
-        const ArtFacts& facts = (*art)->facts;  // a drawing has another canvas once it is looked at
-        const Affine from_file = Affine::scale(facts.width_px / made->width, facts.height_px / made->height).after(made->from_file);
-        return say(wire::Kind::done, wire::packed((*art)->kind, facts, (*art)->screen, from_file, *made_file));
+        return answer_made(std::move(*made), name);
+    }
+    case wire::Kind::compose: {
+        std::vector<wire::ArtRef> refs;
+        std::vector<WordFilling> fillings;
+        int width = 0, height = 0;
+        std::string name;
+        sound(wire::unpacked(bytes, refs, fillings, width, height, name));
+        sound(width > 0 && height > 0 && width <= longest_side && height <= longest_side &&
+              static_cast<long>(width) * height <= most_pixels);
+        allow_seconds(look_seconds);
+        return answer_made(composed(pictures_for(kept, refs), fillings, width, height), name);
     }
     case wire::Kind::letters: {
         std::string hash, name;

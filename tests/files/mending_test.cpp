@@ -117,10 +117,10 @@ void mend_all_that_is_said(Case& c, const std::string& name) {
 }
 
 TEST(Mended, AFindingIsGoneWhenItsMendingIsDone) {
-    for (const auto& entry : std::filesystem::directory_iterator(test::source("demo/src"))) {
-        const std::string name = entry.path().filename().string();
-        if (name.starts_with("kite-on")) continue;  // large; looked at in the demo
-        Case c(bytes_of(test::slurp(entry.path().string())), name);
+    for (const char* const file : {"crescent-badge.svg", "crossed-kites.svg", "fair-lettering.svg", "hill-kites.svg", "kite-frieze.svg",
+                                   "marshal-pennants.svg", "wind-rose.svg", "cloud-kite.png"}) {
+        const std::string name = file;
+        Case c(bytes_of(test::slurp(test::source("demo/src/" + name))), name);
         for (const double width : {34.0}) {  // small: much is too thin
             for (Decoration& d : c.order.decorations) d.sizing.base_width = Length::from_mm(width);
             mend_all_that_is_said(c, name);

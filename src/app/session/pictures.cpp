@@ -57,7 +57,8 @@ void Pictures::bring_in(const QStringList& paths) {
 }
 
 Pictures::MadeOf Pictures::made_of(const Order& order, const Art& art) {
-    MadeOf m{art.hash, art.mendings, art.clip, art.subject, {}, art.lettering, {}};
+    MadeOf m{art.hash, art.mendings, art.clip, art.subject, {}, art.lettering, {}, {}};
+    if (art.word_picture) m.word_picture = word_picture_words(order, art);
     if (const BlankStyle* on = art.clip ? find_style(order, art.clip->style) : nullptr) m.on = *on;
     if (art.lettering) m.words = words_of(order, art);
     return m;
@@ -102,7 +103,7 @@ void Pictures::made_anew() {
 
 void Pictures::mend(const std::string& id, const QString& what, const std::vector<Mending>& mendings) {
     const Art* entry = find_art(document_.order(), id);
-    if (entry == nullptr || entry->lettering || entry->mendings == mendings) return;
+    if (entry == nullptr || entry->lettering || entry->word_picture || entry->mendings == mendings) return;
     Order wished = document_.order();
     for (Art& a : wished.art)
         if (a.id == id) a.mendings = mendings;

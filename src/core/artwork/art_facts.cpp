@@ -312,7 +312,7 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
 
 std::optional<double> resolution(const ArtFacts& facts, Length width) {
     if (facts.vector || facts.empty() || width.mm() <= 0) return std::nullopt;
-    return facts.ink_px.width() / width.inches();
+    return facts.sharpness * facts.ink_px.width() / width.inches();
 }
 
 Findings art_findings(const ArtFacts& facts, const std::string& art_id, const std::string& name, std::optional<Length> width) {
@@ -329,6 +329,7 @@ Findings art_findings(const ArtFacts& facts, const std::string& art_id, const st
     }
     if (facts.flat_background) add("art-background");
     if (facts.half_transparent > 0.02) add("art-half-transparent", {{"share", Share{facts.half_transparent}}});
+    for (const std::string& picture : facts.cut_off) add("word-cut-off", {{"design", picture}});
     for (const std::string& font : facts.missing_fonts) add("art-font-missing", {{"font", font}});
     if (width)
         if (const auto dpi = resolution(facts, *width); dpi && *dpi < 150)

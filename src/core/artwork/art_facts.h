@@ -69,6 +69,8 @@ struct ArtFacts {
     bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
+    double sharpness = 1;              ///< of a word picture: its coarsest picture's resolution, in shares of its own
+    std::vector<std::string> cut_off;  ///< … and those of its pictures that lose some of their subject
     std::optional<Lettered> lettered;  ///< of a word: how it is set in its field
     Shared<AlphaMap> alpha;            ///< every pixel, for seams
     Shared<SmallPicture> picture;      ///< for separating colours

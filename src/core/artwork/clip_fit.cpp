@@ -25,13 +25,15 @@ std::optional<Point> point_in(const Region& region, Point wish) {
 
 }  // namespace
 
-Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject) {
+Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double rim) {
     const Rect box = bounds(shape);
     if (!(box.width() > 0) || !(box.height() > 0) || !(aspect > 0)) return Error{"There is no shape to clip to."};
     // Clipper counts in 0.1 µm: the shape is worked on at a size where that is fine enough.
     const double k = 1000 / std::max(box.width(), box.height());
     const Region work = mapped(shape, Affine::scale(k, k));
     const Rect whole = bounds(work);
+    const Region keep = rim > 0 ? offset(work, -rim * k, 0.5) : work;  // where the subject may lie
+    if (keep.empty()) return Error{"The shape is narrower than twice the rim: give it a narrower rim."};
     const double least = std::max(whole.width(), whole.height() / aspect);
     const Point middle = whole.centre();
 
@@ -39,7 +41,7 @@ Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<P
     const auto places = [&](double scale) {
         Region at = box_region({whole.x1 - scale - 1e-3, whole.y1 - scale * aspect - 1e-3, whole.x0 + 1e-3, whole.y0 + 1e-3});
         for (const Point& m : subject) {
-            at = intersect(at, mapped(work, Affine::shift(-m.x * scale, -m.y * scale)));
+            at = intersect(at, mapped(keep, Affine::shift(-m.x * scale, -m.y * scale)));
             if (at.empty()) break;
         }
         return at;

@@ -69,6 +69,9 @@ struct SetWord {
 /// Method: gaps between neighbours from their facing profiles, the closing found by bisection.
 SetWord set_word(const Lettering& lettering, const ShapedWord& wide, const ShapedWord* narrow, bool number);
 
+/// Where each letter of a word stands when all have closed up to `gap`, by their facing profiles; letter heights.
+std::vector<double> closed_up(const ShapedWord& word, double gap);
+
 /// What is printed of a word, outermost rim first, letters last; same unit.
 struct LetterInk {
     Colour colour;

@@ -230,6 +230,15 @@ SetWord set_word(const Lettering& l, const ShapedWord& wide, const ShapedWord* n
     return set(second, by.value_or(all_the_way));
 }
 
+std::vector<double> closed_up(const ShapedWord& word, double gap) {
+    Lettering l;
+    l.least_gap = gap;
+    const Row row = row_of(l, word, false);
+    std::vector<double> at(row.least.size(), 0.0);
+    for (std::size_t i = 1; i < at.size(); ++i) at[i] = at[i - 1] + row.least[i];
+    return at;
+}
+
 double width_by_nature(const Lettering& l, const Lettered& word) {
     return (word.in_field.width() / word.squeezed + word.closed * l.height) / word.scale;
 }

@@ -80,6 +80,10 @@ const std::vector<Entry> entries = {
 
     // art
     {"art-unused", note, "art", "“{design}” is on no garment yet: put it on a blank."},
+    {"word-place-empty", stop, "art",
+     "{art}: {n} {n?place of the word has|places of the word have} no picture yet. Choose one, or let pictures be suggested."},
+    {"word-cut-off", caution, "art",
+     "{art}: “{design}” loses some of who is marked in it. Make it smaller in its letter, or let it lie by itself."},
     {"art-empty", stop, "art", "{art} has no visible ink: bring in another picture."},
     {"art-background", caution, "art",
      "{art} has a flat background that would print as a box: mend it (it is taken out), or keep it on purpose."},

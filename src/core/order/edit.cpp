@@ -157,6 +157,12 @@ Order with_mendings(const Order& order, const std::string& art, const std::vecto
     });
 }
 
+Order with_word_picture(const Order& order, const std::string& art, const WordPicture& word) {
+    return with_art(order, art, [&](Art& a) {
+        if (a.word_picture) a.word_picture = with_places(word);
+    });
+}
+
 Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering) {
     return with_art(order, art, [&](Art& a) {
         if (a.lettering) a.lettering = lettering;

@@ -55,6 +55,10 @@ void each_id(Order& o, See see) {
     for (Art& a : o.art) {
         see(IdKind::art, a.id);
         if (a.clip) see(IdKind::style, a.clip->style);
+        if (a.word_picture)
+            for (WordPlace& p : a.word_picture->places)
+                for (std::string* id : {&p.outline, &p.first.picture, &p.second.picture})
+                    if (!id->empty()) see(IdKind::art, *id);
     }
     for (DesignRule& r : o.rules) {
         see(IdKind::rule, r.id);

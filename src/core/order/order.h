@@ -14,6 +14,7 @@
 #include "core/blanks/style.h"
 #include "core/artwork/lettering.h"
 #include "core/artwork/mending.h"
+#include "core/artwork/word_picture.h"
 #include "core/order/making.h"
 #include "core/shop/correction.h"
 #include "core/shop/jig.h"
@@ -193,13 +194,14 @@ struct Art {
     std::string id;
     std::string name;
     ArtKind kind = ArtKind::png;
-    std::string hash;                    ///< SHA-256 of the file's bytes, hexadecimal
-    std::optional<Point> marked_centre;  ///< unit: the ink's width, from the ink box's top left
-    std::vector<NamedMark> marks;        ///< that must meet landmarks of a panel
-    std::optional<ArtClip> clip;         ///< the file's picture within this shape
-    std::vector<Point> subject;          ///< marks that must stay inside the shape; unit: the whole picture's ink width
-    std::optional<Lettering> lettering;  ///< words in a typeface, which is the file; no picture then
-    std::vector<Mending> mendings = {};  ///< done to the file's picture before anything else, in the order of their kinds
+    std::string hash;                              ///< SHA-256 of the file's bytes, hexadecimal
+    std::optional<Point> marked_centre;            ///< unit: the ink's width, from the ink box's top left
+    std::vector<NamedMark> marks;                  ///< that must meet landmarks of a panel
+    std::optional<ArtClip> clip;                   ///< the file's picture within this shape
+    std::vector<Point> subject;                    ///< marks that must stay inside the shape; unit: the whole picture's ink width
+    std::optional<Lettering> lettering;            ///< words in a typeface, which is the file; no picture then
+    std::optional<WordPicture> word_picture = {};  ///< a word of pictures; its file is the typeface
+    std::vector<Mending> mendings = {};            ///< done to the file's picture before anything else, in the order of their kinds
     bool operator==(const Art&) const = default;
 };
 
@@ -431,6 +433,8 @@ struct Order {
 
 const BlankStyle* find_style(const Order& order, const std::string& id);
 const Art* find_art(const Order& order, const std::string& id);
+/// All that a word picture shows, in words that are the same where it looks the same.
+std::string word_picture_words(const Order& order, const Art& art);
 const Medium* find_medium(const Order& order, const std::string& id);
 const Press* find_press(const Order& order, const std::string& id);
 const Method* find_method(const Order& order, const std::string& id);

@@ -318,6 +318,31 @@ struct FieldsOf<Lettering> {
                                             Field{"rims", &Lettering::rims}};
 };
 template <>
+struct FieldsOf<PictureAt> {
+    static constexpr auto list =
+        std::tuple{Field{"width", &PictureAt::width}, Field{"middle", &PictureAt::middle}, Field{"degrees", &PictureAt::degrees}};
+};
+template <>
+struct FieldsOf<PlacePart> {
+    static constexpr auto list = std::tuple{Field{"picture", &PlacePart::picture}, Field{"at", &PlacePart::at}};
+};
+template <>
+struct FieldsOf<SharingLine> {
+    static constexpr auto list = std::tuple{Field{"through", &SharingLine::through}, Field{"degrees", &SharingLine::degrees}};
+};
+template <>
+struct FieldsOf<WordPlace> {
+    static constexpr auto list =
+        std::tuple{Field{"shape", &WordPlace::shape},   Field{"outline", &WordPlace::outline}, Field{"first", &WordPlace::first},
+                   Field{"second", &WordPlace::second}, Field{"shared", &WordPlace::shared},   Field{"line", &WordPlace::line}};
+};
+template <>
+struct FieldsOf<WordPicture> {
+    static constexpr auto list =
+        std::tuple{Field{"word", &WordPicture::word}, Field{"typeface", &WordPicture::typeface}, Field{"apart", &WordPicture::apart},
+                   Field{"rim", &WordPicture::rim}, Field{"places", &WordPicture::places}};
+};
+template <>
 struct FieldsOf<Mending> {
     static constexpr auto list = std::tuple{Field{"kind", &Mending::kind},
                                             Field{"degrees", &Mending::degrees},
@@ -341,7 +366,8 @@ struct FieldsOf<Art> {
                                             Field{"clip", &Art::clip},
                                             Field{"subject", &Art::subject},
                                             Field{"lettering", &Art::lettering},
-                                            Field{"mendings", &Art::mendings}};
+                                            Field{"mendings", &Art::mendings},
+                                            Field{"word_picture", &Art::word_picture}};
 };
 template <>
 struct FieldsOf<PlacedCopy> {

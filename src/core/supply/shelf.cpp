@@ -57,6 +57,7 @@ TransferMark mark_of(const Order& order, const Transfer& t) {
         m.art = art->hash;
         if (art->clip) m.shape = clip_words(*art->clip);
         if (!art->mendings.empty()) m.shape += (m.shape.empty() ? "" : ", ") + mending_words(art->mendings);
+        if (art->word_picture) m.shape += word_picture_words(order, *art);
         if (art->lettering) m.shape = set_words(*art->lettering, word_in(t.art));
     }
     if (!t.piece.empty()) m.shape += (m.shape.empty() ? "" : ", ") + t.piece;

@@ -9,6 +9,7 @@
 #include "app/benches/art/art_view.h"
 #include "app/benches/art/lettering_page.h"
 #include "app/benches/art/mending_page.h"
+#include "app/benches/art/word_page.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
@@ -39,6 +40,10 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     letter->setObjectName(QStringLiteral("Add a lettering"));
     connect(letter, &QPushButton::clicked, this, [this] { LetteringPage::begin(room_); });
     head->addWidget(letter);
+    auto* word = push(QStringLiteral("Add a word picture"), QStringLiteral("A word whose letters each hold a picture of the order"));
+    word->setObjectName(QStringLiteral("Add a word picture"));
+    connect(word, &QPushButton::clicked, this, [this] { WordPage::begin(room_); });
+    head->addWidget(word);
     head->addWidget(bring);
     column->addLayout(head);
     pictures_ = new ChipRow(QStringLiteral("Pictures"));
@@ -54,6 +59,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
                    with_marked_centre(room_.order(), room_.selection().art, p));
     };
     column->addWidget(view_, 1);
+    word_view_ = new WordView(room);
+    column->addWidget(word_view_, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
         const QStringList paths = QFileDialog::getOpenFileNames(
             this, QStringLiteral("Bring in pictures"), {},
@@ -72,6 +79,9 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->add(lettering_);
     mending_ = new MendingPage(room, *view_);
     panel_->add(mending_);
+    word_page_ = new WordPage(room, *word_view_);
+    panel_->add(word_page_);
+    word_page_->marking_changed = [this] { show_page(); };
     page_->chosen = [this](int i) {
         if (i == 0) subject_->setChecked(false);
         show_page();
@@ -177,19 +187,27 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
 void ArtBench::show_page() {
     const Art* art = find_art(room_.order(), room_.selection().art);
     const bool words = art != nullptr && art->lettering;
-    page_->name_choice(1, words ? QStringLiteral("How it is set") : QStringLiteral("Clip it"));
-    page_->button(2)->setVisible(!words);
-    if (words && page_->choice() == 2) page_->show_choice(1);
+    const bool pictures = art != nullptr && art->word_picture;
+    page_->name_choice(1, words || pictures ? QStringLiteral("How it is set") : QStringLiteral("Clip it"));
+    page_->button(2)->setVisible(!words && !pictures);
+    if ((words || pictures) && page_->choice() == 2) page_->show_choice(1);
     const int page = page_->choice();
+    const std::string marked = pictures && page == 1 ? word_page_->marking() : std::string();
     found_->setVisible(page == 0);
-    clip_->setVisible(page == 1 && !words);
+    clip_->setVisible(page == 1 && !words && !pictures);
     lettering_->setVisible(page == 1 && words);
+    word_page_->setVisible(page == 1 && pictures);
     mending_->setVisible(page == 2);
-    onto_->setVisible(page != 2);
+    onto_->setVisible(page != 2 && marked.empty());
     view_->set_mending(page == 2);
+    view_->set_subject_of(marked);
+    view_->setVisible(!pictures || page != 1 || !marked.empty());
+    word_view_->setVisible(pictures && page == 1 && marked.empty());
     if (page != 2) mending_->leave();
     if (words && lettering_->isVisible()) lettering_->refresh();
     if (page == 2) mending_->refresh();
+    if (word_page_->isVisible()) word_page_->refresh();
+    word_view_->refresh();
 }
 
 void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
@@ -260,7 +278,8 @@ void ArtBench::build_clip() {
     });
     clip_->add(subject_);
     view_->kept_inside = [this](Point p) {
-        const Art* art = find_art(room_.order(), room_.selection().art);
+        const std::string within = word_page_->marking();
+        const Art* art = find_art(room_.order(), within.empty() ? room_.selection().art : within);
         if (art == nullptr || art->subject.size() >= 40) return;
         std::vector<Point> more = art->subject;
         more.push_back(p);
@@ -359,12 +378,16 @@ std::optional<Colour> ArtBench::own_cloth(const std::string& art) const {
 void ArtBench::show_cloth() {
     const int i = cloth_->currentIndex();
     const auto runs = room_.runs();
+    const auto both = [this](std::optional<Colour> cloth) {
+        view_->set_cloth(cloth);
+        word_view_->set_cloth(cloth);
+    };
     if (i <= 0)
-        view_->set_cloth(own_cloth(room_.selection().art));
+        both(own_cloth(room_.selection().art));
     else if (i == 1 || std::size_t(i - 2) >= runs.size())
-        view_->set_cloth(std::nullopt);
+        both(std::nullopt);
     else
-        view_->set_cloth(run_colour(room_.order(), runs[std::size_t(i) - 2]));
+        both(run_colour(room_.order(), runs[std::size_t(i) - 2]));
 }
 
 void ArtBench::refresh() {
@@ -373,7 +396,9 @@ void ArtBench::refresh() {
     for (const Art& a : order.art) {
         Chip chip{a.id,
                   qt(a.name),
-                  a.lettering ? qt(a.lettering->words) : QString::fromLatin1(kind_key(a.kind)).toUpper(),
+                  a.lettering      ? qt(a.lettering->words)
+                  : a.word_picture ? qt(a.word_picture->word)
+                                   : QString::fromLatin1(kind_key(a.kind)).toUpper(),
                   standing_where([&](const Subject& about) { return about.art == a.id; }),
                   {}};
         if (const auto at = room_.art().find(a.id); at != room_.art().end()) {
@@ -385,8 +410,10 @@ void ArtBench::refresh() {
     pictures_->show_chips(chips, room_.selection().art);
     show_cloth();
     refresh_clip();
-    if (const Art* now = find_art(order, room_.selection().art); now != nullptr && now->lettering && shown_art_ != now->id)
+    if (const Art* now = find_art(order, room_.selection().art);
+        now != nullptr && (now->lettering || now->word_picture) && shown_art_ != now->id)
         page_->show_choice(1);  // its words are what one comes for
+    if (shown_art_ != room_.selection().art) word_page_->stop_marking();
     shown_art_ = room_.selection().art;
     if (room_.pictures().mending()) page_->show_choice(2);
     show_page();
@@ -399,7 +426,8 @@ void ArtBench::refresh() {
     for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
         const ArtFacts& f = loaded->second;
-        kind_->setText(entry->lettering
+        kind_->setText(entry->word_picture ? QStringLiteral("word picture")
+                       : entry->lettering
                            ? QStringLiteral("lettering, ") + qt(entry->lettering->typeface)
                            : QString::fromLatin1(kind_key(entry->kind)).toUpper() +
                                  (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));

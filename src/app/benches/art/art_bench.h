@@ -11,6 +11,8 @@ namespace orthema::app {
 
 class LetteringPage;
 class MendingPage;
+class WordPage;
+class WordView;
 
 class ArtView;
 class ChipRow;
@@ -29,6 +31,7 @@ public:
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     [[nodiscard]] ArtView* view() const { return view_; }
+    [[nodiscard]] WordView* word_view() const { return word_view_; }
 
 private:
     void put_on(bool everywhere);
@@ -53,6 +56,8 @@ private:
     FigurePanel *found_, *clip_, *onto_;
     LetteringPage* lettering_;
     MendingPage* mending_;
+    WordPage* word_page_;
+    WordView* word_view_;
     std::string shown_art_;
     Segments *page_, *clip_to_, *weight_;
     ValueField* word_;

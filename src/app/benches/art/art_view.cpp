@@ -32,13 +32,23 @@ void ArtView::set_subject(bool on) {
     refresh();
 }
 
+void ArtView::set_subject_of(const std::string& art) {
+    if (subject_of_ == art) return;
+    subject_of_ = art;
+    set_subject(!art.empty());
+    if (!art.empty()) setFocus();
+}
+
+/// Whose subject is marked.
+std::string ArtView::subject_art() const { return subject_of_.empty() ? room_.selection().art : subject_of_; }
+
 void ArtView::set_cloth(std::optional<Colour> cloth) {
     cloth_ = cloth;
     refresh();
 }
 
 std::string ArtView::shown_id() const {
-    const std::string& id = room_.selection().art;
+    const std::string id = subject_ ? subject_art() : room_.selection().art;
     return subject_ && art().contains(whole_id(id)) ? whole_id(id) : id;
 }
 
@@ -162,7 +172,7 @@ Drawing ArtView::draw(double width, double height) {
     d.text({c0.x, c0.y - 6}, "the file's canvas", 11.5, palette::quiet);
     d.marks.emplace_back(ArtMark{shown_id(), m, 1});
     if (subject_) {
-        if (const Art* entry = find_art(room_.order(), room_.selection().art))
+        if (const Art* entry = find_art(room_.order(), subject_art()))
             for (const Point& p : entry->subject) {
                 const Point at = m(p);
                 d.fill({disc(at, 8)}, Colour{1, 1, 1, 0.9});
@@ -235,7 +245,7 @@ void ArtView::mousePressEvent(QMouseEvent* event) {
 
 void ArtView::keyPressEvent(QKeyEvent* event) {
     if (subject_ && event->key() == Qt::Key_Delete) {
-        const Art* own = find_art(room_.order(), room_.selection().art);
+        const Art* own = find_art(room_.order(), subject_art());
         if (own == nullptr || own->subject.empty()) return;
         std::vector<Point> fewer = own->subject;
         fewer.pop_back();

@@ -16,6 +16,8 @@ public:
     void set_naming(bool on);
     /// Shows the whole of a clipped picture; clicks set what must stay inside.
     void set_subject(bool on);
+    /// The same for a picture of a word; empty: no more.
+    void set_subject_of(const std::string& art);
     /// Shows the file's picture beside the mended one, with a loupe that follows the pointer over both.
     void set_mending(bool on);
     /// What the next drag draws on the file's picture.
@@ -47,11 +49,13 @@ private:
     [[nodiscard]] std::vector<Tile> tiles(double width, double height) const;
     void draw_mending(Drawing& d) const;
     void draw_loupes(Drawing& d, const std::vector<Tile>& all) const;
+    [[nodiscard]] std::string subject_art() const;
     [[nodiscard]] std::string shown_id() const;
     [[nodiscard]] const LoadedArt* shown() const;
     [[nodiscard]] Affine map(double width, double height) const;
     Workroom& room_;
     bool marking_ = false, naming_ = false, subject_ = false;
+    std::string subject_of_;
     std::optional<Colour> cloth_;
     bool mending_ = false;
     Drawn drawn_ = Drawn::nothing;

@@ -169,20 +169,20 @@ void LetteringPage::change(const QString& what, const std::function<void(Letteri
     room_.edit(what, with_lettering(room_.order(), art->id, next));
 }
 
-std::vector<Typeface> LetteringPage::faces() const {
+std::vector<Typeface> typefaces_in(const Order& order, const ArtBytes& files) {
     std::vector<Typeface> out = shipped_typefaces();
     std::set<std::string> known;
     for (const Typeface& f : out) known.insert(f.hash);
     const auto take = [&](const std::string& hash, const std::string& name) {
-        const auto bytes = room_.pictures().bytes().find(hash);
-        if (!hash.empty() && bytes != room_.pictures().bytes().end() && known.insert(hash).second)
-            out.push_back({name, bytes->second, hash});
+        const auto bytes = files.find(hash);
+        if (!hash.empty() && bytes != files.end() && known.insert(hash).second) out.push_back({name, bytes->second, hash});
     };
-    for (const Art& a : room_.order().art)
-        if (a.lettering) {
-            take(a.hash, a.lettering->typeface);
-            take(a.lettering->narrow, a.lettering->narrow_name);
-        }
+    for (const Art& a : order.art) {
+        if (a.word_picture) take(a.hash, a.word_picture->typeface);
+        if (!a.lettering) continue;
+        take(a.hash, a.lettering->typeface);
+        take(a.lettering->narrow, a.lettering->narrow_name);
+    }
     return out;
 }
 
@@ -213,7 +213,7 @@ void LetteringPage::pick_face(QComboBox* box, bool narrow) {
         return;
     }
     if (which.isEmpty()) return change(QStringLiteral("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
-    for (const Typeface& f : faces())
+    for (const Typeface& f : typefaces_in(room_.order(), room_.pictures().bytes()))
         if (qt(f.hash) == which) return choose_face(f, narrow);
 }
 
@@ -257,7 +257,7 @@ void LetteringPage::refresh() {
     pattern_->setVisible(kind == 3);
     pattern_->show_text(qt(l.words));
     std::vector<std::pair<std::string, QString>> items, narrower{{"", QStringLiteral("none")}};
-    for (const Typeface& f : faces()) {
+    for (const Typeface& f : typefaces_in(room_.order(), room_.pictures().bytes())) {
         items.emplace_back(f.hash, qt(f.name));
         narrower.push_back(items.back());
     }

@@ -19,7 +19,6 @@ public:
 private:
     void change(const QString& what, const std::function<void(Lettering&)>& how);
     /// The faces that can be chosen: those that ship and those that the order has.
-    [[nodiscard]] std::vector<Typeface> faces() const;
     void choose_face(const Typeface& face, bool narrow);
     void pick_face(QComboBox* box, bool narrow);
     void pick_colour(QComboBox* box, const QString& what, const std::function<void(Lettering&, std::optional<Colour>)>& how);
@@ -33,5 +32,8 @@ private:
     QCheckBox *capitals_, *squeeze_, *digits_;
     QLabel* says_;
 };
+
+/// The shipped typefaces, and those that the order carries.
+std::vector<Typeface> typefaces_in(const Order& order, const ArtBytes& bytes);
 
 }  // namespace orthema::app

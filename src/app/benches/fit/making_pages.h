@@ -68,9 +68,9 @@ private:
     QCheckBox *right_round_, *cover_, *two_sided_;
     QComboBox* jig_;
     // shop
-    Segments *kind_, *mirror_, *reads_, *handling_, *shape_;
-    FigurePanel* kinds_[3];
-    QComboBox *shop_method_, *shop_medium_, *shop_jig_, *medium_method_;
+    Segments *kind_, *mirror_, *reads_, *handling_, *shape_, *press_kind_;
+    FigurePanel* kinds_[4];
+    QComboBox *shop_method_, *shop_medium_, *shop_jig_, *shop_press_, *medium_method_;
     std::vector<std::function<void()>> shop_shown_;  ///< each shows its field anew
 };
 

@@ -1,4 +1,4 @@
-// The Shop page beside the making: methods, media and jigs as the shop has them. A change is the order's; one button keeps
+// The Shop page beside the making: methods, media, jigs and presses as the shop has them. A change is the order's; one button keeps
 // it in the library for the next.
 #include <QCheckBox>
 #include <QComboBox>
@@ -43,11 +43,12 @@ std::vector<std::string> apart(const QString& text) {
 
 void MakingPages::build_shop() {
     FigurePanel* p = pages_[4];
-    kind_ = new Segments(QStringLiteral("Shop data"), {QStringLiteral("method"), QStringLiteral("medium"), QStringLiteral("jig")});
+    kind_ = new Segments(QStringLiteral("Shop data"),
+                         {QStringLiteral("method"), QStringLiteral("medium"), QStringLiteral("jig"), QStringLiteral("press")});
     p->add(kind_);
     for (FigurePanel*& k : kinds_) k = p->part();
     kind_->chosen = [this](int shown) {
-        for (int i = 0; i < 3; ++i) kinds_[i]->setVisible(i == shown);
+        for (int i = 0; i < 4; ++i) kinds_[i]->setVisible(i == shown);
     };
     kind_->show_choice(0);
     kind_->chosen(0);
@@ -277,6 +278,101 @@ void MakingPages::build_shop() {
         set_items(fill, designs, at < own->assigned.size() ? own->assigned[at] : "");
     });
     another(j, QStringLiteral("jig"), jigs, shop_jig_);
+
+    FigurePanel* q = kinds_[3];
+    shop_press_ = chooser(q, QStringLiteral("This press"), QStringLiteral("Hand press, flat press, cap press, wrap press or oven"));
+    const auto presses = &Order::presses;
+    naming(q, QStringLiteral("Press’s name"), presses, shop_press_);
+    press_kind_ = new Segments(QStringLiteral("Kind of press"),
+                               {QStringLiteral("flat"), QStringLiteral("cap"), QStringLiteral("wrap"), QStringLiteral("oven")});
+    press_kind_->chosen = [this](int i) {
+        change_item<Press>(QStringLiteral("kind of press"), &Order::presses, shop_press_,
+                           [i](Press& own) { own.kind = static_cast<PressKind>(i); });
+    };
+    q->add(press_kind_);
+    length(q, QStringLiteral("Ink keeps inside"), QStringLiteral("From the platen's edge: its rim is cooler"), presses, shop_press_,
+           &Press::margin, 0, 100);
+    number(q, QStringLiteral("Heats, °C/min"), QStringLiteral("How fast it gets hotter"), presses, shop_press_, &Press::heat_rate, 0.1, 200,
+           1);
+    number(q, QStringLiteral("Cools, °C/min"), QStringLiteral("How fast it gets cooler"), presses, shop_press_, &Press::cool_rate, 0.1, 200,
+           1);
+    number(q, QStringLiteral("Platen change (s)"), QStringLiteral("By hand, to mount another"), presses, shop_press_,
+           &Press::platen_seconds, 0, 36000, 0);
+    number(q, QStringLiteral("Pressure change (s)"), QStringLiteral("By hand"), presses, shop_press_, &Press::pressure_seconds, 0, 36000,
+           0);
+    number(q, QStringLiteral("Pieces at once"), QStringLiteral("That an oven or a wrap press takes"), presses, shop_press_, &Press::pieces,
+           1, 200, 0);
+    // Platens and pads: which one, its name and its size.
+    const auto parts = [&](const QString& what, const QString& why, auto which, bool may_lack) {
+        using Part = typename std::decay_t<decltype(Press{}.*which)>::value_type;
+        QComboBox* box = q->choice_row(what, why);
+        connect(box, &QComboBox::activated, this, [this] { refresh_shop(); });
+        const auto change = [this, which, box, what](const std::function<void(Part&)>& how) {
+            change_item<Press>(what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
+                const int i = box->currentIndex();
+                if (i >= 0 && std::size_t(i) < (own.*which).size()) how((own.*which)[std::size_t(i)]);
+            });
+        };
+        auto* name = q->field_row(what + QStringLiteral("’s name"), QStringLiteral("As the guides call it"));
+        name->take = [change](const QString& t, bool) -> std::optional<QString> {
+            const std::string text = t.trimmed().toStdString();
+            if (text.empty() || text.size() > 80) return QStringLiteral("It needs a name of up to 80 letters.");
+            change([&](Part& one) { one.name = text; });
+            return std::nullopt;
+        };
+        const auto side = [&](const QString& row, Length Part::*member, double least, double most) {
+            LengthField* f = q->length_row(what + row, QStringLiteral("Measured on the press"));
+            f->entered = [change, member, least, most](Length l, bool) -> std::optional<QString> {
+                if (l.mm() < least || l.mm() > most) return QStringLiteral("It lies between %1 and %2 mm.").arg(least).arg(most);
+                change([&](Part& one) { one.*member = l; });
+                return std::nullopt;
+            };
+            shop_shown_.push_back([this, f, box, which, member] {
+                const Press* own = item_of(room_.order().presses, shop_press_);
+                const int i = box->currentIndex();
+                const bool there = own != nullptr && i >= 0 && std::size_t(i) < (own->*which).size();
+                f->setEnabled(there);
+                f->show_fine(there ? (own->*which)[std::size_t(i)].*member : Length{}, room_.order().unit);
+            });
+        };
+        shop_shown_.push_back([this, box, which, name] {
+            const Press* own = item_of(room_.order().presses, shop_press_);
+            std::vector<std::pair<std::string, QString>> items;
+            if (own != nullptr)
+                for (std::size_t i = 0; i < (own->*which).size(); ++i) items.emplace_back(std::to_string(i), qt((own->*which)[i].name));
+            set_items(box, items);
+            name->setEnabled(!items.empty());
+            name->show_text(box->currentText());
+        });
+        side(QStringLiteral(" width"), &Part::width, 10, 3000);
+        side(QStringLiteral(" height"), &Part::height, 10, 3000);
+        if constexpr (requires { &Part::thickness; }) side(QStringLiteral(" thickness"), &Part::thickness, 1, 200);
+        QPushButton* more = push(QStringLiteral("Another ") + what.toLower(), QStringLiteral("To be named and measured"));
+        QPushButton* less = push(QStringLiteral("Out with it"), QStringLiteral("Takes this one off the press"));
+        less->setObjectName(QStringLiteral("Out with this ") + what.toLower());
+        q->side_by_side({more, less});
+        connect(more, &QPushButton::clicked, this, [this, which, box, what] {
+            change_item<Press>(QStringLiteral("another ") + what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
+                Part one = (own.*which).empty() ? Part{} : (own.*which).back();
+                if ((own.*which).empty()) one.width = one.height = Length::from_mm(100);
+                one.name = what.toStdString() + " " + std::to_string((own.*which).size() + 1);
+                if ((own.*which).size() < 40) (own.*which).push_back(one);
+            });
+            box->setCurrentIndex(box->count() - 1);
+            refresh_shop();
+        });
+        connect(less, &QPushButton::clicked, this, [this, which, box, what, may_lack] {
+            change_item<Press>(what.toLower() + QStringLiteral(" out"), &Order::presses, shop_press_, [&](Press& own) {
+                const int i = box->currentIndex();
+                if (i >= 0 && std::size_t(i) < (own.*which).size() && (may_lack || (own.*which).size() > 1))
+                    (own.*which).erase((own.*which).begin() + i);
+            });
+            refresh_shop();
+        });
+    };
+    parts(QStringLiteral("Platen"), QStringLiteral("The first is the one that is mounted"), &Press::platens, false);
+    parts(QStringLiteral("Pad"), QStringLiteral("Lifts the ink above seams and closures"), &Press::pads, true);
+    another(q, QStringLiteral("press"), presses, shop_press_);
     p->rule();
     QPushButton* keep = push(QStringLiteral("Keep it in the library"), QStringLiteral("For the orders to come"));
     p->add(keep);
@@ -287,6 +383,8 @@ void MakingPages::build_shop() {
         if (const Medium* one = item_of(room_.order().media, shop_medium_); one != nullptr && kind_->choice() == 1)
             own.media.push_back(*one);
         if (const Jig* one = item_of(room_.order().jigs, shop_jig_); one != nullptr && kind_->choice() == 2) own.jigs.push_back(*one);
+        if (const Press* one = item_of(room_.order().presses, shop_press_); one != nullptr && kind_->choice() == 3)
+            own.presses.push_back(*one);
         room_.library().keep(own);
     });
 }
@@ -306,7 +404,9 @@ void MakingPages::refresh_shop() {
     fill(shop_method_, order.methods);
     fill(shop_medium_, order.media);
     fill(shop_jig_, order.jigs);
+    fill(shop_press_, order.presses);
     for (const auto& show : shop_shown_) show();
+    if (const Press* own = item_of(order.presses, shop_press_)) press_kind_->show_choice(static_cast<int>(own->kind));
     if (const Method* m = item_of(order.methods, shop_method_)) {
         reads_->show_choice(m->read_through ? 0 : 1);
         handling_->show_choice(static_cast<int>(m->handling));

@@ -1,0 +1,153 @@
+#include "files/word_picture.h"
+
+#include <cmath>
+
+#include "files/reader_process.h"
+
+namespace orthema {
+
+namespace {
+
+constexpr double most_side = 9000, most_area = 60e6;  ///< pixels of a word picture
+constexpr double vector_side = 2048;
+
+/// The picture by itself, mended and whole.
+Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const ArtBytes& bytes) {
+    const Art* art = find_art(order, id);
+    if (art == nullptr || art->lettering || art->word_picture) return Error{"a picture of it is no longer there: choose another"};
+    const auto file = bytes.find(art->hash);
+    if (file == bytes.end()) return Error{art->name + " has no picture"};
+    return mended_art(file->second, art->name, art->mendings);
+}
+
+}  // namespace
+
+Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const ArtBytes& bytes) {
+    const WordPicture& word = *art.word_picture;
+    const auto failed = [&](const std::string& why) { return Error{art.name + ": " + why + "."}; };
+    const auto face = bytes.find(art.hash);
+    if (face == bytes.end()) return failed("its typeface is not there");
+    const auto shaped = shaped_words(face->second, word.typeface, {word.word}, false);
+    if (!shaped) return shaped.error();
+    LoadedArtById wholes;
+    std::map<std::string, Region> outlines;
+    for (const WordPlace& p : word.places) {
+        for (const PlacePart* part : {&p.first, &p.second}) {
+            if (part->picture.empty() || wholes.contains(part->picture) || (part == &p.second && !p.shared)) continue;
+            auto whole = whole_of(order, part->picture, bytes);
+            if (!whole) return failed(whole.sentence());
+            if ((*whole)->facts.empty()) return failed("a picture of it has no ink");
+            wholes[part->picture] = *whole;
+        }
+        if (p.shape == PlaceShape::outline && !p.outline.empty())
+            if (const auto shape = whole_of(order, p.outline, bytes)) {
+                Region& outline = outlines[p.outline];
+                for (const Polygon& part : (*shape)->facts.outline)
+                    outline.push_back({part.outer, {}});  // what is inside is for the picture
+            }
+    }
+    const auto shapes = word_shapes(word, shaped->front(), outlines);
+    if (!shapes) return failed(shapes.sentence());
+    auto laid = std::make_shared<WordLaid>();
+    for (std::size_t k = 0; k < shapes->size(); ++k) {
+        const Region& shape = (*shapes)[k];
+        const Rect box = bounds(shape);
+        laid->box = k == 0 ? box : united(laid->box, box);
+        const WordPlace place = k < word.places.size() ? word.places[k] : WordPlace{};
+        const auto add = [&](const Region& part, const PlacePart& wish, bool second) {
+            WordPartLaid p{k, second, part, box, wish.picture, 1, {}};
+            if (const auto whole = wholes.find(wish.picture); whole != wholes.end()) {
+                p.aspect = whole->second->facts.aspect;
+                p.filled = fill_part(part, box, {p.aspect, find_art(order, wish.picture)->subject}, wish, word.rim);
+            }
+            laid->parts.push_back(std::move(p));
+        };
+        if (!place.shared) {
+            add(shape, place.first, false);
+            continue;
+        }
+        const auto [one, other] = parted(shape, place.line);
+        if (!one.empty()) add(one, place.first, false);
+        if (!other.empty()) add(other, place.second, true);
+    }
+    // as many pixels to a letter as the sharpest picture has in it
+    const Rect& box = laid->box;
+    double sharpest = 0, coarsest = 1e30;
+    for (const WordPartLaid& p : laid->parts) {
+        if (p.picture.empty()) continue;
+        const ArtFacts& f = wholes[p.picture]->facts;
+        const double own = f.vector ? vector_side / std::max(box.width(), box.height()) : f.ink_px.width() / p.filled.at.width;
+        sharpest = std::max(sharpest, own);
+        if (!f.vector) coarsest = std::min(coarsest, own);
+    }
+    if (sharpest <= 0) {  // places alone: an outline of nothing would be no picture
+        auto empty = std::make_shared<LoadedArt>();
+        empty->word = laid;
+        empty->bytes = face->second;
+        empty->hash = art.hash;
+        return LoadedArtPtr(empty);
+    }
+    constexpr double rim = 2;
+    const double k =
+        std::min({sharpest, most_side / std::max(box.width(), box.height()), std::sqrt(most_area / (box.width() * box.height()))});
+    std::vector<WordFilling> fillings;
+    const Affine to = Affine::shift(rim, rim).after(Affine::scale(k, k)).after(Affine::shift(-box.x0, -box.y0));
+    for (const WordPartLaid& p : laid->parts) {
+        if (p.picture.empty()) continue;
+        WordFilling f;
+        f.picture = p.picture;
+        f.clip.shape = mapped(p.shape, to);
+        // the first of two that share a place runs on a little under the second: so no sliver stays between them
+        if (!p.second && p.place < word.places.size() && word.places[p.place].shared)
+            f.clip.shape = intersect(offset(f.clip.shape, 1.5), mapped((*shapes)[p.place], to));
+        f.clip.unit = p.filled.at.width * k;
+        const Point middle = to(p.box.centre() + p.filled.at.middle);
+        f.clip.at = middle - Point{f.clip.unit / 2, f.clip.unit * p.aspect / 2};
+        f.clip.degrees = p.filled.at.degrees;
+        f.clip.whole_ink = wholes[p.picture]->facts.ink_px;
+        fillings.push_back(std::move(f));
+    }
+    auto out = read_composed(wholes, fillings, static_cast<int>(std::ceil(box.width() * k + 2 * rim)),
+                             static_cast<int>(std::ceil(box.height() * k + 2 * rim)), art.name);
+    if (!out) return out.error();
+    auto own = std::const_pointer_cast<LoadedArt>(*out);
+    own->word = laid;
+    if (coarsest < k) own->facts.sharpness = coarsest / k;
+    for (const WordPartLaid& p : laid->parts)
+        if (!p.picture.empty() && !p.filled.whole) own->facts.cut_off.push_back(find_art(order, p.picture)->name);
+    return LoadedArtPtr(own);
+}
+
+WordSuits word_suits(const WordLaid& laid, const Order& order, const LoadedArtById& art, const std::vector<std::string>& pictures,
+                     double rim) {
+    WordSuits out;
+    std::vector<WordFill> fills;
+    for (const std::string& id : pictures) {
+        const Art* entry = find_art(order, id);
+        auto loaded = art.find(whole_id(id));
+        if (loaded == art.end()) loaded = art.find(id);
+        if (entry == nullptr || loaded == art.end() || loaded->second->facts.empty()) continue;
+        out.pictures.push_back(id);
+        fills.push_back({loaded->second->facts.aspect, entry->subject});
+    }
+    std::vector<Region> parts;
+    for (const WordPartLaid& p : laid.parts) parts.push_back(p.shape);
+    out.suits = suits(parts, fills, rim);
+    out.best = best_assignment(out.suits);
+    return out;
+}
+
+std::string enrol_word_picture(Order& order, ArtBytes& bytes, const WordPicture& word, const Typeface& face, const std::string& name) {
+    Art art;
+    art.name = name;
+    art.hash = face.hash;
+    art.kind = kind_of(*face.file).value_or(ArtKind::ttf);
+    art.id = fresh_id(name, order.art);
+    art.word_picture = with_places(word);
+    art.word_picture->typeface = face.name;
+    bytes[art.hash] = face.file;
+    order.art.push_back(art);
+    return art.id;
+}
+
+}  // namespace orthema
