@@ -305,6 +305,7 @@ Result<Done> write_png(PageFile& file, const Drawing& page, const LoadedArtById&
     put_number(part, per_metre);
     put_number(part, per_metre);
     part += '\x01';
+    head += png_chunk("sRGB", std::string(1, '\0'));  // what its colours are meant in
     head += png_chunk("pHYs", part);
     if (!file.write(head.data(), head.size())) return file_fault;
     Packers packers;

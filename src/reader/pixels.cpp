@@ -1,5 +1,7 @@
 #include "reader/pixels.h"
 
+#include "reader/colour_profile.h"
+
 #include <csetjmp>
 #include <cstdio>
 #include <cstring>
@@ -88,19 +90,23 @@ Result<Pixels> from_jpeg(const std::string& bytes, const std::string& name) {
         jpeg_read_scanlines(&in, rows, 1);
         const std::uint8_t* from = row.data();
         for (int x = 0; x < out.width; ++x, to += 4) {
-            if (four) {  // files in four inks are kept inverted by custom
-                for (int k = 0; k < 3; ++k) to[k] = static_cast<std::uint8_t>(from[k] * from[3] / 255);
+            if (four) {
+                std::memcpy(to, from, 4);
                 from += 4;
             } else {
                 std::memcpy(to, from, 3);
                 from += 3;
+                to[3] = 255;
             }
-            to[3] = 255;
         }
     }
     jpeg_finish_decompress(&in);
     jpeg_destroy_decompress(&in);
     if (fault.warned) return damaged(name, "JPEG");
+    if (four) {  // files in four inks are kept inverted by custom
+        inks_to_srgb(out, embedded_profile(ArtKind::jpeg, bytes), true);
+        out.turned = true;
+    }
     return out;
 }
 
@@ -144,10 +150,34 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         TIFFClose(tiff);
         return *fault;
     }
+    std::string profile;
+    std::uint32_t length = 0;
+    void* icc = nullptr;
+    if (TIFFGetField(tiff, TIFFTAG_ICCPROFILE, &length, &icc) != 0 && icc != nullptr && length <= most_profile)
+        profile.assign(static_cast<const char*>(icc), length);
+    std::uint16_t meaning = 0, samples = 0, bits = 0, planes = 0;
+    TIFFGetFieldDefaulted(tiff, TIFFTAG_PHOTOMETRIC, &meaning);
+    TIFFGetFieldDefaulted(tiff, TIFFTAG_SAMPLESPERPIXEL, &samples);
+    TIFFGetFieldDefaulted(tiff, TIFFTAG_BITSPERSAMPLE, &bits);
+    TIFFGetFieldDefaulted(tiff, TIFFTAG_PLANARCONFIG, &planes);
+    const bool four =
+        meaning == PHOTOMETRIC_SEPARATED && samples == 4 && bits == 8 && planes == PLANARCONFIG_CONTIG && TIFFIsTiled(tiff) == 0;
     std::vector<std::uint32_t> raster(static_cast<std::size_t>(w) * h);
     std::uint16_t turn = ORIENTATION_TOPLEFT;
     TIFFGetFieldDefaulted(tiff, TIFFTAG_ORIENTATION, &turn);
     if (turn < 1 || turn > 8) turn = ORIENTATION_TOPLEFT;
+    if (four) {
+        Pixels out{static_cast<int>(w), static_cast<int>(h), {}};
+        raster = {};
+        out.rgba.resize(static_cast<std::size_t>(w) * h * 4);
+        bool sound = TIFFScanlineSize(tiff) == static_cast<tmsize_t>(w) * 4;
+        for (std::uint32_t y = 0; sound && y < h; ++y)
+            sound = TIFFReadScanline(tiff, &out.rgba[static_cast<std::size_t>(y) * w * 4], y) == 1;
+        TIFFClose(tiff);
+        if (!sound) return damaged(name, "TIFF");
+        inks_to_srgb(out, profile, false);
+        return upright(std::move(out), turn);
+    }
     // as it lies in the file: the library turns only half of the eight ways
     const bool whole = TIFFReadRGBAImageOriented(tiff, w, h, raster.data(), turn, 1) != 0;
     TIFFClose(tiff);
@@ -165,6 +195,7 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         to[2] = straight(TIFFGetB(p));
         to[3] = static_cast<std::uint8_t>(a);
     }
+    to_srgb(out, profile);
     return upright(std::move(out), turn);
 }
 
@@ -192,6 +223,11 @@ Result<Pixels> from_heic(const std::string& bytes, const std::string& name) {
     for (int y = 0; y < out.height; ++y)
         std::memcpy(&out.rgba[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width) * 4],
                     from + static_cast<std::ptrdiff_t>(y) * stride, static_cast<std::size_t>(out.width) * 4);
+    const std::size_t length = heif_image_handle_get_raw_color_profile_size(first);
+    if (length > 0 && length <= most_profile) {
+        std::string profile(length, '\0');
+        if (heif_image_handle_get_raw_color_profile(first, profile.data()).code == heif_error_Ok) to_srgb(out, profile);
+    }
     return out;
 }
 
@@ -290,7 +326,10 @@ std::string_view exif_block(ArtKind kind, const std::string& bytes) {
 Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::string& name) {
     const auto held = [&](Result<Pixels> pixels) -> Result<Pixels> {
         if (!pixels) return pixels;
-        return upright(std::move(*pixels), exif_turn(exif_block(kind, bytes)));
+        const bool changed = to_srgb(*pixels, embedded_profile(kind, bytes)) || pixels->turned;
+        Pixels up = upright(std::move(*pixels), exif_turn(exif_block(kind, bytes)));
+        up.turned = up.turned || changed;
+        return up;
     };
     switch (kind) {
     case ArtKind::png: return held(from_png(bytes, name));

@@ -14,7 +14,7 @@ namespace orthema::reader {
 struct Pixels {
     int width = 0, height = 0;
     std::vector<std::uint8_t> rgba;
-    bool turned = false;  ///< as the file says that it is to be seen, not as its pixels lie
+    bool turned = false;  ///< as the file says that it is to be seen, in its place and its colours, not as its pixels lie
 };
 
 constexpr int longest_side = 30000;

@@ -477,7 +477,7 @@ TEST(FitBench, ThePressPageSaysHowEachSizeIsLoaded) {
     w.click(w.find<QCheckBox>("Past the platen"));
     EXPECT_TRUE(w.d().sizing.past_platen);
     EXPECT_NE(binding_text(w.size("XL").limit_by), "platen");
-    if (w.size("XL").platen.way == PlatenWay::several) EXPECT_TRUE(says("presses on the"));
+    if (w.size("XL").platen.way == PlatenWay::several) EXPECT_TRUE(says("fields on the"));
     w.undo();
     EXPECT_FALSE(w.d().sizing.past_platen);
 }

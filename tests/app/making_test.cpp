@@ -238,6 +238,45 @@ TEST(MakingBench, AMediumAndItsMethodAreMadeInTheWindowAndUsed) {
     EXPECT_EQ(w.room().library().content().media.back().name, "Tile paper");
 }
 
+TEST(MakingBench, AHandPressIsMadeInTheWindow) {
+    MakingWindow w("tile-evening");
+    w.page("Shop");
+    w.click(w.find<QPushButton>("Shop data/press"));
+    w.click(w.find<QPushButton>("Another press"));
+    w.type(w.find<QLineEdit>("Press’s name"), "Hand press");
+    w.type(w.find<QLineEdit>("Platen’s name"), "sole");
+    w.type(w.find<QLineEdit>("Platen width"), "130");
+    w.type(w.find<QLineEdit>("Platen height"), "9cm");
+    w.type(w.find<QLineEdit>("Platen height"), "9 km");
+    w.type(w.find<QLineEdit>("Ink keeps inside"), "4");
+    w.wait();
+    const Press own = w.order().presses.back();
+    EXPECT_EQ(own.name, "Hand press");
+    ASSERT_FALSE(own.platens.empty());
+    EXPECT_EQ(own.platens[0].name, "sole");
+    EXPECT_EQ(own.platens[0].width, Length::from_mm(130));
+    EXPECT_EQ(own.platens[0].height, Length::from_mm(90));
+    EXPECT_EQ(own.margin, Length::from_mm(4));
+    const std::size_t had = own.platens.size();
+    w.click(w.find<QPushButton>("Another platen"));
+    w.wait();
+    EXPECT_EQ(w.order().presses.back().platens.size(), had + 1);
+    for (std::size_t k = 0; k < had + 2; ++k) w.click(w.find<QPushButton>("Out with this platen"));
+    w.wait();
+    EXPECT_EQ(w.order().presses.back().platens.size(), 1U) << "a press keeps one";
+    const std::size_t pads = own.pads.size();
+    w.click(w.find<QPushButton>("Another pad"));
+    w.type(w.find<QLineEdit>("Pad thickness"), "12");
+    w.wait();
+    ASSERT_EQ(w.order().presses.back().pads.size(), pads + 1);
+    EXPECT_EQ(w.order().presses.back().pads.back().thickness, Length::from_mm(12));
+    w.click(w.find<QPushButton>("Kind of press/cap"));
+    w.click(w.find<QPushButton>("Keep it in the library"));
+    w.wait();
+    EXPECT_EQ(w.order().presses.back().kind, PressKind::cap);
+    EXPECT_EQ(w.room().library().content().presses.back().name, "Hand press");
+}
+
 TEST(MakingBench, ATilesRimIsProvenCovered) {
     MakingWindow w("tile-evening");
     w.page("Shape");

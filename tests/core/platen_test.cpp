@@ -1,6 +1,8 @@
 // The platen solver against an exhaustive grid of shifts, and the order in which it tries things.
 #include "core/fitting/platen.h"
 
+#include "support/support.h"
+
 #include <cmath>
 #include <random>
 
@@ -109,8 +111,50 @@ TEST(PlatenFit, LargeDesignsGetPressesThatCoverAllOfThemAndOverlap) {
         const int across = static_cast<int>(std::ceil((w - 10) / 350)), down = static_cast<int>(std::ceil((h - 10) / 350));
         EXPECT_EQ(plan.presses.size(), static_cast<std::size_t>(across * down));
         for (std::size_t i = 1; i < plan.presses.size(); ++i)
-            EXPECT_TRUE(plan.presses[i].grown(-10).meets(plan.presses[i - 1].grown(-10)) || plan.presses[i].y0 > plan.presses[i - 1].y0);
+            EXPECT_TRUE(plan.presses[i].grown(-10).meets(plan.presses[i - 1].grown(-10))) << "each lies against the last";
     }
+}
+
+TEST(PlatenFit, FieldsLeaveNoInkOfAnyOutlineOutAndNoneIsIdle) {
+    std::mt19937 rng(31);
+    const auto real = [&](double a, double b) { return std::uniform_real_distribution<>(a, b)(rng); };
+    const int cases = test::rounds(300, 10000);
+    int fewer = 0;
+    for (int k = 0; k < cases; ++k) {
+        Region outline;
+        for (int n = 1 + int(rng() % 4); n > 0; --n) {
+            Ring ring;
+            const double cx = real(-200, 200), cy = real(50, 500), r = real(20, 220);
+            for (int i = 0; i < 14; ++i)
+                ring.push_back({cx + r * real(0.4, 1) * std::cos(i * M_PI / 7), cy + r * real(0.4, 1) * std::sin(i * M_PI / 7)});
+            outline = unite(outline, {{ring, {}}});
+        }
+        const Press press{
+            "p", "Hand press", PressKind::flat, {platen("hand", real(120, 240), real(120, 240))}, {}, Length::from_mm(real(2, 12))};
+        const Rect ink = bounds(outline);
+        const PlatenFit plan = platen_fit(press, ink, {}, &outline);
+        if (plan.way != PlatenWay::several) continue;
+        Region bare = outline;
+        for (const Rect& field : plan.presses) bare = subtract(bare, box_region(field.grown(-press.margin.mm())));
+        EXPECT_LT(area(bare), 1e-2) << k;
+        for (std::size_t i = 0; i < plan.presses.size(); ++i) {
+            Region without = outline;
+            for (std::size_t o = 0; o < plan.presses.size(); ++o)
+                if (o != i) without = subtract(without, box_region(plan.presses[o].grown(-press.margin.mm())));
+            EXPECT_GT(area(without), 0) << k << ": field " << i << " is not needed";
+        }
+        fewer += plan.presses.size() < platen_fit(press, ink, {}).presses.size() ? 1 : 0;
+        // the ink that lies in most fields, against a grid
+        int most = 1;
+        for (double x = ink.x0 + 0.5; x < ink.x1; x += 3)
+            for (double y = ink.y0 + 0.5; y < ink.y1; y += 3)
+                most = std::max(most, int(std::count_if(plan.presses.begin(), plan.presses.end(), [&](const Rect& f) {
+                                    return f.contains({x, y});
+                                })));
+        EXPECT_GE(most_fields_over(plan.presses, ink), most) << k;
+        EXPECT_LE(most_fields_over(plan.presses, ink), 9) << k;
+    }
+    EXPECT_GT(fewer, cases / 20) << "where the outline leaves corners free, fields are saved";
 }
 
 }  // namespace TESTED

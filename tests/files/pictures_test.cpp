@@ -3,6 +3,8 @@
 #include <cairo.h>
 #include <tiffio.h>
 #include <webp/encode.h>
+#include <zlib.h>
+#include <lcms2.h>
 // jpeglib wants stdio first
 #include <cstdio>
 #include <jpeglib.h>
@@ -115,6 +117,120 @@ TEST(Pictures, JpegHasNoAlphaSoItsBackgroundIsSeen) {
     EXPECT_EQ((*art)->kind, ArtKind::jpeg);
     EXPECT_TRUE((*art)->facts.flat_background);
     EXPECT_EQ((*art)->facts.ink_px, (Rect{0, 0, 80, 60}));
+}
+
+std::string profile_bytes(cmsHPROFILE profile) {
+    cmsUInt32Number size = 0;
+    cmsSaveProfileToMem(profile, nullptr, &size);
+    std::string out(size, '\0');
+    cmsSaveProfileToMem(profile, out.data(), &size);
+    cmsCloseProfile(profile);
+    return out;
+}
+
+/// Colours of sRGB whose figures are of light itself.
+std::string linear_profile() {
+    const cmsCIExyY white{0.3127, 0.3290, 1};
+    const cmsCIExyYTRIPLE primaries{{0.64, 0.33, 1}, {0.30, 0.60, 1}, {0.15, 0.06, 1}};
+    cmsToneCurve* straight = cmsBuildGamma(nullptr, 1.0);
+    cmsToneCurve* const curves[3] = {straight, straight, straight};
+    const std::string out = profile_bytes(cmsCreateRGBProfile(&white, &primaries, curves));
+    cmsFreeToneCurve(straight);
+    return out;
+}
+
+std::string with_chunk_after_head(const std::string& png, const std::string& name, const std::string& data) {
+    const auto number = [](std::uint32_t v) { return std::string{char(v >> 24), char(v >> 16), char(v >> 8), char(v)}; };
+    const std::string body = name + data;
+    const auto crc = static_cast<std::uint32_t>(::crc32(0, reinterpret_cast<const Bytef*>(body.data()), static_cast<uInt>(body.size())));
+    return png.substr(0, 33) + number(static_cast<std::uint32_t>(data.size())) + body + number(crc) + png.substr(33);
+}
+
+TEST(Pictures, ColoursComeOutAsTheirProfileMeansThem) {
+    Canvas c(40, 30);
+    c.fill([](double, double) { return true; }, 55, 128, 13, 200);
+    const std::string profile = linear_profile();
+    std::string packed(compressBound(profile.size()), '\0');
+    uLongf size = packed.size();
+    ASSERT_EQ(compress(reinterpret_cast<Bytef*>(packed.data()), &size, reinterpret_cast<const Bytef*>(profile.data()), profile.size()),
+              Z_OK);
+    const std::string chunk = std::string("light\0\0", 7) + packed.substr(0, size);
+    // by hand: 255 · (1.055 · (v / 255)^(1 / 2.4) − 0.055)
+    const auto hand = [](int v) { return std::round(255 * (1.055 * std::pow(v / 255.0, 1 / 2.4) - 0.055)); };
+    const auto png = reader::decode_pixels(ArtKind::png, with_chunk_after_head(test::png_bytes(c), "iCCP", chunk), "it");
+    ASSERT_TRUE(png) << png.sentence();
+    for (const auto& [k, v] : {std::pair{0, 55}, {1, 128}, {2, 13}}) EXPECT_NEAR(png->rgba[std::size_t(k)], hand(v), 1) << v;
+    EXPECT_EQ(png->rgba[3], 200) << "alpha stays";
+    // the same in a JPEG, in two parts
+    const std::string jpeg = jpeg_bytes(c);
+    const auto segment = [](int n, const std::string& part) {
+        const std::size_t length = part.size() + 16;
+        return std::string("\xff\xe2") + char(length >> 8) + char(length & 255) + std::string("ICC_PROFILE\0", 12) + char(n) + char(2) +
+               part;
+    };
+    const std::string both = segment(1, profile.substr(0, 100)) + segment(2, profile.substr(100));
+    const auto held = reader::decode_pixels(ArtKind::jpeg, jpeg.substr(0, 2) + both + jpeg.substr(2), "it");
+    ASSERT_TRUE(held) << held.sentence();
+    for (const auto& [k, v] : {std::pair{0, 55}, {1, 128}, {2, 13}}) EXPECT_NEAR(held->rgba[std::size_t(k)], hand(v), 4) << v;
+    EXPECT_TRUE(held->turned) << "a PDF must not hold the file's own bytes";
+    // a profile that is sRGB, cut short, or of nothing changes nothing
+    for (const std::string& other : {profile_bytes(cmsCreate_sRGBProfile()), profile.substr(0, 90), std::string("nothing")}) {
+        const auto plain = reader::decode_pixels(ArtKind::jpeg, jpeg.substr(0, 2) + segment(1, other) + jpeg.substr(2), "it");
+        ASSERT_TRUE(plain) << plain.sentence();
+        EXPECT_NEAR(plain->rgba[1], 128, 3);
+        EXPECT_FALSE(plain->turned);
+    }
+}
+
+TEST(Pictures, FourInksComeOutAsTheirProfileMeansThem) {
+    // a press whose inks are paler than the plain rule has them: a table of its corners, as CIELAB
+    cmsHPROFILE inks = cmsCreateProfilePlaceholder(nullptr);
+    cmsSetProfileVersion(inks, 2.1);
+    cmsSetDeviceClass(inks, cmsSigOutputClass);
+    cmsSetColorSpace(inks, cmsSigCmykData);
+    cmsSetPCS(inks, cmsSigLabData);
+    cmsPipeline* table = cmsPipelineAlloc(nullptr, 4, 3);
+    cmsStage* corners = cmsStageAllocCLut16bit(nullptr, 2, 4, 3, nullptr);
+    cmsStageSampleCLut16bit(
+        corners,
+        [](const cmsUInt16Number in[], cmsUInt16Number out[], void*) -> cmsInt32Number {
+            // lightness 100 without ink, 40 with black alone; cyan takes it to 70 and to −30 of a*
+            const double c = in[0] / 65535.0, k = in[3] / 65535.0;
+            cmsCIELab lab{(100 - 30 * c) * (1 - 0.6 * k), -30 * c * (1 - k), 0};
+            cmsFloat2LabEncodedV2(out, &lab);
+            return 1;
+        },
+        nullptr, 0);
+    cmsPipelineInsertStage(table, cmsAT_END, corners);
+    ASSERT_TRUE(cmsWriteTag(inks, cmsSigAToB0Tag, table));
+    ASSERT_TRUE(cmsWriteTag(inks, cmsSigMediaWhitePointTag, cmsD50_XYZ()));
+    cmsPipelineFree(table);
+    const std::string profile = profile_bytes(inks);
+    const auto tiff = [&](int c, int k, const std::string& icc) {
+        const Folder folder;
+        TIFF* t = TIFFOpen((folder / "a.tif").c_str(), "w");
+        TIFFSetField(t, TIFFTAG_IMAGEWIDTH, 8);
+        TIFFSetField(t, TIFFTAG_IMAGELENGTH, 8);
+        TIFFSetField(t, TIFFTAG_SAMPLESPERPIXEL, 4);
+        TIFFSetField(t, TIFFTAG_BITSPERSAMPLE, 8);
+        TIFFSetField(t, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_SEPARATED);
+        TIFFSetField(t, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+        if (!icc.empty()) TIFFSetField(t, TIFFTAG_ICCPROFILE, static_cast<std::uint32_t>(icc.size()), icc.data());
+        std::vector<std::uint8_t> row;
+        for (int x = 0; x < 8; ++x) row.insert(row.end(), {std::uint8_t(c), 0, 0, std::uint8_t(k)});
+        for (std::uint32_t y = 0; y < 8; ++y) TIFFWriteScanline(t, row.data(), y);
+        TIFFClose(t);
+        const auto pixels = reader::decode_pixels(ArtKind::tiff, test::slurp(folder / "a.tif"), "it");
+        EXPECT_TRUE(pixels) << (pixels ? "" : pixels.sentence());
+        return pixels ? std::vector<int>{pixels->rgba[0], pixels->rgba[1], pixels->rgba[2], pixels->rgba[3]} : std::vector<int>(4);
+    };
+    const auto paper = tiff(0, 0, profile), cyan = tiff(255, 0, profile), plain = tiff(255, 0, {});
+    for (int k = 0; k < 3; ++k) EXPECT_GE(paper[std::size_t(k)], 252);
+    EXPECT_EQ(plain, (std::vector<int>{0, 255, 255, 255})) << "by the plain rule";
+    // lightness 70, a* −30: green of some 184, red well below it
+    EXPECT_NEAR(cyan[1], 184, 8);
+    EXPECT_LT(cyan[0], cyan[1] - 40);
+    EXPECT_EQ(cyan[3], 255);
 }
 
 TEST(Pictures, SvgComesOutAsLibrsvgDrawsIt) {

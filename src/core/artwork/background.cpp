@@ -200,7 +200,8 @@ std::vector<std::pair<int, int>> edge_of(const PixelImage& p) {
 template <class Ink>
 std::vector<Joined::Run> grains(const PixelImage& p, const Ground& g, double near, Ink ink) {
     constexpr int block = 8;
-    constexpr double beside = 0.35;
+    constexpr long crumb = 4;                                            // pixels
+    const auto beside = [](long n) { return n <= crumb ? 0.6 : 0.35; };  // the smaller, the less it is to be trusted
     const auto stands_out = [&](int x, int y) { return length(minus(colour(p, x, y), g.at(x, y))) * p.at(x, y)[3] / 255; };
     const Joined all = joined_pixels(p.width, p.height, ink);
     std::vector<long> size(all.boxes.size(), 0);
@@ -215,7 +216,7 @@ std::vector<Joined::Run> grains(const PixelImage& p, const Ground& g, double nea
         for (int y = std::max(0, int(box.y0) - block); y < std::min(p.height, int(box.y1) + block); ++y)
             for (int x = std::max(0, int(box.x0) - block); x < std::min(p.width, int(box.x1) + block); ++x)
                 if (ink(x, y)) strongest = std::max(strongest, stands_out(x, y));
-        if (most[k] > beside * strongest) size[k] = grain + 1;
+        if (most[k] > beside(size[k]) * strongest) size[k] = grain + 1;
     }
     std::vector<Joined::Run> out;
     for (const Joined::Run& r : all.runs)

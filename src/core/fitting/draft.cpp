@@ -362,7 +362,13 @@ DecorationFit finished(Draft r) {
         SizeFit& s = r.fit.sizes[i];
         const Ground& ground = r.fit.ground->sizes[i];
         measure_by_hand(r, ground.panel, r.places[i], group, s);
-        if (pressed && !d.making.split) s.platen = platen_fit(*press, s.ink, ground.raised);
+        if (pressed && !d.making.split) {
+            s.platen = platen_fit(*press, s.ink, ground.raised);
+            if (s.platen.way == PlatenWay::several) {
+                const Region ink = mapped(r.facts->outline, Affine::shift(s.ink.x0, s.ink.y0).after(Affine::scale(s.width, s.width)));
+                s.platen = platen_fit(*press, s.ink, ground.raised, &ink);
+            }
+        }
         std::vector<Clash> found;
         // What is within its limit keeps clear of everything: only the rest needs a closer look.
         if (d.location == Location::wrap_full && !d.making.cover) say_bare_seam(r, i, r.fit.findings);

@@ -25,7 +25,7 @@ const RaisedBox* under(const Rect& platen, const std::vector<RaisedBox>& boxes) 
 
 Point size_of(const Platen& p) { return {p.width.mm(), p.height.mm()}; }
 
-/// Presses of one platen that cover a design larger than it, left to right and then downwards.
+/// Presses of one platen that cover a design larger than it, row after row, there and back: each lies against the last.
 std::vector<Rect> grid(const Rect& ink, double margin, Point size) {
     const double w = size.x - 2 * margin, h = size.y - 2 * margin;
     if (w <= press_overlap_mm || h <= press_overlap_mm) return {};
@@ -36,7 +36,8 @@ std::vector<Rect> grid(const Rect& ink, double margin, Point size) {
     if (columns * rows > 12) return {};
     std::vector<Rect> out;
     for (int r = 0; r < rows; ++r)
-        for (int c = 0; c < columns; ++c) {
+        for (int k = 0; k < columns; ++k) {
+            const int c = r % 2 == 0 ? k : columns - 1 - k;
             const double x = columns == 1 ? ink.centre().x : ink.x0 + w / 2 + c * (ink.width() - w) / (columns - 1);
             const double y = rows == 1 ? ink.centre().y : ink.y0 + h / 2 + r * (ink.height() - h) / (rows - 1);
             out.push_back({x - size.x / 2, y - size.y / 2, x + size.x / 2, y + size.y / 2});
@@ -99,7 +100,31 @@ std::optional<Point> least_shift(const Rect& ink, double margin, Point size, con
     return best;
 }
 
-PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised) {
+std::vector<Rect> needed_fields(std::vector<Rect> fields, double margin, const Region& outline) {
+    if (area(outline) <= 0) return fields;
+    for (std::size_t i = fields.size(); i-- > 0 && fields.size() > 1;) {  // the last ones first: the others keep their order
+        Region bare = outline;
+        for (std::size_t k = 0; k < fields.size() && !bare.empty(); ++k)
+            if (k != i) bare = subtract(bare, box_region(fields[k].grown(-margin)));
+        if (area(bare) < 1e-3) fields.erase(fields.begin() + static_cast<std::ptrdiff_t>(i));
+    }
+    return fields;
+}
+
+int most_fields_over(const std::vector<Rect>& fields, const Rect& ink) {
+    // the deepest place has a left edge and a top edge of some field, or of the ink
+    int most = 1;
+    for (const Rect& a : fields)
+        for (const Rect& b : fields) {
+            const Point at{std::max(a.x0, ink.x0) + 1e-6, std::max(b.y0, ink.y0) + 1e-6};
+            if (!ink.contains(at)) continue;
+            most = std::max(most,
+                            static_cast<int>(std::count_if(fields.begin(), fields.end(), [&](const Rect& r) { return r.contains(at); })));
+        }
+    return most;
+}
+
+PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised, const Region* outline) {
     PlatenFit fit;
     fit.way = PlatenWay::none;
     if (press.platens.empty()) return fit;
@@ -169,6 +194,7 @@ PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<Rais
     if (!too_large) return fit;
     for (std::size_t i = 0; i < press.platens.size(); ++i) {
         std::vector<Rect> presses = grid(ink, margin, size_of(press.platens[i]));
+        if (outline != nullptr) presses = needed_fields(std::move(presses), margin, *outline);
         if (presses.empty() || (fit.way == PlatenWay::several && presses.size() >= fit.presses.size())) continue;
         fit.way = PlatenWay::several;
         fit.platen = static_cast<int>(i);

@@ -44,7 +44,15 @@ struct PlatenFit {
 /// point has each coordinate at 0, at the end of the slack, or on an edge of a forbidden one.
 std::optional<Point> least_shift(const Rect& ink, double margin, Point size, const std::vector<RaisedBox>& boxes);
 
-PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised);
+/// `outline`: the ink itself, on the panel: where several fields are needed, those without ink of their own are left out.
+PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<RaisedBox>& raised, const Region* outline = nullptr);
+
+/// Of the fields of a large design those without which some of the ink would be in none, `margin` inside its edge; in their order.
+/// Exact: by the difference of polygons.
+std::vector<Rect> needed_fields(std::vector<Rect> fields, double margin, const Region& outline);
+
+/// In how many of the fields the ink that lies in most of them lies; at least 1.
+int most_fields_over(const std::vector<Rect>& fields, const Rect& ink);
 
 /// "the platen lies lower by 30 mm, so that the collar seam hangs off its edge" and the like.
 Words platen_words(const PlatenFit& fit, const Press& press);

@@ -147,6 +147,31 @@ void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit,
     to.text({at.x, at.y + s.text_size * 0.32}, words, s.text_size * 0.9, palette::plum, Align::centre, true);
 }
 
+void draw_fields(Drawing& to, const std::vector<Rect>& fields, int now, const Rect& window, const Affine& map, double hair,
+                 double text_size) {
+    if (fields.size() < 2) return;
+    const auto corners = [&](const Rect& r) {
+        const Point a = map({r.x0, r.y0}), b = map({r.x1, r.y1});
+        return Rect{a.x, a.y, b.x, b.y};
+    };
+    to.clip(corners(window));
+    for (std::size_t k = 0; k < fields.size(); ++k) {
+        const Rect r = corners(fields[k]);
+        const bool own = static_cast<int>(k) == now;
+        to.rect(r, own ? Colour{palette::verdigris.r, palette::verdigris.g, palette::verdigris.b, 0.18} : Colour{1, 1, 1, 0.04},
+                Stroke{own ? palette::verdigris : palette::quiet, hair * (own ? 2 : 1), {5 * hair, 3 * hair}});
+        // the number stands where the other fields leave room: towards the corner that looks away from the middle of all
+        const double size = text_size * 1.15;
+        const Rect seen{std::max(r.x0, corners(window).x0), std::max(r.y0, corners(window).y0), std::min(r.x1, corners(window).x1),
+                        std::min(r.y1, corners(window).y1)};
+        if (seen.width() < 2 * size || seen.height() < 2 * size) continue;
+        const Point at{seen.centre().x, seen.y1 - size};
+        to.fill({disc({at.x, at.y - size * 0.36}, size * 0.8)}, own ? palette::verdigris : Colour{1, 1, 1, 0.85});
+        to.text(at, std::to_string(k + 1), size, own ? palette::white : palette::ink, Align::centre, true);
+    }
+    to.unclip();
+}
+
 void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedBox>& raised, const Rect& window, const Affine& map,
                  double hair) {
     const Colour steel{0.29, 0.36, 0.45, 1};

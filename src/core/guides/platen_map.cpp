@@ -8,11 +8,13 @@
 namespace orthema {
 
 std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, const SizeFit& size, const Ground& ground,
-                                    const std::string& hands) {
+                                    const std::string& hands, int field) {
     const Press* press = find_press(order, dec.press);
     if (press == nullptr || press->kind != PressKind::flat || size.platen.presses.empty() || press->platens.empty()) return std::nullopt;
     PlatenMap out;
-    out.platen = size.platen.presses.front();
+    const std::vector<Rect>& fields = size.platen.presses;
+    out.field = std::clamp(field, 0, static_cast<int>(fields.size()) - 1);
+    out.platen = fields[static_cast<std::size_t>(out.field)];
     out.press = press->name;
     const auto index = static_cast<std::size_t>(std::clamp(size.platen.platen, 0, static_cast<int>(press->platens.size()) - 1));
     out.platen_name = press->platens[index].name;
@@ -26,6 +28,17 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
     if (moved.any()) out.lines.push_back({"since " + moved.since.substr(0, 10) + ", from " + std::to_string(moved.pieces) + " pieces", {}});
     const Panel& p = ground.panel;
     const Rect& plate = out.platen;
+    if (fields.size() > 1) {
+        out.lines.push_back({phrase("map-field-of", {{"k", out.field + 1}, {"n", static_cast<int>(fields.size())}}), {}});
+        if (out.field > 0) {
+            const Rect& last = fields[static_cast<std::size_t>(out.field) - 1];
+            if (std::abs(plate.x0 - fields[static_cast<std::size_t>(out.field) - 1].x0) > 0.05)
+                out.lines.push_back({phrase(plate.centre().x > last.centre().x ? "map-field-right-by" : "map-field-left-by"),
+                                     std::abs(plate.x0 - last.x0)});
+            if (std::abs(plate.y0 - last.y0) > 0.05)
+                out.lines.push_back({phrase(plate.y0 > last.y0 ? "map-field-down-by" : "map-field-up-by"), std::abs(plate.y0 - last.y0)});
+        }
+    }
     const double top = p.top_y - plate.y0;
     out.lines.push_back(
         {top >= 0 ? p.top_name + " below the platen's top edge" : p.top_name + " hangs over the platen's top edge by", std::abs(top)});
@@ -40,8 +53,9 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
     if (p.shoulder_point.x > 0)
         out.lines.push_back({phrase(p.shoulder_point.x >= plate.x1 ? "map-shoulder-past-the-platen-s" : "map-shoulder-inside-the-platen-s"),
                              std::abs(p.shoulder_point.x - plate.x1)});
-    out.lines.push_back({phrase("page-top-of-ink-below-the"), size.ink.y0 - plate.y0});
-    out.lines.push_back({phrase("page-ink-right-of-the-platen"), size.ink.x0 - plate.x0});
+    // of a later field the ink begins beyond its edges: there the last field says where it lies
+    if (size.ink.y0 >= plate.y0 || out.field == 0) out.lines.push_back({phrase("page-top-of-ink-below-the"), size.ink.y0 - plate.y0});
+    if (size.ink.x0 >= plate.x0 || out.field == 0) out.lines.push_back({phrase("page-ink-right-of-the-platen"), size.ink.x0 - plate.x0});
     const BlankStyle* style = find_style(order, dec.run.style);
     if (style != nullptr && is_hard(style->family) && find_jig(order, dec.making.jig) == nullptr) {
         const Rect box = bounds(p.outline);
@@ -93,9 +107,10 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
         draw_panel(to, ground.panel, map, cloth_of(order, dec), hair);
         draw_landmarks(to, ground.panel, map, hair);
         draw_design(to, dec, size, map);
+        to.unclip();
+        draw_fields(to, size.platen.presses, m.field, shown, map, hair, text_size);
         PlatenFit fit = size.platen;
         fit.presses = {plate};
-        to.unclip();
         draw_platen(to, fit, ground.raised, shown, map, hair);
         DimensionStyle style;
         style.hair = hair;

@@ -25,12 +25,13 @@ struct PlatenMap {
     int columns = 1, rows = 1;  ///< blanks that fill it, about its middle
     double pitch_x = 0, pitch_y = 0;
     bool turned = false;
+    int field = 0;  ///< of a design larger than the platen: which of its fields lies under it, from 0
 };
 
-/// `hands`: whoever loads, whose own marks count too. Nothing where no platen lies under the design: caps, wraps, designs that no platen
-/// takes.
+/// `field`: of a design larger than the platen. `hands`: whoever loads, whose own marks count too. Nothing where no platen lies under the
+/// design: caps, wraps, designs that no platen takes.
 std::optional<PlatenMap> platen_map(const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,
-                                    const std::string& hands = {});
+                                    const std::string& hands = {}, int field = 0);
 
 /// The platen with what lies on it, fitted into `box` of a drawing; `scale` is told how many drawing units a millimetre is.
 void draw_platen_map(Drawing& to, const Order& order, const Decoration& decoration, const SizeFit& size, const Ground& ground,

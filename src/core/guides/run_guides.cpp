@@ -35,7 +35,8 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
     std::vector<Cell> cells;
     for (const SizeFit& s : fit->sizes)
         if (const Ground* ground = find_ground(*fit, s.size))
-            if (auto map = platen_map(order, dec, s, *ground)) cells.push_back({&s, ground, std::move(*map)});
+            for (int field = 0; field < std::max<int>(1, static_cast<int>(s.platen.presses.size())); ++field)
+                if (auto map = platen_map(order, dec, s, *ground, {}, field)) cells.push_back({&s, ground, std::move(*map)});
     const auto count = static_cast<int>(cells.size());  // as large as the page takes them
     const int columns = count == 1 ? 1 : 2, rows = std::clamp((count + columns - 1) / columns, 1, 3);
     const double cell_w = (paper.width - 2 * side - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;

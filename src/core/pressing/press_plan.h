@@ -18,6 +18,7 @@ struct ActInfo {
     ActKind kind = ActKind::load;
     RecipeStep step;  ///< of what is pressed, peeled or turned
     int layer = -1, part = -1;
+    int field = 0, fields = 1;  ///< of a design larger than the platen: which of its fields, from 0
 };
 
 /// Neighbouring pieces of one design on one size of a lot.

@@ -142,8 +142,8 @@ private:
     void press(const PlannedStep& p) {
         const int times = prepares(p.step) || p.step.kind == StepKind::marry ? 1 : places_;
         for (int k = 0; k < times; ++k) {
-            if (k > 0) phase({ActKind::turn, p.step, p.layer, p.part}, again_at_platen, true);
-            phase({ActKind::press, p.step, p.layer, p.part}, p.step.seconds, false);
+            if (k > 0) phase({ActKind::turn, p.step, p.layer, p.part, k, times}, again_at_platen, true);
+            phase({ActKind::press, p.step, p.layer, p.part, k, times}, p.step.seconds, false);
         }
     }
     void leave() {

@@ -68,7 +68,10 @@ std::string card_words(const PressPlan& plan, const Act& act) {
     case ActKind::place: return "Place the transfer";
     case ActKind::press: {
         const std::string verb = capitalised(info == nullptr ? "press" : step_name(info->step.kind));
-        return verb + " " + mm_text(info == nullptr ? 0 : info->step.seconds, 1) + " s";
+        const std::string field = info != nullptr && info->fields > 1
+                                      ? "field " + std::to_string(info->field + 1) + " of " + std::to_string(info->fields) + ", "
+                                      : "";
+        return verb + " " + field + mm_text(info == nullptr ? 0 : info->step.seconds, 1) + " s";
     }
     case ActKind::print: return "Print the film";
     case ActKind::powder: return "Powder the film";
@@ -78,7 +81,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
         if (load_of(plan, act.task).makes_film()) return "Let it print";
         return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
     case ActKind::peel: return std::string("Peel ") + (info == nullptr ? "" : peel_name(info->step.peel));
-    case ActKind::turn: return "Turn";
+    case ActKind::turn: return info != nullptr && info->fields > 1 ? "Next field" : "Turn";
     case ActKind::trim: return "Trim the edges";
     case ActKind::unload: return "Open and take off";
     case ActKind::check: return "Check the trial";
@@ -135,7 +138,10 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         return s + " Not released? Report it: it goes back for a few seconds.";
     }
     case ActKind::turn:
-        if (info == nullptr || info->step.kind != StepKind::turn) return "To the other place, as on the map.";
+        if (info == nullptr || info->step.kind != StepKind::turn)
+            return info != nullptr && info->fields > 1 ? "On to field " + std::to_string(info->field + 1) +
+                                                             ", as on the map: it laps over the last, and none of the ink is left out."
+                                                       : "To the other place, as on the map.";
         return "Turn the blank over" + (info->step.how.empty() ? std::string(".") : ": " + info->step.how + ".");
     case ActKind::unload: return "Onto the cooling place, flat; nothing on top of it.";
     case ActKind::check: return "Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.";
@@ -314,7 +320,8 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
         const double small = std::clamp(14.5 * (room - wide) / std::max(1.0, text_width(words, 14.5)), 11.0, 14.5);
         d.text({x, y}, fitting(words, room - wide, small), small, palette::ink);
     };
-    if (const auto map = platen_map(order, *dec, *size, *ground)) {
+    const ActInfo* info = info_of(desk_.shift().plan(), card);
+    if (const auto map = platen_map(order, *dec, *size, *ground, {}, info == nullptr ? 0 : info->field)) {
         const auto lines = std::min(map->lines.size(), std::size_t(std::max(2.0, (height - 260) / 18.5)));
         const double foot = height - 10 - 18.5 * double(lines);
         d.text({x, 24}, fitting(map->platen_name + " of the " + map->press, room, 15, true), 15, palette::ink, Align::left, true);
