@@ -143,7 +143,7 @@ void ArtView::draw_loupes(Drawing& d, const std::vector<Tile>& all) const {
         d.unclip();
     }
     if (printed > 0 && k > shown)
-        d.text({d.width / 2, d.height - 8}, "in the glass: twice as large as its largest print", 11.5, palette::quiet, Align::centre);
+        d.text({d.width / 2, 16}, "in the glass: twice as large as its largest print", 11.5, palette::quiet, Align::centre);
 }
 
 void ArtView::mouseMoveEvent(QMouseEvent* event) {

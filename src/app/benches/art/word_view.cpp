@@ -139,7 +139,7 @@ Drawing WordView::draw(double w, double h) {
         if (line_ && part.place == place_) {  // the line is under the hand: parted anew at once
             Region whole;
             for (const WordPartLaid& other : all->parts)
-                if (other.place == place_) whole = unite(mapped(whole, Affine::scale(1, 1)), other.shape);
+                if (other.place == place_) whole = unite(whole, other.shape);
             const auto [one, other] = parted(whole, *line_);
             shape = part.second ? other : one;
         }
