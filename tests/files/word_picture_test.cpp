@@ -145,12 +145,13 @@ TEST(WordPictures, SubjectsCoarsePicturesAndEmptyPlacesAreSaid) {
     EXPECT_FALSE(said("word-cut-off"));
     // what is judged is the coarsest picture
     c.word().places[0].first.picture = *add_art(c.order, c.bytes, plain(90, 90, 20, 1500, 1200), "fine.png");
-    const ArtFacts facts = c.picture()->facts;
+    const LoadedArtPtr now = c.picture();
+    const ArtFacts facts = now->facts;
     EXPECT_LT(facts.sharpness, 0.5);
-    const auto& parts = c.picture()->word->parts;
+    const auto& parts = now->word->parts;
     double coarsest = 1e9;
     for (const WordPartLaid& p : parts) coarsest = std::min(coarsest, (p.place == 0 ? 1500 : 300) / p.filled.at.width);
-    EXPECT_NEAR(*resolution(facts, Length::from_inches(4)), coarsest * c.picture()->word->box.width() / 4, 0.02 * coarsest);
+    EXPECT_NEAR(*resolution(facts, Length::from_inches(4)), coarsest * now->word->box.width() / 4, 0.02 * coarsest);
 }
 
 TEST(WordPictures, ComeBackFromAFileAndFromAGang) {
