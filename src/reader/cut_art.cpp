@@ -1,5 +1,6 @@
 // Art clipped to letters or to a blank's outline, drawn from its whole.
 #include "files/art_pixels.h"
+#include "reader/paths.h"
 #include "reader/png_bytes.h"
 #include "reader/reader.h"
 
@@ -12,10 +13,7 @@ public:
     void draw(cairo_t* cr) const override {
         cairo_save(cr);
         cairo_new_path(cr);
-        for (const Polygon& p : clip->shape) {
-            add(cr, p.outer);
-            for (const Ring& hole : p.holes) add(cr, hole);
-        }
+        add(cr, clip->shape);
         cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
         cairo_clip(cr);
         cairo_translate(cr, clip->at.x, clip->at.y);
@@ -41,12 +39,6 @@ public:
                                 .after(Affine::shift(-clip->whole_ink.x0, -clip->whole_ink.y0)));
         for (FlatShape& s : *shapes) s.clips.push_back({rings_of(clip->shape), true});
         return shapes;
-    }
-
-private:
-    static void add(cairo_t* cr, const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) (i == 0 ? cairo_move_to : cairo_line_to)(cr, ring[i].x, ring[i].y);
-        cairo_close_path(cr);
     }
 };
 

@@ -7,6 +7,7 @@
 #include "core/artwork/edges.h"
 #include "core/artwork/mend.h"
 #include "files/art_pixels.h"
+#include "reader/paths.h"
 #include "reader/pixels.h"
 #include "reader/png_bytes.h"
 #include "reader/reader.h"
@@ -16,11 +17,6 @@ namespace orthema::reader {
 namespace {
 
 constexpr double drawn_side = 4096;  ///< pixels along the longer side of a drawing that becomes pixels
-
-void add(cairo_t* cr, const Ring& ring) {
-    for (std::size_t i = 0; i < ring.size(); ++i) (i == 0 ? cairo_move_to : cairo_line_to)(cr, ring[i].x, ring[i].y);
-    cairo_close_path(cr);
-}
 
 /// A drawing in its new frame, in the file's own canvas units, which are about pixels.
 struct Redrawn {
@@ -34,10 +30,7 @@ struct Redrawn {
         cairo_save(cr);
         if (!out.empty()) {
             cairo_rectangle(cr, 0, 0, frame.width, frame.height);
-            for (const Polygon& p : out) {
-                add(cr, p.outer);
-                for (const Ring& hole : p.holes) add(cr, hole);
-            }
+            add(cr, out);
             cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
             cairo_clip(cr);
         }
@@ -51,10 +44,7 @@ struct Redrawn {
         cairo_restore(cr);
         cairo_set_fill_rule(cr, CAIRO_FILL_RULE_WINDING);
         for (const MendStrip& strip : strips) {
-            for (const Polygon& p : strip_area(strip)) {
-                add(cr, p.outer);
-                for (const Ring& hole : p.holes) add(cr, hole);
-            }
+            add(cr, strip_area(strip));
             cairo_set_source_rgb(cr, strip.colour.r, strip.colour.g, strip.colour.b);
             cairo_fill(cr);
         }

@@ -295,12 +295,7 @@ Result<Done> write_png(PageFile& file, const Drawing& page, const LoadedArtById&
     const auto size = pixel_size(page, dpi);
     if (!size) return size.error();
     constexpr std::size_t block_bytes = 1 << 20;
-    std::string head("\x89PNG\r\n\x1a\n"), part;
-    put_number(part, static_cast<std::uint32_t>(size->width));
-    put_number(part, static_cast<std::uint32_t>(size->height));
-    part += std::string("\x08\x06\x00\x00\x00", 5);  // 8 bits of red, green, blue, alpha
-    head += png_chunk("IHDR", part);
-    part.clear();
+    std::string head = png_head(size->width, size->height), part;
     const auto per_metre = static_cast<std::uint32_t>(std::lround(dpi / 0.0254));
     put_number(part, per_metre);
     put_number(part, per_metre);

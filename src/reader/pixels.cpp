@@ -162,13 +162,11 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
     TIFFGetFieldDefaulted(tiff, TIFFTAG_PLANARCONFIG, &planes);
     const bool four =
         meaning == PHOTOMETRIC_SEPARATED && samples == 4 && bits == 8 && planes == PLANARCONFIG_CONTIG && TIFFIsTiled(tiff) == 0;
-    std::vector<std::uint32_t> raster(static_cast<std::size_t>(w) * h);
     std::uint16_t turn = ORIENTATION_TOPLEFT;
     TIFFGetFieldDefaulted(tiff, TIFFTAG_ORIENTATION, &turn);
     if (turn < 1 || turn > 8) turn = ORIENTATION_TOPLEFT;
     if (four) {
         Pixels out{static_cast<int>(w), static_cast<int>(h), {}};
-        raster = {};
         out.rgba.resize(static_cast<std::size_t>(w) * h * 4);
         bool sound = TIFFScanlineSize(tiff) == static_cast<tmsize_t>(w) * 4;
         for (std::uint32_t y = 0; sound && y < h; ++y)
@@ -178,6 +176,7 @@ Result<Pixels> from_tiff(const std::string& bytes, const std::string& name) {
         inks_to_srgb(out, profile, false);
         return upright(std::move(out), turn);
     }
+    std::vector<std::uint32_t> raster(static_cast<std::size_t>(w) * h);
     // as it lies in the file: the library turns only half of the eight ways
     const bool whole = TIFFReadRGBAImageOriented(tiff, w, h, raster.data(), turn, 1) != 0;
     TIFFClose(tiff);

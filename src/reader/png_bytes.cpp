@@ -20,13 +20,17 @@ std::string png_chunk(const std::string& name, const std::string& data) {
     return out;
 }
 
+std::string png_head(int width, int height) {
+    std::string part;
+    put_number(part, static_cast<std::uint32_t>(width));
+    put_number(part, static_cast<std::uint32_t>(height));
+    part += std::string("\x08\x06\x00\x00\x00", 5);  // 8 bits of red, green, blue, alpha
+    return "\x89PNG\r\n\x1a\n" + png_chunk("IHDR", part);
+}
+
 std::string png_of(const PixelImage& p) {
     constexpr std::size_t block_bytes = 1 << 20;
-    std::string out("\x89PNG\r\n\x1a\n"), head;
-    put_number(head, static_cast<std::uint32_t>(p.width));
-    put_number(head, static_cast<std::uint32_t>(p.height));
-    head += std::string("\x08\x06\x00\x00\x00", 5);  // 8 bits of red, green, blue, alpha
-    out += png_chunk("IHDR", head);
+    std::string out = png_head(p.width, p.height);
     const std::size_t stride = 4 * static_cast<std::size_t>(p.width);
     const int rows = std::max(1, static_cast<int>(block_bytes / (stride + 1)));
     std::vector<Packed> parts(static_cast<std::size_t>((p.height + rows - 1) / rows));

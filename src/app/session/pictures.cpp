@@ -104,9 +104,7 @@ void Pictures::made_anew() {
 void Pictures::mend(const std::string& id, const QString& what, const std::vector<Mending>& mendings) {
     const Art* entry = find_art(document_.order(), id);
     if (entry == nullptr || entry->lettering || entry->word_picture || entry->mendings == mendings) return;
-    Order wished = document_.order();
-    for (Art& a : wished.art)
-        if (a.id == id) a.mendings = mendings;
+    const Order wished = with_mendings(document_.order(), id, mendings, {});
     ++mending_;
     emit changed();
     jobs_.background(

@@ -78,17 +78,22 @@ private:
     long count_ = 0;
 };
 
-/// The colour of the picture's edge as it runs round it; nothing where most of the edge is of other colours, or is clear.
-std::optional<Ground> ground_at_edge(const PixelImage& p, double near) {
-    std::vector<std::pair<int, int>> edge;
+std::vector<std::pair<int, int>> edge_of(const PixelImage& p) {
+    std::vector<std::pair<int, int>> out;
     for (int x = 0; x < p.width; ++x) {
-        edge.emplace_back(x, 0);
-        edge.emplace_back(x, p.height - 1);
+        out.emplace_back(x, 0);
+        out.emplace_back(x, p.height - 1);
     }
     for (int y = 1; y + 1 < p.height; ++y) {
-        edge.emplace_back(0, y);
-        edge.emplace_back(p.width - 1, y);
+        out.emplace_back(0, y);
+        out.emplace_back(p.width - 1, y);
     }
+    return out;
+}
+
+/// The colour of the picture's edge as it runs round it; nothing where most of the edge is of other colours, or is clear.
+std::optional<Ground> ground_at_edge(const PixelImage& p, double near) {
+    std::vector<std::pair<int, int>> edge = edge_of(p);
     std::erase_if(edge, [&](const auto& e) { return p.at(e.first, e.second)[3] < 240; });
     if (edge.size() < 8) return std::nullopt;
     Rgb middle{};
@@ -121,7 +126,7 @@ constexpr std::size_t glint = 12;  ///< pixels: a closed place with fewer is non
 
 constexpr long grain = 24;  ///< … and what stands alone with no more is grain, where it differs little
 
-enum Mark : std::uint8_t { subject = 0, ground = 1, tried = 2 };
+enum Belongs : std::uint8_t { subject = 0, ground = 1, tried = 2 };
 
 /// The pixels that may be of the ground by their colour: 1, the others 0.
 std::vector<std::uint8_t> alike(const PixelImage& p, const Ground& g, double near) {
@@ -180,19 +185,6 @@ std::size_t flood(const PixelImage& p, const std::vector<std::uint8_t>& like, st
         }
     }
     return count;
-}
-
-std::vector<std::pair<int, int>> edge_of(const PixelImage& p) {
-    std::vector<std::pair<int, int>> out;
-    for (int x = 0; x < p.width; ++x) {
-        out.emplace_back(x, 0);
-        out.emplace_back(x, p.height - 1);
-    }
-    for (int y = 0; y < p.height; ++y) {
-        out.emplace_back(0, y);
-        out.emplace_back(p.width - 1, y);
-    }
-    return out;
 }
 
 /// What stands alone where `ink` is, is small, and differs from the ground by little is its grain; or by little against what stands beside

@@ -2,13 +2,13 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstring>
 #include <set>
 
 #include "core/artwork/background.h"
 #include "core/artwork/edges.h"
 #include "core/artwork/resample.h"
 #include "core/artwork/strokes.h"
+#include "core/drawing/drawing.h"
 
 namespace orthema {
 
@@ -98,21 +98,12 @@ std::vector<MendStrip> mend_thin_parts(PixelImage& p, const Mending& m) {
 }
 
 Region strip_area(const MendStrip& strip) {
-    std::vector<Ring> discs;
+    Region discs;
     std::set<std::pair<int, int>> taken;  // one disc for each small cell is enough
     const double cell = std::max(0.5, strip.radius / 8);
     for (const Point& p : strip.along)
-        if (taken.emplace(static_cast<int>(p.x / cell), static_cast<int>(p.y / cell)).second) {
-            Ring ring;
-            for (int k = 0; k < 24; ++k) {
-                const double turn = k * 3.14159265358979 / 12;
-                ring.push_back(p + Point{std::cos(turn), std::sin(turn)} * strip.radius);
-            }
-            discs.push_back(std::move(ring));
-        }
-    Region all;
-    for (const Ring& disc : discs) all.push_back({disc, {}});
-    return unite(all, {});
+        if (taken.emplace(static_cast<int>(p.x / cell), static_cast<int>(p.y / cell)).second) discs.push_back({disc(p, strip.radius), {}});
+    return unite(discs, {});
 }
 
 MendFrame mend_frame(double width, double height, const std::vector<Mending>& mendings) {

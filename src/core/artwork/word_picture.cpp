@@ -9,6 +9,7 @@
 #include <thread>
 
 #include "core/artwork/clip_fit.h"
+#include "core/drawing/drawing.h"
 
 namespace orthema {
 
@@ -59,9 +60,7 @@ Region place_shape(PlaceShape shape) {
         ring.pop_back();
         break;
     case PlaceShape::star: ring = turned_ring(1, 5, 0.5); break;
-    case PlaceShape::circle:
-        for (int i = 0; i < 96; ++i) ring.push_back({std::cos(i * std::numbers::pi / 48), std::sin(i * std::numbers::pi / 48)});
-        break;
+    case PlaceShape::circle: ring = disc({0, 0}, 1, 96); break;
     case PlaceShape::square: ring = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}; break;
     case PlaceShape::drop:
         ring = {{0, -1}};

@@ -43,11 +43,11 @@ void draw_hand_measurements(Drawing& to, const Panel& garment, const SizeFit& fi
 /// where they fall together.
 void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& style);
 
-/// Where the platen lies, or each of several, and the pad; raised parts under them are hatched.
 /// The fields in which a design larger than the platen is pressed, numbered; the one of now filled. Nothing where there is one.
 void draw_fields(Drawing& to, const std::vector<Rect>& fields, int now, const Rect& window, const Affine& map, double hair,
                  double text_size);
 
+/// Where the platen lies, or each of several, and the pad; raised parts under them are hatched.
 void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedBox>& raised, const Rect& window, const Affine& map,
                  double hair);
 

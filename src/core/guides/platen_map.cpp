@@ -32,9 +32,9 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         out.lines.push_back({phrase("map-field-of", {{"k", out.field + 1}, {"n", static_cast<int>(fields.size())}}), {}});
         if (out.field > 0) {
             const Rect& last = fields[static_cast<std::size_t>(out.field) - 1];
-            if (std::abs(plate.x0 - fields[static_cast<std::size_t>(out.field) - 1].x0) > 0.05)
-                out.lines.push_back({phrase(plate.centre().x > last.centre().x ? "map-field-right-by" : "map-field-left-by"),
-                                     std::abs(plate.x0 - last.x0)});
+            if (std::abs(plate.x0 - last.x0) > 0.05)
+                out.lines.push_back(
+                    {phrase(plate.x0 > last.x0 ? "map-field-right-by" : "map-field-left-by"), std::abs(plate.x0 - last.x0)});
             if (std::abs(plate.y0 - last.y0) > 0.05)
                 out.lines.push_back({phrase(plate.y0 > last.y0 ? "map-field-down-by" : "map-field-up-by"), std::abs(plate.y0 - last.y0)});
         }

@@ -139,6 +139,9 @@ std::vector<HeatLine> ledger_of(const std::vector<const Heated*>& in_order) {
     for (const Heated* now : in_order) {
         const Decoration& dec = *now->dec;
         int lying = -1;  // the layer that was put on last
+        // where fields of a large design lap, ink is heated with each of them
+        const std::vector<Rect>& fields = now->here->platen.presses;
+        const int times = fields.size() < 2 ? 1 : most_fields_over(fields, now->here->ink);
         for (const PlannedStep& p : now->steps) {
             for (std::size_t k = 0; k < lines.size(); ++k)
                 if (whose[k] != now)
@@ -166,9 +169,6 @@ std::vector<HeatLine> ledger_of(const std::vector<const Heated*>& in_order) {
                 if (whose[k] != now) continue;
                 // of a split design only what lies next to the part is under the platen again
                 if (p.part >= 0 && lines[k].part >= 0 && lines[k].part < p.part - 1) continue;
-                // where fields of a large design lap, ink is heated with each of them
-                const std::vector<Rect>& fields = now->here->platen.presses;
-                const int times = fields.size() < 2 ? 1 : most_fields_over(fields, now->here->ink);
                 for (int t = 0; t < times; ++t) heat(lines[k], dec.id, p.step, 1);
             }
         }

@@ -59,14 +59,12 @@ MendingPage::MendingPage(Workroom& room, ArtView& view) : room_(room), view_(vie
     degrees_->entered = [this](double v) {
         change(MendKind::straighten, QStringLiteral("straighten"), [v](Mending& m) { m.degrees = v; });
     };
-    connect(level_, &QPushButton::toggled, this, [this](bool on) {
-        if (on) keep_->setChecked(false);
-        view_.set_drawing(level_->isChecked() ? ArtView::Drawn::line : keep_->isChecked() ? ArtView::Drawn::box : ArtView::Drawn::nothing);
-    });
-    connect(keep_, &QPushButton::toggled, this, [this](bool on) {
-        if (on) level_->setChecked(false);
-        view_.set_drawing(keep_->isChecked() ? ArtView::Drawn::box : level_->isChecked() ? ArtView::Drawn::line : ArtView::Drawn::nothing);
-    });
+    for (const auto& [button, other, what] :
+         {std::tuple{level_, keep_, ArtView::Drawn::line}, std::tuple{keep_, level_, ArtView::Drawn::box}})
+        connect(button, &QPushButton::toggled, this, [this, other, what](bool on) {
+            if (on) other->setChecked(false);
+            if (on || !other->isChecked()) view_.set_drawing(on ? what : ArtView::Drawn::nothing);
+        });
     view_.levelled = [this](double degrees) {
         level_->setChecked(false);
         change(MendKind::straighten, QStringLiteral("straighten"), [&](Mending& m) { m.degrees = std::round(degrees * 100) / 100; });
