@@ -1,10 +1,13 @@
-// The kite stall's totes: a photograph whose background is taken out, and a word whose letters hold pictures, written beside the demo
-// order. usage: demo_pictures DEMO-FOLDER PICTURES-FOLDER OUT.orthema
+// The kite stall's totes and face coverings: a photograph whose background is taken out, a word whose letters hold pictures, and a print
+// put together, written beside the demo order. usage: demo_pictures DEMO-FOLDER PICTURES-FOLDER OUT.orthema
 #include <cstdio>
 
 #include "core/fitting/mendings.h"
 #include "core/order/rules.h"
+#include "core/transfers/choices.h"
+#include "files/lettering.h"
 #include "files/order_file.h"
+#include "files/put_together.h"
 #include "files/word_picture.h"
 #include "files/safe_file.h"
 
@@ -36,6 +39,53 @@ Order put_on(const Order& order, const RunKey& run, const std::string& art, doub
     Decoration d = *find_decoration(o, made);
     d.sizing.base_width = Length::from_mm(width);
     return with_decoration(o, d);
+}
+
+/// Face coverings for the stall's crew, of three layers that are one print: the kites at dusk, letters that one sees them through, a mark.
+Order with_coverings(Order o, ArtBytes& bytes, const std::string& folder, const std::string& ground) {
+    const auto mark = read_file(folder + "/crossed-kites.svg");
+    const BlankStyle* covering = find_style(o, "face-covering");
+    if (!mark || covering == nullptr) throw std::runtime_error("no mark or no face coverings");
+    const auto kites = add_art(o, bytes, std::make_shared<const std::string>(*mark), "crossed-kites.svg");
+    Lettering letters;
+    letters.words = "Up we go";
+    letters.height = 0.15;
+    letters.colour = {0.96, 0.78, 0.25, 1};
+    const std::string words = enrol_lettering(o, bytes, letters, shipped_typefaces().back(), nullptr, "Up we go");
+    PutTogether print;
+    print.style = covering->id;
+    print.size = "adult";
+    print.bleed = Length::from_mm(-22);  // the loops' seams stay clear of the platen
+    print.ground = ground;
+    LaidOver see;
+    see.picture = words;
+    see.width = Length::from_mm(104);
+    see.upright = From::end;
+    see.down = Length::from_mm(34);
+    see.see_through = true;
+    see.tint = 0.35;
+    see.edge = Length::from_mm(0.9);
+    LaidOver small;
+    small.picture = *kites;
+    small.width = Length::from_mm(26);
+    small.level = From::end;
+    small.across = Length::from_mm(36);
+    small.upright = From::start;
+    small.down = Length::from_mm(36);
+    print.over = {see, small};
+    const std::string id = enrol_together(o, print, "Covering at dusk");
+    const RunKey white{covering->id, covering->colours.front().name};
+    o.lines.own().push_back({white.style, white.colour, print.size, 16, ""});
+    // a plate that lies between the loops' seams and below the nose wire
+    for (Press& p : o.presses.own())
+        if (p.id == "press-small") p.platens.push_back({"covering plate", Length::from_mm(174), Length::from_mm(108)});
+    const Order before = o;
+    std::string made;
+    o = with_new_design(o, white, Location::whole_front, *find_art(o, id), &made);
+    Decoration d = *find_decoration(o, made);
+    d.press = "press-small";
+    o = with_decoration(o, d);
+    return with_new_ones_suited(o, before, read_all_art(o, bytes).known->facts);
 }
 
 }  // namespace
@@ -98,6 +148,7 @@ int main(int argc, char** argv) {
     const RunKey navy{tote->id, tote->colours.back().name};
     o = with_lines(o, {OrderLine{navy.style, navy.colour, tote->sizes.back(), 12, ""}});
     o = put_on(o, navy, word_id, 240);
+    o = with_coverings(std::move(o), bytes, argv[2], pictures[2]);
     const Shared<KnownArt> known = read_all_art(o, bytes).known;
     o = settled(o, work(o, {}, known).transfer_set(), 5);
     const Work after = work(o, {}, known);

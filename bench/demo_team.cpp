@@ -6,6 +6,7 @@
 #include "core/order/roster.h"
 #include "core/order/rules.h"
 #include "files/lettering.h"
+#include "files/library.h"
 #include "files/list.h"
 #include "files/order_file.h"
 #include "files/safe_file.h"
@@ -60,6 +61,32 @@ int main(int argc, char** argv) {
         if (p.location == Location::full_back) d.placing.offset = d.placing.offset + Length::from_mm(75);  // below the name
         o = with_decoration(o, d);
     }
+    // a cap for everybody: its film is snipped to lie round the crown, and pressed by hand, field by field
+    const BlankStyle* cap = find_style(o, "panel-cap");
+    if (cap == nullptr) return std::fprintf(stderr, "no caps in the demo\n"), 1;
+    Lettering team;
+    team.words = "Kite race";
+    team.height = 0.155;
+    team.spacing = 0.12;
+    team.colour = sun;
+    const std::string words = enrol_lettering(o, bytes, team, faces.back(), nullptr, "Cap letters");
+    BlankStyle taped = *cap;
+    for (const auto& [size, across] : {std::pair{"youth", 141.0}, {"adult", 156.0}})
+        taped.chart[size][Measure::crown_middle].value = Length::from_mm(across);
+    for (BlankStyle& s : o.styles.own())
+        if (s.id == taped.id) s = taped;
+    for (const Press& p : starting_library().presses)
+        if (p.id == "press-hand") o.presses.own().push_back(p);
+    const RunKey caps{taped.id, taped.colours.front().name};
+    o.lines.own().push_back({caps.style, caps.colour, "adult", 14, "the team's caps"});
+    std::string made;
+    o = with_new_design(o, caps, Location::cap_front, *find_art(o, words), &made);
+    Decoration on_cap = *find_decoration(o, made);
+    on_cap.press = "press-hand";
+    on_cap.sizing.base_width = Length::from_mm(110);
+    on_cap.sizing.past_platen = true;
+    on_cap.making.snip_gap = Length::from_mm(2);
+    o = with_decoration(o, on_cap);
     const Shared<KnownArt> known = read_all_art(o, bytes).known;
     const Work before = work(o, {}, known);
     o = settled(o, before.transfer_set(), 10);

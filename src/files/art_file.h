@@ -35,12 +35,15 @@ struct ClipOf {
     double degrees = 0;  ///< that the whole is turned about the middle of its ink box
 };
 
-/// A picture of a composed one, and how it lies there.
-struct WordFilling {
-    std::string picture;
+/// A picture of a composed one, and how it lies there; or a plain colour within a shape.
+struct Filling {
+    std::string picture;  ///< empty: a plain colour
     ClipOf clip;
+    double opacity = 1;
+    Colour plain = {};
 };
 struct WordLaid;
+struct TogetherLaid;
 
 /// A picture that has been read and looked at. Here it is drawn from its screen image; the picture reader has kinds that
 /// are drawn from the file. Safe to draw from several threads.
@@ -59,6 +62,7 @@ public:
     Bytes bytes;                             ///< of the file; of mended art those of what was made of it, and so its hash
     std::optional<ClipOf> clip;              ///< of clipped art
     std::shared_ptr<const WordLaid> word;    ///< of a word picture (files/word_picture.h)
+    std::shared_ptr<const TogetherLaid> together;  ///< of a print put together (files/put_together.h)
     std::string made_of;                     ///< of mended art: its file's hash and the mendings
     Affine from_file;                        ///< of mended art: from the file's canvas to its own
 

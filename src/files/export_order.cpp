@@ -268,12 +268,12 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
                 }
                 continue;
             }
-            const auto cuts = std::make_shared<const std::vector<CutStep>>(cut_path(cut_contours(s, set)));
+            const auto cuts = std::make_shared<const std::vector<CutStep>>(sheet_cuts(s, set));
             const std::vector<Point> registers = page_registers(medium, s);
             MadeOf line("cut line");
             line.add(title).add(page.width).add(page.height).add(registers.size()).add(cuts->size());
             for (const Point& p : registers) line.add(p);
-            for (const CutStep& c : *cuts) line.add(double(c.inside)).add(std::vector<Ring>{c.ring});
+            for (const CutStep& c : *cuts) line.add(double(c.inside)).add(double(c.open)).add(std::vector<Ring>{c.ring});
             const std::string word = line.word();
             steps.add(name + "_cut.svg", word, [cuts, registers, name, title, w = page.width, h = page.height](const Task&) {
                 return write_cut_svg(name + "_cut.svg", *cuts, w, h, title, registers);

@@ -36,6 +36,7 @@ Making read_making(const In& in) {
     if (in.has("bleed_mm")) m.bleed = in["bleed_mm"].length(0);
     if (in.has("misplaced_mm")) m.misplaced = in["misplaced_mm"].length(0);
     if (in.has("jig")) m.jig = in["jig"].text();
+    if (in.has("snip_gap_mm")) m.snip_gap = in["snip_gap_mm"].length(0);
     return m;
 }
 
@@ -65,6 +66,7 @@ json to_json(const Making& m) {
     length("fold_mm", &Making::fold);
     length("bleed_mm", &Making::bleed);
     length("misplaced_mm", &Making::misplaced);
+    length("snip_gap_mm", &Making::snip_gap);
     for (const SeamPoint& p : m.seam_points)
         j["seam_points"].push_back({{"upright", p.upright}, {"seam", p.seam}, {"x", p.at.x}, {"y", p.at.y}});
     return j;

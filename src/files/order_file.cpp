@@ -1,4 +1,5 @@
 #include "files/order_file.h"
+#include "files/put_together.h"
 #include "files/word_picture.h"
 
 #include "core/pipeline/gang.h"
@@ -53,10 +54,10 @@ Finding unreadable(const Art& art, const std::string& why) {
 
 Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtBytes& bytes) {
     if (art.lettering) return lettered_art(order, art, bytes);
-    if (art.word_picture) {
-        auto word = word_picture_art(order, art, bytes);
-        if (!word) return word.error();
-        return LoadedArtById{{art.id, *word}};
+    if (art.word_picture || art.together) {
+        auto composed = art.together ? together_art(order, art, bytes) : word_picture_art(order, art, bytes);
+        if (!composed) return composed.error();
+        return LoadedArtById{{art.id, *composed}};
     }
     const auto at = bytes.find(art.hash);
     if (at == bytes.end()) return Error{art.name + " has no picture."};

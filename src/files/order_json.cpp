@@ -2,6 +2,7 @@
 
 #include "files/lettering_json.h"
 #include "files/mending_json.h"
+#include "files/together_json.h"
 #include "files/word_json.h"
 
 #include <cmath>
@@ -134,7 +135,7 @@ Art read_art(const In& in) {
     const auto kind = kind_from_key(in["kind"].text());
     if (!kind) in["kind"].fail("is not a kind of picture that is known");
     a.kind = *kind;
-    a.hash = in["hash"].hash();
+    if (in.has("hash") || !in.has("together")) a.hash = in["hash"].hash();
     if (in.has("marked_centre")) {
         std::vector<double> xy;
         in["marked_centre"].each(2, [&](const In& e) { xy.push_back(e.number(-10, 1000)); });
@@ -159,6 +160,7 @@ Art read_art(const In& in) {
     }
     if (in.has("lettering")) a.lettering = read_lettering(in["lettering"]);
     if (in.has("word_picture")) a.word_picture = read_word_picture(in["word_picture"]);
+    if (in.has("together")) a.together = read_together(in["together"]);
     if (in.has("mendings")) a.mendings = read_mendings(in["mendings"]);
     if (in.has("subject"))
         in["subject"].each(40, [&](const In& e) { a.subject.push_back({e["x"].number(-10, 1000), e["y"].number(-10, 1000)}); });
@@ -369,7 +371,8 @@ json to_json(const Order& o) {
     }
     for (const Lot& l : o.lots) j["lots"].push_back({{"id", l.id}, {"name", l.name}});
     for (const Art& a : o.art) {
-        json e{{"id", a.id}, {"name", a.name}, {"kind", kind_key(a.kind)}, {"hash", a.hash}};
+        json e{{"id", a.id}, {"name", a.name}, {"kind", kind_key(a.kind)}};
+        if (!a.together || !a.hash.empty()) e["hash"] = a.hash;
         if (a.marked_centre) e["marked_centre"] = {a.marked_centre->x, a.marked_centre->y};
         for (const NamedMark& m : a.marks) e["marks"].push_back({{"name", m.name}, {"x", m.at.x}, {"y", m.at.y}});
         if (a.clip) {
@@ -380,6 +383,7 @@ json to_json(const Order& o) {
         }
         if (a.lettering) e["lettering"] = to_json(*a.lettering);
         if (a.word_picture) e["word_picture"] = to_json(*a.word_picture);
+        if (a.together) e["together"] = to_json(*a.together);
         for (const Mending& m : a.mendings) e["mendings"].push_back(to_json(m));
         for (const Point& p : a.subject) e["subject"].push_back({{"x", p.x}, {"y", p.y}});
         j["art"].push_back(e);

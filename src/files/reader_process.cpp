@@ -391,7 +391,7 @@ Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, con
     return art;
 }
 
-Result<LoadedArtPtr> read_composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height,
+Result<LoadedArtPtr> read_composed(const LoadedArtById& pictures, const std::vector<Filling>& fillings, int width, int height,
                                    const std::string& name) {
     auto reader = pool().take();
     std::vector<wire::ArtRef> refs;

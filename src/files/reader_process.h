@@ -18,7 +18,7 @@ void set_reader_limits(const ReaderLimits& limits);
 Result<LoadedArtPtr> read_clipped(const LoadedArtPtr& whole, const ClipOf& clip, int width, int height, const std::string& name);
 
 /// Pictures laid in their shapes, one over the other, as one: PNG on a canvas of `width` × `height`.
-Result<LoadedArtPtr> read_composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height,
+Result<LoadedArtPtr> read_composed(const LoadedArtById& pictures, const std::vector<Filling>& fillings, int width, int height,
                                    const std::string& name);
 
 /// Words in a typeface as its outlines, in its own capitals where that is asked. Fails with a sentence where the bytes are no typeface.

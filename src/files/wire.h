@@ -72,7 +72,7 @@ inline auto parts(Mending& v) {
 }
 inline auto parts(ScreenImage& v) { return std::tie(v.width, v.height, v.pixels); }
 inline auto parts(ClipOf& v) { return std::tie(v.shape, v.unit, v.at, v.whole_ink, v.degrees); }
-inline auto parts(WordFilling& v) { return std::tie(v.picture, v.clip); }
+inline auto parts(Filling& v) { return std::tie(v.picture, v.clip, v.opacity, v.plain); }
 inline auto parts(ArtFacts& v) {
     return std::tie(v.width_px, v.height_px, v.vector, v.ink_px, v.aspect, v.outline, v.optical_centre, v.thin_stroke, v.narrow_gap, v.inks,
                     v.half_transparent, v.flat_background, v.background, v.missing_fonts, v.alpha, v.picture);

@@ -14,7 +14,7 @@ constexpr double vector_side = 2048;
 /// The picture by itself, mended and whole.
 Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const ArtBytes& bytes) {
     const Art* art = find_art(order, id);
-    if (art == nullptr || art->lettering || art->word_picture) return Error{"a picture of it is no longer there: choose another"};
+    if (art == nullptr || art->lettering || art->word_picture || art->together) return Error{"a picture of it is no longer there: choose another"};
     const auto file = bytes.find(art->hash);
     if (file == bytes.end()) return Error{art->name + " has no picture"};
     return mended_art(file->second, art->name, art->mendings);
@@ -90,11 +90,11 @@ Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const 
     constexpr double rim = 2;
     const double k =
         std::min({sharpest, most_side / std::max(box.width(), box.height()), std::sqrt(most_area / (box.width() * box.height()))});
-    std::vector<WordFilling> fillings;
+    std::vector<Filling> fillings;
     const Affine to = Affine::shift(rim, rim).after(Affine::scale(k, k)).after(Affine::shift(-box.x0, -box.y0));
     for (const WordPartLaid& p : laid->parts) {
         if (p.picture.empty()) continue;
-        WordFilling f;
+        Filling f;
         f.picture = p.picture;
         f.clip.shape = mapped(p.shape, to);
         // the first of two that share a place runs on a little under the second: so no sliver stays between them

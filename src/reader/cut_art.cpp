@@ -54,14 +54,29 @@ LoadedArtPtr cut_from(LoadedArtPtr whole, const ClipOf& clip, ArtFacts facts) {
     return out;
 }
 
-MendedFile composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height) {
+MendedFile composed(const LoadedArtById& pictures, const std::vector<Filling>& fillings, int width, int height) {
     PixelImage out{width, height, {}};
     {
         std::vector<std::uint32_t> words(out.count());
         cairo_surface_t* surface = image_over(words, width, height);
         cairo_t* cr = cairo_create(surface);
-        for (const WordFilling& f : fillings)
-            if (const auto whole = pictures.find(f.picture); whole != pictures.end()) cut_from(whole->second, f.clip, {})->draw(cr);
+        for (const Filling& f : fillings) {
+            const auto whole = pictures.find(f.picture);
+            if (f.picture.empty()) {
+                cairo_new_path(cr);
+                add(cr, f.clip.shape);
+                cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+                cairo_set_source_rgba(cr, f.plain.r, f.plain.g, f.plain.b, f.opacity);
+                cairo_fill(cr);
+            } else if (whole != pictures.end()) {
+                if (f.opacity < 1) cairo_push_group(cr);
+                cut_from(whole->second, f.clip, {})->draw(cr);
+                if (f.opacity < 1) {
+                    cairo_pop_group_to_source(cr);
+                    cairo_paint_with_alpha(cr, f.opacity);
+                }
+            }
+        }
         cairo_destroy(cr);
         cairo_surface_destroy(surface);
         out.rgba = straight(words);

@@ -141,7 +141,7 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
     }
     case wire::Kind::compose: {
         std::vector<wire::ArtRef> refs;
-        std::vector<WordFilling> fillings;
+        std::vector<Filling> fillings;
         int width = 0, height = 0;
         std::string name;
         sound(wire::unpacked(bytes, refs, fillings, width, height, name));

@@ -34,7 +34,7 @@ struct MendedFile {
 Result<MendedFile> mended(const Bytes& file, const std::string& name, const std::vector<Mending>& mendings);
 
 /// Pictures laid in their shapes, one over the other, as one file.
-MendedFile composed(const LoadedArtById& pictures, const std::vector<WordFilling>& fillings, int width, int height);
+MendedFile composed(const LoadedArtById& pictures, const std::vector<Filling>& fillings, int width, int height);
 
 /// Words in a typeface, as its outlines. Fails with a sentence where the bytes are no face, or hold no letters.
 Result<std::vector<ShapedWord>> shape(const std::string& face, const std::string& name, const std::vector<std::string>& words,

@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "core/order/art_words.h"
 #include "core/order/edit.h"
 #include "core/pipeline/work.h"
 #include "files/order_file.h"
@@ -163,13 +164,13 @@ TEST(WordPictures, ComeBackFromAFileAndFromAGang) {
     ASSERT_TRUE(back) << back.sentence();
     EXPECT_EQ(back->order, c.order);
     EXPECT_EQ(facts_of(read_all_art(back->order, back->art).art), facts_of(read_all_art(c.order, c.bytes).art));
-    const std::string words = word_picture_words(c.order, *find_art(c.order, c.id));
+    const std::string words = composed_words(c.order, *find_art(c.order, c.id));
     Order other = c.order;
     other = with_subject(other, c.pictures[2], {{0.4, 0.4}, {0.5, 0.5}});
-    EXPECT_NE(word_picture_words(other, *find_art(other, c.id)), words) << "it looks otherwise";
+    EXPECT_NE(composed_words(other, *find_art(other, c.id)), words) << "it looks otherwise";
     other = c.order;
     for (Art& a : other.art) a.name += " renamed";
-    EXPECT_EQ(word_picture_words(other, *find_art(other, c.id)), words);
+    EXPECT_EQ(composed_words(other, *find_art(other, c.id)), words);
 }
 
 }  // namespace TESTED

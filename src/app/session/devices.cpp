@@ -63,7 +63,7 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
 
 void Devices::cut_sheet(const Sheet& sheet) {
     jobs_.background([this, sheet, set = chain_.work().transfer_set()]() -> std::function<void()> {
-        const std::string path = cut_plt(cut_path(cut_contours(sheet, set)), sheet.length);
+        const std::string path = cut_plt(sheet_cuts(sheet, set), sheet.length);
         const auto report = SimulatedCutter({}).cut(path, sheet.width, sheet.length, printed_ink(set, sheet));
         return [this, text = qt(report ? report->sentence : report.sentence())] {
             says_ = text;

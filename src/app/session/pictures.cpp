@@ -3,6 +3,7 @@
 #include <QFileInfo>
 
 #include "app/widgets/figures.h"
+#include "core/order/art_words.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
 #include "files/lettering.h"
@@ -57,8 +58,7 @@ void Pictures::bring_in(const QStringList& paths) {
 }
 
 Pictures::MadeOf Pictures::made_of(const Order& order, const Art& art) {
-    MadeOf m{art.hash, art.mendings, art.clip, art.subject, {}, art.lettering, {}, {}};
-    if (art.word_picture) m.word_picture = word_picture_words(order, art);
+    MadeOf m{art.hash, art.mendings, art.clip, art.subject, {}, art.lettering, {}, composed_words(order, art)};
     if (const BlankStyle* on = art.clip ? find_style(order, art.clip->style) : nullptr) m.on = *on;
     if (art.lettering) m.words = words_of(order, art);
     return m;
@@ -103,7 +103,7 @@ void Pictures::made_anew() {
 
 void Pictures::mend(const std::string& id, const QString& what, const std::vector<Mending>& mendings) {
     const Art* entry = find_art(document_.order(), id);
-    if (entry == nullptr || entry->lettering || entry->word_picture || entry->mendings == mendings) return;
+    if (entry == nullptr || entry->lettering || entry->word_picture || entry->together || entry->mendings == mendings) return;
     const Order wished = with_mendings(document_.order(), id, mendings, {});
     ++mending_;
     emit changed();

@@ -48,7 +48,7 @@ private:
         std::optional<BlankStyle> on;
         std::optional<Lettering> lettering;
         std::vector<std::string> words;
-        std::string word_picture;  ///< all that it shows
+        std::string composed;  ///< all that a composed one shows
         bool operator==(const MadeOf&) const = default;
     };
     [[nodiscard]] static MadeOf made_of(const Order& order, const Art& art);

@@ -25,7 +25,7 @@ std::optional<Point> point_in(const Region& region, Point wish) {
 
 }  // namespace
 
-Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double rim) {
+Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double rim, bool as_small) {
     const Rect box = bounds(shape);
     if (!(box.width() > 0) || !(box.height() > 0) || !(aspect > 0)) return Error{"There is no shape to clip to."};
     // Clipper counts in 0.1 µm: the shape is worked on at a size where that is fine enough.
@@ -48,7 +48,7 @@ Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<P
     };
 
     double best = 0;
-    if (subject.size() >= 2) {
+    if (subject.size() >= 2 && !as_small) {
         double spread = 0;
         for (const Point& a : subject)
             for (const Point& b : subject) spread = std::max(spread, norm(a - b));

@@ -97,8 +97,8 @@ std::vector<Measure> family_measures(Family f) {
     case Build::apron: return {M::width, M::height, M::top_width, M::bib_height, M::hem_curve};
     case Build::bag: return {M::width, M::height, M::handle_spacing};
     case Build::cap:
-        return {M::crown_width, M::crown_height, M::side_width,  M::side_height, M::back_width,
-                M::back_height, M::arch_width,   M::arch_height, M::bill_width,  M::bill_depth};
+        return {M::crown_width, M::crown_height, M::crown_middle, M::side_width,  M::side_height, M::back_width,
+                M::back_height, M::arch_width,   M::arch_height,  M::bill_width,  M::bill_depth};
     case Build::flat:
         switch (f) {
         case Family::flag:
@@ -108,10 +108,14 @@ std::vector<Measure> family_measures(Family f) {
         case Family::coaster: return {M::width, M::height, M::corner_radius, M::notch_width, M::notch_depth};
         default: return {M::width, M::height, M::corner_radius};
         }
-    case Build::wrap:
-        if (is_tapered(f)) return {M::top_diameter, M::bottom_diameter, M::wall_height, M::handle_gap, M::rim_margin, M::base_margin};
-        if (f == Family::mug) return {M::circumference, M::wall_height, M::handle_gap, M::rim_margin, M::base_margin};
-        return {M::circumference, M::wall_height, M::rim_margin, M::base_margin};
+    case Build::wrap: {
+        std::vector<M> out{M::circumference};
+        if (is_tapered(f)) out = {M::top_diameter, M::bottom_diameter};
+        out.push_back(M::wall_height);
+        if (is_tapered(f) || f == Family::mug) out.push_back(M::handle_gap);
+        out.insert(out.end(), {M::rim_margin, M::base_margin, M::clip_gap, M::patch_top, M::patch_width, M::patch_height});
+        return out;
+    }
     }
     return {};
 }

@@ -63,6 +63,11 @@ constexpr std::array<MeasureText, measure_count> measure_texts = {{
     {"hip_depth", "Hip depth, waist to crotch"},
     {"outseam", "Outseam"},
     {"leg_opening", "Leg opening"},
+    {"crown_middle", "Crown at half height, over its curve"},
+    {"clip_gap", "Clip gap, of the wrap it is heated in"},
+    {"patch_top", "Patch top, from the rim"},
+    {"patch_width", "Patch width, printable field"},
+    {"patch_height", "Patch height"},
 }};
 
 }  // namespace
@@ -91,7 +96,12 @@ bool may_be_zero(Measure m) {
     case Measure::notch_depth:
     case Measure::handle_gap:
     case Measure::rim_margin:
-    case Measure::base_margin: return true;
+    case Measure::base_margin:
+    case Measure::crown_middle:
+    case Measure::clip_gap:
+    case Measure::patch_top:
+    case Measure::patch_width:
+    case Measure::patch_height: return true;
     default: return false;
     }
 }
@@ -115,5 +125,7 @@ double measure_mm(const Measures& measures, Measure m, double fallback) {
     const auto at = measures.find(m);
     return at == measures.end() ? fallback : at->second.value.mm();
 }
+
+double ends_gap(const Measures& m) { return std::max(measure_mm(m, Measure::handle_gap), measure_mm(m, Measure::clip_gap)); }
 
 }  // namespace orthema

@@ -65,8 +65,13 @@ enum class Measure {
     hip_depth,  ///< waist to the line where the legs part
     outseam,
     leg_opening,
+    crown_middle,  ///< across a cap's front panel at half its height, over its curve; 0: not taped
+    clip_gap,      ///< of the circumference that the clip of a wrap takes in the oven
+    patch_top,     ///< of a wall's printable field, from the rim
+    patch_width,   ///< 0: all of the wall is printable
+    patch_height,
 };
-constexpr int measure_count = static_cast<int>(Measure::leg_opening) + 1;
+constexpr int measure_count = static_cast<int>(Measure::patch_height) + 1;
 
 const char* measure_name(Measure m);   ///< as people read it: "Chest, pit to pit"
 std::string measure_short(Measure m);  ///< its first words: "Chest"
@@ -98,5 +103,8 @@ using Measures = std::map<Measure, Figure>;
 
 /// The figure's length in mm, or `fallback` where the chart lacks it.
 double measure_mm(const Measures& measures, Measure m, double fallback = 0);
+
+/// What of a wall the ends of a print keep apart: its handle, or the clip of the wrap that it is heated in. mm.
+double ends_gap(const Measures& measures);
 
 }  // namespace orthema

@@ -81,6 +81,15 @@ std::optional<CupWall> wall_of(Family family, const Measures& measures);
 /// the printable band is a rectangle. Its widths are those at half the slant.
 Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face);
 
+/// The box of what can be printed of a panel: of a wall its band or its patch, else the outline's.
+Rect printable_box(const Panel& panel, const Measures& measures);
+
+/// How much a cap's front is domed: 1/R of the ball that bends as much, per mm. From two tapes, the panel's width over its curve at half
+/// its height and flat at the bill, and its height: rows of a ball are cos(height/R) as wide as its widest. Nothing where it was not taped.
+std::optional<double> crown_bend(const Measures& measures);
+/// … of a round crown on a usual head, where it was not taped.
+constexpr double usual_crown_bend = 1 / 92.0;
+
 /// x of the panel's edge on the viewer's right or left at height y (negative on the left); 0 where it has none there.
 double right_edge_x(const Panel& panel, double y);
 double left_edge_x(const Panel& panel, double y);

@@ -179,6 +179,13 @@ Panel bag_panel(const Measures& m, Face face) {
     return p;
 }
 
+std::optional<double> crown_bend(const Measures& m) {
+    const double seam = measure_mm(m, Measure::crown_width), middle = measure_mm(m, Measure::crown_middle),
+                 height = measure_mm(m, Measure::crown_height);
+    if (middle <= 0 || seam <= 0 || height <= 0) return std::nullopt;
+    return 2 * std::acos(std::min(1.0, middle / seam)) / height;
+}
+
 Panel cap_panel(const Measures& m, Face face) {
     const auto mm = [&](M which) { return measure_mm(m, which); };
     Panel p;
@@ -202,6 +209,8 @@ Panel cap_panel(const Measures& m, Face face) {
         dome(mm(M::crown_width), mm(M::crown_height), 0.35);
         p.bottom_name = "bill seam";
         p.tapes = {{M::crown_width, {-p.width / 2, p.length}, {p.width / 2, p.length}}, {M::crown_height, {0, 0}, {0, p.length}}};
+        if (const double across = mm(M::crown_middle); across > 0)
+            p.tapes.push_back({M::crown_middle, {right_edge_x(p, p.length / 2) * -1, p.length / 2}, {right_edge_x(p, p.length / 2), p.length / 2}});
         add_rim(p, "panel seam", 8, 2);
         add_edge(p, "bill seam", below_line(p.length), 10, 10, 4);
         break;

@@ -19,7 +19,18 @@ void side_landmarks(Panel& p, double printable) {
                    {"back of the handle", false, printable / 4, false}};
 }
 
-Panel straight_wall(Family family, double around, double gap, double h) {
+/// A wrap's clip takes more of the wall than its handle.
+bool clipped(const Measures& m) { return measure_mm(m, M::clip_gap) > measure_mm(m, M::handle_gap); }
+
+/// The printable field, where the wall has one.
+std::optional<Rect> patch_of(const Measures& m) {
+    const double w = measure_mm(m, M::patch_width), h = measure_mm(m, M::patch_height), top = measure_mm(m, M::patch_top);
+    if (w <= 0 || h <= 0) return std::nullopt;
+    return Rect{-w / 2, top, w / 2, top + h};
+}
+
+/// `clip`: what the ends keep apart is a clip, not a handle.
+Panel straight_wall(Family family, double around, double gap, bool clip, double h) {
     Panel p;
     const double w = around - gap;
     p.face = Face::wrap;
@@ -29,7 +40,10 @@ Panel straight_wall(Family family, double around, double gap, double h) {
     p.outline = box_region({-around / 2, 0, around / 2, h});
     p.right_edge = {{w / 2, 0}, {w / 2, h}};
     p.left_edge = {{-w / 2, 0}, {-w / 2, h}};
-    if (gap > 0) {
+    if (gap > 0 && clip) {
+        add_side_edges(p, "clip", p.right_edge, 0, 0, 12);
+        both_sides(p.seams, {{w / 2, 0}, {w / 2, h}});
+    } else if (gap > 0) {
         add_side_edges(p, "handle", p.right_edge, 0, 0, 40);
         both_sides(p.seams, {{w / 2, 0}, {w / 2, h}});
         Ring grip{{around / 2 - gap / 2, h * 0.22}};
@@ -41,13 +55,19 @@ Panel straight_wall(Family family, double around, double gap, double h) {
     }
     if (is_tapered(family)) return p;  // it is taped by its diameters, on the unrolled wall
     p.tapes = {{M::circumference, {-around / 2, h * 0.5}, {around / 2, h * 0.5}}, {M::wall_height, {w * 0.3, 0}, {w * 0.3, h}}};
-    if (gap > 0) p.tapes.push_back({M::handle_gap, {w / 2, h * 0.9}, {around / 2, h * 0.9}, 0.5});
+    if (gap > 0) p.tapes.push_back({clip ? M::clip_gap : M::handle_gap, {w / 2, h * 0.9}, {around / 2, h * 0.9}, 0.5});
     return p;
 }
 
-/// The handle's gap at half the slant: it is taped where the wall is widest.
+/// What the ends of a print stop at.
+const char* ends_name(const Measures& m) {
+    if (ends_gap(m) <= 0) return "seam";
+    return clipped(m) ? "clip" : "handle";
+}
+
+/// The handle's or clip's gap at half the slant: it is taped where the wall is widest.
 double middle_gap(const CupWall& wall, const Measures& m) {
-    return measure_mm(m, M::handle_gap) * wall.middle_circumference() / (M_PI * std::max(wall.top_diameter, wall.bottom_diameter));
+    return ends_gap(m) * wall.middle_circumference() / (M_PI * std::max(wall.top_diameter, wall.bottom_diameter));
 }
 
 Panel tapered_wall(const Measures& m) {
@@ -91,8 +111,14 @@ Panel tapered_wall(const Measures& m) {
     }
     beyond("rim", sector(rim, far_base, open));
     beyond("base", sector(far_top, base, open));
-    beyond(mm(M::handle_gap) > 0 ? "handle" : "seam", sector(far_top, far_base, half));
+    beyond(ends_name(m), sector(far_top, far_base, half));
     p.seams = {arc(rim, half), arc(base, half)};
+    if (const auto patch = patch_of(m)) {
+        Ring edge = sector(patch->y0, patch->y1, patch->x1);
+        beyond("patch", edge);
+        edge.push_back(edge.front());
+        p.seams.push_back(edge);
+    }
     const Point left = sheet.bent({-around / 2, 0}), right = sheet.bent({around / 2, 0});
     const Point low_left = sheet.bent({-around / 2, slant}), low_right = sheet.bent({around / 2, slant});
     p.tapes = {{M::top_diameter, left, right, norm(right - left) / mm(M::top_diameter)},
@@ -100,9 +126,9 @@ Panel tapered_wall(const Measures& m) {
                {M::wall_height, {0, 0}, {0, slant}, slant / wall.height},
                {M::rim_margin, {p.width * 0.1, 0}, {p.width * 0.1, mm(M::rim_margin)}},
                {M::base_margin, {p.width * 0.1, slant - mm(M::base_margin)}, {p.width * 0.1, slant}}};
-    if (mm(M::handle_gap) > 0) {
+    if (const double ends = ends_gap(m); ends > 0) {
         const Point a = sheet.bent({half, 0}), b = right;
-        p.tapes.push_back({M::handle_gap, a, b, norm(b - a) / mm(M::handle_gap)});
+        p.tapes.push_back({clipped(m) ? M::clip_gap : M::handle_gap, a, b, norm(b - a) / ends});
     }
     return p;
 }
@@ -116,27 +142,47 @@ void finish_wall(Panel& p, const Measures& m, bool level) {
     const double rim = measure_mm(m, M::rim_margin), base = measure_mm(m, M::base_margin);
     p.top_name = "rim";
     p.bottom_name = "base";
-    p.side_name = measure_mm(m, M::handle_gap) > 0 ? "handle" : "seam";
+    p.side_name = ends_name(m);
     if (level) {
         const double h = p.length;
         add_edge(p, "rim", {{-far_out, rim}, {-far_out, -far_out}, {far_out, -far_out}, {far_out, rim}}, 0, 0);
         add_edge(p, "base", {{-far_out, h - base}, {far_out, h - base}, {far_out, far_out}, {-far_out, far_out}}, 0, 0);
         p.seams.push_back({{-p.width / 2, rim}, {p.width / 2, rim}});
         p.seams.push_back({{-p.width / 2, h - base}, {p.width / 2, h - base}});
+        if (const auto patch = patch_of(m)) {
+            const Region room = box_region({-far_out, -far_out, far_out, far_out});
+            p.features.push_back({"patch", subtract(room, box_region(*patch)), 0, 0, 0, Feature::Kind::edge});
+            Ring edge = box_region(*patch)[0].outer;
+            edge.push_back(edge.front());
+            p.seams.push_back(edge);
+        }
         if (!p.tapes.empty()) {
             p.tapes.push_back({M::rim_margin, {-p.width * 0.1, 0}, {-p.width * 0.1, rim}});
             p.tapes.push_back({M::base_margin, {-p.width * 0.1, h - base}, {-p.width * 0.1, h}});
         }
+    }
+    if (const auto patch = patch_of(m)) {
+        p.tapes.push_back({M::patch_width, {patch->x0, patch->y1}, {patch->x1, patch->y1}});
+        p.tapes.push_back({M::patch_height, {patch->x1, patch->y0}, {patch->x1, patch->y1}});
+        p.tapes.push_back({M::patch_top, {0, 0}, {0, patch->y0}});
     }
     side_landmarks(p, p.width);
 }
 
 }  // namespace
 
+Rect printable_box(const Panel& p, const Measures& m) {
+    if (p.face != Face::wrap) return bounds(p.outline);
+    Rect box{-p.width / 2, measure_mm(m, M::rim_margin), p.width / 2, p.length - measure_mm(m, M::base_margin)};
+    if (const auto patch = patch_of(m))
+        box = {std::max(box.x0, patch->x0), std::max(box.y0, patch->y0), std::min(box.x1, patch->x1), std::min(box.y1, patch->y1)};
+    return box;
+}
+
 Panel wrap_panel(Family family, const Measures& m) {
     const bool tapered = is_tapered(family);
     Panel p = tapered ? tapered_wall(m)
-                      : straight_wall(family, measure_mm(m, M::circumference), measure_mm(m, M::handle_gap), measure_mm(m, M::wall_height));
+                      : straight_wall(family, measure_mm(m, M::circumference), ends_gap(m), clipped(m), measure_mm(m, M::wall_height));
     finish_wall(p, m, !tapered);
     return p;
 }
@@ -154,7 +200,7 @@ Panel fitting_panel(const BlankStyle& style, const std::string& size, Face face)
     if (!is_tapered(style.family) || face != Face::wrap) return whole;
     const Measures& m = style.chart.at(size);
     const CupWall wall = *wall_of(style.family, m);
-    Panel p = straight_wall(style.family, wall.middle_circumference(), middle_gap(wall, m), wall.slant());
+    Panel p = straight_wall(style.family, wall.middle_circumference(), middle_gap(wall, m), clipped(m), wall.slant());
     finish_wall(p, m, true);
     for (Feature& f : whole.features)
         if (f.kind != Feature::Kind::edge) p.features.push_back(std::move(f));

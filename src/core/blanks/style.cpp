@@ -91,6 +91,8 @@ std::optional<std::string> contradiction(Family family, const Measures& row) {
         break;
     case Build::cap:
         if (mm(M::arch_height) >= mm(M::back_height) || mm(M::arch_width) >= mm(M::back_width)) return "arch inside the back panel";
+        if (mm(M::crown_middle) > 0 && mm(M::crown_middle) < mm(M::crown_width) / 2)
+            return "the crown at half height is at least half as wide as at the bill";
         break;
     case Build::flat:
         if (mm(M::corner_radius) > std::min(mm(M::width), mm(M::height)) / 2 + 0.01) return "corner radius at most half the shorter side";
@@ -101,8 +103,10 @@ std::optional<std::string> contradiction(Family family, const Measures& row) {
         break;
     case Build::wrap: {
         const double around = is_tapered(family) ? mm(M::bottom_diameter) * 3.14159 : mm(M::circumference);
-        if (mm(M::rim_margin) + mm(M::base_margin) >= mm(M::wall_height) - 5 || mm(M::handle_gap) >= around - 20)
-            return "margins inside the wall, handle inside the circumference";
+        if (mm(M::rim_margin) + mm(M::base_margin) >= mm(M::wall_height) - 5 || ends_gap(row) >= around - 20)
+            return "margins inside the wall, handle and clip inside the circumference";
+        if ((mm(M::patch_width) > 0) != (mm(M::patch_height) > 0)) return "a patch has a width and a height";
+        if (mm(M::patch_top) + mm(M::patch_height) > mm(M::wall_height) || mm(M::patch_width) > around) return "patch inside the wall";
         break;
     }
     }

@@ -222,14 +222,14 @@ constexpr double round_over = 0.2;  ///< mm that a wrap's picture runs over itse
 /// All round a wall, or from one side of its handle to the other, on the middle of the slant.
 double wall_width(const Draft& r, std::size_t size) {
     const Measures& m = r.style->chart.at(r.fit.sizes[size].size);
-    if (measure_mm(m, Measure::handle_gap) > 0) return fitting_panel(*r.style, r.fit.sizes[size].size, Face::wrap).width;
+    if (ends_gap(m) > 0) return fitting_panel(*r.style, r.fit.sizes[size].size, Face::wrap).width;
     return wall_of(r.style->family, m).value_or(CupWall{}).middle_circumference();
 }
 
 /// A picture that stands along both its sides and all but meets itself: the figure that it misses by.
 void say_bare_seam(const Draft& r, std::size_t size, Findings& findings) {
     const SizeFit& s = r.fit.sizes[size];
-    if (measure_mm(r.style->chart.at(s.size), Measure::handle_gap) > 0) return;
+    if (ends_gap(r.style->chart.at(s.size)) > 0) return;
     const double around = wall_width(r, size), gap = around - s.width;
     if (gap < 0.05 || gap > 0.1 * around || !fills_its_sides(r.facts->outline)) return;
     findings.push_back(finding("wrap-bare", about(*r.decoration, s.size),

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <tuple>
 
+#include "core/fitting/together.h"
+
 namespace orthema {
 
 Phrases who(const Order& order, const Decoration& d, const std::string& size) {
@@ -311,12 +313,16 @@ void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& pla
     say_differences(order, plan);
     say_letterings(order, facts, plan);
     for (const Art& art : order.art) {
+        append(plan.findings, together_findings(order, facts, art));
         const auto at = facts.find(art.id);
         if (at == facts.end()) continue;
         std::optional<Length> width;
         if (widest.contains(art.id)) width = Length::from_mm(widest[art.id]);
-        const Findings found = art_findings(at->second, art.id, art.name, width);
-        plan.findings.insert(plan.findings.end(), found.begin(), found.end());
+        Findings found = art_findings(at->second, art.id, art.name, width);
+        // a ground fills its face: what lies behind it in its picture is meant
+        if (!width && std::any_of(order.art.begin(), order.art.end(), [&](const Art& a) { return a.together && a.together->ground == art.id; }))
+            std::erase_if(found, [](const Finding& f) { return f.code == "art-background"; });
+        append(plan.findings, found);
     }
 }
 

@@ -157,6 +157,12 @@ Order with_mendings(const Order& order, const std::string& art, const std::vecto
     });
 }
 
+Order with_together(const Order& order, const std::string& art, const PutTogether& print) {
+    return with_art(order, art, [&](Art& a) {
+        if (a.together) a.together = print;
+    });
+}
+
 Order with_word_picture(const Order& order, const std::string& art, const WordPicture& word) {
     return with_art(order, art, [&](Art& a) {
         if (a.word_picture) a.word_picture = with_places(word);

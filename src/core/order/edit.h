@@ -37,6 +37,7 @@ Order with_clip(const Order& order, const std::string& art, const std::optional<
 /// on what they were set on.
 Order with_mendings(const Order& order, const std::string& art, const std::vector<Mending>& mendings, const Affine& marks);
 /// With its word, places and pictures so; as it is where it is no word picture. Places follow the word.
+Order with_together(const Order& order, const std::string& art, const PutTogether& print);
 Order with_word_picture(const Order& order, const std::string& art, const WordPicture& word);
 /// With its words set so; as it is where it is a picture.
 Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering);

@@ -59,6 +59,11 @@ void each_id(Order& o, See see) {
             for (WordPlace& p : a.word_picture->places)
                 for (std::string* id : {&p.outline, &p.first.picture, &p.second.picture})
                     if (!id->empty()) see(IdKind::art, *id);
+        if (a.together) {
+            see(IdKind::style, a.together->style);
+            if (!a.together->ground.empty()) see(IdKind::art, a.together->ground);
+            for (LaidOver& over : a.together->over) see(IdKind::art, over.picture);
+        }
     }
     for (DesignRule& r : o.rules) {
         see(IdKind::rule, r.id);

@@ -22,6 +22,8 @@ struct SeamPoint {
     bool operator==(const SeamPoint&) const = default;
 };
 
+constexpr Length usual_snip_gap = Length::from_mm(1.5);
+
 /// The marks that the sheets of a stack are laid on one another by, left and right of it; trimmed off before pressing. mm.
 constexpr double stack_mark_radius = 1.5;
 constexpr double stack_mark_off = 7;  ///< from the stack's edge to the mark's middle
@@ -52,6 +54,8 @@ struct Making {
     Length bleed = Length::from_mm(3);
     Length misplaced = Length::from_mm(1.5);  ///< the worst that a hand misses by
     std::string jig;                          ///< laid into a jig's slots; empty: not
+    // Domed blanks
+    Length snip_gap;  ///< film may stand off the form by this once it is snipped; 0: not snipped
     bool operator==(const Making&) const = default;
 };
 

@@ -35,36 +35,6 @@ const Art* find_art(const Order& order, const std::string& id) {
     const Art* own = by_id(order.art, id);  // of a word the lettering that it is of
     return own != nullptr ? own : by_id(order.art, art_of_word(id));
 }
-std::string word_picture_words(const Order& order, const Art& art) {
-    const WordPicture& w = *art.word_picture;
-    std::string all = w.word;
-    const auto figure = [&](double v) { all += " " + std::to_string(std::lround(v * 10000)); };
-    const auto picture = [&](const std::string& id) {
-        const Art* a = id.empty() ? nullptr : find_art(order, id);
-        if (a == nullptr) return;
-        all += " " + a->hash.substr(0, 16) + mending_words(a->mendings);
-        for (const Point& p : a->subject) {
-            figure(p.x);
-            figure(p.y);
-        }
-    };
-    const auto part = [&](const PlacePart& p) {
-        picture(p.picture);
-        if (!p.at) return;
-        for (const double v : {p.at->width, p.at->middle.x, p.at->middle.y, p.at->degrees}) figure(v);
-    };
-    figure(w.apart);
-    figure(w.rim);
-    for (const WordPlace& p : w.places) {
-        all += std::string(", ") + place_key(p.shape);
-        if (p.shape == PlaceShape::outline) picture(p.outline);
-        part(p.first);
-        if (!p.shared) continue;
-        for (const double v : {p.line.through.x, p.line.through.y, p.line.degrees}) figure(v);
-        part(p.second);
-    }
-    return all;
-}
 const Medium* find_medium(const Order& order, const std::string& id) { return by_id(order.media, id); }
 const Press* find_press(const Order& order, const std::string& id) { return by_id(order.presses, id); }
 const Method* find_method(const Order& order, const std::string& id) { return by_id(order.methods, id); }
@@ -334,14 +304,20 @@ Findings order_findings(const Order& order) {
         if (counts_of(order, d.run).empty()) add("decoration-run", about, {{"design", d.name}, {"run", run_name(order, d.run)}});
     }
     for (const Art& a : order.art) {
+        Subject about;
+        about.art = a.id;
+        if (a.together) {
+            used_art.insert(a.together->ground);
+            for (const LaidOver& over : a.together->over) used_art.insert(over.picture);
+            if (a.together->ground.empty() && !a.together->plain && a.together->over.empty())
+                add("together-empty", about, {{"art", a.name}});
+        }
         if (!a.word_picture) continue;
         int empty = 0;
         for (const WordPlace& p : a.word_picture->places) {
             for (const std::string* id : {&p.outline, &p.first.picture, &p.second.picture}) used_art.insert(*id);
             empty += (p.first.picture.empty() ? 1 : 0) + (p.shared && p.second.picture.empty() ? 1 : 0);
         }
-        Subject about;
-        about.art = a.id;
         if (empty > 0) add("word-place-empty", about, {{"art", a.name}, {"n", empty}});
     }
     for (const Art& a : order.art)

@@ -14,6 +14,7 @@
 #include "core/blanks/style.h"
 #include "core/artwork/lettering.h"
 #include "core/artwork/mending.h"
+#include "core/artwork/put_together.h"
 #include "core/artwork/word_picture.h"
 #include "core/order/making.h"
 #include "core/shop/correction.h"
@@ -201,6 +202,7 @@ struct Art {
     std::vector<Point> subject;                    ///< marks that must stay inside the shape; unit: the whole picture's ink width
     std::optional<Lettering> lettering;            ///< words in a typeface, which is the file; no picture then
     std::optional<WordPicture> word_picture = {};  ///< a word of pictures; its file is the typeface
+    std::optional<PutTogether> together = {};      ///< a print put together from other art; it has no file of its own
     std::vector<Mending> mendings = {};            ///< done to the file's picture before anything else, in the order of their kinds
     bool operator==(const Art&) const = default;
 };
@@ -433,8 +435,6 @@ struct Order {
 
 const BlankStyle* find_style(const Order& order, const std::string& id);
 const Art* find_art(const Order& order, const std::string& id);
-/// All that a word picture shows, in words that are the same where it looks the same.
-std::string word_picture_words(const Order& order, const Art& art);
 const Medium* find_medium(const Order& order, const std::string& id);
 const Press* find_press(const Order& order, const std::string& id);
 const Method* find_method(const Order& order, const std::string& id);

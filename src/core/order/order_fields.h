@@ -203,7 +203,8 @@ struct FieldsOf<Making> {
         Field{"split_join", &Making::split_join}, Field{"split_lap", &Making::split_lap}, Field{"seam_points", &Making::seam_points},
         Field{"wrap_join", &Making::wrap_join},   Field{"wrap_lap", &Making::wrap_lap},   Field{"seam_at", &Making::seam_at},
         Field{"two_sided", &Making::two_sided},   Field{"fold", &Making::fold},           Field{"cover", &Making::cover},
-        Field{"bleed", &Making::bleed},           Field{"misplaced", &Making::misplaced}, Field{"jig", &Making::jig}};
+        Field{"bleed", &Making::bleed},           Field{"misplaced", &Making::misplaced}, Field{"jig", &Making::jig},
+        Field{"snip_gap", &Making::snip_gap}};
 };
 template <>
 struct FieldsOf<OrderLine> {
@@ -356,6 +357,27 @@ struct FieldsOf<Mending> {
                                             Field{"apart", &Mending::apart}};
 };
 template <>
+struct FieldsOf<LaidOver> {
+    static constexpr auto list = std::tuple{Field{"picture", &LaidOver::picture},
+                                            Field{"width", &LaidOver::width},
+                                            Field{"level", &LaidOver::level},
+                                            Field{"upright", &LaidOver::upright},
+                                            Field{"across", &LaidOver::across},
+                                            Field{"down", &LaidOver::down},
+                                            Field{"degrees", &LaidOver::degrees},
+                                            Field{"see_through", &LaidOver::see_through},
+                                            Field{"tint", &LaidOver::tint},
+                                            Field{"edge", &LaidOver::edge},
+                                            Field{"edge_colour", &LaidOver::edge_colour}};
+};
+template <>
+struct FieldsOf<PutTogether> {
+    static constexpr auto list = std::tuple{Field{"style", &PutTogether::style},   Field{"size", &PutTogether::size},
+                                            Field{"face", &PutTogether::face},     Field{"bleed", &PutTogether::bleed},
+                                            Field{"ground", &PutTogether::ground}, Field{"plain", &PutTogether::plain},
+                                            Field{"over", &PutTogether::over},     Field{"clear", &PutTogether::clear}};
+};
+template <>
 struct FieldsOf<Art> {
     static constexpr auto list = std::tuple{Field{"id", &Art::id},
                                             Field{"name", &Art::name},
@@ -367,7 +389,8 @@ struct FieldsOf<Art> {
                                             Field{"subject", &Art::subject},
                                             Field{"lettering", &Art::lettering},
                                             Field{"mendings", &Art::mendings},
-                                            Field{"word_picture", &Art::word_picture}};
+                                            Field{"word_picture", &Art::word_picture},
+                                            Field{"together", &Art::together}};
 };
 template <>
 struct FieldsOf<PlacedCopy> {

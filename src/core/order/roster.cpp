@@ -85,6 +85,13 @@ const Lettering* lettering_of(const Order& order, const Decoration& d) {
     return art == nullptr || !art->lettering ? nullptr : &*art->lettering;
 }
 
+std::string drawn_id(const Order& order, const std::string& id) {
+    const Art* art = find_art(order, id);
+    if (art == nullptr || !art->lettering) return id;
+    const std::vector<std::string> words = words_of(order, *art);
+    return words.empty() ? id : word_art(id, words.front());
+}
+
 std::vector<std::string> words_of(const Order& order, const Art& art) {
     std::vector<std::string> out;
     if (!art.lettering) return out;

@@ -69,6 +69,9 @@ private:
     std::map<std::pair<RunKey, std::string>, std::vector<const OrderLine*>> piles_;  ///< garment by garment; only where somebody is named
 };
 
+/// Under which id an art is drawn that is the same on every garment: of a lettering its first word, else its own.
+std::string drawn_id(const Order& order, const std::string& art);
+
 /// What a decoration puts on that garment; empty where it is no lettering.
 std::string word_on(const Order& order, const Decoration& decoration, const std::string& size, int piece);
 

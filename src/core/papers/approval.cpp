@@ -6,6 +6,7 @@
 
 #include "core/blanks/location.h"
 #include "core/drawing/code2d.h"
+#include "core/order/art_words.h"
 #include "core/order/gang.h"
 #include "core/order/roster.h"
 
@@ -37,7 +38,7 @@ std::string seen_revision(const Whose& whose, const Decoration& d, const SizeFit
                       d.run.colour + "|" + s.size + "|" + location_key(d.location);
     if (art != nullptr && art->clip) all += "|" + art->clip->word + "|" + whose.own(IdKind::style, art->clip->style);
     if (art != nullptr && !art->mendings.empty()) all += "|" + mending_words(art->mendings);
-    if (art != nullptr && art->word_picture) all += "|" + word_picture_words(order, *art);
+    if (const std::string composed = art == nullptr ? std::string() : composed_words(order, *art); !composed.empty()) all += "|" + composed;
     if (art != nullptr && art->lettering) all += "|" + lettered_words(order, d, s.size);
     for (const double mm : {s.width, s.height, s.ink.x0, s.ink.y0}) all += "|" + std::to_string(std::lround(mm));
     const Colour cloth = cloth_of(order, d);

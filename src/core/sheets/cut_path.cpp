@@ -54,9 +54,36 @@ double idle_travel(const std::vector<CutStep>& path, Point start) {
     double sum = 0;
     for (const CutStep& s : path) {
         sum += norm(s.ring[0] - start);
-        start = s.ring[0];
+        start = s.open ? s.ring.back() : s.ring[0];
     }
     return sum;
+}
+
+std::vector<CutStep> with_snips(const std::vector<CutStep>& path, const std::vector<Ring>& snips) {
+    std::vector<std::vector<const Ring*>> before(path.size());
+    for (const Ring& snip : snips) {
+        // its inner end lies in the piece; of rings in one another the innermost is the piece's
+        std::size_t own = path.size();
+        for (std::size_t i = 0; i < path.size(); ++i)
+            if (inside(path[i].ring, snip.back()) &&
+                (own == path.size() || std::abs(signed_area(path[i].ring)) < std::abs(signed_area(path[own].ring))))
+                own = i;
+        if (own < path.size()) before[own].push_back(&snip);
+    }
+    std::vector<CutStep> out;
+    Point at;
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        while (!before[i].empty()) {
+            const auto next = std::min_element(before[i].begin(), before[i].end(),
+                                               [&](const Ring* a, const Ring* b) { return norm(a->front() - at) < norm(b->front() - at); });
+            out.push_back({**next, false, true});
+            at = (*next)->back();
+            before[i].erase(next);
+        }
+        out.push_back(path[i]);
+        at = path[i].ring[0];
+    }
+    return out;
 }
 
 std::vector<CutStep> cut_path(const std::vector<Polygon>& contours, Point start) {

@@ -89,4 +89,17 @@ std::vector<Polygon> cut_contours(const Sheet& sheet, const TransferSet& set) {
     return out;
 }
 
+std::vector<Ring> cut_snips(const Sheet& sheet, const TransferSet& set) {
+    std::vector<Ring> out;
+    const Affine page = page_map(sheet);
+    for (const PlacedCopy& c : sheet.copies)
+        if (const Transfer* t = find_transfer(set, c.transfer))
+            for (const Ring& snip : t->snips) out.push_back(mapped(snip, page.after(copy_map(c))));
+    return out;
+}
+
+std::vector<CutStep> sheet_cuts(const Sheet& sheet, const TransferSet& set) {
+    return with_snips(cut_path(cut_contours(sheet, set)), cut_snips(sheet, set));
+}
+
 }  // namespace orthema

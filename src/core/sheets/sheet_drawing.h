@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/drawing/drawing.h"
+#include "core/sheets/cut_path.h"
 #include "core/sheets/sheet_labels.h"
 #include "core/transfers/making_drawing.h"
 
@@ -23,5 +24,11 @@ std::string sheet_title(const Order& order, const Sheet& sheet);
 
 /// Cut contours of a sheet in the page's frame, one polygon a copy, in the order of the copies.
 std::vector<Polygon> cut_contours(const Sheet& sheet, const TransferSet& set);
+
+/// Its snips in the same frame.
+std::vector<Ring> cut_snips(const Sheet& sheet, const TransferSet& set);
+
+/// The blade's whole way over a sheet.
+std::vector<CutStep> sheet_cuts(const Sheet& sheet, const TransferSet& set);
 
 }  // namespace orthema

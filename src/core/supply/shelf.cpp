@@ -4,17 +4,13 @@
 #include <cmath>
 
 #include "core/base/dates.h"
+#include "core/order/art_words.h"
 #include "core/order/gang.h"
 #include "core/order/roster.h"
 
 namespace orthema {
 
 namespace {
-
-std::string clip_words(const ArtClip& c) {
-    return "clip " + c.word + (c.bold ? " bold " : " ") + c.style + " " + c.size + " " + std::to_string(static_cast<int>(c.face)) + " " +
-           std::to_string(std::lround(c.bleed.mm() * 10));
-}
 
 /// Id of the order, or of the job of a gang, that a share is for.
 std::string holder(const Order& order, const std::string& job) { return job.empty() ? order.job : job; }
@@ -57,7 +53,7 @@ TransferMark mark_of(const Order& order, const Transfer& t) {
         m.art = art->hash;
         if (art->clip) m.shape = clip_words(*art->clip);
         if (!art->mendings.empty()) m.shape += (m.shape.empty() ? "" : ", ") + mending_words(art->mendings);
-        if (art->word_picture) m.shape += word_picture_words(order, *art);
+        m.shape += composed_words(order, *art);
         if (art->lettering) m.shape = set_words(*art->lettering, word_in(t.art));
     }
     if (!t.piece.empty()) m.shape += (m.shape.empty() ? "" : ", ") + t.piece;

@@ -84,6 +84,30 @@ Order with_suited_medium(const Order& order, const std::string& id, const ArtFac
 
 }  // namespace
 
+namespace {
+
+/// A print that was put together for this blank fills its face: with its bleed, or as far as it stays inside it, or to the edges of a
+/// wall's printable field.
+Decoration filling_its_face(const Order& order, Decoration d, const PutTogether& print) {
+    const BlankStyle* style = find_style(order, d.run.style);
+    if (print.style != d.run.style || location_face(d.location) != print.face || !face_there(print, style)) return d;
+    const bool wall = d.location == Location::wrap_full;
+    if (wall || d.location == Location::whole_front || d.location == Location::whole_back) {
+        const Rect face = wall ? face_box(print, *style) : bounds(ground_shape(print, *style));
+        d.making.cover = wall ? d.making.cover && face.width() > fitting_panel(*style, print.size, print.face).width - 1 : print.bleed.mm() >= 0;
+        if (!wall && d.making.cover) d.making.bleed = print.bleed;
+        if (d.making.cover) return d;
+        d.sizing.base_size = print.size;
+        d.sizing.base_width = Length::from_mm(face.width());
+        d.sizing.step = Length::from_mm(0.1);
+        d.placing.school = PlacingSchool::body_fraction;
+        d.placing.share = face.centre().y / fitting_panel(*style, print.size, print.face).length;
+    }
+    return d;
+}
+
+}  // namespace
+
 Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& facts) {
     std::vector<std::string> fresh;
     for (const Decoration& d : next.decorations)
@@ -97,6 +121,8 @@ Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& 
             next = with_decoration(next, d);
         }
         next = with_suited_medium(next, id, known->second);
+        const Art* art = find_art(next, d.art);
+        if (art != nullptr && art->together) next = with_decoration(next, filling_its_face(next, *find_decoration(next, id), *art->together));
     }
     return next;
 }

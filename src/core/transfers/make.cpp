@@ -4,6 +4,7 @@
 
 #include "core/base/units.h"
 #include "core/fitting/coverage.h"
+#include "core/transfers/snips.h"
 
 namespace orthema {
 
@@ -208,6 +209,21 @@ void say_reach(const MakeInput& in, const std::vector<Layer>& layers, Made& out)
     }
 }
 
+/// Cuts that let a film lie round a dome; where none are wanted, what it would stand off without.
+void snip(const MakeInput& in, Piece& p, Made& out) {
+    const double wish = in.making.snip_gap.mm();
+    if (wish > 0) {
+        const SnipPlan plan = snips(p.contour, p.shape, in.bend, wish);
+        p.snips = plan.snips;
+        if (plan.stands > wish + 0.05)
+            out.findings.push_back(finding("snips-ink", {}, {{"stands", Fine{plan.stands}}, {"gap", Fine{wish}}}));
+        return;
+    }
+    const Rect box = bounds(p.contour.outer);
+    const double stands = box.width() * rise(std::cos(std::min(in.bend * box.height() / 2, M_PI / 2)));
+    if (stands > snips_worth) out.findings.push_back(finding("snips-wanted", {}, {{"stands", Fine{stands}}}));
+}
+
 void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
     const Making& m = in.making;
     const Region base = mapped(facts.outline, Affine::scale(in.width, in.width));
@@ -290,6 +306,7 @@ void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {
                         p.picture.emplace_back(PathMark{{tick}, false, {}, Stroke{palette::ink, 0.35, {}}});
                         p.contour = with_tab(p.contour, near, medium.cut_offset.mm());
                     }
+            if (in.bend > 0 && l.printed && parts == 1) snip(in, p, out);
             out.pieces.push_back(std::move(p));
         }
     }
@@ -318,7 +335,7 @@ void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, 
     }
     out.sector = *sector;
     const Measures& measures = in.style.chart.at(in.size);
-    const double gap = measure_mm(measures, Measure::handle_gap), tolerance = in.style.tolerance.mm();
+    const double gap = ends_gap(measures), tolerance = in.style.tolerance.mm();
     if (is_tapered(in.style.family) && sector->straight()) out.findings.push_back(finding("taper-none", {}, {}));
     ArtMark art = art_in(in.art, in.ink);
     art.bend = *sector;
@@ -447,7 +464,7 @@ WrapSpan wrap_span(const BlankStyle& style, const std::string& size, const Makin
     const Measures& m = style.chart.at(size);
     const CupWall wall = wall_of(style.family, m).value_or(CupWall{});
     const double around = wall.middle_circumference();
-    const double gap = measure_mm(m, Measure::handle_gap);
+    const double gap = ends_gap(m);
     if (gap > 0) {
         const double half = fitting_panel(style, size, Face::wrap).width / 2;
         return {-half, half};

@@ -25,6 +25,7 @@ struct MakeInput {
     Method method;
     std::vector<Medium> layer_media;  ///< one for each of making.layers
     Press press;
+    double bend = 0;  ///< of a domed blank, per mm (crown_bend); 0: it lies flat
     // What lies on a blank (walls, whole surfaces, two sides) depends on it and on where; the rest does not.
     bool on_blank = false;
     BlankStyle style = {};
@@ -46,6 +47,7 @@ struct Piece {
     Region shape;               ///< the ink, or the flat shape
     Region cut;                 ///< what a blade follows, when it is not the contour
     Region white;               ///< the underbase, when there is one
+    std::vector<Ring> snips;    ///< open lines from the edge inwards, cut before the contour
     Rect ink;                   ///< of the design in this frame
 };
 

@@ -14,6 +14,7 @@ void draw_on_medium(Drawing& to, const Transfer& t, const Affine& map, double ha
     draw_transfer(to, t, map);
     to.region(mapped(Region{t.contour}, map), {}, Stroke{palette::quiet, hair, {}});
     if (!t.cut.empty()) to.region(mapped(t.cut, map), {}, Stroke{palette::brick, hair, {}});
+    for (const Ring& snip : t.snips) to.line(mapped(snip, map), {palette::brick, hair * 1.4, {}});
 }
 
 void draw_reading_arrow(Drawing& to, Point at, double length, bool mirrored, double hair) {

@@ -84,6 +84,12 @@ bool made_on_blank(const Decoration& d, const BlankStyle& style) {
     return d.location == Location::wrap_full || is_tapered(style.family) || (d.making.layers.empty() && !d.making.split);
 }
 
+/// How much the panel is domed that a design lies on; of caps that nobody taped as a usual one.
+double dome_of(const BlankStyle& style, const std::string& size, Location location) {
+    if (family_build(style.family) != Build::cap || location == Location::bill || style_fault(style)) return 0;
+    return crown_bend(style.chart.at(size)).value_or(usual_crown_bend);
+}
+
 Transfer printed_piece(const Piece& p, bool mirrored) {
     Transfer t;
     const Affine to = print_map(p.contour, mirrored);
@@ -98,6 +104,7 @@ Transfer printed_piece(const Piece& p, bool mirrored) {
     t.shape = mapped(p.shape, to);
     t.cut = mapped(p.cut, to);
     t.white = mapped(p.white, to);
+    for (const Ring& snip : p.snips) t.snips.push_back(mapped(snip, to));
     const Point a = to({p.ink.x0, p.ink.y0}), b = to({p.ink.x1, p.ink.y1});
     t.ink = {std::min(a.x, b.x), a.y, std::max(a.x, b.x), b.y};
     return t;
@@ -270,6 +277,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
             }
             if (d->making.split)
                 if (const Press* press = find_press(order, d->press)) in.press = *press;
+            for (const Wanted& w : sizes) in.bend = std::max(in.bend, dome_of(*style, w.size->size, d->location));
             if (on_blank) {
                 in.on_blank = true;
                 in.style = *style;
@@ -325,7 +333,7 @@ TransferSet transfers(const Order& order, const FitPlan& plan, const ArtFactsByI
                     const Decoration* theirs = find_decoration(order, o.decoration);
                     return !on_blank && same_design(o, t) && (!by_job || o.shares.front().job == d->run.job) &&
                            o.decoration != t.decoration && theirs != nullptr && theirs->making == d->making &&
-                           find_jig(order, theirs->making.jig) == nullptr;
+                           find_jig(order, theirs->making.jig) == nullptr && o.made->input.bend == in.bend;
                 });
                 if (shared != set.transfers.end()) {
                     if (std::find(shared->also.begin(), shared->also.end(), t.decoration) == shared->also.end())

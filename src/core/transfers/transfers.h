@@ -51,6 +51,7 @@ struct Transfer {
     Region shape;                      ///< the ink, or the flat shape
     Region cut;                        ///< what a blade follows where that is not the contour
     Region white;                      ///< white underbase, printed as a picture of its own
+    std::vector<Ring> snips;           ///< open lines from the contour inwards, cut before it
     Region blanks;                     ///< outlines of the blanks taped on it, where that is how it is pressed
     Rect ink;                          ///< the design's ink box in the contour's frame
     std::shared_ptr<const Made> made;  ///< that it is a piece of; none for a board

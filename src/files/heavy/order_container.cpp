@@ -24,6 +24,7 @@ struct ArtFile {
 };
 /// Its picture, or the typefaces of a lettering.
 std::vector<ArtFile> files_of(const Art& art) {
+    if (art.together) return {};  // it is made of the others
     std::vector<ArtFile> out{{"art/" + art.hash + "." + kind_key(art.kind), art.hash}};
     if (art.lettering && !art.lettering->narrow.empty()) out.push_back({"art/" + art.lettering->narrow + ".face", art.lettering->narrow});
     return out;

@@ -9,6 +9,7 @@
 #include "app/benches/art/art_view.h"
 #include "app/benches/art/lettering_page.h"
 #include "app/benches/art/mending_page.h"
+#include "app/benches/art/together_page.h"
 #include "app/benches/art/word_page.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
@@ -44,6 +45,11 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     word->setObjectName(QStringLiteral("Add a word picture"));
     connect(word, &QPushButton::clicked, this, [this] { WordPage::begin(room_); });
     head->addWidget(word);
+    auto* together = push(QStringLiteral("Put a print together"),
+                          QStringLiteral("A ground that fills a blank's face, with pictures and letters over it: pressed as one print"));
+    together->setObjectName(QStringLiteral("Put a print together"));
+    connect(together, &QPushButton::clicked, this, [this] { TogetherPage::begin(room_); });
+    head->addWidget(together);
     head->addWidget(bring);
     column->addLayout(head);
     pictures_ = new ChipRow(QStringLiteral("Pictures"));
@@ -61,6 +67,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     column->addWidget(view_, 1);
     word_view_ = new WordView(room);
     column->addWidget(word_view_, 1);
+    together_view_ = new TogetherView(room);
+    column->addWidget(together_view_, 1);
     connect(bring, &QPushButton::clicked, this, [this] {
         const QStringList paths = QFileDialog::getOpenFileNames(
             this, QStringLiteral("Bring in pictures"), {},
@@ -81,6 +89,8 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     panel_->add(mending_);
     word_page_ = new WordPage(room, *word_view_);
     panel_->add(word_page_);
+    together_page_ = new TogetherPage(room, *together_view_);
+    panel_->add(together_page_);
     word_page_->marking_changed = [this] { show_page(); };
     page_->chosen = [this](int i) {
         if (i == 0) subject_->setChecked(false);
@@ -187,27 +197,32 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
 void ArtBench::show_page() {
     const Art* art = find_art(room_.order(), room_.selection().art);
     const bool words = art != nullptr && art->lettering;
-    const bool pictures = art != nullptr && art->word_picture;
-    page_->name_choice(1, words || pictures ? QStringLiteral("How it is set") : QStringLiteral("Clip it"));
-    page_->button(2)->setVisible(!words && !pictures);
-    if ((words || pictures) && page_->choice() == 2) page_->show_choice(1);
+    const bool pictures = art != nullptr && art->word_picture, together = art != nullptr && art->together;
+    const bool file = !words && !pictures && !together;
+    page_->name_choice(1, together ? QStringLiteral("What it is of") : file ? QStringLiteral("Clip it") : QStringLiteral("How it is set"));
+    page_->button(2)->setVisible(file);
+    if (!file && page_->choice() == 2) page_->show_choice(1);
     const int page = page_->choice();
     const std::string marked = pictures && page == 1 ? word_page_->marking() : std::string();
     found_->setVisible(page == 0);
-    clip_->setVisible(page == 1 && !words && !pictures);
+    clip_->setVisible(page == 1 && file);
     lettering_->setVisible(page == 1 && words);
     word_page_->setVisible(page == 1 && pictures);
+    together_page_->setVisible(page == 1 && together);
     mending_->setVisible(page == 2);
-    onto_->setVisible(page != 2 && marked.empty());
+    onto_->setVisible(page != 2 && marked.empty() && !(page == 1 && together));
     view_->set_mending(page == 2);
     view_->set_subject_of(marked);
-    view_->setVisible(!pictures || page != 1 || !marked.empty());
+    view_->setVisible((!pictures && !together) || page != 1 || !marked.empty());
+    together_view_->setVisible(together && page == 1);
     word_view_->setVisible(pictures && page == 1 && marked.empty());
     if (page != 2) mending_->leave();
     if (words && lettering_->isVisible()) lettering_->refresh();
     if (page == 2) mending_->refresh();
     if (word_page_->isVisible()) word_page_->refresh();
+    if (together_page_->isVisible()) together_page_->refresh();
     word_view_->refresh();
+    together_view_->refresh();
 }
 
 void ArtBench::change_clip(const QString& what, const std::function<void(ArtClip&)>& how) {
@@ -381,6 +396,7 @@ void ArtBench::show_cloth() {
     const auto both = [this](std::optional<Colour> cloth) {
         view_->set_cloth(cloth);
         word_view_->set_cloth(cloth);
+        together_view_->set_cloth(cloth);
     };
     if (i <= 0)
         both(own_cloth(room_.selection().art));
@@ -398,6 +414,7 @@ void ArtBench::refresh() {
                   qt(a.name),
                   a.lettering      ? qt(a.lettering->words)
                   : a.word_picture ? qt(a.word_picture->word)
+                  : a.together     ? QStringLiteral("together")
                                    : QString::fromLatin1(kind_key(a.kind)).toUpper(),
                   standing_where([&](const Subject& about) { return about.art == a.id; }),
                   {}};
@@ -411,7 +428,7 @@ void ArtBench::refresh() {
     show_cloth();
     refresh_clip();
     if (const Art* now = find_art(order, room_.selection().art);
-        now != nullptr && (now->lettering || now->word_picture) && shown_art_ != now->id)
+        now != nullptr && (now->lettering || now->word_picture || now->together) && shown_art_ != now->id)
         page_->show_choice(1);  // its words are what one comes for
     if (shown_art_ != room_.selection().art) word_page_->stop_marking();
     shown_art_ = room_.selection().art;
@@ -427,6 +444,7 @@ void ArtBench::refresh() {
     if (any) {
         const ArtFacts& f = loaded->second;
         kind_->setText(entry->word_picture ? QStringLiteral("word picture")
+                       : entry->together   ? QStringLiteral("put together from %1").arg(counted(entry->together->over.size() + (entry->together->ground.empty() ? 0 : 1), "picture"))
                        : entry->lettering
                            ? QStringLiteral("lettering, ") + qt(entry->lettering->typeface)
                            : QString::fromLatin1(kind_key(entry->kind)).toUpper() +

@@ -11,6 +11,8 @@ namespace orthema::app {
 
 class LetteringPage;
 class MendingPage;
+class TogetherPage;
+class TogetherView;
 class WordPage;
 class WordView;
 
@@ -32,6 +34,7 @@ public:
     [[nodiscard]] QString help() const override;
     [[nodiscard]] ArtView* view() const { return view_; }
     [[nodiscard]] WordView* word_view() const { return word_view_; }
+    [[nodiscard]] TogetherView* together_view() const { return together_view_; }
 
 private:
     void put_on(bool everywhere);
@@ -58,6 +61,8 @@ private:
     MendingPage* mending_;
     WordPage* word_page_;
     WordView* word_view_;
+    TogetherPage* together_page_;
+    TogetherView* together_view_;
     std::string shown_art_;
     Segments *page_, *clip_to_, *weight_;
     ValueField* word_;

@@ -1,15 +1,13 @@
 #include "app/benches/art/lettering_page.h"
 
 #include <QCheckBox>
-#include <QColorDialog>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QPainter>
 
 #include <cmath>
 
-#include "app/widgets/theme.h"
+#include "app/benches/art/colour_choice.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
 #include "files/safe_file.h"
@@ -21,47 +19,6 @@ namespace {
 constexpr const char* patterns[] = {"{name}", "{number}", "{initials}"};
 constexpr double usual_field = 280;             ///< mm, where it is on no garment yet
 constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
-
-QIcon swatch(const Colour& c) {
-    QPixmap dot(14, 14);
-    dot.fill(to_qt(palette::rule));
-    QPainter(&dot).fillRect(1, 1, 12, 12, to_qt(c));
-    return QIcon(dot);
-}
-
-QString colour_key(const Colour& c) { return to_qt(c).name(); }
-
-Colour colour_of_key(const QString& key) {
-    const QColor c(key);
-    return {c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0, 1};  // as files keep them
-}
-
-/// What a team is usually lettered in, and what its blanks are dyed in.
-std::vector<std::pair<QString, Colour>> usual_colours(const Order& order) {
-    std::vector<std::pair<QString, Colour>> out{{QStringLiteral("white"), {1, 1, 1, 1}},
-                                                {QStringLiteral("black"), {0.08, 0.08, 0.09, 1}},
-                                                {QStringLiteral("sun"), {0.96, 0.78, 0.25, 1}},
-                                                {QStringLiteral("brick"), {0.71, 0.33, 0.24, 1}}};
-    for (const RunKey& run : runs_of(order)) {
-        const QString name = qt(run.colour);
-        const bool known = std::any_of(out.begin(), out.end(), [&](const auto& c) { return c.first == name; });
-        if (!known && out.size() < 14) out.emplace_back(name, run_colour(order, run));
-    }
-    return out;
-}
-
-void show_colours(QComboBox* box, const Order& order, const std::optional<Colour>& now, bool may_lack) {
-    box->clear();
-    if (may_lack) box->addItem(QStringLiteral("none"), QString());
-    for (const auto& [name, c] : usual_colours(order)) box->addItem(swatch(c), name, colour_key(c));
-    int at = now ? box->findData(colour_key(*now)) : 0;
-    if (now && at < 0) {
-        box->addItem(swatch(*now), colour_key(*now), colour_key(*now));
-        at = box->count() - 1;
-    }
-    box->addItem(QStringLiteral("another…"), QStringLiteral("another"));
-    box->setCurrentIndex(at);
-}
 
 }  // namespace
 
@@ -230,13 +187,9 @@ void LetteringPage::take_file(const QString& path, bool narrow) {
 }
 
 void LetteringPage::pick_colour(QComboBox* box, const QString& what, const std::function<void(Lettering&, std::optional<Colour>)>& how) {
-    QString key = box->currentData().toString();
-    if (key == QStringLiteral("another")) {
-        const QColor c = QColorDialog::getColor(Qt::white, this, QStringLiteral("Colour"));
-        if (!c.isValid()) return refresh();
-        key = c.name();
-    }
-    change(what, [&](Lettering& l) { how(l, key.isEmpty() ? std::nullopt : std::optional(colour_of_key(key))); });
+    const auto picked = picked_colour(box, this);
+    if (!picked) return refresh();
+    change(what, [&](Lettering& l) { how(l, *picked); });
 }
 
 double LetteringPage::field_width() const {

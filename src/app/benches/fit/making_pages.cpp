@@ -356,6 +356,43 @@ void MakingPages::build_shape() {
         change(QStringLiteral("jig"), [&](Making& m) { m.jig = id; });
     });
     jig_says_ = jig_part_->note();
+    dome_part_ = p->part();
+    dome_part_->head(QStringLiteral("Round the cap"));
+    snip_ = dome_part_->tick(QStringLiteral("Snip the film"),
+                             QStringLiteral("Cuts from its edge between the ink, as few and short as let it lie round the cap"));
+    connect(snip_, &QCheckBox::clicked, this,
+            [this](bool on) { change(QStringLiteral("snips"), [on](Making& m) { m.snip_gap = on ? usual_snip_gap : Length{}; }); });
+    snip_gap_ = making_length(dome_part_, QStringLiteral("May stand off"), QStringLiteral("So far the film may rise from the cap between two snips"),
+                              QStringLiteral("gap of the snips"), &Making::snip_gap, 0, 20);
+    snips_say_ = dome_part_->note();
+}
+
+/// How many snips, how long, and what the form is taken from.
+void MakingPages::refresh_snips(const Decoration& d, const Made* made) {
+    const BlankStyle* style = find_style(room_.order(), d.run.style);
+    const bool domed = made != nullptr && made->input.bend > 0;
+    dome_part_->setVisible(domed);
+    if (!domed || style == nullptr) return;
+    snip_->setChecked(d.making.snip_gap.mm() > 0);
+    snip_gap_->setEnabled(d.making.snip_gap.mm() > 0);
+    snip_gap_->show_fine(d.making.snip_gap, room_.order().unit);
+    std::size_t count = 0;
+    double longest = 0;
+    for (const Piece& piece : made->pieces)
+        for (const Ring& s : piece.snips) {
+            ++count;
+            longest = std::max(longest, norm(s[1] - s[0]));
+        }
+    QStringList says;
+    if (d.making.snip_gap.mm() > 0)
+        says << (count == 0 ? QStringLiteral("It lies round the cap as it is: no snip is needed.")
+                            : QStringLiteral("%1, the longest %2; cut before the contour.")
+                                  .arg(counted(count, "snip"), qt(length_text(Length::from_mm(longest), room_.order().unit))));
+    const bool taped = std::all_of(style->sizes.begin(), style->sizes.end(),
+                                   [&](const std::string& size) { return crown_bend(style->chart.at(size)).has_value(); });
+    says << (taped ? QStringLiteral("By the crown as it was taped, over its curve and along the bill.")
+                   : QStringLiteral("By a usual round crown: tape it at half its height, over its curve (Blanks)."));
+    snips_say_->setText(says.join(QLatin1Char('\n')));
 }
 
 void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
@@ -368,12 +405,13 @@ void MakingPages::refresh_shape(const Decoration& d, const Made* made) {
     cover_part_->setVisible(whole);
     sides_part_->setVisible(whole && style != nullptr && family_faces(style->family).size() > 1 && !is_hard(style->family));
     jig_part_->setVisible(whole);
-    nothing_->setVisible(!wraps && !whole);
+    refresh_snips(d, made);
+    nothing_->setVisible(!wraps && !whole && dome_part_->isHidden());
     nothing_->setText(location_face(d.location) == Face::wrap
                           ? QStringLiteral("On a part of a wall no ends meet: nothing is to be chosen here. A full wrap has a seam.")
                           : QStringLiteral("This location has no shape of its own: full wraps, flags, tags, tiles and coasters have."));
     right_round_->setChecked(d.making.cover);
-    const bool round = style != nullptr && measure_mm(style->chart.begin()->second, Measure::handle_gap) <= 0;
+    const bool round = style != nullptr && ends_gap(style->chart.begin()->second) <= 0;
     wrap_join_->setEnabled(round);
     wrap_lap_->setEnabled(round);
     seam_at_->setEnabled(round);

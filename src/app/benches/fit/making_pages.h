@@ -28,6 +28,7 @@ private:
     void refresh_layers(const Decoration& d);
     void refresh_split(const Decoration& d, const Made* made);
     void refresh_shape(const Decoration& d, const Made* made);
+    void refresh_snips(const Decoration& d, const Made* made);
     void refresh_shop();
     void change(const QString& what, const std::function<void(Making&)>& how);
     void change_layer(const QString& what, const std::function<void(Layer&)>& how);
@@ -61,11 +62,11 @@ private:
     QLabel *parts_, *ink_cut_, *straight_, *heat_;
     QPushButton* least_;
     // shape
-    FigurePanel *wrap_part_, *cover_part_, *sides_part_, *jig_part_;
+    FigurePanel *wrap_part_, *cover_part_, *sides_part_, *jig_part_, *dome_part_;
     Segments* wrap_join_;
-    LengthField *wrap_lap_, *seam_at_, *bleed_, *misplaced_, *fold_;
-    QLabel *sheet_size_, *proof_, *jig_says_, *nothing_;
-    QCheckBox *right_round_, *cover_, *two_sided_;
+    LengthField *wrap_lap_, *seam_at_, *bleed_, *misplaced_, *fold_, *snip_gap_;
+    QLabel *sheet_size_, *proof_, *jig_says_, *nothing_, *snips_say_;
+    QCheckBox *right_round_, *cover_, *two_sided_, *snip_;
     QComboBox* jig_;
     // shop
     Segments *kind_, *mirror_, *reads_, *handling_, *shape_, *press_kind_;
