@@ -15,6 +15,7 @@
 #include "core/guides/guides.h"
 #include "core/guides/aids.h"
 #include "core/papers/joining.h"
+#include "core/papers/snip_pages.h"
 #include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
 #include "core/pipeline/order_papers.h"
@@ -346,6 +347,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
         }
     }
     if (choice.guides) pages_file(stem + "_joining-numbers.pdf", joining_pages(order, plan), order.name + ", joining numbers");
+    if (choice.guides) pages_file(stem + "_snips.pdf", snip_pages(order, set), order.name + ", snips at 1:1");
     if (choice.press) pages_file(stem + "_making-transfers.pdf", making_sheet(order), order.name + ", making the transfers");
     if (choice.press && !press.shop.tasks.empty()) {
         pages_file(stem + "_run-sheet.pdf", run_sheet(order, plan, press), order.name + ", run sheet");

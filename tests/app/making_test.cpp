@@ -1,4 +1,6 @@
 // Making in the window: methods, layers, seams dragged, cups turned, jigs edited, letters filled.
+#include <QCheckBox>
+
 #include <cmath>
 
 #include "app/benches/art/art_bench.h"
@@ -363,6 +365,24 @@ TEST(MakingBench, LettersAreFilledAndTheSubjectStaysInside) {
     w.undo();
     w.wait();
     EXPECT_EQ(w.room().facts().at(id).aspect, wide);
+}
+
+TEST(MakingBench, ACapsFilmIsSnippedByATick) {
+    MakingWindow w("cap-badge");
+    w.page("Shape");
+    EXPECT_TRUE(w.pieces().front()->snips.empty());
+    w.click(w.find<QCheckBox>("Snip the film to lie round it"));
+    w.wait();
+    EXPECT_EQ(w.d().making.snip_gap, usual_snip_gap);
+    const std::size_t usual = w.pieces().front()->snips.size();
+    EXPECT_GT(usual, 0U);
+    w.type(w.find<LengthField>("May stand off"), "0.6 mm");
+    w.wait();
+    EXPECT_GT(w.pieces().front()->snips.size(), usual) << "nearer to the cap takes more of them";
+    w.undo();
+    w.undo();
+    w.wait();
+    EXPECT_TRUE(w.pieces().front()->snips.empty());
 }
 
 }  // namespace TESTED

@@ -397,6 +397,10 @@ const std::vector<Entry> entries = {
      "Single digits stand on one line, at the field's lower edge. Under each stands how far its left edge lies from the centre line, "
      "{unit}."},
     {"page-joining", note, "", "Joining numbers"},
+    {"page-snips", note, "", "Snips at 1:1"},
+    {"page-snipped", note, "",
+     "Lay the page under the film, edge on edge, as it was printed. Cut from the edge along each line and no further: the film then lies "
+     "round the cap, one flap a little over the next."},
     {"page-pieces", note, "", "{n} {n?piece|pieces}"},
     {"page-revision", note, "", "revision {revision}"},
     {"page-scale", note, "", "drawn at 1 : {scale}"},

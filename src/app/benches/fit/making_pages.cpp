@@ -358,7 +358,7 @@ void MakingPages::build_shape() {
     jig_says_ = jig_part_->note();
     dome_part_ = p->part();
     dome_part_->head(QStringLiteral("Round the cap"));
-    snip_ = dome_part_->tick(QStringLiteral("Snip the film"),
+    snip_ = dome_part_->tick(QStringLiteral("Snip the film to lie round it"),
                              QStringLiteral("Cuts from its edge between the ink, as few and short as let it lie round the cap"));
     connect(snip_, &QCheckBox::clicked, this,
             [this](bool on) { change(QStringLiteral("snips"), [on](Making& m) { m.snip_gap = on ? usual_snip_gap : Length{}; }); });

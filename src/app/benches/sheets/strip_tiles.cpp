@@ -33,6 +33,7 @@ void draw_piece(Drawing& d, const Transfer& t, const Affine& map, bool chosen, b
     draw_transfer(d, t, map);
     if (!t.blanks.empty()) d.region(mapped(t.blanks, map), {}, Stroke{palette::brick, 1, {4, 3}});
     d.region(contour, {}, Stroke{line, chosen ? 2.2 : locked ? 1.6 : 0.9, {}});
+    for (const Ring& snip : t.snips) d.line(mapped(snip, map), {palette::brick, 1.2, {}});
 }
 
 StripTiles::StripTiles(QObject* parent) : QObject(parent) { pool_.setMaxThreadCount(1); }
