@@ -211,5 +211,10 @@ int main(int argc, char** argv) {
     room.select(s);
     wait();
     take("word");
+    for (const orthema::Art& a : room.order().art)
+        if (a.together) s.art = a.id;
+    room.select(s);
+    wait();
+    take("together");
     return 0;
 }

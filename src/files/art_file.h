@@ -57,14 +57,14 @@ public:
     ArtKind kind = ArtKind::png;
     std::string hash;
     ArtFacts facts;
-    std::vector<ScreenImage> screen;         ///< largest first; empty when there is no ink
-    std::shared_ptr<const LoadedArt> whole;  ///< of clipped art: the picture it is cut from
-    Bytes bytes;                             ///< of the file; of mended art those of what was made of it, and so its hash
-    std::optional<ClipOf> clip;              ///< of clipped art
-    std::shared_ptr<const WordLaid> word;    ///< of a word picture (files/word_picture.h)
+    std::vector<ScreenImage> screen;               ///< largest first; empty when there is no ink
+    std::shared_ptr<const LoadedArt> whole;        ///< of clipped art: the picture it is cut from
+    Bytes bytes;                                   ///< of the file; of mended art those of what was made of it, and so its hash
+    std::optional<ClipOf> clip;                    ///< of clipped art
+    std::shared_ptr<const WordLaid> word;          ///< of a word picture (files/word_picture.h)
     std::shared_ptr<const TogetherLaid> together;  ///< of a print put together (files/put_together.h)
-    std::string made_of;                     ///< of mended art: its file's hash and the mendings
-    Affine from_file;                        ///< of mended art: from the file's canvas to its own
+    std::string made_of;                           ///< of mended art: its file's hash and the mendings
+    Affine from_file;                              ///< of mended art: from the file's canvas to its own
 
     /// Draws the whole canvas; user space is canvas pixels as in `facts`.
     virtual void draw(cairo_t* cr) const;

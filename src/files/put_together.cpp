@@ -48,7 +48,7 @@ Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtB
     const auto sharp = [&](const ArtFacts& f, double width_mm) {
         const double own = f.vector ? firm : f.ink_px.width() / width_mm;
         sharpest = std::max(sharpest, own);
-        if (!f.vector) coarsest = std::min(coarsest, own);
+        if (!f.vector) coarsest = std::min(coarsest, own / softness(f));
     };
     bool whole = true;
     if (!print.ground.empty()) {

@@ -5,18 +5,13 @@
 namespace orthema {
 
 json to_json(const PutTogether& p) {
-    json e{{"blank", p.style},        {"size", p.size},     {"face", face_key(p.face)}, {"bleed_mm", p.bleed.mm()},
-           {"clear_mm", p.clear.mm()}, {"over", json::array()}};
+    json e{{"blank", p.style},         {"size", p.size},           {"face", face_key(p.face)},
+           {"bleed_mm", p.bleed.mm()}, {"clear_mm", p.clear.mm()}, {"over", json::array()}};
     if (!p.ground.empty()) e["ground"] = p.ground;
     if (p.plain) e["plain"] = colour_text(*p.plain);
     for (const LaidOver& o : p.over) {
-        json over{{"picture", o.picture},
-                  {"width_mm", o.width.mm()},
-                  {"level", from_key(o.level)},
-                  {"upright", from_key(o.upright)},
-                  {"across_mm", o.across.mm()},
-                  {"down_mm", o.down.mm()},
-                  {"degrees", o.degrees}};
+        json over{{"picture", o.picture},       {"width_mm", o.width.mm()}, {"level", from_key(o.level)}, {"upright", from_key(o.upright)},
+                  {"across_mm", o.across.mm()}, {"down_mm", o.down.mm()},   {"degrees", o.degrees}};
         const LaidOver usual;
         if (o.see_through || o.tint != usual.tint || o.edge != usual.edge || o.edge_colour != usual.edge_colour)
             over["see_through"] = {

@@ -75,7 +75,7 @@ inline auto parts(ClipOf& v) { return std::tie(v.shape, v.unit, v.at, v.whole_in
 inline auto parts(Filling& v) { return std::tie(v.picture, v.clip, v.opacity, v.plain); }
 inline auto parts(ArtFacts& v) {
     return std::tie(v.width_px, v.height_px, v.vector, v.ink_px, v.aspect, v.outline, v.optical_centre, v.thin_stroke, v.narrow_gap, v.inks,
-                    v.half_transparent, v.flat_background, v.background, v.missing_fonts, v.alpha, v.picture);
+                    v.half_transparent, v.flat_background, v.background, v.missing_fonts, v.alpha, v.picture, v.edge_px);
 }
 
 /// Copied as they lie in memory.

@@ -14,7 +14,8 @@ constexpr double vector_side = 2048;
 /// The picture by itself, mended and whole.
 Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const ArtBytes& bytes) {
     const Art* art = find_art(order, id);
-    if (art == nullptr || art->lettering || art->word_picture || art->together) return Error{"a picture of it is no longer there: choose another"};
+    if (art == nullptr || art->lettering || art->word_picture || art->together)
+        return Error{"a picture of it is no longer there: choose another"};
     const auto file = bytes.find(art->hash);
     if (file == bytes.end()) return Error{art->name + " has no picture"};
     return mended_art(file->second, art->name, art->mendings);
@@ -78,7 +79,7 @@ Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const 
         const ArtFacts& f = wholes[p.picture]->facts;
         const double own = f.vector ? vector_side / std::max(box.width(), box.height()) : f.ink_px.width() / p.filled.at.width;
         sharpest = std::max(sharpest, own);
-        if (!f.vector) coarsest = std::min(coarsest, own);
+        if (!f.vector) coarsest = std::min(coarsest, own / softness(f));
     }
     if (sharpest <= 0) {  // places alone: an outline of nothing would be no picture
         auto empty = std::make_shared<LoadedArt>();

@@ -281,7 +281,7 @@ TEST(FitBench, LocationMediumPressAndSparesAreChosenInPlace) {
     auto* press = w.find<QComboBox>("Press");
     press->setFocus();
     w.key(press, Qt::Key_End);
-    EXPECT_EQ(w.d().press, "press-small") << "the last that takes a chest: neither the cap nor the wrap press does";
+    EXPECT_EQ(w.d().press, "press-hand") << "the last that takes a chest: neither the cap nor the wrap press does";
     auto* medium = w.find<QComboBox>("Medium");
     medium->setFocus();
     w.key(medium, Qt::Key_End);

@@ -48,7 +48,7 @@ TEST(WholeJob, FromAListToFilesAndBack) {
 
     // pictures: one drawn, one of pixels
     w.drop({test::source("demo/src/long-tail-kite.svg"), test::source("demo/src/crescent-badge.svg")});
-    ASSERT_EQ(w.order().art.size(), 2u);
+    ASSERT_EQ(w.order().art.size(), 2u) << w.notice();
     EXPECT_EQ(w.window().current(), 2) << "the Art bench shows them";
     for (const Art& a : w.order().art) {
         ASSERT_TRUE(w.room().facts().contains(a.id));

@@ -144,7 +144,7 @@ TEST(LetteredArt, AListBringsTheTeam) {
     newer.back().name = "Late";
     newer.back().number = "99";
     o = with_list(o, newer, Intake::update);
-    EXPECT_EQ(garments_in(o), 15);
+    EXPECT_EQ(garments_in(o, run_of(newer.front())), 15);
     // quantities stay quantities where a list has both
     const auto shop = read_list("Name,Size,Item,Qty,No.\nAnn,M,Adult tee,2,1001\nBob,L,Adult tee,1,1002\nCyd,L,Adult tee,1,1003\n");
     const auto meant = guess_columns(shop->front().table, team().order.styles.all());
@@ -170,6 +170,7 @@ TEST(LetteredArt, PiecesSheetsAndPagesSayWhoseEachIs) {
                       cards = text_of("guide-cards"), film = text_of("film-roll-559_sheet-1");
     int on_film = 0;
     for (const OrderLine& l : team().order.lines) {
+        if (l.name.empty()) continue;  // the caps
         EXPECT_EQ(worn["Back name"][l.name], 1) << l.name;
         EXPECT_EQ(worn["Back number"][l.number], 1) << l.number;
         for (const std::string& page : {ticket, approval, run}) EXPECT_NE(page.find(l.number), std::string::npos) << person_text(l);

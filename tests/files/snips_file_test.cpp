@@ -43,8 +43,8 @@ TEST(SnippedFilm, IsCutBeforeItsContourAndNeverThroughInk) {
         for (std::size_t k = 0; k < i; ++k) EXPECT_FALSE(!steps[k].open && inside(steps[k].ring, steps[i].ring.back())) << "cut out before";
     }
     EXPECT_EQ(open, copies * c.cap->snips.size());
-    const auto report =
-        SimulatedCutter({}).cut(cut_plt(steps, c.sheet->length), c.sheet->width, c.sheet->length, printed_ink(c.made.transfer_set(), *c.sheet));
+    const auto report = SimulatedCutter({}).cut(cut_plt(steps, c.sheet->length), c.sheet->width, c.sheet->length,
+                                                printed_ink(c.made.transfer_set(), *c.sheet));
     ASSERT_TRUE(report) << report.sentence();
     EXPECT_TRUE(report->crossings.empty()) << report->sentence;
 
@@ -80,6 +80,35 @@ TEST(SnippedFilm, HasAPageThatMeasuresTrue) {
         const bool found = std::any_of(down.begin(), down.end(), [&](int n) { return std::abs(n / 10.0 - mm) < 0.3; });
         EXPECT_TRUE(found) << mm << " mm";
     }
+}
+
+TEST(InsideOut, EachReversibleIsTurnedOnceAndByHandAsOftenAsItsOrderAsks) {
+    Caps c;
+    const auto turned = [&](const Order& order) {
+        const Work w = work(order, {}, read_all_art(c.package.order, c.package.art).known);
+        int pieces = 0;
+        std::set<std::string> seen_other;  // pieces whose other layer is out
+        for (const Load& load : w.press_plan().loads) {
+            const bool other = side_of(find_decoration(order, load.decoration)->location).inside_out;
+            for (const int t : load.tasks)
+                for (const ActInfo& a : w.press_plan().tasks[std::size_t(t)].acts)
+                    pieces += a.kind == ActKind::inside_out ? load.pieces : 0;
+            const std::string piece = load.size + load.id.substr(load.id.rfind('/'));
+            if (other) seen_other.insert(piece);
+        }
+        EXPECT_EQ(seen_other.size(), 14U);
+        return pieces;
+    };
+    EXPECT_EQ(turned(c.package.order), 14) << "14 jerseys, once each";
+    Order by_hand = c.package.order;
+    std::string front, other, back;
+    for (const Decoration& d : by_hand.decorations) {
+        if (d.location == Location::centre_chest) front = d.id;
+        if (d.location == Location::reverse_front) other = d.id;
+        if (d.location == Location::full_back) back = d.id;
+    }
+    by_hand.press_run.order = {front, other, back};
+    EXPECT_EQ(turned(by_hand), 28) << "out and back again";
 }
 
 }  // namespace TESTED

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/artwork/print_colours.h"
+#include "core/artwork/soft_edges.h"
 #include "core/artwork/strokes.h"
 
 namespace orthema {
@@ -166,10 +168,7 @@ std::vector<ArtFacts::Ink> main_inks(const PixelView& px) {
 
 }  // namespace
 
-namespace {
-
-/// CIELAB, D65.
-std::array<double, 3> lab(Colour c) {
+std::array<double, 3> lab_of(Colour c) {
     const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
     const double r = linear(c.r), g = linear(c.g), bl = linear(c.b);
     const auto f = [](double t) { return t > 0.008856 ? std::cbrt(t) : 7.787 * t + 16.0 / 116; };
@@ -178,14 +177,12 @@ std::array<double, 3> lab(Colour c) {
     return {116 * y - 16, 500 * (x - y), 200 * (y - z)};
 }
 
-}  // namespace
-
 double colour_difference(Colour a, Colour b) {
-    const auto p = lab(a), q = lab(b);
+    const auto p = lab_of(a), q = lab_of(b);
     return std::hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
 }
 
-double lab_lightness(Colour c) { return lab(c)[0]; }
+double lab_lightness(Colour c) { return lab_of(c)[0]; }
 
 double vanishing_share(const ArtFacts& facts, Colour cloth) {
     // in the dark the eye sees lightness, hardly hue: black on navy is as good as gone
@@ -277,6 +274,7 @@ ArtFacts look_at(const PixelView& px, bool vector, double tolerance_px) {
     facts.thin_stroke = widths.stroke_px * unit;
     facts.narrow_gap = widths.gap_px * unit;
     facts.inks = main_inks(px);
+    if (!vector) facts.edge_px = sharpest_edges(px);
     facts.picture = small_picture(px, facts.ink_px);
 
     Region rings = pixel_outline(px, ink_alpha);
@@ -331,9 +329,14 @@ Findings art_findings(const ArtFacts& facts, const std::string& art_id, const st
     if (facts.half_transparent > 0.02) add("art-half-transparent", {{"share", Share{facts.half_transparent}}});
     for (const std::string& picture : facts.cut_off) add("word-cut-off", {{"design", picture}});
     for (const std::string& font : facts.missing_fonts) add("art-font-missing", {{"font", font}});
-    if (width)
-        if (const auto dpi = resolution(facts, *width); dpi && *dpi < 150)
+    if (const auto dpi = width ? resolution(facts, *width) : std::nullopt) {
+        const double edge = facts.edge_px / *dpi * 25.4;
+        if (*dpi < 150)
             add("art-resolution", {{"dpi", Number{*dpi}}, {"width", *width}});
+        else if (edge > soft_edge_mm && facts.edge_px > soft_edge_px)
+            add("art-soft", {{"edge", Fine{edge}}, {"width", *width}});
+    }
+    if (const std::string hues = dulled_hues(facts); width && !hues.empty()) add("art-dull", {{"hues", hues}});
     return out;
 }
 

@@ -2,6 +2,7 @@
 // has, and what is wrong with it for a transfer. Works on a pixel view; vector art is seen through a fine rendering.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <memory>
 #include <optional>
@@ -69,6 +70,7 @@ struct ArtFacts {
     bool flat_background = false;  ///< an unbroken opaque border of one colour
     Colour background;
     std::vector<std::string> missing_fonts;
+    double edge_px = 0;                ///< width of its sharpest edges (soft_edges.h); 0: vector art, or too few to tell
     double sharpness = 1;              ///< of a word picture: its coarsest picture's resolution, in shares of its own
     std::vector<std::string> cut_off;  ///< … and those of its pictures that lose some of their subject
     std::optional<Lettered> lettered;  ///< of a word: how it is set in its field
@@ -86,12 +88,19 @@ ArtFacts look_at(const PixelView& pixels, bool vector, double tolerance_px = 1.0
 /// Diagonal neighbours are not joined. Method: crack following.
 Region pixel_outline(const PixelView& pixels, int threshold);
 
+/// Edges that take more pixels than this, and are wider than this where they are printed, look soft.
+constexpr double soft_edge_px = 3.5, soft_edge_mm = 0.6;
+
+/// By how much fewer pixels a soft picture is worth than it has.
+inline double softness(const ArtFacts& facts) { return facts.edge_px > soft_edge_px ? facts.edge_px / 2 : 1; }
+
 /// Pixels to the inch when the ink is `width` wide; nothing for vector art.
 std::optional<double> resolution(const ArtFacts& facts, Length width);
 
 /// Share of the ink that is so near to the cloth's colour that it vanishes on it: CIELAB difference (1976) below 16.
 double vanishing_share(const ArtFacts& facts, Colour cloth);
 double colour_difference(Colour a, Colour b);  ///< CIELAB 1976, D65
+std::array<double, 3> lab_of(Colour c);        ///< CIELAB, D65
 double lab_lightness(Colour c);                ///< L*, 0 black to 100 white
 
 /// No picture is printed at less than this; below 150 it is worth a look.

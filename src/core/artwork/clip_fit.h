@@ -15,11 +15,10 @@ struct ClipFit {
 
 /// Places a picture (unit: its width; `aspect` its height) behind `shape`, never stretched. The picture covers the whole
 /// shape and every point of `subject` lies in it. With two points or more: at the largest scale that
-/// keeps them all inside; with fewer, or where `least` is asked, the least that covers and keeps them is taken, nearest to the middle. Fails with a sentence
-/// where the subject cannot be inside, `rim` from its edge, without the picture falling short of the shape. Method: for a scale, the places
-/// that keep a mark inside are the shape shifted by that mark; their intersection is exact. The largest scale by descent over a grid of
-/// scales, then bisection.
-Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double rim = 0,
-                         bool least = false);
+/// keeps them all inside; with fewer, or where `least` is asked, the least that covers and keeps them is taken, nearest to the middle.
+/// Fails with a sentence where the subject cannot be inside, `rim` from its edge, without the picture falling short of the shape. Method:
+/// for a scale, the places that keep a mark inside are the shape shifted by that mark; their intersection is exact. The largest scale by
+/// descent over a grid of scales, then bisection.
+Result<ClipFit> clip_fit(const Region& shape, double aspect, const std::vector<Point>& subject, double rim = 0, bool least = false);
 
 }  // namespace orthema

@@ -1,5 +1,5 @@
-// A print put together: a ground that fills a blank's face, and pictures over it, each with a place and a size of its own. One art, so it is
-// fitted, mirrored, split, wrapped and pressed as one.
+// A print put together: a ground that fills a blank's face, and pictures over it, each with a place and a size of its own. One art, so it
+// is fitted, mirrored, split, wrapped and pressed as one.
 #pragma once
 
 #include <optional>
@@ -22,8 +22,8 @@ constexpr std::size_t most_over = 40;
 
 /// A picture over the ground.
 struct LaidOver {
-    std::string picture;                  ///< art id
-    Length width = Length::from_mm(60);   ///< of its ink, on the blank that the print is for
+    std::string picture;                 ///< art id
+    Length width = Length::from_mm(60);  ///< of its ink, on the blank that the print is for
     From level = From::middle, upright = From::middle;
     Length across, down;  ///< from that edge inwards, from the middle to the viewer's right and downwards: of its box, turned
     double degrees = 0;

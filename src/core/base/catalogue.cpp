@@ -87,8 +87,7 @@ const std::vector<Entry> entries = {
     {"together-off", caution, "art", "{art}: “{design}” reaches past the face by {by}. Move it in, or make it smaller."},
     {"together-near", caution, "art", "{art}: “{design}” comes {by} too near to the {feature}. Move it, or make it smaller."},
     {"together-over", caution, "art", "{art}: “{design}” lies over the {feature}. Move it away."},
-    {"word-cut-off", caution, "art",
-     "{art}: “{design}” does not show all of who is marked in it. Give it more room there, or mark less."},
+    {"word-cut-off", caution, "art", "{art}: “{design}” does not show all of who is marked in it. Give it more room there, or mark less."},
     {"art-empty", stop, "art", "{art} has no visible ink: bring in another picture."},
     {"art-background", caution, "art",
      "{art} has a flat background that would print as a box: mend it (it is taken out), or keep it on purpose."},
@@ -98,6 +97,10 @@ const std::vector<Entry> entries = {
      "{art} asks for the font “{font}”, which is not on this machine, so another stands in: turn its lettering to outlines."},
     {"art-resolution", caution, "art",
      "{art} has only {dpi} dpi at {width}: print it smaller, or bring in a larger picture (150 dpi or more)."},
+    {"art-soft", caution, "art",
+     "{art} is soft: at {width} even its sharpest edges are {edge} wide. It was out of focus, or made larger before; print it smaller, or "
+     "bring in a sharper one."},
+    {"art-dull", note, "art", "{art}: its {hues} will print duller than the screen shows; no ink is as bright. A trial says how much."},
     {"art-unreadable", stop, "art", "{fault}"},
     {"art-clip", stop, "art", "{fault}"},
 

@@ -97,8 +97,8 @@ std::vector<Measure> family_measures(Family f) {
     case Build::apron: return {M::width, M::height, M::top_width, M::bib_height, M::hem_curve};
     case Build::bag: return {M::width, M::height, M::handle_spacing};
     case Build::cap:
-        return {M::crown_width, M::crown_height, M::crown_middle, M::side_width,  M::side_height, M::back_width,
-                M::back_height, M::arch_width,   M::arch_height,  M::bill_width,  M::bill_depth};
+        return {M::crown_width, M::crown_height, M::crown_middle, M::side_width, M::side_height, M::back_width,
+                M::back_height, M::arch_width,   M::arch_height,  M::bill_width, M::bill_depth};
     case Build::flat:
         switch (f) {
         case Family::flag:

@@ -114,7 +114,14 @@ std::vector<Location> locations_of(const BlankStyle& style) {
         out = {L::whole_front};
         if (family_faces(f).size() > 1) out.push_back(L::whole_back);
         break;
-    case Build::wrap: out = {L::wrap_full, L::wrap_front, L::wrap_rear, L::wrap_opposite}; break;
+    case Build::wrap: {
+        out = {L::wrap_full, L::wrap_front, L::wrap_rear, L::wrap_opposite};
+        // a printable field lies about the centre line alone
+        const bool field = std::any_of(style.chart.begin(), style.chart.end(),
+                                       [](const auto& row) { return measure_mm(row.second, Measure::patch_width) > 0; });
+        if (field) out = {L::wrap_full, L::wrap_opposite};
+        break;
+    }
     }
     return out;
 }

@@ -209,8 +209,8 @@ Panel cap_panel(const Measures& m, Face face) {
         dome(mm(M::crown_width), mm(M::crown_height), 0.35);
         p.bottom_name = "bill seam";
         p.tapes = {{M::crown_width, {-p.width / 2, p.length}, {p.width / 2, p.length}}, {M::crown_height, {0, 0}, {0, p.length}}};
-        if (const double across = mm(M::crown_middle); across > 0)
-            p.tapes.push_back({M::crown_middle, {right_edge_x(p, p.length / 2) * -1, p.length / 2}, {right_edge_x(p, p.length / 2), p.length / 2}});
+        if (const double across = mm(M::crown_middle), half = right_edge_x(p, p.length / 2); across > 0)
+            p.tapes.push_back({M::crown_middle, {-half, p.length / 2}, {half, p.length / 2}, 2 * half / across});
         add_rim(p, "panel seam", 8, 2);
         add_edge(p, "bill seam", below_line(p.length), 10, 10, 4);
         break;

@@ -320,7 +320,8 @@ void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& pla
         if (widest.contains(art.id)) width = Length::from_mm(widest[art.id]);
         Findings found = art_findings(at->second, art.id, art.name, width);
         // a ground fills its face: what lies behind it in its picture is meant
-        if (!width && std::any_of(order.art.begin(), order.art.end(), [&](const Art& a) { return a.together && a.together->ground == art.id; }))
+        if (!width &&
+            std::any_of(order.art.begin(), order.art.end(), [&](const Art& a) { return a.together && a.together->ground == art.id; }))
             std::erase_if(found, [](const Finding& f) { return f.code == "art-background"; });
         append(plan.findings, found);
     }

@@ -14,9 +14,9 @@ constexpr int strips = 256;      ///< of a shape's height
 constexpr int samples = 192;     ///< of a contact over the other axis
 constexpr int offsets = 40, shifts = 60;
 constexpr double most_crossed = 40;  ///< others of its row that a shape may reach past: slanting hairs in rows are left to others
-constexpr std::size_t most_turns = 6, most_refined = 4;
+constexpr std::size_t pattern_turns = 6, most_refined = 4;
 
-struct Edge {
+struct PatternEdge {
     Point a, b;  ///< a.y <= b.y
 };
 
@@ -24,7 +24,7 @@ struct Edge {
 struct Seen {
     Ring ring;
     Rect box;
-    std::vector<Edge> edges;
+    std::vector<PatternEdge> edges;
     std::vector<std::vector<std::size_t>> at_height;  ///< edges that pass through each of so many equal parts of the height
     explicit Seen(Ring r) : ring(std::move(r)), box(bounds(ring)), at_height(48) {
         for (std::size_t i = 0; i < ring.size(); ++i) {
@@ -51,7 +51,7 @@ Ring swapped(Ring ring) {
 double contact(const Seen& a, const Seen& b, double up) {
     double x = never;
     if (a.box.y1 <= b.box.y0 + up || b.box.y1 + up <= a.box.y0) return x;
-    const auto at = [](const Edge& e, double y) {
+    const auto at = [](const PatternEdge& e, double y) {
         const double high = e.b.y - e.a.y;
         if (high < 1e-12) return std::pair(std::min(e.a.x, e.b.x), std::max(e.a.x, e.b.x));
         const double x_there = e.a.x + (e.b.x - e.a.x) * (y - e.a.y) / high;
@@ -60,11 +60,11 @@ double contact(const Seen& a, const Seen& b, double up) {
     for (const Point& p : b.ring)
         if (const double y = p.y + up; y >= a.box.y0 && y <= a.box.y1)
             for (const std::size_t k : a.at_height[a.part(y)])
-                if (const Edge& e = a.edges[k]; y >= e.a.y && y <= e.b.y) x = std::max(x, at(e, y).second - p.x);
+                if (const PatternEdge& e = a.edges[k]; y >= e.a.y && y <= e.b.y) x = std::max(x, at(e, y).second - p.x);
     for (const Point& q : a.ring)
         if (const double y = q.y - up; y >= b.box.y0 && y <= b.box.y1)
             for (const std::size_t k : b.at_height[b.part(y)])
-                if (const Edge& e = b.edges[k]; y >= e.a.y && y <= e.b.y) x = std::max(x, q.x - at(e, y).first);
+                if (const PatternEdge& e = b.edges[k]; y >= e.a.y && y <= e.b.y) x = std::max(x, q.x - at(e, y).first);
     return x;
 }
 
@@ -76,7 +76,7 @@ struct Reach {
         const auto n = static_cast<std::size_t>(std::ceil(s.box.height() / cell)) + 1;
         left.assign(n, -never);
         right.assign(n, never);
-        for (const Edge& e : s.edges) {
+        for (const PatternEdge& e : s.edges) {
             const auto from = static_cast<std::size_t>((e.a.y - low) / cell),
                        to = std::min(n - 1, static_cast<std::size_t>((e.b.y - low) / cell));
             for (std::size_t i = from; i <= to; ++i) {
@@ -267,7 +267,7 @@ std::optional<Pattern> best_pattern(const NestPiece& piece, double gap, double w
                            [&](double r) { return std::abs(std::remainder(r - turn, 360)) < 1e-6; });
     };
     std::vector<double> turns;
-    const std::size_t every = std::max<std::size_t>(1, piece.rotations.size() / most_turns);
+    const std::size_t every = std::max<std::size_t>(1, piece.rotations.size() / pattern_turns);
     for (std::size_t i = 0; i < piece.rotations.size(); i += every) {
         const double turn = piece.rotations[i];
         // a half turn of the whole is the same pattern

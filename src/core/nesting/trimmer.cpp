@@ -8,7 +8,7 @@ namespace orthema {
 
 namespace {
 
-constexpr double hair = 1e-6;
+constexpr double blade_hair = 1e-6;
 constexpr double least_waste = 0.02;  ///< mm: thinner slivers are rounding, not cut off
 
 using Cells = std::vector<std::pair<Rect, int>>;  ///< boxes with their clearance, and whose they are
@@ -22,7 +22,7 @@ std::vector<Cells> slabs(Cells cells, bool across) {
     std::vector<Cells> out;
     double end = 0;
     for (auto& c : cells) {
-        if (out.empty() || low(c.first, across) > end - hair) out.emplace_back();
+        if (out.empty() || low(c.first, across) > end - blade_hair) out.emplace_back();
         end = out.back().empty() ? high(c.first, across) : std::max(end, high(c.first, across));
         out.back().push_back(std::move(c));
     }

@@ -372,10 +372,10 @@ struct FieldsOf<LaidOver> {
 };
 template <>
 struct FieldsOf<PutTogether> {
-    static constexpr auto list = std::tuple{Field{"style", &PutTogether::style},   Field{"size", &PutTogether::size},
-                                            Field{"face", &PutTogether::face},     Field{"bleed", &PutTogether::bleed},
-                                            Field{"ground", &PutTogether::ground}, Field{"plain", &PutTogether::plain},
-                                            Field{"over", &PutTogether::over},     Field{"clear", &PutTogether::clear}};
+    static constexpr auto list =
+        std::tuple{Field{"style", &PutTogether::style}, Field{"size", &PutTogether::size},     Field{"face", &PutTogether::face},
+                   Field{"bleed", &PutTogether::bleed}, Field{"ground", &PutTogether::ground}, Field{"plain", &PutTogether::plain},
+                   Field{"over", &PutTogether::over},   Field{"clear", &PutTogether::clear}};
 };
 template <>
 struct FieldsOf<Art> {

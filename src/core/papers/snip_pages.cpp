@@ -35,7 +35,8 @@ std::vector<GuidePage> snip_pages(const Order& order, const TransferSet& set) {
             page.line(line, {palette::brick, 0.5, {}});
             const Point out = (line[0] - line[1]) * (1 / std::max(0.01, norm(line[0] - line[1])));
             const Point at = line[0] + out * (across ? 6.5 : out.y < 0 ? 1.6 : 4.2);
-            page.text(at, length_text(Length::from_mm(norm(snip[1] - snip[0])), order.unit, false), 2.8, palette::brick_text, Align::centre);
+            page.text(at, length_text(Length::from_mm(norm(snip[1] - snip[0])), order.unit, false), 2.8, palette::brick_text,
+                      Align::centre);
         }
         f.y += tall + 12;
     }

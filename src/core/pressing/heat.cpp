@@ -207,12 +207,13 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
         const Decoration* d;
         bool off_body;
         double celsius, area;
-        bool back;
+        bool back, inside_out;
     };
     std::vector<Ranked> own;
     for (const Decoration& d : order.decorations)
         if (d.run == run && find_fit(plan, d.id) != nullptr)
-            own.push_back({&d, off_body(d), hottest(order, d), ink_area(plan, d), location_face(d.location) == Face::back});
+            own.push_back({&d, off_body(d), hottest(order, d), ink_area(plan, d), location_face(d.location) == Face::back,
+                           side_of(d.location).inside_out});
     const auto wished = [&](const Ranked& r) {
         return std::find(order.press_run.order.begin(), order.press_run.order.end(), r.d->id) - order.press_run.order.begin();
     };
@@ -220,7 +221,8 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
         own.begin(), own.end(), [&](const Ranked& r) { return wished(r) < static_cast<std::ptrdiff_t>(order.press_run.order.size()); });
     const auto hot = [](const Ranked& r) { return std::lround(r.celsius / 25); };  // a few degrees do not matter
     std::stable_sort(own.begin(), own.end(), [&](const Ranked& a, const Ranked& b) {
-        return std::tuple(a.off_body, -hot(a), a.area, a.back) < std::tuple(b.off_body, -hot(b), b.area, b.back);
+        return std::tuple(a.inside_out, a.off_body, -hot(a), a.area, a.back) <
+               std::tuple(b.inside_out, b.off_body, -hot(b), b.area, b.back);
     });
     if (by_hand) {
         std::stable_sort(own.begin(), own.end(), [&](const Ranked& a, const Ranked& b) { return wished(a) < wished(b); });
@@ -235,13 +237,20 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
         }
         std::vector<std::size_t> way(own.size()), best;
         for (std::size_t i = 0; i < way.size(); ++i) way[i] = i;
-        int least = 1 << 30;
+        // how often the garment is turned inside out, which comes right side out
+        const auto turned = [&](const std::vector<std::size_t>& of) {
+            int n = 0;
+            for (std::size_t i = 0; i < of.size(); ++i) n += own[of[i]].inside_out != (i > 0 && own[of[i - 1]].inside_out) ? 1 : 0;
+            return n;
+        };
+        const std::pair fewest{0, turned(way)};
+        std::pair least{1 << 30, 0};
         do {  // in lexicographic order, so the trade's own comes first
-            if (const int n = broken(sizes, way); n < least) {
+            if (const std::pair n{broken(sizes, way), turned(way)}; n < least) {
                 least = n;
                 best = way;
             }
-        } while (least > 0 && std::next_permutation(way.begin(), way.end()));
+        } while (least > fewest && std::next_permutation(way.begin(), way.end()));
         std::vector<Ranked> sorted;
         sorted.reserve(best.size());
         for (const std::size_t i : best) sorted.push_back(own[i]);

@@ -20,6 +20,7 @@ const char* act_name(ActKind kind) {
     case ActKind::wait: return "wait";
     case ActKind::peel: return "peel";
     case ActKind::turn: return "turn";
+    case ActKind::inside_out: return "turn inside out";
     case ActKind::trim: return "trim";
     case ActKind::unload: return "unload";
     case ActKind::check: return "check the trial";

@@ -11,7 +11,7 @@
 namespace orthema {
 
 /// What is done to a load in one phase.
-enum class ActKind { change, load, place, press, wait, peel, turn, trim, unload, check, print, powder, cure, cut };
+enum class ActKind { change, load, place, press, wait, peel, turn, inside_out, trim, unload, check, print, powder, cure, cut };
 const char* act_name(ActKind kind);
 
 struct ActInfo {

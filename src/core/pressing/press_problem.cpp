@@ -23,6 +23,7 @@ struct Building {
     const TransferSet& set;
     PressPlan out;
     std::map<std::tuple<RunKey, std::string, int>, int> last_task;             ///< run, size, piece -> the task it left last
+    std::set<std::tuple<RunKey, std::string, int>> inside_out;                 ///< pieces that lie so since then
     std::map<std::tuple<std::string, std::string, std::string>, int> checked;  ///< method, style, press -> the trial's check
     std::map<std::string, int> stages;
     std::map<std::tuple<std::string, std::string, int>, int> married;  ///< decoration, size, piece -> the task that ends its marrying
@@ -46,9 +47,11 @@ public:
           places_(places),
           stage_(stage) {}
 
-    void go(const std::vector<PlannedStep>& steps, std::vector<int> before) {
+    /// `turned`: so many of its pieces are first turned inside out, or back.
+    void go(const std::vector<PlannedStep>& steps, std::vector<int> before, int turned = 0) {
         before_ = std::move(before);
         load_.steps = steps;
+        if (turned > 0) by_hand({ActKind::inside_out, {}}, times_.turn * turned, {}, 0);
         for (std::size_t i = 0; i < steps.size(); ++i) {
             const PlannedStep& p = steps[i];
             const RecipeStep& s = p.step;
@@ -306,7 +309,14 @@ void make_loads(Building& b, const std::vector<Visit*>& together) {
         load.parts = parts;
         const std::string stage = load.decoration + "/" + (trial ? "trial" : load.size);
         LoadTasks tasks(b, std::move(load), on, with, v.times, place_count(*v.size), stage);
-        tasks.go(steps, std::move(before));
+        const bool inside_out = side_of(v.dec->location).inside_out;
+        int turned = 0;
+        each_piece([&](const auto& piece) {
+            if (b.inside_out.contains(piece) == inside_out) return;
+            ++turned;
+            inside_out ? void(b.inside_out.insert(piece)) : void(b.inside_out.erase(piece));
+        });
+        tasks.go(steps, std::move(before), turned);
         if (fixed) b.out.shop.tasks[static_cast<std::size_t>(b.out.loads.back().tasks.front())].fixed = fixed;
         if (trial) b.checked[tried_key] = tasks.last();
         each_piece([&](const auto& piece) { b.last_task[piece] = tasks.last(); });
@@ -459,7 +469,7 @@ void set_dues(PressPlan& plan, const Order& order) {
 }  // namespace
 
 PressPlan press_problem(const Order& order, const FitPlan& plan, const TransferSet& set) {
-    Building b{order, plan, set, {}, {}, {}, {}, {}, {}};
+    Building b{order, plan, set, {}, {}, {}, {}, {}, {}, {}};
     b.out.shop.hands = std::max(1, order.press_run.hands);
     const double handling = handling_factor(order.corrections);
     for (const PressBreak& p : order.press_run.breaks)

@@ -13,7 +13,7 @@ bool prints_alone(const Method& m) { return m.handling != Handling::weeded || !m
 
 namespace {
 
-bool names(const std::string& fabric, const std::vector<std::string>& words) {
+bool is_among(const std::string& fabric, const std::vector<std::string>& words) {
     return std::any_of(words.begin(), words.end(), [&](const std::string& w) { return fabric.find(w) != std::string::npos; });
 }
 
@@ -21,12 +21,12 @@ bool names(const std::string& fabric, const std::vector<std::string>& words) {
 
 std::vector<Words> against(const Method& m, const MethodCase& c) {
     std::vector<Words> why;
-    if (!m.fabrics.empty() && !names(c.fabric, m.fabrics)) {
+    if (!m.fabrics.empty() && !is_among(c.fabric, m.fabrics)) {
         std::string takes;
         for (const std::string& f : m.fabrics) takes += (takes.empty() ? "" : ", ") + f;
         why.push_back({"why-fabric", {{"fabric", c.fabric.empty() ? "this blank" : c.fabric}, {"takes", takes}}});
     }
-    if (!m.never.empty() && names(c.fabric, m.never)) why.push_back({"why-never", {{"fabric", c.fabric}}});
+    if (!m.never.empty() && is_among(c.fabric, m.never)) why.push_back({"why-never", {{"fabric", c.fabric}}});
     if (m.lightest > 0 && lab_lightness(c.cloth) < m.lightest) why.push_back({"why-dark", {}});
     if (m.flat_colours && c.colours > 6)
         why.push_back({"why-tones", {}});

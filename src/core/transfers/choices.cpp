@@ -94,7 +94,8 @@ Decoration filling_its_face(const Order& order, Decoration d, const PutTogether&
     const bool wall = d.location == Location::wrap_full;
     if (wall || d.location == Location::whole_front || d.location == Location::whole_back) {
         const Rect face = wall ? face_box(print, *style) : bounds(ground_shape(print, *style));
-        d.making.cover = wall ? d.making.cover && face.width() > fitting_panel(*style, print.size, print.face).width - 1 : print.bleed.mm() >= 0;
+        d.making.cover =
+            wall ? d.making.cover && face.width() > fitting_panel(*style, print.size, print.face).width - 1 : print.bleed.mm() >= 0;
         if (!wall && d.making.cover) d.making.bleed = print.bleed;
         if (d.making.cover) return d;
         d.sizing.base_size = print.size;
@@ -122,7 +123,8 @@ Order with_new_ones_suited(Order next, const Order& before, const ArtFactsById& 
         }
         next = with_suited_medium(next, id, known->second);
         const Art* art = find_art(next, d.art);
-        if (art != nullptr && art->together) next = with_decoration(next, filling_its_face(next, *find_decoration(next, id), *art->together));
+        if (art != nullptr && art->together)
+            next = with_decoration(next, filling_its_face(next, *find_decoration(next, id), *art->together));
     }
     return next;
 }

@@ -68,7 +68,8 @@ HalfFilm half_film(const Polygon& film, const Region& keep, double bend, double 
         s.rise_of.push_back(rise(share));
         s.allowed.push_back(widest_strip(bend, way + snip_step / 2, gap));
         // a cut passes the whole height of its row: both of its ends must be free
-        const Spans a = film_spans(keep, y - snip_step / 2, true), b = film_spans(keep, y, true), c = film_spans(keep, y + snip_step / 2, true);
+        const Spans a = film_spans(keep, y - snip_step / 2, true), b = film_spans(keep, y, true),
+                    c = film_spans(keep, y + snip_step / 2, true);
         open.emplace_back();
         there.emplace_back();
         for (int k = 0; k < columns; ++k) {

@@ -23,8 +23,8 @@ constexpr double snips_worth = 6;  ///< mm: a film that would stand off by more 
 constexpr double snip_step = 0.5;  ///< mm: grid of places and depths
 
 /// As few and as short as keep every strip of the film narrow enough, row by row; ink grown by `clear` is never cut, and where it lies in
-/// the way the film stands off by more; slivers of a quarter of what a strip may be are not parted off there. No snip can be left out or be a step shorter. Fewest first, then shortest, of two ways to go:
-/// from the edge inwards, and from the middle outwards.
+/// the way the film stands off by more; slivers of a quarter of what a strip may be are not parted off there. No snip can be left out or be
+/// a step shorter. Fewest first, then shortest, of two ways to go: from the edge inwards, and from the middle outwards.
 SnipPlan snips(const Polygon& film, const Region& ink, double bend, double gap, double clear = 1);
 
 }  // namespace orthema

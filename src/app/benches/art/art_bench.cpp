@@ -32,7 +32,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("Artwork, and what is in it")));
+    head->addWidget(head_label(QStringLiteral("Artwork")));
     head->addStretch(1);
     auto* bring =
         push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF; vector stays vector"), true);
@@ -444,7 +444,9 @@ void ArtBench::refresh() {
     if (any) {
         const ArtFacts& f = loaded->second;
         kind_->setText(entry->word_picture ? QStringLiteral("word picture")
-                       : entry->together   ? QStringLiteral("put together from %1").arg(counted(entry->together->over.size() + (entry->together->ground.empty() ? 0 : 1), "picture"))
+                       : entry->together
+                           ? QStringLiteral("put together from %1")
+                                 .arg(counted(entry->together->over.size() + (entry->together->ground.empty() ? 0 : 1), "picture"))
                        : entry->lettering
                            ? QStringLiteral("lettering, ") + qt(entry->lettering->typeface)
                            : QString::fromLatin1(kind_key(entry->kind)).toUpper() +

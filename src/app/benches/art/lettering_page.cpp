@@ -24,6 +24,12 @@ constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
 
 LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     bare();
+    room_.jobs().background([this]() -> std::function<void()> {
+        return [this, found = system_faces()] {
+            faces_here_ = found;
+            refresh();
+        };
+    });
     head(QStringLiteral("What each garment gets"));
     kind_ = new Segments(QStringLiteral("Words"),
                          {QStringLiteral("name"), QStringLiteral("number"), QStringLiteral("initials"), QStringLiteral("own")});
@@ -172,9 +178,11 @@ void LetteringPage::pick_face(QComboBox* box, bool narrow) {
     if (which.isEmpty()) return change(QStringLiteral("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
     for (const Typeface& f : typefaces_in(room_.order(), room_.pictures().bytes()))
         if (qt(f.hash) == which) return choose_face(f, narrow);
+    for (const SystemFace& f : faces_here_)
+        if (qt(f.path) == which) return take_file(which, narrow, qt(f.name));
 }
 
-void LetteringPage::take_file(const QString& path, bool narrow) {
+void LetteringPage::take_file(const QString& path, bool narrow, const QString& name) {
     auto bytes = read_file(path.toStdString(), most_face);
     if (!bytes) return room_.notices().complain(qt(bytes.sentence()));
     const auto kind = kind_of(*bytes);
@@ -183,7 +191,7 @@ void LetteringPage::take_file(const QString& path, bool narrow) {
             QStringLiteral("%1 is not a typeface that can be used: take a TTF or OTF file.").arg(QFileInfo(path).fileName()));
     const Art* art = find_art(room_.order(), room_.selection().art);
     if (art == nullptr || !art->lettering) begin(room_);
-    choose_face(typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*bytes)), narrow);
+    choose_face(typeface((name.isEmpty() ? QFileInfo(path).completeBaseName() : name).toStdString(), std::move(*bytes)), narrow);
 }
 
 void LetteringPage::pick_colour(QComboBox* box, const QString& what, const std::function<void(Lettering&, std::optional<Colour>)>& how) {
@@ -215,6 +223,7 @@ void LetteringPage::refresh() {
         narrower.push_back(items.back());
     }
     items.emplace_back("file", QStringLiteral("from a file…"));
+    for (const SystemFace& f : faces_here_) items.emplace_back(f.path, qt(f.name));
     narrower.push_back(items.back());
     set_items(face_, items, art->hash);
     set_items(narrow_, narrower, l.narrow);

@@ -1,6 +1,7 @@
 // How the words of a lettering are set: typeface, height, colours, and what long names do.
 #pragma once
 
+#include "app/session/system_faces.h"
 #include "app/session/workroom.h"
 #include "app/widgets/figures.h"
 
@@ -12,7 +13,7 @@ public:
     explicit LetteringPage(Workroom& room);
     void refresh();
     /// A typeface from a file, for the lettering in hand or, where none is, for a new one.
-    void take_file(const QString& path, bool narrow);
+    void take_file(const QString& path, bool narrow, const QString& name = {});
     /// A new lettering of names, in the typefaces that ship; it is in hand then.
     static void begin(Workroom& room);
 
@@ -31,6 +32,7 @@ private:
     NumberField *arch_, *spacing_, *gap_;
     QCheckBox *capitals_, *squeeze_, *digits_;
     QLabel* says_;
+    std::vector<SystemFace> faces_here_;  ///< of this computer, once they are known
 };
 
 /// The shipped typefaces, and those that the order carries.

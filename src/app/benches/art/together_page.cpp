@@ -68,7 +68,8 @@ TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), vi
                 if (face_key(f) == chosen_id(face_)) p = made_for(p, *style, *style, p.size, f);
         });
     });
-    bleed_ = length_row(QStringLiteral("Bleed"), QStringLiteral("Of the ground past the blank's edge; with a minus it stays inside, clear of loops and seams"));
+    bleed_ = length_row(QStringLiteral("Bleed"),
+                        QStringLiteral("Of the ground past the blank's edge; with a minus it stays inside, clear of loops and seams"));
     bleed_->entered = [this](Length v, bool) -> std::optional<QString> {
         if (v.mm() < -200 || v.mm() > 50) return QStringLiteral("A bleed is at most 50 mm; with a minus the ground stays inside the edge.");
         change(QStringLiteral("bleed"), [v](PutTogether& p) { p.bleed = v; });
@@ -139,8 +140,10 @@ TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), vi
         };
         return field;
     };
-    level_ = edge_choice(QStringLiteral("Across"), QStringLiteral("What its place is measured from; on other sizes it stays so"), &LaidOver::level);
-    across_ = away(QStringLiteral("… by"), QStringLiteral("From that edge inwards; from the middle to the viewer's right"), &LaidOver::across);
+    level_ = edge_choice(QStringLiteral("Across"), QStringLiteral("What its place is measured from; on other sizes it stays so"),
+                         &LaidOver::level);
+    across_ =
+        away(QStringLiteral("… by"), QStringLiteral("From that edge inwards; from the middle to the viewer's right"), &LaidOver::across);
     upright_ = edge_choice(QStringLiteral("Down"), QStringLiteral("What its height is measured from"), &LaidOver::upright);
     down_ = away(QStringLiteral("… and by"), QStringLiteral("From that edge inwards; from the middle downwards"), &LaidOver::down);
     degrees_ = chosen_->number_row(QStringLiteral("Turned, degrees"), QStringLiteral("Clockwise"), -180, 180, 1);
@@ -196,7 +199,8 @@ void TogetherPage::begin(Workroom& room) {
     bool found = false;
     for (const RunKey& run : runs) found = found || (whole(run) && fits(run));
     for (const RunKey& run : runs) found = found || fits(run);
-    if (!found) return room.notices().complain(QStringLiteral("A print is put together for a blank: bring in a list or add a blank first."));
+    if (!found)
+        return room.notices().complain(QStringLiteral("A print is put together for a blank: bring in a list or add a blank first."));
     Order next = order;
     const std::string id = enrol_together(next, print, "Print put together");
     Selection s = room.selection();
@@ -301,7 +305,8 @@ void TogetherPage::refresh() {
     std::vector<std::pair<std::string, QString>> over;
     for (std::size_t i = p.over.size(); i-- > 0;) {
         const Art* picture = find_art(order, p.over[i].picture);
-        over.emplace_back(std::to_string(i), QStringLiteral("%1  %2").arg(i + 1).arg(picture == nullptr ? QStringLiteral("gone") : qt(picture->name)));
+        over.emplace_back(std::to_string(i),
+                          QStringLiteral("%1  %2").arg(i + 1).arg(picture == nullptr ? QStringLiteral("gone") : qt(picture->name)));
     }
     set_items(which_, over, std::to_string(view_.chosen()));
     which_->setEnabled(!over.empty());

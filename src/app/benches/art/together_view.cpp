@@ -14,9 +14,9 @@ namespace orthema::app {
 
 namespace {
 
-constexpr double grip = 11;         ///< pixels about a handle that take it
-constexpr double snap_pixels = 5;   ///< about the middle of the face
-constexpr double least_width = 2;   ///< mm
+constexpr double grip = 11;        ///< pixels about a handle that take it
+constexpr double snap_pixels = 5;  ///< about the middle of the face
+constexpr double least_width = 2;  ///< mm
 
 Ring closed(Ring ring) {
     if (!ring.empty()) ring.push_back(ring.front());
@@ -139,7 +139,8 @@ Drawing TogetherView::draw(double w, double h) {
     if (const auto picture = art().find(p->ground); all->picture && picture != art().end() && !picture->second->facts.empty()) {
         d.clip(ground);
         d.marks.emplace_back(ArtMark{
-            p->ground, m.after(Affine::shift(all->picture->at.x, all->picture->at.y)).after(Affine::scale(all->picture->scale, all->picture->scale)),
+            p->ground,
+            m.after(Affine::shift(all->picture->at.x, all->picture->at.y)).after(Affine::scale(all->picture->scale, all->picture->scale)),
             1});
         d.unclip();
     }

@@ -362,8 +362,9 @@ void MakingPages::build_shape() {
                              QStringLiteral("Cuts from its edge between the ink, as few and short as let it lie round the cap"));
     connect(snip_, &QCheckBox::clicked, this,
             [this](bool on) { change(QStringLiteral("snips"), [on](Making& m) { m.snip_gap = on ? usual_snip_gap : Length{}; }); });
-    snip_gap_ = making_length(dome_part_, QStringLiteral("May stand off"), QStringLiteral("So far the film may rise from the cap between two snips"),
-                              QStringLiteral("gap of the snips"), &Making::snip_gap, 0, 20);
+    snip_gap_ = making_length(dome_part_, QStringLiteral("May stand off"),
+                              QStringLiteral("So far the film may rise from the cap between two snips"), QStringLiteral("gap of the snips"),
+                              &Making::snip_gap, 0, 20);
     snips_say_ = dome_part_->note();
 }
 

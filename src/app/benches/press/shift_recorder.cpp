@@ -26,7 +26,8 @@ Outcome outcome_of(PressFault f) {
 constexpr std::size_t most_waiting = 8;
 
 bool by_hand(ActKind kind) {
-    return kind == ActKind::load || kind == ActKind::place || kind == ActKind::peel || kind == ActKind::unload || kind == ActKind::turn;
+    return kind == ActKind::load || kind == ActKind::place || kind == ActKind::peel || kind == ActKind::unload || kind == ActKind::turn ||
+           kind == ActKind::inside_out;
 }
 
 /// What lies in the films and presses of the plan, not on a garment, is no piece.

@@ -82,6 +82,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
         return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
     case ActKind::peel: return std::string("Peel ") + (info == nullptr ? "" : peel_name(info->step.peel));
     case ActKind::turn: return info != nullptr && info->fields > 1 ? "Next field" : "Turn";
+    case ActKind::inside_out: return "Turn inside out";
     case ActKind::trim: return "Trim the edges";
     case ActKind::unload: return "Open and take off";
     case ActKind::check: return "Check the trial";
@@ -143,6 +144,8 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
                                                              ", as on the map: it laps over the last, and none of the ink is left out."
                                                        : "To the other place, as on the map.";
         return "Turn the blank over" + (info->step.how.empty() ? std::string(".") : ": " + info->step.how + ".");
+    case ActKind::inside_out:
+        return "Cool first. The other layer comes out, seams flat; then the carry board goes between the layers again.";
     case ActKind::unload: return "Onto the cooling place, flat; nothing on top of it.";
     case ActKind::check: return "Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.";
     case ActKind::wait: return "Leave it where it is.";
