@@ -59,6 +59,7 @@ TEST(TogetherBench, APrintIsPutTogetherByHandAndPutOnItsBlank) {
     TogetherWindow w;
     EXPECT_EQ(w.print().style, "ceramic-tile") << "the blank whose whole face is printed";
     EXPECT_TRUE(w.said("together-empty"));
+    EXPECT_FALSE(w.said("art-empty")) << "once is enough";
     w.choose(w.find<QComboBox>("Ground"), "Part0");
     w.wait();
     EXPECT_FALSE(w.print().ground.empty());

@@ -148,6 +148,9 @@ TEST(Snips, TheFormComesFromTwoTapes) {
     m[Measure::crown_middle].value = Length::from_mm(150);  // a drum: it bends one way only
     EXPECT_EQ(*crown_bend(m), 0);
     EXPECT_TRUE(snips(box_region({0, 0, 100, 60})[0], {}, 0, 1).snips.empty());
+    const SnipPlan absurd = snips(box_region({0, 0, 3000, 2000})[0], {}, 1 / 90.0, 1);
+    EXPECT_TRUE(absurd.snips.empty());
+    EXPECT_GT(absurd.stands, 100);
 }
 
 }  // namespace TESTED

@@ -323,6 +323,8 @@ void gather_findings(const Order& order, const ArtFactsById& facts, FitPlan& pla
         if (!width &&
             std::any_of(order.art.begin(), order.art.end(), [&](const Art& a) { return a.together && a.together->ground == art.id; }))
             std::erase_if(found, [](const Finding& f) { return f.code == "art-background"; });
+        // what nothing was put into says so itself
+        if (art.together || art.word_picture) std::erase_if(found, [](const Finding& f) { return f.code == "art-empty"; });
         append(plan.findings, found);
     }
 }

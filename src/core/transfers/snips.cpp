@@ -250,6 +250,11 @@ SnipPlan snips(const Polygon& film, const Region& ink, double bend, double gap, 
     SnipPlan plan;
     const Rect box = bounds(film.outer);
     if (!(bend > 0) || !(gap > 0) || !(box.width() > 0)) return plan;
+    if (std::max(box.width(), box.height()) > widest_snipped) {
+        plan.stands = box.width() * rise(std::cos(std::min(bend * box.height() / 2, M_PI / 2)));
+        plan.at = {box.centre().x, box.y0};
+        return plan;
+    }
     const Region keep = ink.empty() ? Region{} : offset(ink, clear);
     for (const bool upper : {true, false}) {
         const HalfFilm s = half_film(film, keep, bend, gap, upper);

@@ -19,8 +19,9 @@ struct SnipPlan {
     Point at;                 ///< there
 };
 
-constexpr double snips_worth = 6;  ///< mm: a film that would stand off by more is better snipped
-constexpr double snip_step = 0.5;  ///< mm: grid of places and depths
+constexpr double snips_worth = 6;       ///< mm: a film that would stand off by more is better snipped
+constexpr double widest_snipped = 500;  ///< mm, either way: nothing that is domed is larger, and it would take long
+constexpr double snip_step = 0.5;       ///< mm: grid of places and depths
 
 /// As few and as short as keep every strip of the film narrow enough, row by row; ink grown by `clear` is never cut, and where it lies in
 /// the way the film stands off by more; slivers of a quarter of what a strip may be are not parted off there. No snip can be left out or be
