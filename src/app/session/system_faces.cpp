@@ -50,6 +50,7 @@ std::vector<SystemFace> system_faces() {
         found.try_emplace(style.empty() || style == "Regular" ? family : family + " " + style, file);
     }
     std::vector<SystemFace> out;
+    out.reserve(found.size());
     for (const auto& [name, path] : found) out.push_back({name, path});
     return out;
 }

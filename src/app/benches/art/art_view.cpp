@@ -121,7 +121,8 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
     const Colour cloth = cloth_.value_or(palette::white);
     for (std::size_t i = 0; i < std::min(fits, words.size()); ++i) {
         const Shown& w = words[i];
-        const double x = left + double(i % columns) * cell_x, y = rim + double(i / columns) * cell_y;
+        const std::size_t row = i / columns;
+        const double x = left + double(i % columns) * cell_x, y = rim + double(row) * cell_y;
         const Rect box{x, y, x + wide, y + wide * aspect};
         d.fill({round_rect({box.x0 - 5, box.y0 - 4, box.x1 + 5, box.y1 + 4}, 4)}, cloth);
         d.marks.emplace_back(art_in(w.id, word_box(box, *w.facts)));

@@ -59,12 +59,14 @@ MendingPage::MendingPage(Workroom& room, ArtView& view) : room_(room), view_(vie
     degrees_->entered = [this](double v) {
         change(MendKind::straighten, QStringLiteral("straighten"), [v](Mending& m) { m.degrees = v; });
     };
-    for (const auto& [button, other, what] :
-         {std::tuple{level_, keep_, ArtView::Drawn::line}, std::tuple{keep_, level_, ArtView::Drawn::box}})
+    const auto draws = [this](QPushButton* button, QPushButton* other, ArtView::Drawn what) {
         connect(button, &QPushButton::toggled, this, [this, other, what](bool on) {
             if (on) other->setChecked(false);
             if (on || !other->isChecked()) view_.set_drawing(on ? what : ArtView::Drawn::nothing);
         });
+    };
+    draws(level_, keep_, ArtView::Drawn::line);
+    draws(keep_, level_, ArtView::Drawn::box);
     view_.levelled = [this](double degrees) {
         level_->setChecked(false);
         change(MendKind::straighten, QStringLiteral("straighten"), [&](Mending& m) { m.degrees = std::round(degrees * 100) / 100; });

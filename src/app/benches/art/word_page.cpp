@@ -49,6 +49,7 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
     place_name_ = head(QStringLiteral("This place"));
     shape_ = choice_row(QStringLiteral("Shape"), QStringLiteral("A shape as tall as the letters may stand in a letter's place"));
     std::vector<std::pair<std::string, QString>> shapes;
+    shapes.reserve(place_shapes);
     for (int k = 0; k < place_shapes; ++k)
         shapes.emplace_back(place_key(static_cast<PlaceShape>(k)), QString::fromLatin1(place_name(static_cast<PlaceShape>(k))));
     set_items(shape_, shapes);

@@ -64,8 +64,10 @@ QPoint WordView::place_of(std::size_t place) const {
                 Point at = p.box.centre();
                 if (!inside(p.shape, at)) {
                     const Rect b = bounds(p.shape);
-                    for (int k = 0; k < 400 && !inside(p.shape, at); ++k)
-                        at = {b.x0 + b.width() * ((k % 20) + 0.5) / 20, b.y0 + b.height() * ((k / 20) + 0.5) / 20};
+                    for (int k = 0; k < 400 && !inside(p.shape, at); ++k) {
+                        const int row = k / 20, column = k % 20;
+                        at = {b.x0 + b.width() * (column + 0.5) / 20, b.y0 + b.height() * (row + 0.5) / 20};
+                    }
                 }
                 const Point on = map()(at);
                 return {int(std::lround(on.x)), int(std::lround(on.y))};
