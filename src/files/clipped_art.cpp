@@ -1,16 +1,16 @@
 // Art clipped to letters or to a blank's outline, as a picture of its own: measured, fitted and printed like any other.
-#include <cmath>
+#include <limits>
 
 #include "core/artwork/clip_fit.h"
 #include "core/blanks/panel.h"
 #include "files/art_file.h"
+#include "files/composing.h"
 #include "files/reader_process.h"
 
 namespace orthema {
 
 namespace {
 
-constexpr double most_side = 9000;  ///< pixels of a clipped picture
 constexpr double vector_side = 2048;
 
 Result<Region> clip_shape(const Order& order, const ArtClip& clip) {
@@ -39,18 +39,16 @@ Result<LoadedArtPtr> clipped_art(const Order& order, const Art& art, const Loade
     const Rect box = bounds(*shape);
     // as many pixels to the shape as the picture has there
     const double own = whole->facts.vector ? vector_side / std::max(box.width(), box.height()) : whole->facts.ink_px.width() / fit->scale;
-    const double k = std::min(own, most_side / std::max(box.width(), box.height()));
-    constexpr double rim = 2;
+    const ComposingCanvas canvas = composing_canvas(box, own, std::numeric_limits<double>::infinity());
     ClipOf clip;
-    clip.shape = mapped(*shape, Affine::shift(rim, rim).after(Affine::scale(k, k)).after(Affine::shift(-box.x0, -box.y0)));
-    clip.unit = fit->scale * k;
-    clip.at = {(fit->at.x - box.x0) * k + rim, (fit->at.y - box.y0) * k + rim};
+    clip.shape = mapped(*shape, canvas.to);
+    clip.unit = fit->scale * canvas.k;
+    clip.at = canvas.to(fit->at);
     clip.whole_ink = whole->facts.ink_px;
-    const int w = static_cast<int>(std::ceil(box.width() * k + 2 * rim)), h = static_cast<int>(std::ceil(box.height() * k + 2 * rim));
-    if (w < 8 || h < 8)
-        return Error{art.name + " is smaller than its shape: only " + std::to_string(w) + " × " + std::to_string(h) +
+    if (canvas.width < 8 || canvas.height < 8)
+        return Error{art.name + " is smaller than its shape: only " + std::to_string(canvas.width) + " × " + std::to_string(canvas.height) +
                      " pixels of it would show. Bring in a larger picture."};
-    auto out = read_clipped(whole, clip, w, h, art.name);
+    auto out = read_clipped(whole, clip, canvas.width, canvas.height, art.name);
     if (out && (*out)->facts.empty()) return Error{art.name + ": nothing of it lies in the shape. Move the subject's marks."};
     return out;
 }

@@ -18,6 +18,7 @@
 #include "core/papers/snip_pages.h"
 #include "core/guides/making_sheet.h"
 #include "core/guides/run_guides.h"
+#include "core/order/gang.h"
 #include "core/pipeline/order_papers.h"
 #include "core/sheets/sheet_drawing.h"
 #include "core/sheets/trimmer_drawing.h"

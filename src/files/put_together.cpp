@@ -1,17 +1,13 @@
 #include "files/put_together.h"
 
-#include <cmath>
-
 #include "core/order/roster.h"
-#include "files/reader_process.h"
+#include "files/composing.h"
 
 namespace orthema {
 
 namespace {
 
-constexpr double most_side = 9000, most_area = 60e6;  ///< pixels of the whole
-constexpr double firm = 300 / 25.4;                   ///< pixels to the mm for edges and what is drawn
-constexpr double rim = 2;
+constexpr double firm = 300 / 25.4;  ///< pixels to the mm for edges and what is drawn
 
 /// The art as it is drawn, whatever it is made of.
 Result<LoadedArtPtr> drawn(const Order& order, const std::string& id, const ArtBytes& bytes) {
@@ -80,10 +76,8 @@ Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtB
         return LoadedArtPtr(empty);
     }
 
-    const double k =
-        std::min({sharpest, most_side / std::max(box.width(), box.height()), std::sqrt(most_area / (box.width() * box.height()))});
-    const Affine to = Affine::shift(rim, rim).after(Affine::scale(k, k)).after(Affine::shift(-box.x0, -box.y0));
-    const Region on = mapped(shape, to);
+    const ComposingCanvas canvas = composing_canvas(box, sharpest);
+    const Region on = mapped(shape, canvas.to);
     std::vector<Filling> fillings;
     const auto lay_plain = [&](Region where, const Colour& colour) {
         Filling f;
@@ -93,39 +87,26 @@ Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtB
     };
     if (print.plain) lay_plain(on, *print.plain);
     if (ground) {
-        Filling f;
-        f.picture = print.ground;
-        f.clip.shape = on;
-        f.clip.unit = ground->scale * k;
-        f.clip.at = to(ground->at);
-        f.clip.whole_ink = pictures[print.ground]->facts.ink_px;
-        fillings.push_back(std::move(f));
+        const ArtFacts& facts = pictures[print.ground]->facts;
+        const Point middle = ground->at + Point{0.5, facts.aspect / 2} * ground->scale;
+        fillings.push_back(filling_of(canvas, print.ground, facts, on, ground->scale, middle, 0));
     }
     for (const LaidOver& o : print.over) {
         const ArtFacts& facts = pictures[o.picture]->facts;
-        const Affine place = to.after(place_over(o, facts.aspect, face));
-        Filling f;
-        f.picture = o.picture;
-        f.clip.shape = on;
-        f.clip.unit = o.width.mm() * k;
-        const Point middle = place({0.5, facts.aspect / 2});
-        f.clip.at = middle - Point{f.clip.unit / 2, f.clip.unit * facts.aspect / 2};
-        f.clip.degrees = o.degrees;
-        f.clip.whole_ink = facts.ink_px;
+        const Affine place = place_over(o, facts.aspect, face);
+        Filling f = filling_of(canvas, o.picture, facts, on, o.width.mm(), place({0.5, facts.aspect / 2}), o.degrees);
         if (o.see_through) f.opacity = o.tint;
         if (f.opacity > 0) fillings.push_back(std::move(f));
         if (!o.see_through || o.edge.mm() <= 0) continue;
-        const Region letters = mapped(facts.outline, place);
-        lay_plain(intersect(subtract(letters, offset(letters, -o.edge.mm() * k, 0.2)), on), o.edge_colour);
+        const Region letters = mapped(facts.outline, canvas.to.after(place));
+        lay_plain(intersect(subtract(letters, offset(letters, -o.edge.mm() * canvas.k, 0.2)), on), o.edge_colour);
     }
-    auto out = read_composed(pictures, fillings, static_cast<int>(std::ceil(box.width() * k + 2 * rim)),
-                             static_cast<int>(std::ceil(box.height() * k + 2 * rim)), art.name);
+    const auto out = composed_art(canvas, pictures, fillings, coarsest, art.name);
     if (!out) return out.error();
     if ((*out)->facts.empty()) return failed("nothing of it lies on the blank");
-    auto own = std::const_pointer_cast<LoadedArt>(*out);
+    const auto& own = *out;
     own->together = laid;
     own->facts.flat_background = false;  // a plain ground is meant
-    if (coarsest < k) own->facts.sharpness = coarsest / k;
     if (!whole) own->facts.cut_off.push_back(find_art(order, print.ground)->name);
     return LoadedArtPtr(own);
 }

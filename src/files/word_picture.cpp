@@ -2,20 +2,19 @@
 
 #include <cmath>
 
+#include "files/composing.h"
 #include "files/reader_process.h"
 
 namespace orthema {
 
 namespace {
 
-constexpr double most_side = 9000, most_area = 60e6;  ///< pixels of a word picture
 constexpr double vector_side = 2048;
 
 /// The picture by itself, mended and whole.
 Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const ArtBytes& bytes) {
     const Art* art = find_art(order, id);
-    if (art == nullptr || art->lettering || art->word_picture || art->together)
-        return Error{"a picture of it is no longer there: choose another"};
+    if (art == nullptr || !is_picture(*art)) return Error{"a picture of it is no longer there: choose another"};
     const auto file = bytes.find(art->hash);
     if (file == bytes.end()) return Error{art->name + " has no picture"};
     return mended_art(file->second, art->name, art->mendings);
@@ -88,32 +87,22 @@ Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const 
         empty->hash = art.hash;
         return LoadedArtPtr(empty);
     }
-    constexpr double rim = 2;
-    const double k =
-        std::min({sharpest, most_side / std::max(box.width(), box.height()), std::sqrt(most_area / (box.width() * box.height()))});
+    const ComposingCanvas canvas = composing_canvas(box, sharpest);
     std::vector<Filling> fillings;
-    const Affine to = Affine::shift(rim, rim).after(Affine::scale(k, k)).after(Affine::shift(-box.x0, -box.y0));
     for (const WordPartLaid& p : laid->parts) {
         if (p.picture.empty()) continue;
-        Filling f;
-        f.picture = p.picture;
-        f.clip.shape = mapped(p.shape, to);
+        Region shape = mapped(p.shape, canvas.to);
         // the first of two that share a place runs on a little under the second: so no sliver stays between them
         if (!p.second && p.place < word.places.size() && word.places[p.place].shared)
-            f.clip.shape = intersect(offset(f.clip.shape, 1.5), mapped((*shapes)[p.place], to));
-        f.clip.unit = p.filled.at.width * k;
-        const Point middle = to(p.box.centre() + p.filled.at.middle);
-        f.clip.at = middle - Point{f.clip.unit / 2, f.clip.unit * p.aspect / 2};
-        f.clip.degrees = p.filled.at.degrees;
-        f.clip.whole_ink = wholes[p.picture]->facts.ink_px;
-        fillings.push_back(std::move(f));
+            shape = intersect(offset(shape, 1.5), mapped((*shapes)[p.place], canvas.to));
+        const PictureAt& at = p.filled.at;
+        fillings.push_back(
+            filling_of(canvas, p.picture, wholes[p.picture]->facts, std::move(shape), at.width, p.box.centre() + at.middle, at.degrees));
     }
-    auto out = read_composed(wholes, fillings, static_cast<int>(std::ceil(box.width() * k + 2 * rim)),
-                             static_cast<int>(std::ceil(box.height() * k + 2 * rim)), art.name);
+    const auto out = composed_art(canvas, wholes, fillings, coarsest, art.name);
     if (!out) return out.error();
-    auto own = std::const_pointer_cast<LoadedArt>(*out);
+    const auto& own = *out;
     own->word = laid;
-    if (coarsest < k) own->facts.sharpness = coarsest / k;
     for (const WordPartLaid& p : laid->parts)
         if (!p.picture.empty() && !p.filled.whole) own->facts.cut_off.push_back(find_art(order, p.picture)->name);
     return LoadedArtPtr(own);

@@ -103,7 +103,7 @@ void Pictures::made_anew() {
 
 void Pictures::mend(const std::string& id, const QString& what, const std::vector<Mending>& mendings) {
     const Art* entry = find_art(document_.order(), id);
-    if (entry == nullptr || entry->lettering || entry->word_picture || entry->together || entry->mendings == mendings) return;
+    if (entry == nullptr || !is_picture(*entry) || entry->mendings == mendings) return;
     const Order wished = with_mendings(document_.order(), id, mendings, {});
     ++mending_;
     emit changed();

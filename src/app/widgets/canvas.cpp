@@ -2,7 +2,9 @@
 
 #include <QBuffer>
 #include <QFocusEvent>
+#include <QKeyEvent>
 #include <QPainter>
+#include <QWheelEvent>
 
 #include <cmath>
 #include <cstring>
@@ -94,6 +96,19 @@ std::string png_of(const QImage& image) {
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, "PNG");
     return bytes.toStdString();
+}
+
+Point arrow_of(const QKeyEvent& event) {
+    const int key = event.key();
+    return {key == Qt::Key_Right ? 1.0 : key == Qt::Key_Left ? -1.0 : 0.0, key == Qt::Key_Down ? 1.0 : key == Qt::Key_Up ? -1.0 : 0.0};
+}
+
+double nudge_mm(const QKeyEvent& event, Unit unit) {
+    return (unit == Unit::mm ? 1 : 25.4 / 16) * (event.modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
+}
+
+double wheel_steps(const QWheelEvent& event) {
+    return (event.angleDelta().y() != 0 ? event.angleDelta().y() : event.angleDelta().x()) / 120.0;
 }
 
 }  // namespace orthema::app

@@ -5,6 +5,7 @@
 #include <QImage>
 #include <QWidget>
 
+#include "core/base/units.h"
 #include "core/drawing/drawing.h"
 #include "files/art_file.h"
 
@@ -54,5 +55,12 @@ void paint_image(QImage& image, const Drawing& drawing, const LoadedArtById& art
 std::string png_of(const QImage& image);
 
 inline Point to_point(QPointF p) { return {p.x(), p.y()}; }
+
+/// One step to where an arrow key points, y down; {0, 0} for other keys.
+Point arrow_of(const QKeyEvent& event);
+/// What an arrow key moves by, mm: 1 mm or 1/16 in, eight times that with Shift.
+double nudge_mm(const QKeyEvent& event, Unit unit);
+/// Notches that a wheel was turned, away from the hand above 0; to the side where it turns that way.
+double wheel_steps(const QWheelEvent& event);
 
 }  // namespace orthema::app

@@ -336,7 +336,8 @@ Findings art_findings(const ArtFacts& facts, const std::string& art_id, const st
         else if (edge > soft_edge_mm && facts.edge_px > soft_edge_px)
             add("art-soft", {{"edge", Fine{edge}}, {"width", *width}});
     }
-    if (const std::string hues = dulled_hues(facts); width && !hues.empty()) add("art-dull", {{"hues", hues}});
+    if (width)
+        if (const std::string hues = dulled_hues(facts); !hues.empty()) add("art-dull", {{"hues", hues}});
     return out;
 }
 

@@ -230,7 +230,7 @@ const std::vector<Entry> entries = {
     {"lap-dark", note, "fit", "{who}: the lap of {lap} prints twice and dark: mask the end that lies below."},
     {"butt-line", note, "fit", "{who}: the ends meet edge to edge: with a tolerance of {tolerance} a white line of up to {line} may show."},
     {"snips-wanted", note, "fit",
-     "{who}: on the round of the cap the film stands off by up to {stands}. Let it be snipped (Making, Blank), or press it in fields."},
+     "{who}: on the round of the cap the film stands off by up to {stands}. Let it be snipped (Making, Shape), or press it in fields."},
     {"snips-ink", caution, "fit",
      "{who}: ink is in the way of the snips; there the film still stands off by up to {stands}, more than {gap}. Make the design lower, "
      "or leave gaps in it."},

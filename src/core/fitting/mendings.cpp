@@ -42,7 +42,7 @@ std::optional<MendingOffer> mending_for(const Order& order, const FitPlan& plan,
         if (f.code != code) continue;
         const Decoration* d = find_decoration(order, f.about.decoration);
         const Art* art = find_art(order, d != nullptr ? d->art : f.about.art);
-        if (art == nullptr || art->lettering || art->word_picture || art->together) return std::nullopt;
+        if (art == nullptr || !is_picture(*art)) return std::nullopt;
         return MendingOffer{art->id, usual_mending(order, plan, art->id, kind)};
     }
     return std::nullopt;

@@ -36,8 +36,9 @@ Order with_clip(const Order& order, const std::string& art, const std::optional<
 /// With the file's picture mended so. `marks` takes places in its ink widths from what it was to what it becomes: marks and subject stay
 /// on what they were set on.
 Order with_mendings(const Order& order, const std::string& art, const std::vector<Mending>& mendings, const Affine& marks);
-/// With its word, places and pictures so; as it is where it is no word picture. Places follow the word.
+/// With its ground and what lies over it so; as it is where it is no print put together.
 Order with_together(const Order& order, const std::string& art, const PutTogether& print);
+/// With its word, places and pictures so; as it is where it is no word picture. Places follow the word.
 Order with_word_picture(const Order& order, const std::string& art, const WordPicture& word);
 /// With its words set so; as it is where it is a picture.
 Order with_lettering(const Order& order, const std::string& art, const Lettering& lettering);

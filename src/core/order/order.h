@@ -207,6 +207,9 @@ struct Art {
     bool operator==(const Art&) const = default;
 };
 
+/// It shows a picture's file, clipped or not; else it is set from a typeface or made of other art.
+inline bool is_picture(const Art& art) { return !art.lettering && !art.word_picture && !art.together; }
+
 /// Where one copy of a transfer lies on a sheet, as the artist left or locked it. Strip frame: x along the feed,
 /// y across, the piece turned about its own top left corner and then moved.
 struct PlacedCopy {

@@ -59,7 +59,8 @@ double idle_travel(const std::vector<CutStep>& path, Point start) {
     return sum;
 }
 
-std::vector<CutStep> with_snips(const std::vector<CutStep>& path, const std::vector<Ring>& snips) {
+std::vector<CutStep> with_snips(std::vector<CutStep> path, const std::vector<Ring>& snips) {
+    if (snips.empty()) return path;
     std::vector<std::vector<const Ring*>> before(path.size());
     for (const Ring& snip : snips) {
         // its inner end lies in the piece; of rings in one another the innermost is the piece's
@@ -80,8 +81,8 @@ std::vector<CutStep> with_snips(const std::vector<CutStep>& path, const std::vec
             at = (*next)->back();
             before[i].erase(next);
         }
-        out.push_back(path[i]);
         at = path[i].ring[0];
+        out.push_back(std::move(path[i]));
     }
     return out;
 }

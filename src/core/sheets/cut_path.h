@@ -18,7 +18,7 @@ struct CutStep {
 std::vector<CutStep> cut_path(const std::vector<Polygon>& contours, Point start = {});
 
 /// With snips: each before the contour that it begins at, from the blade's side on.
-std::vector<CutStep> with_snips(const std::vector<CutStep>& path, const std::vector<Ring>& snips);
+std::vector<CutStep> with_snips(std::vector<CutStep> path, const std::vector<Ring>& snips);
 
 /// Way with the blade up, mm, from `start` to the first ring and from ring to ring.
 double idle_travel(const std::vector<CutStep>& path, Point start = {});

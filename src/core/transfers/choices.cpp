@@ -82,28 +82,25 @@ Order with_suited_medium(const Order& order, const std::string& id, const ArtFac
     return with_decoration(order, with_medium(order, *d, choices.front().medium));
 }
 
-}  // namespace
-
-namespace {
-
 /// A print that was put together for this blank fills its face: with its bleed, or as far as it stays inside it, or to the edges of a
 /// wall's printable field.
 Decoration filling_its_face(const Order& order, Decoration d, const PutTogether& print) {
     const BlankStyle* style = find_style(order, d.run.style);
     if (print.style != d.run.style || location_face(d.location) != print.face || !face_there(print, style)) return d;
     const bool wall = d.location == Location::wrap_full;
-    if (wall || d.location == Location::whole_front || d.location == Location::whole_back) {
-        const Rect face = wall ? face_box(print, *style) : bounds(ground_shape(print, *style));
-        d.making.cover =
-            wall ? d.making.cover && face.width() > fitting_panel(*style, print.size, print.face).width - 1 : print.bleed.mm() >= 0;
-        if (!wall && d.making.cover) d.making.bleed = print.bleed;
-        if (d.making.cover) return d;
-        d.sizing.base_size = print.size;
-        d.sizing.base_width = Length::from_mm(face.width());
-        d.sizing.step = Length::from_mm(0.1);
-        d.placing.school = PlacingSchool::body_fraction;
-        d.placing.share = face.centre().y / fitting_panel(*style, print.size, print.face).length;
+    if (!wall && d.location != Location::whole_front && d.location != Location::whole_back) return d;
+    const Panel panel = fitting_panel(*style, print.size, print.face);
+    const Rect face = bounds(ground_shape(print, *style));
+    d.making.cover = wall ? d.making.cover && face.width() > panel.width - 1 : print.bleed.mm() >= 0;
+    if (d.making.cover) {
+        if (!wall) d.making.bleed = print.bleed;
+        return d;
     }
+    d.sizing.base_size = print.size;
+    d.sizing.base_width = Length::from_mm(face.width());
+    d.sizing.step = Length::from_mm(0.1);
+    d.placing.school = PlacingSchool::body_fraction;
+    d.placing.share = face.centre().y / panel.length;
     return d;
 }
 

@@ -219,9 +219,8 @@ void snip(const MakeInput& in, Piece& p, Made& out) {
             out.findings.push_back(finding("snips-ink", {}, {{"stands", Fine{plan.stands}}, {"gap", Fine{wish}}}));
         return;
     }
-    const Rect box = bounds(p.contour.outer);
-    const double stands = box.width() * rise(std::cos(std::min(in.bend * box.height() / 2, M_PI / 2)));
-    if (stands > snips_worth) out.findings.push_back(finding("snips-wanted", {}, {{"stands", Fine{stands}}}));
+    if (const double stands = stands_whole(p.contour, in.bend); stands > snips_worth)
+        out.findings.push_back(finding("snips-wanted", {}, {{"stands", Fine{stands}}}));
 }
 
 void make_layers(const MakeInput& in, const ArtFacts& facts, Made& out) {

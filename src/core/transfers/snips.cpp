@@ -38,6 +38,9 @@ bool within(const Spans& spans, double at) {
     return std::any_of(spans.begin(), spans.end(), [&](const auto& s) { return at >= s.first && at <= s.second; });
 }
 
+/// How long a row of the form is, `way` from the film's middle line, in lengths of the film's.
+double row_share(double bend, double way) { return std::cos(std::min(bend * way, M_PI / 2)); }
+
 /// One side of the film, from its middle line (row 0) to its edge.
 struct HalfFilm {
     double left = 0;                       ///< x of column 0
@@ -64,8 +67,7 @@ HalfFilm half_film(const Polygon& film, const Region& keep, double bend, double 
     for (int r = 0; r < rows; ++r) {
         const double way = (r + 0.5) * snip_step, y = upper ? middle - way : middle + way;
         s.film.push_back(film_spans({film}, y, true));
-        const double share = std::cos(std::min(bend * (way + snip_step / 2), M_PI / 2));
-        s.rise_of.push_back(rise(share));
+        s.rise_of.push_back(rise(row_share(bend, way + snip_step / 2)));
         s.allowed.push_back(widest_strip(bend, way + snip_step / 2, gap));
         // a cut passes the whole height of its row: both of its ends must be free
         const Spans a = film_spans(keep, y - snip_step / 2, true), b = film_spans(keep, y, true),
@@ -242,8 +244,13 @@ double rise(double share) {
 }
 
 double widest_strip(double bend, double way, double gap) {
-    const double up = rise(std::cos(std::min(std::abs(bend * way), M_PI / 2)));
+    const double up = rise(row_share(bend, std::abs(way)));
     return up > 0 ? gap / up : std::numeric_limits<double>::infinity();
+}
+
+double stands_whole(const Polygon& film, double bend) {
+    const Rect box = bounds(film.outer);
+    return box.width() * rise(row_share(bend, box.height() / 2));
 }
 
 SnipPlan snips(const Polygon& film, const Region& ink, double bend, double gap, double clear) {
@@ -251,7 +258,7 @@ SnipPlan snips(const Polygon& film, const Region& ink, double bend, double gap, 
     const Rect box = bounds(film.outer);
     if (!(bend > 0) || !(gap > 0) || !(box.width() > 0)) return plan;
     if (std::max(box.width(), box.height()) > widest_snipped) {
-        plan.stands = box.width() * rise(std::cos(std::min(bend * box.height() / 2, M_PI / 2)));
+        plan.stands = stands_whole(film, bend);
         plan.at = {box.centre().x, box.y0};
         return plan;
     }

@@ -13,6 +13,9 @@ double rise(double share);
 /// How wide a strip may be, mm, `way` mm from the middle line of a form of this bend (1/mm), to stand off by no more than `gap`.
 double widest_strip(double bend, double way, double gap);
 
+/// How far a film stands off that is not snipped, mm: at its upper and lower edge.
+double stands_whole(const Polygon& film, double bend);
+
 struct SnipPlan {
     std::vector<Ring> snips;  ///< open lines from the film's edge inwards, upper side first, from the left
     double stands = 0;        ///< mm by which the film still stands off where it does so most

@@ -198,7 +198,7 @@ void ArtBench::show_page() {
     const Art* art = find_art(room_.order(), room_.selection().art);
     const bool words = art != nullptr && art->lettering;
     const bool pictures = art != nullptr && art->word_picture, together = art != nullptr && art->together;
-    const bool file = !words && !pictures && !together;
+    const bool file = art == nullptr || is_picture(*art);
     page_->name_choice(1, together ? QStringLiteral("What it is of") : file ? QStringLiteral("Clip it") : QStringLiteral("How it is set"));
     page_->button(2)->setVisible(file);
     if (!file && page_->choice() == 2) page_->show_choice(1);
@@ -427,8 +427,7 @@ void ArtBench::refresh() {
     pictures_->show_chips(chips, room_.selection().art);
     show_cloth();
     refresh_clip();
-    if (const Art* now = find_art(order, room_.selection().art);
-        now != nullptr && (now->lettering || now->word_picture || now->together) && shown_art_ != now->id)
+    if (const Art* now = find_art(order, room_.selection().art); now != nullptr && !is_picture(*now) && shown_art_ != now->id)
         page_->show_choice(1);  // its words are what one comes for
     if (shown_art_ != room_.selection().art) word_page_->stop_marking();
     shown_art_ = room_.selection().art;

@@ -254,11 +254,10 @@ void ArtView::keyPressEvent(QKeyEvent* event) {
     }
     if (event->key() == Qt::Key_Delete && marked) return marked(std::nullopt);
     const Art* entry = find_art(room_.order(), room_.selection().art);
-    const int dx = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
-    const int dy = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
-    if (entry != nullptr && entry->marked_centre && (dx != 0 || dy != 0) && marked) {
+    const Point step = arrow_of(*event);
+    if (entry != nullptr && entry->marked_centre && step != Point{} && marked) {
         const double by = event->modifiers().testFlag(Qt::ShiftModifier) ? 0.02 : 0.0025;
-        return marked(*entry->marked_centre + Point{dx * by, dy * by});
+        return marked(*entry->marked_centre + step * by);
     }
     Canvas::keyPressEvent(event);
 }

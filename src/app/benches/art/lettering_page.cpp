@@ -24,12 +24,6 @@ constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
 
 LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     bare();
-    room_.jobs().background([this]() -> std::function<void()> {
-        return [this, found = system_faces()] {
-            faces_here_ = found;
-            refresh();
-        };
-    });
     head(QStringLiteral("What each garment gets"));
     kind_ = new Segments(QStringLiteral("Words"),
                          {QStringLiteral("name"), QStringLiteral("number"), QStringLiteral("initials"), QStringLiteral("own")});
@@ -210,6 +204,15 @@ void LetteringPage::refresh() {
     const Order& order = room_.order();
     const Art* art = find_art(order, room_.selection().art);
     if (art == nullptr || !art->lettering) return;
+    if (!asked_faces_) {  // not before a lettering is looked at: reading them takes a while
+        asked_faces_ = true;
+        room_.jobs().background([this]() -> std::function<void()> {
+            return [this, found = system_faces()] {
+                faces_here_ = found;
+                refresh();
+            };
+        });
+    }
     const Lettering& l = *art->lettering;
     int kind = 3;
     for (int i = 0; i < 3; ++i)

@@ -33,6 +33,7 @@ private:
     QCheckBox *capitals_, *squeeze_, *digits_;
     QLabel* says_;
     std::vector<SystemFace> faces_here_;  ///< of this computer, once they are known
+    bool asked_faces_ = false;
 };
 
 /// The shipped typefaces, and those that the order carries.

@@ -59,7 +59,7 @@ TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), vi
     bare();
     head(QStringLiteral("The face that it fills"));
     blank_ = choice_row(QStringLiteral("Blank"), QStringLiteral("Whose face is filled; on its other sizes the whole print is sized"));
-    connect(blank_, &QComboBox::activated, this, [this](int i) { take_blank(i); });
+    connect(blank_, &QComboBox::activated, this, &TogetherPage::take_blank);
     face_ = choice_row(QStringLiteral("Face"), QStringLiteral("Sides are the wearer's"));
     connect(face_, &QComboBox::activated, this, [this] {
         change(QStringLiteral("another face"), [this](PutTogether& p) {
@@ -228,7 +228,7 @@ void TogetherPage::change_over(const QString& what, const std::function<void(Lai
     });
 }
 
-void TogetherPage::take_blank(int) {
+void TogetherPage::take_blank() {
     change(QStringLiteral("another blank"), [this](PutTogether& p) {
         const std::string key = chosen_id(blank_);
         const std::size_t at = key.find('\n');

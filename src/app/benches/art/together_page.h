@@ -24,7 +24,7 @@ private:
     void lay_over();
     void raise(std::size_t over, int by);
     void take_off(std::size_t over);
-    void take_blank(int index);
+    void take_blank();
     Workroom& room_;
     TogetherView& view_;
     QComboBox *blank_, *face_, *ground_, *plain_, *add_, *which_, *level_, *upright_, *edge_colour_;

@@ -18,11 +18,6 @@ constexpr double grip = 11;        ///< pixels about a handle that take it
 constexpr double snap_pixels = 5;  ///< about the middle of the face
 constexpr double least_width = 2;  ///< mm
 
-Ring closed(Ring ring) {
-    if (!ring.empty()) ring.push_back(ring.front());
-    return ring;
-}
-
 }  // namespace
 
 TogetherView::TogetherView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
@@ -155,8 +150,8 @@ Drawing TogetherView::draw(double w, double h) {
     d.region(mapped(inner, m), {}, Stroke{palette::brick, 1.1, {5, 4}});
     if (over_ < p->over.size())
         if (const Ring f = frame(over_); !f.empty()) {
-            d.line(closed(f), {palette::white, 3.4, {}});
-            d.line(closed(f), {palette::verdigris, 2, {}});
+            d.region(Region{Polygon{f, {}}}, {}, Stroke{palette::white, 3.4, {}});
+            d.region(Region{Polygon{f, {}}}, {}, Stroke{palette::verdigris, 2, {}});
             d.fill({disc(f[2], 7)}, palette::white);
             d.fill({disc(f[2], 4.5)}, palette::verdigris);
             const Point face = m(all->face.centre());
@@ -170,7 +165,7 @@ Drawing TogetherView::draw(double w, double h) {
     return d;
 }
 
-void TogetherView::snap(LaidOver& o) const {
+void TogetherView::snap(LaidOver& o) {
     const auto all = laid();
     const LoadedArt* picture = picture_of(o);
     if (!all || picture == nullptr) return;
@@ -212,7 +207,7 @@ void TogetherView::mouseMoveEvent(QMouseEvent* event) {
         held_ = moved_over(was, (to - from_) * (1 / k));
         snap(*held_);
     } else {
-        held_.reset();
+        held_.reset();  // what is asked for is where it lies without the hand
         const QPoint c = place_of(over_);
         const Point middle{double(c.x()), double(c.y())};
         held_ = was;
@@ -246,7 +241,7 @@ void TogetherView::change(std::size_t over, const std::function<void(LaidOver&)>
 
 void TogetherView::wheelEvent(QWheelEvent* event) {
     const auto hit = over_at(to_point(event->position()));
-    const double steps = (event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x()) / 120.0;
+    const double steps = wheel_steps(*event);
     if (!hit || steps == 0) return;
     if (over_ != *hit) {
         over_ = *hit;
@@ -274,13 +269,7 @@ void TogetherView::keyPressEvent(QKeyEvent* event) {
     }
     if (over_ >= n) return Canvas::keyPressEvent(event);
     if (key == Qt::Key_Delete && taken_off) return taken_off(over_);
-    const double one = room_.order().unit == Unit::inch ? 25.4 / 16 : 1;
-    const double by = event->modifiers().testFlag(Qt::ShiftModifier) ? 8 * one : one;
-    const Point step = key == Qt::Key_Left    ? Point{-by, 0}
-                       : key == Qt::Key_Right ? Point{by, 0}
-                       : key == Qt::Key_Up    ? Point{0, -by}
-                       : key == Qt::Key_Down  ? Point{0, by}
-                                              : Point{};
+    const Point step = arrow_of(*event) * nudge_mm(*event, room_.order().unit);
     if (step != Point{}) return change(over_, [&](LaidOver& o) { o = moved_over(o, step); });
     if (key == Qt::Key_Plus || key == Qt::Key_Minus)
         return change(over_, [&](LaidOver& o) { o.width = o.width * (key == Qt::Key_Plus ? 1.04 : 1 / 1.04); });

@@ -44,14 +44,14 @@ private:
     [[nodiscard]] std::optional<std::size_t> over_at(Point on_widget) const;
     void change(std::size_t over, const std::function<void(LaidOver&)>& how);
     void draw_over(Drawing& d, std::size_t over, const TogetherLaid& all, const Affine& m) const;
-    void snap(LaidOver& over) const;
+    void snap(LaidOver& over);
     Workroom& room_;
     std::optional<Colour> cloth_;
     std::size_t over_ = 0;
     Drag drag_ = Drag::none;
     Point from_;
     std::optional<LaidOver> held_;
-    mutable bool on_middle_[2] = {false, false};  ///< that it was snapped to, across and down
+    bool on_middle_[2] = {false, false};  ///< that it was snapped to, across and down
 };
 
 }  // namespace orthema::app

@@ -14,7 +14,7 @@ namespace {
 std::vector<std::pair<std::string, QString>> pictures_in(const Order& order) {
     std::vector<std::pair<std::string, QString>> out;
     for (const Art& a : order.art)
-        if (!a.lettering && !a.word_picture && !a.together) out.emplace_back(a.id, qt(a.name));
+        if (is_picture(a)) out.emplace_back(a.id, qt(a.name));
     return out;
 }
 

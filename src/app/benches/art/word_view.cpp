@@ -257,7 +257,7 @@ void WordView::change(const WordPartLaid& part, const std::function<void(Picture
 
 void WordView::wheelEvent(QWheelEvent* event) {
     const WordPartLaid* part = part_at(to_point(event->position()));
-    const double steps = (event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x()) / 120.0;
+    const double steps = wheel_steps(*event);
     if (part == nullptr || part->picture.empty() || steps == 0) return;
     place_ = part->place;
     second_ = part->second;
@@ -289,11 +289,7 @@ void WordView::keyPressEvent(QKeyEvent* event) {
     if (key == Qt::Key_Delete && taken_out) return taken_out(part->place, part->second);
     if (part->picture.empty()) return Canvas::keyPressEvent(event);
     const double by = event->modifiers().testFlag(Qt::ShiftModifier) ? 0.08 : 0.01;
-    const Point step = key == Qt::Key_Left    ? Point{-by, 0}
-                       : key == Qt::Key_Right ? Point{by, 0}
-                       : key == Qt::Key_Up    ? Point{0, -by}
-                       : key == Qt::Key_Down  ? Point{0, by}
-                                              : Point{};
+    const Point step = arrow_of(*event) * by;
     if (step != Point{}) return change(*part, [&](PictureAt& at) { at.middle = at.middle + step; });
     if (key == Qt::Key_Plus || key == Qt::Key_Minus)
         return change(*part, [&](PictureAt& at) { at.width *= key == Qt::Key_Plus ? 1.04 : 1 / 1.04; });

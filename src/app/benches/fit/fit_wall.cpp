@@ -448,16 +448,13 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Delete) {
         return pinned_in_hand(room_, *d) ? take_pin_away(room_) : take_design_off(room_);
     }
-    const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
-    const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
-    if (x == 0 && y == 0) return Canvas::keyPressEvent(event);
-    const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (event->modifiers().testFlag(Qt::ShiftModifier) ? 8 : 1);
+    if (arrow_of(*event) == Point{}) return Canvas::keyPressEvent(event);
+    const Point by = arrow_of(*event) * nudge_mm(*event, room_.order().unit);
     const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
     room_.edit(QStringLiteral("nudge"),
                with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
                                                               [&](const Decoration& was, const SizeFit& size, Reach r) {
-                                                                  return moved(was, size, Length::from_mm(x * step),
-                                                                               Length::from_mm(y * step), r);
+                                                                  return moved(was, size, Length::from_mm(by.x), Length::from_mm(by.y), r);
                                                               })),
                QStringLiteral("nudge ") + qt(d->id));
 }

@@ -91,10 +91,9 @@ void GuideView::wheelEvent(QWheelEvent* event) {
 }
 
 void GuideView::keyPressEvent(QKeyEvent* event) {
-    const int x = event->key() == Qt::Key_Right ? -1 : event->key() == Qt::Key_Left ? 1 : 0;
-    const int y = event->key() == Qt::Key_Down ? -1 : event->key() == Qt::Key_Up ? 1 : 0;
-    if (what_ != real_size || (x == 0 && y == 0)) return Canvas::keyPressEvent(event);
-    pan_to(shift_ + Point{x * 40.0, y * 40.0});
+    const Point step = arrow_of(*event);
+    if (what_ != real_size || step == Point{}) return Canvas::keyPressEvent(event);
+    pan_to(shift_ - step * 40);
 }
 
 void GuideView::pan_to(Point p) {

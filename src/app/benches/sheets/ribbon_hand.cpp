@@ -240,14 +240,13 @@ void Ribbon::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_End: return show_from(1e9);
     default: break;
     }
-    const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
-    const int y = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+    const auto [x, y] = arrow_of(*event);
     if ((x == 0 && y == 0) || medium() == nullptr) return Canvas::keyPressEvent(event);
     if (chosen_.empty()) {
         top_ += y * 60 / zoom_;
         return show_from(first_ + x * 60 / zoom_);
     }
-    const double step = (room_.order().unit == Unit::mm ? 1 : 25.4 / 16) * (shift ? 8 : 1);
+    const double step = nudge_mm(*event, room_.order().unit);
     put(chosen_, hand().moved(chosen_, x * step, y * step), QStringLiteral("nudge a piece"), QStringLiteral("nudge a piece"));
 }
 
