@@ -7,6 +7,8 @@
 #include <map>
 #include <set>
 
+#include "core/sheets/by_hand.h"
+#include "core/sheets/seam.h"
 #include "core/sheets/sheet_drawing.h"
 #include "support/support.h"
 
@@ -455,6 +457,85 @@ TEST(LayOut, AnOffcutTakesPartAndASheetPlanSaysSo) {
     less = order;
     less.layouts[0].copies.push_back(less.layouts[0].copies.front());
     EXPECT_TRUE(sheet_plan(less, shop.set).media[0].stale) << "placed twice";
+}
+
+/// Two sheets taped in the middle, 8 mm of lap to either side.
+Shop taped_shop() {
+    Shop shop;
+    shop.medium.length = Length::from_mm(420);
+    shop.medium.taped_at = Length::from_mm(210);
+    shop.medium.taped_lap = Length::from_mm(8);
+    return shop;
+}
+
+TEST(Seam, OnlyWhatIsTooLongLiesOnIt) {
+    std::mt19937 random(31);
+    const auto between = [&](int a, int b) { return a + static_cast<int>(random() % static_cast<unsigned>(b - a + 1)); };
+    for (int k = 0; k < 12; ++k) {
+        Shop shop = taped_shop();
+        const bool turns = shop.medium.quarter_turns = k % 2 == 0;
+        const int longs = between(1, 3);
+        for (int i = 0; i < longs; ++i) shop.add("long" + std::to_string(i), between(205, 380), between(20, 80), 1);
+        for (int i = 0; i < 4; ++i) shop.add("short" + std::to_string(i), between(30, 180), between(20, 90), between(1, 4));
+        const LaidOut laid = shop.laid({}, 2);
+        for (const PlacedCopy& c : laid.sheets.copies) {
+            const Transfer& t = *find_transfer(shop.set, c.transfer);
+            const Rect box = bounds(mapped(t.contour.outer, copy_map(c)));
+            const bool off = box.x1 <= 210 - 8 - 4 + 1e-6 || box.x0 >= 210 + 8 + 4 - 1e-6;
+            if (t.id.starts_with("short")) EXPECT_TRUE(off) << t.id << " " << c.x;
+            if (t.id.starts_with("long") && (!turns || bounds(t.contour.outer).width() > 200)) EXPECT_FALSE(off) << t.id;
+        }
+        EXPECT_EQ(crossing_seam(shop.medium, shop.set, laid.sheets.copies), longs);
+    }
+}
+
+TEST(Seam, InkOnItIsTheAreaThere) {
+    std::mt19937 random(32);
+    const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
+    const Shop shop = taped_shop();
+    for (int k = 0; k < 200; ++k) {
+        Transfer t;
+        Ring ring;
+        const int corners = 3 + static_cast<int>(random() % 9);
+        for (int i = 0; i < corners; ++i) {
+            const double a = 2 * M_PI * i / corners, r = 20 + 180 * unit();
+            ring.push_back({150 + r * std::cos(a), 100 + r * std::sin(a)});
+        }
+        if (k % 3 == 0) std::reverse(ring.begin(), ring.end());
+        t.shape = {{ring, {disc({150, 100}, 12, 24)}}};
+        PlacedCopy c;
+        c.x = 300 * unit() - 100;
+        const Region there = intersect(mapped(t.shape, copy_map(c)), box_region({202, -1000, 218, 1000}));
+        double independent = 0;
+        for (const Polygon& p : there) independent += area(p);
+        EXPECT_NEAR(ink_on_seam(shop.medium, t, c), independent, 0.05 + 1e-4 * independent);
+    }
+}
+
+TEST(Seam, AFoldIsLaidOnIt) {
+    Shop shop = taped_shop();
+    shop.add("flag", 390, 80, 1);
+    shop.set.transfers[0].shape = box_region({5, 5, 180, 75});  // front and back of a flag, 20 mm bare where it folds
+    for (const Polygon& p : box_region({200, 5, 385, 75})) shop.set.transfers[0].shape.push_back(p);
+    shop.add("small", 60, 60, 3);
+    const LaidOut laid = shop.laid();
+    ASSERT_EQ(laid.bins, 1);
+    EXPECT_EQ(crossing_seam(shop.medium, shop.set, laid.sheets.copies), 0);
+    // with no gap in it, it cannot: said
+    shop.set.transfers[0].shape = box_region({5, 5, 385, 75});
+    EXPECT_EQ(crossing_seam(shop.medium, shop.set, shop.laid().sheets.copies), 1);
+    // by hand the small ones stop at the seam, the long one does not
+    MediumLayout layout{shop.medium.id, {}};
+    layout.copies = laid.sheets.copies;
+    HandLayout hand(shop.medium, shop.set, layout);
+    for (std::size_t i = 0; i < layout.copies.size(); ++i) {
+        const PlacedCopy& c = layout.copies[i];
+        PlacedCopy there = c;
+        there.sheet = 1;  // nothing else lies there
+        const Rect box = bounds(mapped(find_transfer(shop.set, c.transfer)->contour.outer, copy_map(c)));
+        there.x += (c.transfer == "flag" ? 15 : 190) - box.x0;
+        EXPECT_EQ(hand.lies_free(static_cast<int>(i), there), c.transfer == "flag");
+    }
 }
 
 }  // namespace TESTED

@@ -494,7 +494,7 @@ TEST(Making, ATapedSeamIsKeptFree) {
     s.make();
     const Medium& medium = *find_medium(s.order, "sublimation-super-taped");
     const NestProblem problem = sheet_problem({medium, {}}, s.set, {});
-    ASSERT_EQ(problem.blocked.size(), 1u);
+    ASSERT_EQ(problem.seams.size(), 1u);
     NestOptions options;
     options.rounds = 2;
     const auto solution = nest(problem, options);

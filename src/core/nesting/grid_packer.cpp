@@ -47,6 +47,9 @@ int GridPacker::misfit() const {
 std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, const Task& task, std::size_t most_bins) const {
     Crew crew(threads_ - 1);
     std::vector<BitGrid> bins;
+    std::vector<BitGrid> over_seams;  // as pieces that cross seams see the bins, where there are any
+    const bool any_cross = !problem_.seams.empty() &&
+                           std::any_of(problem_.pieces.begin(), problem_.pieces.end(), [](const NestPiece& p) { return p.crosses; });
     std::vector<NestPlacement> out = problem_.locked;
     const auto stamp = [&](BitGrid& bin, const Polygon& outline) {
         const Region grown = grow(outline);
@@ -59,10 +62,13 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
     const auto open_bin = [&] {
         bins.emplace_back(rows_);
         for (const Polygon& area : problem_.blocked) stamp(bins.back(), area);
+        if (any_cross) over_seams.push_back(bins.back());
+        for (const Polygon& area : problem_.seams) stamp(bins.back(), area);
     };
     for (const NestPlacement& p : problem_.locked) {
         while (static_cast<int>(bins.size()) <= p.bin) open_bin();
         stamp(bins[static_cast<std::size_t>(p.bin)], placed_outline(problem_, p));
+        if (any_cross) stamp(over_seams[static_cast<std::size_t>(p.bin)], placed_outline(problem_, p));
     }
     constexpr int none = std::numeric_limits<int>::max();
     // A place that was full for one copy is full for the next copy of the same piece: start where it ended.
@@ -70,6 +76,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
     for (const Copy& copy : order) {
         if (task.stopped()) return {};
         const auto& turns = turns_[static_cast<std::size_t>(copy.piece)];
+        const auto& seen = any_cross && problem_.pieces[static_cast<std::size_t>(copy.piece)].crosses ? over_seams : bins;
         bool placed = false;
         for (std::size_t b = 0; !placed && b < most_bins; ++b) {
             if (b == bins.size()) open_bin();
@@ -86,7 +93,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
                 const auto t = static_cast<std::size_t>(k);
                 Fit& fit = fits[t];
                 if (*fit.start == none) return;
-                *fit.start = bins[b].first_fit(turns[t].cells, *fit.start, columns_, fit.x, fit.y) ? fit.x : none;
+                *fit.start = seen[b].first_fit(turns[t].cells, *fit.start, columns_, fit.x, fit.y) ? fit.x : none;
             });
             for (std::size_t t = 0; t < turns.size(); ++t) {
                 if (*fits[t].start == none) continue;
@@ -102,6 +109,7 @@ std::vector<NestPlacement> GridPacker::pack(const std::vector<Copy>& order, cons
             if (!std::isfinite(best)) continue;
             const Turned& t = turns[best_turn];
             bins[b].stamp(t.cells, best_x, best_y);
+            if (any_cross) over_seams[b].stamp(t.cells, best_x, best_y);
             const double origin = problem_.margin - problem_.gap / 2;
             out.push_back({copy.piece, copy.copy, static_cast<int>(b), t.rotation, origin + best_x * cell_ - t.cells.x0,
                            origin + best_y * cell_ - t.cells.y0, false});
@@ -140,7 +148,7 @@ void slide_bin(const NestProblem& problem, std::vector<NestPlacement>& placement
                 std::vector<const Polygon*> others;
                 for (std::size_t j = 0; j < outlines.size(); ++j)
                     if (j != k && way.meets(boxes[j])) others.push_back(&outlines[j]);
-                for (const Polygon& area : problem.blocked) others.push_back(&area);
+                for (const Polygon* area : kept_off(problem, problem.pieces[static_cast<std::size_t>(p.piece)])) others.push_back(area);
                 const double by = slide(outlines[k], others, problem.gap, along_x ? -1 : 0, along_x ? 0 : -1, reach);
                 if (by <= 1e-6) continue;
                 (along_x ? p.x : p.y) -= by;

@@ -26,10 +26,14 @@ Rect largest_free(const NestProblem& p) {
     const double far = std::isfinite(p.max_length) ? p.max_length - p.margin : 1e6;
     const Rect usable{p.margin, p.margin, far, p.width - p.margin};
     std::vector<Rect> blocked;
-    for (const Polygon& b : p.blocked) {
+    const auto add = [&](const Polygon& b) {
         const Rect box = bounds(b.outer).grown(p.gap);
         if (box.meets(usable)) blocked.push_back(box);
-    }
+    };
+    for (const Polygon& b : p.blocked) add(b);
+    // one box for all of them: where one has to cross the seams, the box does
+    if (std::none_of(p.pieces.begin(), p.pieces.end(), [](const NestPiece& piece) { return piece.crosses && piece.count > 0; }))
+        for (const Polygon& b : p.seams) add(b);
     if (blocked.empty()) return usable;
     std::sort(blocked.begin(), blocked.end(), [](const Rect& a, const Rect& b) { return a.y0 < b.y0; });
     std::vector<double> xs{usable.x0, usable.x1};

@@ -122,6 +122,10 @@ struct Jostle::Inside {
         boxes.bin[i] = p.bin;
     }
 
+    [[nodiscard]] bool may_cross(std::size_t i, std::size_t j) const {
+        return (pieces[i].crosses && pieces[j].seam) || (pieces[i].seam && pieces[j].crosses);
+    }
+
     void measure(std::size_t i, Scratch& s) {
         for (std::size_t j = 0; j < n; ++j)
             if (overlaps[i * n + j] > 0) {
@@ -132,7 +136,7 @@ struct Jostle::Inside {
         const int count = boxes_meeting(boxes, boxes.x0[i], boxes.y0[i], boxes.x1[i], boxes.y1[i], boxes.bin[i], s.near.data());
         for (int k = 0; k < count; ++k) {
             const auto j = static_cast<std::size_t>(s.near[static_cast<std::size_t>(k)]);
-            if (j == i || (pieces[i].fixed && pieces[j].fixed)) continue;
+            if (j == i || (pieces[i].fixed && pieces[j].fixed) || may_cross(i, j)) continue;
             const float o =
                 overlap(*cast[i], *cast[j], static_cast<float>(pieces[j].x - pieces[i].x), static_cast<float>(pieces[j].y - pieces[i].y));
             if (o <= 0) continue;
@@ -173,7 +177,7 @@ struct Jostle::Inside {
         for (int k = 0; k < count; ++k) {  // first what discs prove: it may be enough to give up
             const int j = s.near[static_cast<std::size_t>(k)];
             const auto at_j = static_cast<std::size_t>(j);
-            if (at_j == i) continue;
+            if (at_j == i || may_cross(i, at_j)) continue;
             const auto dx = static_cast<float>(pieces[at_j].x - at.x), dy = static_cast<float>(pieces[at_j].y - at.y);
             if (!discs_hit(c, *cast[at_j], dx, dy))
                 s.undecided.push_back({j, dx, dy});

@@ -20,6 +20,8 @@ struct JostledPiece {
     double x = 0, y = 0;  ///< the middle of the cast's box
     int bin = 0;
     bool fixed = false;
+    bool seam = false;     ///< what `crosses` may lie over
+    bool crosses = false;  ///< may lie over seams
 };
 
 /// Where cast boxes may lie: [x0, x1] × [y0, y1] of every bin, the last one shorter.

@@ -99,7 +99,7 @@ private:
     // jostling
     std::vector<std::vector<Cast>> casts_;
     std::vector<std::vector<MatePlace>> mates_;
-    std::vector<int> fixed_kinds_;  ///< of locked copies, then of blocked areas
+    std::vector<int> fixed_kinds_;  ///< of locked copies, then of blocked areas, then of seams
     double by_ = 0;
     double used_ = 0;
 
@@ -239,12 +239,18 @@ private:
             const Polygon& outline = problem_.pieces[static_cast<std::size_t>(p.piece)].outline;
             casts_.push_back(store.of(outline, by_, tolerance(outline), {p.rotation}));
         }
-        for (const Polygon& p : problem_.blocked) {
+        for (const Polygon& p : kept_free()) {
             fixed_kinds_.push_back(static_cast<int>(casts_.size()));
             casts_.push_back(store.of(p, by_, 0.02, {0}));
         }
         for (const Copy& c : copies_) used_ += area(problem_.pieces[static_cast<std::size_t>(c.piece)].outline);
         for (const NestPlacement& p : problem_.locked) used_ += area(problem_.pieces[static_cast<std::size_t>(p.piece)].outline);
+    }
+
+    [[nodiscard]] std::vector<Polygon> kept_free() const {
+        std::vector<Polygon> out = problem_.blocked;
+        out.insert(out.end(), problem_.seams.begin(), problem_.seams.end());
+        return out;
     }
 
     [[nodiscard]] JostleRoom room_for(int bins, double last_length) const {
@@ -261,7 +267,14 @@ private:
         const auto& turns = casts_[static_cast<std::size_t>(p.piece)];
         std::size_t t = 0;
         while (t + 1 < turns.size() && std::abs(std::remainder(turns[t].turn - p.rotation, 360)) > 1e-6) ++t;
-        return {p.piece, static_cast<int>(t), p.x + turns[t].middle.x, p.y + turns[t].middle.y, p.bin, false};
+        return {p.piece,
+                static_cast<int>(t),
+                p.x + turns[t].middle.x,
+                p.y + turns[t].middle.y,
+                p.bin,
+                false,
+                false,
+                problem_.pieces[static_cast<std::size_t>(p.piece)].crosses};
     }
 
     /// The best layout as pieces to jostle: free copies in the order of copies_, then what is fixed.
@@ -277,10 +290,10 @@ private:
             const Cast& c = casts_[static_cast<std::size_t>(fixed_kinds_[k])][0];
             out.push_back({fixed_kinds_[k++], 0, p.x + c.middle.x, p.y + c.middle.y, p.bin, true});
         }
-        for (std::size_t b = 0; b < problem_.blocked.size(); ++b) {
+        for (; k < fixed_kinds_.size(); ++k) {
             const Cast& c = casts_[static_cast<std::size_t>(fixed_kinds_[k])][0];
-            for (int bin = 0; bin < bins; ++bin) out.push_back({fixed_kinds_[k], 0, c.middle.x, c.middle.y, bin, true});
-            ++k;
+            const bool seam = k >= problem_.locked.size() + problem_.blocked.size();
+            for (int bin = 0; bin < bins; ++bin) out.push_back({fixed_kinds_[k], 0, c.middle.x, c.middle.y, bin, true, seam});
         }
         return out;
     }
@@ -452,7 +465,7 @@ private:
 
     void back_to_best(Jostle& j) const {
         // it goes on with as many pieces as it was made of: what is blocked was counted in each bin that there was then
-        const std::size_t blocked = problem_.blocked.size();
+        const std::size_t blocked = problem_.blocked.size() + problem_.seams.size();
         const int bins =
             blocked == 0 ? best_->bins : static_cast<int>((j.pieces().size() - copies_.size() - problem_.locked.size()) / blocked);
         j.set_pieces(pieces_of_best(bins));

@@ -22,6 +22,7 @@ struct NestPiece {
     int count = 1;
     std::vector<double> rotations{0};  ///< allowed turns about the piece's own origin
     Polygon outline;
+    bool crosses = false;  ///< may lie over the seams of the medium: it is longer than what lies beside them
 };
 
 struct NestPlacement {
@@ -41,7 +42,8 @@ struct NestProblem {
     std::vector<NestPiece> pieces;
     std::vector<NestPlacement> locked;  ///< copies that stay where they are, also where they lie too close to each other
     std::vector<NestPlacement> start;   ///< a layout to go on from, where it is sound and whole
-    std::vector<Polygon> blocked;       ///< areas of every bin that pieces keep the gap from: a taped seam
+    std::vector<Polygon> blocked;       ///< areas of every bin that pieces keep the gap from
+    std::vector<Polygon> seams;         ///< such areas for all pieces but those that cross them: where sheets are taped together
 };
 
 struct NestOptions {
@@ -85,6 +87,9 @@ Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options
 /// the medium by less than half a grid unit is rounding. Unless `whole`, copies may be missing.
 std::vector<std::string> nest_faults(const NestProblem& problem, const std::vector<NestPlacement>& placements, double tolerance = 1e-3,
                                      bool whole = true);
+
+/// What one piece keeps off.
+std::vector<const Polygon*> kept_off(const NestProblem& problem, const NestPiece& piece);
 
 /// The outline of a placement where it lies.
 Polygon placed_outline(const NestProblem& problem, const NestPlacement& placement);

@@ -50,8 +50,8 @@ std::vector<std::string> nest_faults(const NestProblem& problem, const std::vect
         if (lying.box.x0 < problem.margin - slack || lying.box.y0 < problem.margin - slack ||
             lying.box.y1 > problem.width - problem.margin + slack || lying.box.x1 > problem.max_length - problem.margin + slack)
             faults.push_back(name + " leaves the medium");
-        for (const Polygon& area : problem.blocked)
-            if (too_close(lying.outline, area, problem.gap, tolerance)) faults.push_back(name + " lies on what is kept free");
+        for (const Polygon* area : kept_off(problem, piece))
+            if (too_close(lying.outline, *area, problem.gap, tolerance)) faults.push_back(name + " lies on what is kept free");
         all.push_back(std::move(lying));
     }
     for (std::size_t i = 0; whole && i < problem.pieces.size(); ++i)
@@ -72,6 +72,14 @@ std::vector<std::string> nest_faults(const NestProblem& problem, const std::vect
                 faults.push_back(a.name + " and " + b.name + " are nearer than the gap");
         }
     return faults;
+}
+
+std::vector<const Polygon*> kept_off(const NestProblem& problem, const NestPiece& piece) {
+    std::vector<const Polygon*> out;
+    for (const Polygon& area : problem.blocked) out.push_back(&area);
+    if (!piece.crosses)
+        for (const Polygon& area : problem.seams) out.push_back(&area);
+    return out;
 }
 
 void measure_solution(const NestProblem& problem, NestSolution& s) {

@@ -430,7 +430,7 @@ private:
 bool has_parts(const NestProblem& problem, const std::vector<NestPlacement>& placements, int bins) {
     const std::size_t copies = placements.size();
     if (bins > 1) return copies >= least_in_run * static_cast<std::size_t>(bins);
-    return copies > most_in_one && problem.locked.empty() && problem.blocked.empty();
+    return copies > most_in_one && problem.locked.empty() && problem.blocked.empty() && problem.seams.empty();
 }
 
 void settle_parts(const NestProblem& problem, std::vector<NestPlacement> placements, const NestOptions& options, const Task& task,

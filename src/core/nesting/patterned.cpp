@@ -41,7 +41,7 @@ std::size_t lay_rows(const NestProblem& problem, const Pattern& pattern, const s
 }  // namespace
 
 bool can_pattern(const NestProblem& problem) {
-    return problem.locked.empty() && problem.blocked.empty() &&
+    return problem.locked.empty() && problem.blocked.empty() && problem.seams.empty() &&
            std::any_of(problem.pieces.begin(), problem.pieces.end(), [](const NestPiece& p) { return p.count >= least_patterned; });
 }
 

@@ -11,7 +11,7 @@
 namespace orthema {
 
 bool all_rectangles(const NestProblem& problem) {
-    if (!problem.locked.empty() || !problem.blocked.empty()) return false;
+    if (!problem.locked.empty() || !problem.blocked.empty() || !problem.seams.empty()) return false;
     return std::all_of(problem.pieces.begin(), problem.pieces.end(), [](const NestPiece& p) {
         const Rect box = bounds(p.outline.outer);
         const bool upright = std::all_of(p.rotations.begin(), p.rotations.end(), [](double r) { return std::fmod(r, 90) == 0; });

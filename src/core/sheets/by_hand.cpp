@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/nesting/fill.h"
+#include "core/sheets/seam.h"
 
 namespace orthema {
 
@@ -30,12 +31,12 @@ HandLayout::HandLayout(const Medium& medium, const TransferSet& set, const Mediu
     const int sheets = sheet_count(layout.copies);
     outlines_.reserve(layout.copies.size());
     for (const PlacedCopy& c : layout.copies) outlines_.push_back(placed(c));
-    const std::vector<NestPiece> pieces = sheet_problem({medium, {}}, set, layout).pieces;
     for (int s = 0; s <= sheets; ++s) {
         const std::string stock = stock_of(layout.stock, s);
         const std::string before = s > 0 ? stock_of(layout.stock, s - 1) : "-";
         beds_.push_back(bed_of(medium, stock));
-        kept_free_.push_back(stock == before ? kept_free_.back() : kept_free(beds_.back(), pieces));
+        kept_free_.push_back(stock == before ? kept_free_.back() : kept_free(beds_.back()));
+        seams_.push_back(taped_seams(beds_.back()));
     }
 }
 
@@ -46,13 +47,17 @@ Polygon HandLayout::placed(const PlacedCopy& copy) const {
 
 const Bed& HandLayout::bed(int sheet) const { return beds_[std::min(at_index(std::max(0, sheet)), beds_.size() - 1)]; }
 
-std::vector<const Polygon*> HandLayout::neighbours(const std::vector<int>& but, int sheet) const {
+std::vector<const Polygon*> HandLayout::neighbours(int mover, const std::vector<int>& but, int sheet) const {
     std::vector<const Polygon*> out;
     for (std::size_t i = 0; i < outlines_.size(); ++i)
         if (layout_.copies[i].sheet == sheet && !outlines_[i].outer.empty() &&
             std::find(but.begin(), but.end(), static_cast<int>(i)) == but.end())
             out.push_back(&outlines_[i]);
-    for (const Polygon& p : kept_free_[std::min(at_index(std::max(0, sheet)), kept_free_.size() - 1)]) out.push_back(&p);
+    const std::size_t bed = std::min(at_index(std::max(0, sheet)), kept_free_.size() - 1);
+    for (const Polygon& p : kept_free_[bed]) out.push_back(&p);
+    const Transfer* t = find_transfer(*set_, layout_.copies[at_index(mover)].transfer);
+    if (t != nullptr && !must_cross_seam(beds_[bed].medium, laid_outline(medium_, *t)))
+        for (const Polygon& p : seams_[bed]) out.push_back(&p);
     return out;
 }
 
@@ -76,7 +81,7 @@ int HandLayout::at(int sheet, Point p) const {
 }
 
 bool HandLayout::lies_free(int index, const PlacedCopy& there) const {
-    return free_there(neighbours({index}, there.sheet), placed(there), there.sheet);
+    return free_there(neighbours(index, {index}, there.sheet), placed(there), there.sheet);
 }
 
 std::vector<PlacedCopy> HandLayout::moved(const std::vector<int>& indices, double dx, double dy) const {
@@ -91,7 +96,7 @@ std::vector<PlacedCopy> HandLayout::moved(const std::vector<int>& indices, doubl
     for (std::size_t k = 0; k < indices.size(); ++k) {
         const Polygon& outline = outlines_[at_index(indices[k])];
         if (now[k].locked || outline.outer.empty()) return now;
-        members.push_back({neighbours(indices, now[k].sheet), bounds(outline.outer)});
+        members.push_back({neighbours(indices[k], indices, now[k].sheet), bounds(outline.outer)});
         // A pointer outside the sheet means its edge.
         const Rect room = room_of(bed(now[k].sheet).medium);
         const Rect& box = members.back().box;
@@ -154,7 +159,7 @@ std::optional<PlacedCopy> HandLayout::turned(int index) const {
     PlacedCopy next = layout_.copies[at_index(index)];
     if (next.locked || outlines_[at_index(index)].outer.empty() || (!medium_.quarter_turns && !medium_.laying.grain)) return std::nullopt;
     next.turn = (next.turn + (medium_.quarter_turns ? 90 : 180)) % 360;
-    return near_middle(next, bounds(outlines_[at_index(index)].outer).centre(), neighbours({index}, next.sheet));
+    return near_middle(next, bounds(outlines_[at_index(index)].outer).centre(), neighbours(index, {index}, next.sheet));
 }
 
 std::optional<std::pair<PlacedCopy, PlacedCopy>> HandLayout::swapped(int a, int b) const {
@@ -168,10 +173,10 @@ std::optional<std::pair<PlacedCopy, PlacedCopy>> HandLayout::swapped(int a, int 
     PlacedCopy& large = a_first ? first : second;
     PlacedCopy& small = a_first ? second : first;
     const Point to_large = bounds((a_first ? other : one).outer).centre(), to_small = bounds((a_first ? one : other).outer).centre();
-    const auto there = near_middle(large, to_large, neighbours({a, b}, large.sheet));
+    const auto there = near_middle(large, to_large, neighbours(a_first ? a : b, {a, b}, large.sheet));
     if (!there) return std::nullopt;
     large = *there;
-    auto others = neighbours({a, b}, small.sheet);
+    auto others = neighbours(a_first ? b : a, {a, b}, small.sheet);
     const Polygon lying = placed(large);
     if (large.sheet == small.sheet) others.push_back(&lying);
     const auto also = near_middle(small, to_small, others);

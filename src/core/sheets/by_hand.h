@@ -47,7 +47,8 @@ public:
 private:
     [[nodiscard]] Polygon placed(const PlacedCopy& copy) const;
     [[nodiscard]] const Bed& bed(int sheet) const;
-    [[nodiscard]] std::vector<const Polygon*> neighbours(const std::vector<int>& but, int sheet) const;
+    /// What copy `mover` keeps off on a sheet: all that lies there but `but`, and what is kept free of it.
+    [[nodiscard]] std::vector<const Polygon*> neighbours(int mover, const std::vector<int>& but, int sheet) const;
     [[nodiscard]] bool free_there(const std::vector<const Polygon*>& others, const Polygon& outline, int sheet) const;
     [[nodiscard]] std::optional<PlacedCopy> near_middle(PlacedCopy copy, Point middle, const std::vector<const Polygon*>& others) const;
     Medium medium_;
@@ -56,6 +57,7 @@ private:
     std::vector<Polygon> outlines_;
     std::vector<Bed> beds_;                        ///< by sheet, and one for those past the last
     std::vector<std::vector<Polygon>> kept_free_;  ///< by bed
+    std::vector<std::vector<Polygon>> seams_;      ///< by bed
 };
 
 }  // namespace orthema

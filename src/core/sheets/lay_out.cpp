@@ -5,9 +5,11 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <utility>
 
 #include "core/nesting/fill.h"
 #include "core/nesting/guillotine.h"
+#include "core/sheets/seam.h"
 
 namespace orthema {
 
@@ -122,9 +124,13 @@ private:
         part.problem.width = sized.width;
         part.problem.max_length = sized.max_length;
         part.problem.blocked = sized.blocked;
+        part.problem.seams = sized.seams;
         part.problem.locked.clear();
         part.problem.start.clear();
-        for (std::size_t i = 0; i < copies.size(); ++i) part.problem.pieces[i].count = static_cast<int>(copies[i].size());
+        for (std::size_t i = 0; i < copies.size(); ++i) {
+            part.problem.pieces[i].count = static_cast<int>(copies[i].size());
+            part.problem.pieces[i].crosses = sized.pieces[i].crosses;
+        }
         return part;
     }
 
@@ -250,12 +256,14 @@ private:
                 Part rest = part;
                 const double offset = end + part.problem.gap - part.problem.margin;
                 rest.problem.max_length -= offset;
-                rest.problem.blocked.clear();
                 const Rect there{part.problem.margin, part.problem.margin, std::min(rest.problem.max_length, 1e5) - part.problem.margin,
                                  part.problem.width - part.problem.margin};
-                for (const Polygon& b : part.problem.blocked)
-                    for (Polygon& p : intersect(mapped(Region{b}, Affine::shift(-offset, 0)), box_region(there)))
-                        rest.problem.blocked.push_back(std::move(p));
+                for (auto* kept : {&rest.problem.blocked, &rest.problem.seams}) {
+                    const std::vector<Polygon> before = std::exchange(*kept, {});
+                    for (const Polygon& b : before)
+                        for (Polygon& p : intersect(mapped(Region{b}, Affine::shift(-offset, 0)), box_region(there)))
+                            kept->push_back(std::move(p));
+                }
                 if (size < (rest.problem.max_length - 2 * rest.problem.margin) * (rest.problem.width - 2 * rest.problem.margin)) {
                     const auto s = on_one(rest.problem, left() - own_end, share * part_of_rounds);
                     if (s && s->bins == 1) {
@@ -491,6 +499,12 @@ LaidOut measured(const Medium& medium, const TransferSet& set, LaidSheets sheets
 Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const MediumLayout& now, const NestOptions& options, const Task& task,
                         const std::function<void(const LaidOut&)>& better, const StockCounts& counts) {
     auto laid = LayingOut(medium, set, now, options, task, better, counts).go();
+    if (laid && medium.taped_at.mm() > 0) {
+        MediumLayout layout = now;
+        layout.copies = laid->sheets.copies;
+        layout.stock = laid->sheets.stock;
+        laid->sheets.copies = off_the_seam(medium, set, layout).copies;
+    }
     if (laid) return laid;
     std::string sentence = laid.sentence();  // engines know pieces by id, people by name
     for (const Transfer& t : set.transfers)
@@ -546,7 +560,7 @@ MediumLayout filled(const Medium& medium, const TransferSet& set, const MediumLa
         if (bed.medium.shape == MediumShape::roll) bed.medium.length = Length::from_mm(end);
         if (lying.empty()) continue;
         NestProblem p = sheet_problem(bed, set, out);
-        p.blocked = kept_free(bed_of(medium, stock_of(out.stock, s)), p.pieces);
+        p.blocked = kept_free(bed_of(medium, stock_of(out.stock, s)));
         p.locked = to_placements(p, lying);
         std::vector<FillOffer> offers;
         for (const FillWish& f : out.fill)

@@ -6,6 +6,8 @@
 #include <set>
 #include <span>
 
+#include "core/sheets/seam.h"
+
 namespace orthema {
 
 namespace {
@@ -115,7 +117,7 @@ std::vector<Point> register_marks(const Medium& medium, double length) {
     return out;
 }
 
-std::vector<Polygon> kept_free(const Bed& bed, const std::vector<NestPiece>& pieces) {
+std::vector<Polygon> kept_free(const Bed& bed) {
     const Medium& m = bed.medium;
     const double margin = m.margin.mm(), length = std::min(endless(m.length), 1e5);
     const Rect usable{margin, margin, length - margin, m.width.mm() - margin};  // outside it nothing lies anyway
@@ -130,15 +132,6 @@ std::vector<Polygon> kept_free(const Bed& bed, const std::vector<NestPiece>& pie
         for (const Point& p : register_marks(m, endless(m.length))) add(box_region(Rect{p.x, p.y, p.x, p.y}.grown(register_clear)));
     else  // pieces keep the gap from what is not there, and the margin is wanted
         add(subtract(box_region(usable), offset({bed.shape}, std::min(0.0, laid_gap(m) - margin))));
-    if (m.taped_at.mm() > 0) {
-        const double at = m.taped_at.mm(), half = m.taped_lap.mm();
-        const double room = std::max(at - half - margin, endless(m.length) - margin - at - half) - laid_gap(m);
-        const bool fits = std::all_of(pieces.begin(), pieces.end(), [&](const NestPiece& piece) {
-            const Rect box = bounds(piece.outline.outer);
-            return box.width() <= room || (m.quarter_turns && box.height() <= room && box.width() <= m.width.mm() - 2 * margin);
-        });
-        if (fits) add(box_region({at - half, margin, at + half, m.width.mm() - margin}));
-    }
     return out;
 }
 
@@ -150,8 +143,12 @@ NestProblem sheet_problem(const Bed& bed, const TransferSet& set, const MediumLa
     p.gap = laid_gap(medium);
     p.margin = medium.margin.mm();
     for (const Transfer& t : set.transfers)
-        if (t.medium == medium.id) p.pieces.push_back({t.id, copies_asked(t, layout), turns_of(medium), laid_outline(medium, t)});
-    p.blocked = kept_free(bed, p.pieces);
+        if (t.medium == medium.id) {
+            p.pieces.push_back({t.id, copies_asked(t, layout), turns_of(medium), laid_outline(medium, t)});
+            p.pieces.back().crosses = must_cross_seam(medium, p.pieces.back().outline);
+        }
+    p.blocked = kept_free(bed);
+    p.seams = taped_seams(bed);
     std::vector<PlacedCopy> locked;
     for (const PlacedCopy& c : layout.copies)
         if (c.locked) locked.push_back(c);
@@ -253,17 +250,6 @@ MediumLayout layout_of(const Order& order, const std::string& medium) {
 }
 
 namespace {
-
-/// Of the copies on one sheet: how many have ink across the taped seam.
-int crossing_seam(const Medium& medium, const std::map<std::string, const Transfer*>& index, const Sheet& s) {
-    if (medium.taped_at.mm() <= 0) return 0;
-    const double at = medium.taped_at.mm(), half = medium.taped_lap.mm();
-    return static_cast<int>(std::count_if(s.copies.begin(), s.copies.end(), [&](const PlacedCopy& c) {
-        const Region ink = mapped(index.at(c.transfer)->shape, copy_map(c));
-        const Rect box = bounds(ink);
-        return box.x0 < at + half && box.x1 > at - half && area(intersect(ink, box_region({at - half, -1, at + half, s.width + 1}))) > 0.5;
-    }));
-}
 
 double length_of_cuts(const Medium& medium, const TransferSet& set, const Sheet& s) {
     const auto plan = sheet_cuts(medium, set, s);
@@ -406,7 +392,7 @@ SheetPlan sheet_plan(const Order& order, const TransferSet& set) {
             if (s.copies.empty() && roll) continue;
             if (medium.laying.cutting == Cutting::trimmer) s.cut_length = length_of_cuts(medium, set, s);
             if (medium.laying.cutting == Cutting::on_sheet) s.cut_length = 0;
-            crossing += crossing_seam(medium, index, s);
+            crossing += crossing_seam(medium, set, s.copies);
             const double all = bed.shape.outer.empty() ? s.length * s.width : area(bed.shape);
             s.density = all > 0 ? used / all : 0;
             // a run that is not the last takes the roll's whole length from those after it

@@ -85,9 +85,8 @@ private:
 
 /// How many of a transfer lie on sheets: what is ordered and spare, what fills, less what is printed already.
 int copies_asked(const Transfer& transfer, const MediumLayout& layout);
-/// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks, a taped seam when every
-/// piece fits beside it. Within the margins.
-std::vector<Polygon> kept_free(const Bed& bed, const std::vector<NestPiece>& pieces);
+/// Areas of every such sheet that are kept free: exclusions, register marks, what an offcut lacks. Within the margins.
+std::vector<Polygon> kept_free(const Bed& bed);
 /// What printers do not reach along a sheet's edges, mm.
 constexpr double unprintable_edge = 3;
 
