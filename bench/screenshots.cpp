@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QPushButton>
 
+#include "app/benches/blanks/blanks_bench.h"
 #include "app/benches/order/list_preview.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
@@ -41,6 +42,18 @@ int main(int argc, char** argv) {
     take("order");
     window.go_to(QStringLiteral("blanks"));
     take("blanks");
+    if (auto* blanks = static_cast<BlanksBench*>(window.bench(QStringLiteral("blanks")))) {
+        Selection tee = room.selection();
+        tee.style = "adult-tee";
+        tee.size = "M";
+        room.select(tee);
+        blanks->choose_size("M");
+        blanks->take_pictures(
+            {QString::fromStdString(std::filesystem::absolute(argv[1]).parent_path().string()) + "/photographs/crew-tee.jpg"});
+        wait();
+        take("photo");
+        blanks->show_photos(false);
+    }
     if (auto* family = window.findChild<QAction*>(QStringLiteral("new apron"))) family->trigger();
     wait();
     press(QStringLiteral("Blank page/Features"));
@@ -58,13 +71,6 @@ int main(int argc, char** argv) {
     room.select(s);
     window.go_to(QStringLiteral("fit"));
     take("fit");
-    press(QStringLiteral("Figures page/Lots"));
-    s.decoration = "pilot-letters";
-    s.run = orthema::find_decoration(room.order(), "pilot-letters")->run;
-    room.select(s);
-    press(QStringLiteral("all lots"));
-    take("lots");
-    press(QStringLiteral("all lots"));
     press(QStringLiteral("Figures page/Size"));
     s.decoration = "crew-kite";
     s.run = orthema::find_decoration(room.order(), "crew-kite")->run;

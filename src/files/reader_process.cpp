@@ -1,5 +1,7 @@
 #include "files/reader_process.h"
 
+#include "files/photo_tape.h"
+
 #include <fcntl.h>
 #include <poll.h>
 #include <signal.h>
@@ -429,6 +431,31 @@ Result<std::vector<ShapedWord>> shaped_words(const Bytes& face, const std::strin
     std::vector<ShapedWord> out;
     const bool fits = said && said->kind == wire::Kind::done && wire::unpacked(said->bytes, out) && out.size() == words.size();
     if (said && said->kind == wire::Kind::done && !fits) reader->lost();
+    pool().give_back(std::move(reader));
+    if (!fits) return sentence_of(said, name);
+    return out;
+}
+
+Result<Photo> read_photo(const Bytes& bytes, const std::string& name) {
+    auto reader = pool().take();
+    const std::string hash = content_hash(*bytes);
+    reader->keep(hash, bytes);
+    reader->ask(wire::Kind::photo, wire::packed(hash, name));
+    auto said = reader->hear({}, reader->look_seconds());
+    Photo out;
+    bool fits = false;
+    if (said && said->kind == wire::Kind::done) {
+        constexpr std::size_t head = 2 * sizeof(int) + sizeof(double);
+        double focal = 0;
+        fits = said->bytes.size() >= head && wire::unpacked(said->bytes.substr(0, head), out.image.width, out.image.height, focal) &&
+               out.image.width > 0 && out.image.height > 0 && said->bytes.size() - head == 4 * out.image.count();
+        if (fits) {
+            out.image.rgba.assign(said->bytes.begin() + head, said->bytes.end());
+            if (focal > 0) out.focal_px = focal;
+        } else {
+            reader->lost();
+        }
+    }
     pool().give_back(std::move(reader));
     if (!fits) return sentence_of(said, name);
     return out;

@@ -24,6 +24,10 @@ json figure_json(const Figure& f) {
         j["readings_mm"] = json::array();
         for (const Length r : f.readings) j["readings_mm"].push_back(r.mm());
     }
+    if (!f.errors.empty()) {
+        j["errors_mm"] = json::array();
+        for (const Length e : f.errors) j["errors_mm"].push_back(e.mm());
+    }
     if (!f.date.empty()) j["date"] = f.date;
     if (f.preshrunk) j["preshrunk"] = true;
     if (!f.batch.empty()) j["batch"] = f.batch;
@@ -43,6 +47,8 @@ Figure read_figure(const In& in) {
         in["readings_mm"].each(200, [&](const In& e) { f.readings.push_back(e.length(0)); });
     else if (in.has("pieces"))  // files of version 1 kept the count only
         f.readings.assign(static_cast<std::size_t>(in["pieces"].whole(0, 200)), f.value);
+    if (in.has("errors_mm"))
+        in["errors_mm"].each(static_cast<int>(f.readings.size()), [&](const In& e) { f.errors.push_back(e.length(0)); });
     if (in.has("date")) f.date = in["date"].text();
     if (in.has("preshrunk")) f.preshrunk = in["preshrunk"].flag();
     if (in.has("batch")) f.batch = in["batch"].text();

@@ -6,6 +6,7 @@
 #include <map>
 
 #include "files/json_in.h"
+#include "files/order_json.h"
 #include "files/sqlite.h"
 
 namespace orthema {

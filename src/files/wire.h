@@ -209,7 +209,8 @@ enum class Kind : std::uint32_t {
     there,
     letters,
     mend,
-    compose
+    compose,
+    photo
 };
 
 struct Header {

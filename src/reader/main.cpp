@@ -160,6 +160,15 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         if (!shaped) return say(wire::Kind::failed, wire::packed(0, shaped.sentence()));
         return say(wire::Kind::done, wire::packed(*shaped));
     }
+    case wire::Kind::photo: {
+        std::string hash, name;
+        sound(wire::unpacked(bytes, hash, name));
+        allow_seconds(look_seconds);
+        const auto photo = photograph(kept.files.at(hash), name);
+        if (!photo) return say(wire::Kind::failed, wire::packed(0, photo.sentence()));
+        return say(wire::Kind::done, wire::packed(photo->image.width, photo->image.height, photo->focal_px.value_or(0.0)),
+                   photo->image.rgba.data(), photo->image.rgba.size());
+    }
     case wire::Kind::look_clipped: {
         wire::ArtRef whole;
         ClipOf clip;

@@ -253,21 +253,30 @@ std::uint32_t number_at(std::string_view b, std::size_t at, std::size_t bytes, b
     return v;
 }
 
+/// A value of the block's directory, or of the directory that one of its entries leads to; 0 where it is not there.
+std::uint32_t exif_value(std::string_view b, std::uint32_t tag, std::uint32_t within = 0) {
+    const bool little = b.substr(0, 4) == std::string_view("II*\0", 4), big = b.substr(0, 4) == std::string_view("MM\0*", 4);
+    if (!little && !big) return 0;
+    const auto number = [&](std::size_t at, std::size_t bytes) { return number_at(b, at, bytes, little); };
+    const auto look = [&](std::size_t first, std::uint32_t wanted) -> std::uint32_t {
+        const std::uint32_t entries = std::min(number(first, 2), 200u);
+        for (std::uint32_t i = 0; i < entries; ++i) {
+            const std::size_t at = first + 2 + 12 * static_cast<std::size_t>(i);
+            if (number(at, 2) == wanted) return number(at + 2, 2) == 3 ? number(at + 8, 2) : number(at + 8, 4);
+        }
+        return 0;
+    };
+    const std::uint32_t first = number(4, 4);
+    if (within == 0) return look(first, tag);
+    const std::uint32_t there = look(first, within);
+    return there == 0 ? 0 : look(there, tag);
+}
+
 }  // namespace
 
 int exif_turn(std::string_view b) {
-    const bool little = b.substr(0, 4) == std::string_view("II*\0", 4), big = b.substr(0, 4) == std::string_view("MM\0*", 4);
-    if (!little && !big) return 1;
-    const auto number = [&](std::size_t at, std::size_t bytes) { return number_at(b, at, bytes, little); };
-    const std::size_t first = number(4, 4);
-    const std::uint32_t entries = std::min(number(first, 2), 200u);
-    for (std::uint32_t i = 0; i < entries; ++i) {
-        const std::size_t at = first + 2 + 12 * static_cast<std::size_t>(i);
-        if (number(at, 2) != 0x0112) continue;
-        const std::uint32_t turn = number(at + 8, 2);
-        return turn >= 1 && turn <= 8 ? static_cast<int>(turn) : 1;
-    }
-    return 1;
+    const std::uint32_t turn = exif_value(b, 0x0112);
+    return turn >= 1 && turn <= 8 ? static_cast<int>(turn) : 1;
 }
 
 Pixels upright(Pixels from, int turn) {
@@ -321,6 +330,11 @@ std::string_view exif_block(ArtKind kind, const std::string& bytes) {
 }
 
 }  // namespace
+
+double exif_focal(ArtKind kind, const std::string& bytes) {
+    const std::uint32_t mm = exif_value(exif_block(kind, bytes), 0xA405, 0x8769);
+    return mm >= 8 && mm <= 400 ? mm : 0;
+}
 
 Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::string& name) {
     const auto held = [&](Result<Pixels> pixels) -> Result<Pixels> {

@@ -26,6 +26,9 @@ int exif_turn(std::string_view block);
 /// As it is to be seen.
 Pixels upright(Pixels pixels, int turn);
 
+/// The focal length as of film 36 × 24 mm, in mm, where the file says it; 0 else.
+double exif_focal(ArtKind kind, const std::string& bytes);
+
 /// Fails with a sentence that begins with `name`. Turned as the file says.
 Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::string& name);
 

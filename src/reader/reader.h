@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/artwork/photo.h"
 #include "core/base/task.h"
 #include "files/page_export.h"
 #include "reader/pixels.h"
@@ -39,6 +40,11 @@ MendedFile composed(const LoadedArtById& pictures, const std::vector<Filling>& f
 /// Words in a typeface, as its outlines. Fails with a sentence where the bytes are no face, or hold no letters.
 Result<std::vector<ShapedWord>> shape(const std::string& face, const std::string& name, const std::vector<std::string>& words,
                                       bool capitals);
+
+/// A photograph as it is to be seen, without transparency, halved until it has at most so many pixels; its focal length where the file
+/// says it. Fails with a sentence where it is no picture made of pixels.
+constexpr long most_photo_pixels = 26'000'000;
+Result<Photo> photograph(const Bytes& bytes, const std::string& name);
 
 /// A file that somebody else opened and will put in its place.
 class PageFile {

@@ -22,6 +22,8 @@ public:
     [[nodiscard]] virtual QString word() const = 0;
     /// What this bench is for, for F1.
     [[nodiscard]] virtual QString help() const = 0;
+    /// Takes pictures that were dropped while it is seen; false: they are art.
+    virtual bool take_pictures(const QStringList& /*paths*/) { return false; }
     /// Goes to what a finding is about.
     virtual void go(const Subject& about) { select_subject(room_, about); }
 

@@ -357,6 +357,8 @@ QString film_text(double mm, Unit unit) {
     return unit == Unit::mm ? QStringLiteral("%1 m").arg(mm / 1000, 0, 'f', 2) : QStringLiteral("%1 ft").arg(mm / 304.8, 0, 'f', 1);
 }
 
+QString error_text(double mm, Unit unit) { return unit == Unit::mm ? qt(mm_text(mm, 1)) : qt(mm_text(mm / 25.4, 2)); }
+
 QString counted(std::size_t n, const char* one, const char* many) {
     const QString word = n == 1 ? QString::fromUtf8(one) : many != nullptr ? QString::fromUtf8(many) : QString::fromUtf8(one) + "s";
     return QString::number(n) + " " + word;

@@ -132,6 +132,8 @@ void add_button(QMenu& menu, QPushButton* button);
 QPushButton* push(const QString& text, const QString& why, bool main = false);
 /// Film by its run: metres or feet, from a metre on.
 QString film_text(double mm, Unit unit);
+/// By how much a figure may be off: 0.6, or 0.02 in inches.
+QString error_text(double mm, Unit unit);
 /// "1 piece", "12 pieces"; without a plural of its own an s is added.
 QString counted(std::size_t n, const char* one, const char* many = nullptr);
 inline QString qt(const std::string& s) { return QString::fromStdString(s); }

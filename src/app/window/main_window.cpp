@@ -415,7 +415,7 @@ void MainWindow::bring_in(const QStringList& paths) {
             pictures << path;
         }
     }
-    if (!pictures.isEmpty()) {
+    if (!pictures.isEmpty() && (at_desk_ || !made(current_)->take_pictures(pictures))) {
         go_to(QStringLiteral("art"));
         room_.pictures().bring_in(pictures);
     }

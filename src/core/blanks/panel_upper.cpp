@@ -1,7 +1,7 @@
 // Upper bodies: tees, tanks, jerseys, fleece and bodysuits, front and back, their sleeves and hoods.
 #include <algorithm>
 
-#include "core/blanks/panel.h"
+#include "core/blanks/lying.h"
 
 namespace orthema {
 
@@ -20,9 +20,9 @@ struct Sleeve {
     Point top, bottom;  ///< ends of the opening
 };
 
-Sleeve sleeve_of(Family family, const Measures& m, Point shoulder) {
+Sleeve sleeve_of(Family family, const Measures& m, Point shoulder, double swing) {
     // How far a sleeve hangs when the garment lies flat: short sleeves stand out, long ones are folded down.
-    const double angle = (is_long_sleeved(family) ? 68.0 : 38.0) * M_PI / 180;
+    const double angle = (is_long_sleeved(family) ? 68.0 : 38.0) * M_PI / 180 + swing;
     const Point along{std::cos(angle), std::sin(angle)};
     const Point across{-along.y, along.x};
     const Point top = shoulder + along * measure_mm(m, M::sleeve_length);
@@ -199,9 +199,7 @@ Panel hood_panel(const Measures& m) {
     return p;
 }
 
-}  // namespace
-
-Panel upper_body_panel(Family family, const Measures& m, Face face) {
+Panel upper_body(Family family, const Measures& m, Face face, const Lying& lying) {
     if (face == Face::left_sleeve || face == Face::right_sleeve) return sleeve_panel(family, m, face);
     if (face == Face::hood) return hood_panel(m);
     const auto mm = [&](M which) { return measure_mm(m, which); };
@@ -238,24 +236,29 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
         p.right_edge.push_back(below.front());
     p.left_edge = mirrored_ring(p.right_edge);
 
-    Ring right = p.neck_edge;
-    right.push_back(p.shoulder_point);
-    if (has_sleeves(family)) {
-        const Sleeve sleeve = sleeve_of(family, m, p.shoulder_point);
-        right.insert(right.end(), {sleeve.top, sleeve.bottom, pit});
-        const double inset = fleece ? rib : 18;
-        const Point back = (p.shoulder_point - sleeve.top) * (inset / std::max(1.0, norm(p.shoulder_point - sleeve.top)));
-        both_sides(p.seams, {sleeve.top + back, sleeve.bottom + back});
-        if (front) {
-            p.tapes.push_back({M::sleeve_length, p.shoulder_point, sleeve.top});
-            p.tapes.push_back({M::sleeve_opening, sleeve.top, sleeve.bottom});
+    const double inset = fleece ? rib : 18;
+    // one half from the centre of the collar to the centre of the hem
+    const auto half_shape = [&](double swing, bool left) {
+        Ring out = p.neck_edge;
+        out.push_back(p.shoulder_point);
+        if (has_sleeves(family)) {
+            const Sleeve sleeve = sleeve_of(family, m, p.shoulder_point, swing);
+            out.insert(out.end(), {sleeve.top, sleeve.bottom, pit});
+            const Point back = (p.shoulder_point - sleeve.top) * (inset / std::max(1.0, norm(p.shoulder_point - sleeve.top)));
+            const Ring seam{sleeve.top + back, sleeve.bottom + back};
+            p.seams.push_back(left ? mirrored_ring(seam) : seam);
+            if (front && !left) {
+                p.tapes.push_back({M::sleeve_length, p.shoulder_point, sleeve.top});
+                p.tapes.push_back({M::sleeve_opening, sleeve.top, sleeve.bottom});
+            }
+        } else {
+            out.insert(out.end(), armhole.begin() + 1, armhole.end());
         }
-    } else {
-        right.insert(right.end(), armhole.begin() + 1, armhole.end());
-    }
-    right.insert(right.end(), below.begin(), below.end());
-    Ring shape = right;
-    const Ring left = reversed_mirror(right);
+        out.insert(out.end(), below.begin(), below.end());
+        return out;
+    };
+    Ring shape = half_shape(lying.right_sleeve, false);
+    const Ring left = reversed_mirror(half_shape(lying.left_sleeve, true));
     shape.insert(shape.end(), left.begin() + 1, left.end() - 1);
     // A long sleeve overlaps the body where it is folded down: the union is the silhouette.
     p.outline = unite({Polygon{shape, {}}}, {});
@@ -282,7 +285,6 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
     under.push_back({-hem.back().x, far_out});
     add_edge(p, "hem", under, hem_clear, hem_clear, 1);
     if (!bodysuit) {
-        const double inset = fleece ? rib : 18;
         Ring seam = below;
         for (Point& q : seam) q.y -= inset;
         both_sides(p.seams, seam);
@@ -329,6 +331,14 @@ Panel upper_body_panel(Family family, const Measures& m, Face face) {
         }
     }
     return p;
+}
+
+}  // namespace
+
+Panel upper_body_panel(Family family, const Measures& m, Face face) { return upper_body(family, m, face, {}); }
+
+Panel lying_panel(Family family, const Measures& m, Face face, bool other_side, const Lying& lying) {
+    return family_build(family) == Build::upper_body ? upper_body(family, m, face, lying) : family_panel(family, m, face, other_side);
 }
 
 }  // namespace orthema

@@ -234,12 +234,19 @@ bool of_other_batch(const BlankStyle& style, const Figure& figure) {
     return figure.source == Source::measured && !style.batch.empty() && !figure.batch.empty() && style.batch != figure.batch;
 }
 
-BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date) {
+BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date, Length error) {
     const Figure& before = style.chart.at(size).at(m);
     const bool of_these = holds_when_pressed(style, before) && !of_other_batch(style, before);
     std::vector<Length> readings = of_these ? before.readings : std::vector<Length>{};
     readings.push_back(value);
-    return with_readings(style, size, m, std::move(readings), date);
+    BlankStyle out = with_readings(style, size, m, std::move(readings), date);
+    Figure& f = figure_of(out, size, m);
+    if (!of_these) f.errors.clear();
+    if (error.mm() > 0) {
+        f.errors.resize(f.readings.size());
+        f.errors.back() = error;
+    }
+    return out;
 }
 
 BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measure m, std::vector<Length> readings,
@@ -248,12 +255,13 @@ BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measu
     Figure& f = figure_of(out, size, m);
     const Length published = published_of(f);
     if (readings.empty()) {
-        f = Figure{published, Source::published, std::nullopt, {}, {}, false, {}};
+        f = Figure{published, Source::published, std::nullopt, {}, {}, {}, false, {}};
     } else {
         f.published = published;
         f.value = std::accumulate(readings.begin(), readings.end(), Length{}) / static_cast<double>(readings.size());
         f.source = Source::measured;
         f.readings = std::move(readings);
+        if (f.errors.size() > f.readings.size()) f.errors.resize(f.readings.size());
         f.date = date;
         f.preshrunk = style.shrinks;
         f.batch = style.batch;

@@ -102,8 +102,11 @@ bool of_other_batch(const BlankStyle& style, const Figure& figure);
 /// Adds what one more piece measured (of a blank that shrinks: of a pressed one, and readings of unpressed ones go): the figure becomes the
 /// mean of its readings, and the published figures that lie between two measured sizes are graded anew: each keeps its published place
 /// between the two.
-BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date);
-/// The same with these readings in place of those before; none takes the figure back to what was published.
+/// `error` is that of a photograph; 0: by tape.
+BlankStyle with_reading(const BlankStyle& style, const std::string& size, Measure m, Length value, const std::string& date,
+                        Length error = {});
+/// The same with these readings in place of those before, those that stay first and with their errors; none takes the figure back to what
+/// was published.
 BlankStyle with_readings(const BlankStyle& style, const std::string& size, Measure m, std::vector<Length> readings,
                          const std::string& date);
 /// Corrects what was published. Measured figures stay, and what is graded between them is graded again.

@@ -37,27 +37,31 @@ std::vector<std::vector<bool>> code_modules(const std::string& text) {
     return out;
 }
 
+void draw_cells(Drawing& to, const std::vector<std::vector<bool>>& rows, Point at, double cell) {
+    std::vector<Ring> dark;
+    for (std::size_t y = 0; y < rows.size(); ++y)
+        for (std::size_t x = 0; x < rows[y].size();) {
+            if (!rows[y][x]) {
+                ++x;
+                continue;
+            }
+            std::size_t end = x;
+            while (end < rows[y].size() && rows[y][end]) ++end;
+            const double x0 = at.x + static_cast<double>(x) * cell, x1 = at.x + static_cast<double>(end) * cell;
+            const double y0 = at.y + static_cast<double>(y) * cell, y1 = y0 + cell;
+            dark.push_back({{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}});
+            x = end;
+        }
+    to.fill(std::move(dark), palette::black);
+}
+
 void draw_code(Drawing& to, const std::string& text, Point at, double side) {
     const auto rows = code_modules(text);
     if (rows.empty()) return;
     constexpr double quiet = 4;
     const double module = side / (static_cast<double>(rows.size()) + 2 * quiet);
     to.rect({at.x, at.y, at.x + side, at.y + side}, palette::white);
-    std::vector<Ring> dark;
-    for (std::size_t y = 0; y < rows.size(); ++y)
-        for (std::size_t x = 0; x < rows.size();) {  // runs: no hairlines between modules
-            if (!rows[y][x]) {
-                ++x;
-                continue;
-            }
-            std::size_t end = x;
-            while (end < rows.size() && rows[y][end]) ++end;
-            const double x0 = at.x + (quiet + static_cast<double>(x)) * module, x1 = at.x + (quiet + static_cast<double>(end)) * module;
-            const double y0 = at.y + (quiet + static_cast<double>(y)) * module, y1 = y0 + module;
-            dark.push_back({{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}});
-            x = end;
-        }
-    to.fill(std::move(dark), palette::black);
+    draw_cells(to, rows, {at.x + quiet * module, at.y + quiet * module}, module);
 }
 
 std::string revision_of(const std::string& words) {

@@ -21,6 +21,9 @@ std::optional<GuideCode> code_from(const std::string& text);
 /// Rows of modules, true where dark, without the quiet zone; empty where the text is too long.
 std::vector<std::vector<bool>> code_modules(const std::string& text);
 
+/// The dark cells of such rows, in runs: no hairlines between them.
+void draw_cells(Drawing& to, const std::vector<std::vector<bool>>& rows, Point top_left, double cell);
+
 /// The code with its quiet zone of four modules in a square of this side.
 void draw_code(Drawing& to, const std::string& text, Point top_left, double side);
 

@@ -9,9 +9,9 @@ namespace orthema {
 template <>
 struct FieldsOf<Figure> {
     static constexpr auto list =
-        std::tuple{Field{"value", &Figure::value},       Field{"source", &Figure::source}, Field{"published", &Figure::published},
-                   Field{"readings", &Figure::readings}, Field{"date", &Figure::date},     Field{"preshrunk", &Figure::preshrunk},
-                   Field{"batch", &Figure::batch}};
+        std::tuple{Field{"value", &Figure::value},         Field{"source", &Figure::source}, Field{"published", &Figure::published},
+                   Field{"readings", &Figure::readings},   Field{"errors", &Figure::errors}, Field{"date", &Figure::date},
+                   Field{"preshrunk", &Figure::preshrunk}, Field{"batch", &Figure::batch}};
 };
 template <>
 struct FieldsOf<StyleFeature> {

@@ -2,12 +2,14 @@
 
 #include <QComboBox>
 #include <QDate>
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QTimer>
 
 #include <cmath>
 
 #include "app/benches/blanks/blanks_bench.h"
+#include "app/benches/blanks/photo_page.h"
 #include "app/benches/blanks/tape_drawing.h"
 #include "app/session/workroom.h"
 
@@ -45,6 +47,17 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     add(start_);
     connect(start_, &QPushButton::toggled, this, [this](bool on) {
         if (on) next();
+    });
+    photo_ =
+        push(QStringLiteral("From a photograph"),
+             QStringLiteral("A picture of the blank with a photo card beside it gives all its figures; the Guides bench prints the card"));
+    add(photo_);
+    connect(photo_, &QPushButton::clicked, this, [this] {
+        if (bench_.photos()->any()) return bench_.show_photos(true);
+        const QStringList paths =
+            QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {},
+                                          QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp *.tif *.tiff)"));
+        if (!paths.isEmpty()) bench_.take_pictures(paths);
     });
     rule();
     chosen_ = title();
@@ -134,11 +147,15 @@ void MeasurePage::refresh() {
     differs_->setToolTip(much ? QStringLiteral("More than the tolerance of this blank") : QString());
     pieces_->setText(f.readings.empty() ? QStringLiteral("–") : QStringLiteral("%1, %2").arg(f.readings.size()).arg(text(spread(f))));
     QStringList each;
-    for (const Length r : f.readings) each << qt(length_text(r, unit, false));
+    for (std::size_t i = 0; i < f.readings.size(); ++i) {
+        const double error = i < f.errors.size() ? f.errors[i].mm() : 0;
+        each << qt(length_text(f.readings[i], unit, false)) + (error > 0 ? QStringLiteral(" ± ") + error_text(error, unit) : QString());
+    }
     readings_->setText(
         each.isEmpty()
             ? QString()
             : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
+    photo_->setText(bench_.photos()->any() ? QStringLiteral("The photographs") : QStringLiteral("From a photograph"));
     last_back_->setEnabled(!f.readings.empty());
     back_->setEnabled(f.source == Source::measured);
 }
@@ -184,7 +201,9 @@ void FiguresPage::refresh() {
         const Figure& f = style->chart.at(bench_.size()).at(m);
         fields_[m].first->setVisible(true);
         fields_[m].second->show_length(f.value, unit);
-        QString tip = QStringLiteral("%1: %2").arg(QString::fromUtf8(measure_name(m)), QString::fromLatin1(source_name(f.source)));
+        QString tip =
+            QStringLiteral("%1: %2").arg(QString::fromUtf8(measure_name(m)),
+                                         photographed(f) ? QStringLiteral("photographed") : QString::fromLatin1(source_name(f.source)));
         if (f.source == Source::measured)
             tip += QStringLiteral(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), unit)));
         fields_[m].second->setToolTip(tip);

@@ -33,7 +33,7 @@ private:
     std::vector<QPushButton*> first_;
     std::vector<ToMeasure> list_;
     QLabel *more_, *chosen_, *published_, *taped_, *differs_, *pieces_, *readings_;
-    QPushButton *last_back_, *back_;
+    QPushButton *last_back_, *back_, *photo_;
 };
 
 class FiguresPage : public FigurePanel {

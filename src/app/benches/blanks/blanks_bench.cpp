@@ -8,6 +8,7 @@
 #include <QPointer>
 
 #include "app/benches/blanks/blank_pages.h"
+#include "app/benches/blanks/photo_page.h"
 #include "app/benches/blanks/tape_drawing.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
@@ -78,6 +79,9 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     drawing_->feature_dragged = [this](int i, Length right, Length down) { features_->drag(i, right, down); };
     drawing_->drag_ended = [this] { room_.end_gesture(); };
     column->addWidget(drawing_, 1);
+    photo_view_ = new PhotoView(room);
+    photo_view_->hide();
+    column->addWidget(photo_view_, 1);
 
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("Figures"));
@@ -91,18 +95,37 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     figures_ = new FiguresPage(*this, room);
     features_ = new FeaturesPage(*this, room);
     style_ = new StylePage(*this, room);
-    for (FigurePanel* p : std::initializer_list<FigurePanel*>{measure_, figures_, features_, style_}) panel_->add(p);
+    photos_ = new PhotoPage(*this, room, *photo_view_);
+    photos_->left = [this] { show_photos(false); };
+    photos_->changed = [this] { measure_->refresh(); };
+    for (FigurePanel* p : std::initializer_list<FigurePanel*>{measure_, figures_, features_, style_, photos_}) panel_->add(p);
     page_->show_choice(0);
     show_page(0);
     panel_->fill();
 }
 
 QWidget* BlanksBench::figures() { return panel_; }
-QWidget* BlanksBench::first_focus() { return drawing_; }
+QWidget* BlanksBench::first_focus() { return photos_shown_ ? static_cast<QWidget*>(photo_view_) : drawing_; }
+
+bool BlanksBench::take_pictures(const QStringList& paths) {
+    if (style() == nullptr) return false;
+    show_photos(true);
+    photos_->bring_in(paths);
+    return true;
+}
+
+void BlanksBench::show_photos(bool shown) {
+    photos_shown_ = shown;
+    show_page(page_->choice());
+    photos_->refresh();
+}
 
 void BlanksBench::show_page(int shown) {
     FigurePanel* const pages[] = {measure_, figures_, features_, style_};
-    for (int i = 0; i < 4; ++i) pages[i]->setVisible(i == shown);
+    for (int i = 0; i < 4; ++i) pages[i]->setVisible(i == shown && !(photos_shown_ && i == 0));
+    photos_->setVisible(photos_shown_ && shown == 0);
+    photo_view_->setVisible(photos_shown_ && shown == 0);
+    drawing_->setVisible(!(photos_shown_ && shown == 0));
     drawing_->set_feature(shown == 2 ? features_->chosen() : -1);
 }
 
@@ -284,6 +307,7 @@ void BlanksBench::refresh() {
     figures_->refresh();
     features_->refresh();
     style_->refresh();
+    photos_->refresh();
 }
 
 QString BlanksBench::word() const {
@@ -296,7 +320,9 @@ QString BlanksBench::word() const {
 
 QString BlanksBench::help() const {
     return QStringLiteral(
-        "Blanks: what is pressed, lying flat. Measure says where to put the tape; click a figure on the drawing and type what it says. "
+        "Blanks: what is pressed, lying flat. Measure says where to put the tape; click a figure on the drawing and type what it says, or "
+        "drop "
+        "photographs of the blank here, with a photo card lying beside it (Guides prints it). "
         "Sizes between two taped ones are graded. Features and Style make a blank of your own. Everything is sized from these figures.");
 }
 

@@ -19,6 +19,8 @@ class FeaturesPage;
 class StylePage;
 class Segments;
 class TapeDrawing;
+class PhotoView;
+class PhotoPage;
 
 class BlanksBench : public Bench {
     Q_OBJECT
@@ -40,6 +42,12 @@ public:
     /// What was typed for a figure of the chosen size: a reading of the tape, or what is published.
     void typed(Measure measure, Length value);
     void bring_in_chart(const QString& path);
+    /// Measures the chosen blank and size from photographs.
+    bool take_pictures(const QStringList& paths) override;
+    /// The photographs in place of the drawing.
+    void show_photos(bool shown);
+    [[nodiscard]] PhotoView* photo_view() const { return photo_view_; }
+    [[nodiscard]] const PhotoPage* photos() const { return photos_; }
     void choose_size(const std::string& size);
     void choose_style(const std::string& id);
     [[nodiscard]] bool published_mode() const;
@@ -60,6 +68,9 @@ private:
     FiguresPage* figures_;
     FeaturesPage* features_;
     StylePage* style_;
+    PhotoView* photo_view_;
+    PhotoPage* photos_;
+    bool photos_shown_ = false;
 };
 
 }  // namespace orthema::app

@@ -11,7 +11,7 @@
 namespace orthema::app {
 
 /// Pages of the Guides bench, in the order of its buttons.
-enum GuidePageKind { card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, aid = 5, chart = 6 };
+enum GuidePageKind { card = 0, tiles = 1, real_size = 2, maps = 3, master = 4, aid = 5, chart = 6, photo_card = 7 };
 
 /// Shows a guide's pages: the card with the garment, the tiles as they are joined, or one tile at real size.
 class GuideView : public Canvas {

@@ -16,6 +16,7 @@
 #include "core/drawing/code2d.h"
 #include "core/guides/aids.h"
 #include "core/guides/panel_drawing.h"
+#include "core/guides/photo_card.h"
 #include "core/guides/run_guides.h"
 #include "drawing/painter.h"
 #include "files/page_export.h"
@@ -51,9 +52,11 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     row->addWidget(sizes_, 1);
     what_ = new Segments(QStringLiteral("Show"),
                          {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
-                          QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart")});
+                          QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart"), QStringLiteral("photo card")});
     what_->button(aid)->setToolTip(
         QStringLiteral("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
+    what_->button(photo_card)
+        ->setToolTip(QStringLiteral("Lies beside a blank in a photograph, so that the Blanks bench can measure from it"));
     what_->show_choice(card);
     what_->chosen = [this](int) { refresh(); };
     column->addLayout(row);
@@ -119,6 +122,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     write_ = push(QStringLiteral("Write this guide…"), QStringLiteral("The card and its template as one PDF, 1:1"));
     panel_->add(write_);
     connect(write_, &QPushButton::clicked, this, [this] {
+        if (what_->choice() == photo_card) return write_photo_cards();
         const Decoration* d = room_.decoration();
         const DecorationFit* fit = room_.fit();
         const SizeFit* on = shown_size();
@@ -169,6 +173,18 @@ void GuidesBench::refresh() {
     large_->setChecked(order.guide_setup.large_paper);
     windows_->setChecked(order.guide_setup.windows);
     codes_->setChecked(order.guide_setup.label_codes);
+    if (what_->choice() == photo_card) {
+        title_->setText(QStringLiteral("Photo cards"));
+        lines_->setText(
+            QStringLiteral("One lies flat beside the blank when it is photographed for the Blanks bench; four, one at each side, make "
+                           "its figures more exact. The small one is for small blanks: cut it out along its line."));
+        stale_->clear();
+        std::vector<GuidePage> pages = photo_cards();
+        pages_->setText(QStringLiteral("%1 pages. Check the 100 mm mark on what was printed.").arg(pages.size()));
+        write_->setEnabled(true);
+        print_->setEnabled(true);
+        return view_->show_pages(std::move(pages), 3, {}, photo_card, {});
+    }
     if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
         title_->setText(QStringLiteral("Nothing chosen"));
         lines_->clear();
@@ -278,6 +294,25 @@ std::vector<GuidePage> GuidesBench::pages_shown(const Decoration& d, const Decor
     return std::move(guide.tiles);
 }
 
+std::vector<GuidePage> GuidesBench::photo_cards() const {
+    const Order& order = room_.order();
+    std::vector<GuidePage> out = card_pages(order.guide_setup, CardSize::large, order.paper, 1, 4);
+    for (GuidePage& p : card_pages(order.guide_setup, CardSize::small, order.paper, 1, 1)) out.push_back(std::move(p));
+    return out;
+}
+
+void GuidesBench::write_photo_cards() {
+    const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the photo cards"), QStringLiteral("photo-cards.pdf"),
+                                                      QStringLiteral("PDF (*.pdf)"));
+    if (path.isEmpty()) return;
+    room_.jobs().background([this, path, pages = photo_cards()]() -> std::function<void()> {
+        const auto done = write_pages(path.toStdString(), pages, {}, "Photo cards");
+        return [this, path, done] {
+            room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
+        };
+    });
+}
+
 void GuidesBench::setup(const QString& what, const std::function<void(GuideSetup&)>& by) {
     Order next = room_.order();
     by(next.guide_setup);
@@ -307,9 +342,10 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
     const Decoration* d = room_.decoration();
     const DecorationFit* fit = room_.fit();
     const SizeFit* on = shown_size();
-    if (d == nullptr || on == nullptr) return;
+    const bool cards = what_->choice() == photo_card;
+    if (!cards && (d == nullptr || on == nullptr)) return;
     int columns = 1;
-    std::vector<GuidePage> pages = pages_shown(*d, *fit, *on, columns);
+    std::vector<GuidePage> pages = cards ? photo_cards() : pages_shown(*d, *fit, *on, columns);
     if (pages.empty()) return;
     printer->setDocName(qt(pages.front().title));
     printer->setFullPage(true);
@@ -318,8 +354,8 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
         QPageSize(QSizeF(std::min(first.width, first.height), std::max(first.width, first.height)), QPageSize::Millimeter));
     printer->setPageOrientation(first.width > first.height ? QPageLayout::Landscape : QPageLayout::Portrait);
     const bool marks_printed = what_->choice() <= real_size;
-    room_.jobs().background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed, id = d->id,
-                             size = on->size]() -> std::function<void()> {
+    room_.jobs().background([this, printer = std::move(printer), pages = std::move(pages), art = room_.art(), marks_printed,
+                             id = cards ? std::string() : d->id, size = cards ? std::string() : on->size]() -> std::function<void()> {
         QPainter painter;
         const bool taken = painter.begin(printer.get());
         constexpr double k = 300 / 25.4;

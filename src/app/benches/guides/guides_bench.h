@@ -39,6 +39,8 @@ private:
     [[nodiscard]] const SizeFit* shown_size() const;
     /// The chosen size's platen map, large, to show beside its page.
     [[nodiscard]] std::function<void(Drawing&, const Rect&)> map_beside(const Decoration& d, const SizeFit& on, const Ground& ground) const;
+    [[nodiscard]] std::vector<GuidePage> photo_cards() const;
+    void write_photo_cards();
     void setup(const QString& what, const std::function<void(GuideSetup&)>& by);
     std::optional<QString> scanned(const QString& text);
     void print_shown();

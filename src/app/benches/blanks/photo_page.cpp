@@ -1,0 +1,273 @@
+#include "app/benches/blanks/photo_page.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDate>
+#include <QFileInfo>
+
+#include "app/benches/blanks/blanks_bench.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr std::size_t most_photos = 60;
+constexpr std::uint64_t most_bytes = 80u << 20;
+
+/// For the screen: at most 2,000 pixels along.
+QImage picture_of(const Photo& photo) {
+    const QImage whole(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
+    return whole.scaled(2000, 2000, Qt::KeepAspectRatio, Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB32);
+}
+
+}  // namespace
+
+PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view) {
+    bare();
+    head(QStringLiteral("From a photograph"));
+    which_ = choice_row(QStringLiteral("Photograph"), QStringLiteral("One for each piece: the figures become their mean"));
+    connect(which_, &QComboBox::activated, this, [this] {
+        shown_ = qt(chosen_id(which_));
+        refresh();
+    });
+    of_ = note();
+    says_ = note();
+    rule();
+    list_ = part();
+    for (int i = 0; i < measure_count; ++i) {
+        const auto m = static_cast<Measure>(i);
+        auto* t = list_->tick(QStringLiteral("photo ") + qt(measure_key(m)), QStringLiteral("Taken as a reading of this piece"));
+        t->setChecked(true);
+        t->setMinimumHeight(21);
+        ticks_[m] = t;
+    }
+    sure_ = note();
+    anew_ =
+        push(QStringLiteral("Measure as chosen"), QStringLiteral("The photograph shows the blank and size that are chosen above"), true);
+    add(anew_);
+    connect(anew_, &QPushButton::clicked, this, [this] {
+        TapedPhoto* p = shown();
+        const BlankStyle* style = bench_.style();
+        if (p == nullptr || style == nullptr) return;
+        p->style = style->id;
+        p->size = bench_.size();
+        measure(*p, false);
+    });
+    take_ = push(QStringLiteral("Take these figures"), QStringLiteral("Each becomes one more piece measured, with its error"), true);
+    again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
+    away_ = push(QStringLiteral("Put away"), QStringLiteral("Takes this photograph off the list; its file stays where it is"));
+    back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
+    add(take_);
+    side_by_side({again_, away_});
+    add(back_);
+    connect(take_, &QPushButton::clicked, this, [this] { take(); });
+    connect(again_, &QPushButton::clicked, this, [this] {
+        if (TapedPhoto* p = shown()) {
+            p->by_hand.clear();
+            measure(*p, false);
+        }
+    });
+    connect(away_, &QPushButton::clicked, this, [this] {
+        view_.show_photo(nullptr);
+        photos_.remove_if([this](const TapedPhoto& p) { return p.path == shown_; });
+        shown_ = photos_.empty() ? QString() : photos_.back().path;
+        if (changed) changed();
+        if (photos_.empty() && left) left();
+        refresh();
+    });
+    connect(back_, &QPushButton::clicked, this, [this] {
+        if (left) left();
+    });
+    view_.put = [this](Point pixel) {
+        if (TapedPhoto* p = shown()) {
+            p->by_hand.push_back(pixel);
+            measure(*p, false);
+        }
+    };
+    view_.moved = [this](int point, Point pixel) {
+        if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
+            p->by_hand[std::size_t(point)] = pixel;
+            measure(*p, false);
+        }
+    };
+    view_.taken_off = [this](int point) {
+        if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
+            p->by_hand.erase(p->by_hand.begin() + point);
+            measure(*p, false);
+        }
+    };
+}
+
+TapedPhoto* PhotoPage::shown() {
+    for (TapedPhoto& p : photos_)
+        if (p.path == shown_) return &p;
+    return nullptr;
+}
+
+bool PhotoPage::busy() const {
+    return std::any_of(photos_.begin(), photos_.end(), [](const TapedPhoto& p) { return p.busy; });
+}
+
+void PhotoPage::bring_in(const QStringList& paths) {
+    const BlankStyle* style = bench_.style();
+    if (style == nullptr) return;
+    for (const QString& path : paths) {
+        if (photos_.size() >= most_photos) {
+            room_.say({QStringLiteral("%1 photographs lie here already: put some away first.").arg(photos_.size()), true, {}, {}});
+            break;
+        }
+        photos_.remove_if([&](const TapedPhoto& p) { return p.path == path; });
+        TapedPhoto photo;
+        photo.path = shown_ = path;
+        photo.style = style->id;
+        photo.size = bench_.size();
+        photos_.push_back(std::move(photo));
+        measure(photos_.back(), true);
+    }
+    if (changed) changed();
+    refresh();
+}
+
+void PhotoPage::measured(const QString& path, const std::function<void(TapedPhoto&)>& how) {
+    for (TapedPhoto& p : photos_)
+        if (p.path == path) {
+            p.busy = false;
+            how(p);
+        }
+    refresh();
+}
+
+void PhotoPage::measure(TapedPhoto& photo, bool with_picture) {
+    const BlankStyle* style = find_style(room_.order(), photo.style);
+    if (style == nullptr || !style->chart.contains(photo.size)) return;
+    BlankAsked asked;
+    asked.family = style->family;
+    asked.face = family_faces(style->family).front();
+    asked.other_side = style->other_side;
+    for (const auto& [m, f] : style->chart.at(photo.size)) asked.expected[m].value = f.published.value_or(f.value);
+    asked.on_outline = photo.by_hand;
+    photo.busy = true;
+    photo.taken = false;
+    const QString path = photo.path;
+    const QString name = QFileInfo(path).fileName();
+    room_.jobs().background(
+        [this, path, name, asked, with_picture, before = photo.photo, table_before = photo.table]() -> std::function<void()> {
+            std::shared_ptr<const Photo> pixels = before;
+            QString fault;
+            std::optional<TableSeen> table = table_before;
+            std::optional<BlankSeen> blank;
+            if (with_picture || pixels == nullptr) {
+                const auto bytes = read_file(path.toStdString(), most_bytes);
+                auto read =
+                    bytes ? read_photo(std::make_shared<const std::string>(*bytes), name.toStdString()) : Result<Photo>(bytes.error());
+                if (!read) return [this, path, why = qt(read.sentence())] { measured(path, [&](TapedPhoto& p) { p.fault = why; }); };
+                pixels = std::make_shared<const Photo>(std::move(*read));
+                table.reset();
+            }
+            if (!table) {
+                auto found = find_table(*pixels);
+                if (found)
+                    table = std::move(*found);
+                else
+                    fault = qt(found.sentence());
+            }
+            if (table) {
+                auto found = measure_blank(*pixels, *table, asked);
+                if (found) {
+                    blank = std::move(*found);
+                    fault = qt(blank->refused);
+                } else {
+                    fault = qt(found.sentence());
+                }
+            }
+            const QImage picture = with_picture ? picture_of(*pixels) : QImage();
+            return [this, path, fault, table, blank, pixels, picture] {
+                for (TapedPhoto& p : photos_)
+                    if (p.path != path) p.photo.reset();  // of one at a time: they are large
+                measured(path, [&](TapedPhoto& p) {
+                    p.fault = fault;
+                    p.table = table;
+                    if (blank || !p.blank || p.by_hand.empty()) p.blank = blank;
+                    p.photo = pixels;
+                    p.width = pixels->image.width;
+                    p.height = pixels->image.height;
+                    if (!picture.isNull()) p.picture = picture;
+                });
+            };
+        },
+        [this, path] { measured(path, [](TapedPhoto& p) { p.fault = QStringLiteral("It could not be measured."); }); });
+    refresh();
+}
+
+void PhotoPage::take() {
+    TapedPhoto* p = shown();
+    const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);
+    if (style == nullptr || !p->blank || p->busy) return;
+    const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    BlankStyle next = *style;
+    int n = 0;
+    for (const auto& [m, f] : p->blank->figures)
+        if (ticks_.at(m)->isChecked() && next.chart[p->size].contains(m)) {
+            const double tenth = std::round(f.mm * 10) / 10;
+            next = with_reading(next, p->size, m, Length::from_mm(tenth), today,
+                                Length::from_mm(std::max(0.1, std::round(f.error * 10) / 10)));
+            ++n;
+        }
+    if (n == 0 || !bench_.keep(QStringLiteral("take %1 figures from a photograph").arg(n), next)) return;
+    p->taken = true;
+    room_.say({QStringLiteral("%1 taken for %2, %3.").arg(counted(std::size_t(n), "figure"), qt(style->name), qt(p->size)), false, {}, {}});
+    refresh();
+}
+
+void PhotoPage::refresh() {
+    const Unit unit = room_.order().unit;
+    std::vector<std::pair<std::string, QString>> items;
+    items.reserve(photos_.size());
+    for (const TapedPhoto& p : photos_)
+        items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
+    set_items(which_, items, shown_.toStdString());
+    TapedPhoto* p = shown();
+    view_.show_photo(p);
+    const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);
+    of_->setText(style == nullptr ? QString() : QStringLiteral("Measured as %1, %2.").arg(qt(style->name), qt(p->size)));
+    QString says;
+    if (p != nullptr && p->busy)
+        says = QStringLiteral("Being measured.");
+    else if (p != nullptr && !p->fault.isEmpty())
+        says = p->fault;
+    else if (p != nullptr && p->table)
+        says = QStringLiteral("%1 found%2.")
+                   .arg(counted(p->table->cards.size(), "card"),
+                        p->by_hand.empty() ? QString() : QStringLiteral(", %1 put by hand").arg(counted(p->by_hand.size(), "point")));
+    says_->setText(says);
+    const bool found = p != nullptr && p->blank && !p->blank->figures.empty() && style != nullptr;
+    list_->setVisible(found);
+    for (const auto& [m, tick] : ticks_) {
+        const auto f = found ? p->blank->figures.find(m) : std::map<Measure, FigureSeen>::const_iterator{};
+        const bool is = found && f != p->blank->figures.end() && style->chart.contains(p->size) && style->chart.at(p->size).contains(m);
+        tick->setVisible(is);
+        if (!is) continue;
+        const Figure& chart = style->chart.at(p->size).at(m);
+        const Length off = Length::from_mm(f->second.mm) - chart.published.value_or(chart.value);
+        tick->setText(QStringLiteral("%1  %2 ± %3  (%4%5)")
+                          .arg(qt(measure_short(m)), qt(length_text(Length::from_mm(f->second.mm), unit, false)),
+                               error_text(f->second.error, unit), off.mm() > 0 ? QStringLiteral("+") : QString(),
+                               qt(length_text(off, unit, false))));
+    }
+    sure_->setText(found ? QStringLiteral("In %1; nineteen of twenty lie within what stands after ±; in brackets against the chart. Where "
+                                          "the outline lies wrong, drag it to the cloth's edge.")
+                               .arg(unit == Unit::mm ? QStringLiteral("mm") : QStringLiteral("inches"))
+                         : QString());
+    const BlankStyle* chosen = bench_.style();
+    const bool other = p != nullptr && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
+    anew_->setVisible(other);
+    anew_->setEnabled(other && !p->busy);
+    if (other) anew_->setText(QStringLiteral("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
+    take_->setVisible(!other);
+    take_->setEnabled(found && !p->busy && !p->taken);
+    again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
+    away_->setEnabled(p != nullptr && !p->busy);
+}
+
+}  // namespace orthema::app

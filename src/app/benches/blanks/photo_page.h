@@ -1,0 +1,44 @@
+// The page of the Blanks bench's figures panel that goes with photographs: what each showed, and what of it is taken.
+#pragma once
+
+#include <list>
+
+#include "app/benches/blanks/photo_view.h"
+#include "app/widgets/figures.h"
+
+namespace orthema::app {
+
+class BlanksBench;
+
+class PhotoPage : public FigurePanel {
+    Q_OBJECT
+public:
+    PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view);
+    /// Measures the chosen blank and size from these, one after the other.
+    void bring_in(const QStringList& paths);
+    void refresh();
+    [[nodiscard]] const std::list<TapedPhoto>& photos() const { return photos_; }
+    [[nodiscard]] bool any() const { return !photos_.empty(); }
+    [[nodiscard]] bool busy() const;
+
+    std::function<void()> left;     ///< back to the drawing
+    std::function<void()> changed;  ///< the list has more, or fewer
+
+private:
+    void measure(TapedPhoto& photo, bool with_picture);
+    void measured(const QString& path, const std::function<void(TapedPhoto&)>& how);
+    void take();
+    [[nodiscard]] TapedPhoto* shown();
+    BlanksBench& bench_;
+    Workroom& room_;
+    PhotoView& view_;
+    std::list<TapedPhoto> photos_;
+    QString shown_;
+    QComboBox* which_;
+    QLabel *of_, *says_, *sure_;
+    std::map<Measure, QCheckBox*> ticks_;
+    QPushButton *take_, *anew_, *again_, *away_, *back_;
+    FigurePanel* list_;
+};
+
+}  // namespace orthema::app

@@ -1,0 +1,66 @@
+// A photograph that a blank is measured from: the outline that was found lies over it and can be put right by hand.
+#pragma once
+
+#include "app/session/workroom.h"
+#include "app/widgets/canvas.h"
+#include "files/photo_tape.h"
+
+namespace orthema::app {
+
+/// One photograph of the session: what it showed, for which blank. The picture itself stays where it came from.
+struct TapedPhoto {
+    QString path;
+    QImage picture;  ///< for the screen
+    int width = 0, height = 0;
+    std::string style, size;
+    std::optional<TableSeen> table;
+    std::optional<BlankSeen> blank;
+    std::vector<Point> by_hand;  ///< on the outline, pixels of the photograph
+    QString fault;
+    std::shared_ptr<const Photo> photo;
+    bool busy = true, taken = false;
+};
+
+class PhotoView : public Canvas {
+    Q_OBJECT
+public:
+    explicit PhotoView(Workroom& room, QWidget* parent = nullptr);
+    /// Null: nothing yet. Must outlive the view, or be taken from it.
+    void show_photo(const TapedPhoto* photo);
+    /// Where a point of the photograph lies on the widget, and back.
+    [[nodiscard]] Point on_widget(Point pixel) const;
+    [[nodiscard]] Point pixel_at(Point on_widget) const;
+    /// The chosen point by hand, or −1.
+    [[nodiscard]] int chosen() const { return chosen_; }
+
+    std::function<void(Point pixel)> put;               ///< a point was put on the outline
+    std::function<void(int point, Point pixel)> moved;  ///< one of those was moved
+    std::function<void(int point)> taken_off;
+
+protected:
+    Drawing draw(double width, double height) override;
+    const QImage* ground(double ratio) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+
+private:
+    [[nodiscard]] Affine map() const;  ///< photograph pixels to the widget
+    [[nodiscard]] int hand_at(Point on_widget) const;
+    [[nodiscard]] bool near_outline(Point on_widget) const;
+    Workroom& room_;
+    const TapedPhoto* photo_ = nullptr;
+    QImage ground_;
+    std::string ground_key_;
+    double zoom_ = 1;
+    Point middle_;  ///< of what is seen, pixels of the photograph
+    int chosen_ = -1;
+    std::optional<Point> held_;  ///< where the point lies while it is dragged, on the widget
+    bool fresh_ = false;         ///< that it is a new one
+    std::optional<Point> pan_;
+};
+
+}  // namespace orthema::app

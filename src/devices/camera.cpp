@@ -1,0 +1,502 @@
+#include "devices/camera.h"
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+#include <thread>
+
+#include "core/drawing/fiducial.h"
+
+namespace orthema {
+
+namespace {
+
+struct Rgb {
+    float r = 0, g = 0, b = 0;
+    Rgb operator*(float k) const { return {r * k, g * k, b * k}; }
+    [[nodiscard]] Rgb mixed(const Rgb& o, float share) const {
+        return {r + (o.r - r) * share, g + (o.g - g) * share, b + (o.b - b) * share};
+    }
+};
+Rgb rgb_of(const Colour& c) { return {static_cast<float>(c.r), static_cast<float>(c.g), static_cast<float>(c.b)}; }
+
+/// How much of each cell an area covers: a grid over a box, read between the cells.
+class Cover {
+public:
+    Cover(const std::vector<Ring>& rings, const Rect& box, double cell) : box_(box), cell_(cell) {
+        w_ = static_cast<int>(std::ceil(box.width() / cell)) + 1;
+        h_ = static_cast<int>(std::ceil(box.height() / cell)) + 1;
+        cells_.assign(static_cast<std::size_t>(w_) * static_cast<std::size_t>(h_), 0);
+        constexpr int lines = 4;
+        std::vector<double> xs;
+        std::vector<float> row(static_cast<std::size_t>(w_));
+        for (int y = 0; y < h_; ++y) {
+            std::fill(row.begin(), row.end(), 0.0F);
+            for (int k = 0; k < lines; ++k) {
+                const double at = box.y0 + (y + (k + 0.5) / lines) * cell;
+                xs.clear();
+                for (const Ring& ring : rings)
+                    for (std::size_t i = 0; i < ring.size(); ++i) {
+                        const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+                        if ((a.y <= at) != (b.y <= at)) xs.push_back(((a.x + (b.x - a.x) * (at - a.y) / (b.y - a.y)) - box.x0) / cell);
+                    }
+                std::sort(xs.begin(), xs.end());
+                for (std::size_t i = 0; i + 1 < xs.size(); i += 2) {
+                    const double from = std::max(0.0, xs[i]), to = std::min<double>(w_, xs[i + 1]);
+                    for (int x = static_cast<int>(from); x < to; ++x)
+                        row[static_cast<std::size_t>(x)] +=
+                            static_cast<float>(std::min<double>(x + 1, to) - std::max<double>(x, from)) / lines;
+                }
+            }
+            for (int x = 0; x < w_; ++x)
+                cells_[static_cast<std::size_t>(y) * static_cast<std::size_t>(w_) + static_cast<std::size_t>(x)] =
+                    static_cast<std::uint8_t>(std::lround(255 * std::min(1.0F, row[static_cast<std::size_t>(x)])));
+        }
+    }
+    [[nodiscard]] float at(double x, double y) const {
+        const double fx = (x - box_.x0) / cell_ - 0.5, fy = (y - box_.y0) / cell_ - 0.5;
+        const int ix = static_cast<int>(std::floor(fx)), iy = static_cast<int>(std::floor(fy));
+        if (ix < 0 || iy < 0 || ix + 1 >= w_ || iy + 1 >= h_) return 0;
+        const auto tx = static_cast<float>(fx - ix), ty = static_cast<float>(fy - iy);
+        const std::uint8_t* p = cells_.data() + static_cast<std::size_t>(iy) * static_cast<std::size_t>(w_) + static_cast<std::size_t>(ix);
+        const float top = static_cast<float>(p[0]) * (1 - tx) + static_cast<float>(p[1]) * tx;
+        const float low = static_cast<float>(p[w_]) * (1 - tx) + static_cast<float>(p[w_ + 1]) * tx;
+        return (top * (1 - ty) + low * ty) / 255;
+    }
+    /// Softened by repeated means over so many mm.
+    [[nodiscard]] Cover soft(double by) const {
+        Cover out = *this;
+        const int r = std::max(1, static_cast<int>(by / cell_ / 2));
+        for (int pass = 0; pass < 4; ++pass) {
+            const bool level = pass % 2 == 0;
+            const int n = level ? w_ : h_, m = level ? h_ : w_;
+            std::vector<int> sum(static_cast<std::size_t>(n) + 1);
+            for (int k = 0; k < m; ++k) {
+                const auto cell = [&](int i) -> std::uint8_t& {
+                    return out.cells_[level ? static_cast<std::size_t>(k) * static_cast<std::size_t>(w_) + static_cast<std::size_t>(i)
+                                            : static_cast<std::size_t>(i) * static_cast<std::size_t>(w_) + static_cast<std::size_t>(k)];
+                };
+                for (int i = 0; i < n; ++i) sum[static_cast<std::size_t>(i) + 1] = sum[static_cast<std::size_t>(i)] + cell(i);
+                for (int i = 0; i < n; ++i) {
+                    const int from = std::max(0, i - r), to = std::min(n, i + r + 1);
+                    cell(i) =
+                        static_cast<std::uint8_t>((sum[static_cast<std::size_t>(to)] - sum[static_cast<std::size_t>(from)]) / (2 * r + 1));
+                }
+            }
+        }
+        return out;
+    }
+
+private:
+    Rect box_;
+    double cell_;
+    int w_ = 0, h_ = 0;
+    std::vector<std::uint8_t> cells_;
+};
+
+/// A number between −1 and 1 for a place in a grid.
+float hashed(int x, int y, unsigned seed) {
+    std::uint32_t h = static_cast<std::uint32_t>(x) * 374761393U + static_cast<std::uint32_t>(y) * 668265263U + seed * 2246822519U;
+    h = (h ^ (h >> 13U)) * 1274126177U;
+    h ^= h >> 16U;
+    return static_cast<float>(h & 0xFFFFU) / 32767.5F - 1;
+}
+
+/// Smooth noise with hills about one unit apart.
+float smooth_noise(double x, double y, unsigned seed) {
+    const int ix = static_cast<int>(std::floor(x)), iy = static_cast<int>(std::floor(y));
+    const auto ease = [](double t) { return static_cast<float>(t * t * (3 - 2 * t)); };
+    const float tx = ease(x - ix), ty = ease(y - iy);
+    const float top = hashed(ix, iy, seed) * (1 - tx) + hashed(ix + 1, iy, seed) * tx;
+    const float low = hashed(ix, iy + 1, seed) * (1 - tx) + hashed(ix + 1, iy + 1, seed) * tx;
+    return top * (1 - ty) + low * ty;
+}
+
+std::vector<Ring> rings_of_outline(const Region& region) {
+    std::vector<Ring> out;
+    for (const Polygon& p : region) {
+        out.push_back(p.outer);
+        out.insert(out.end(), p.holes.begin(), p.holes.end());
+    }
+    return out;
+}
+
+/// Lines as thin areas, so that they can be covered like any.
+std::vector<Ring> stitched(const std::vector<Ring>& lines, double width) {
+    std::vector<Ring> out;
+    for (const Ring& line : lines)
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+            const Point d = line[i + 1] - line[i];
+            const double n = norm(d);
+            if (n < 1e-9) continue;
+            const Point side = Point{-d.y, d.x} * (width / 2 / n);
+            out.push_back({line[i] + side, line[i + 1] + side, line[i + 1] - side, line[i] - side});
+        }
+    return out;
+}
+
+struct Vec {
+    double x = 0, y = 0, z = 0;
+};
+
+/// The lens's own axes in the table's frame, z towards the table, and where it stands.
+struct Stand {
+    std::array<Vec, 3> axes;
+    Vec eye;
+};
+
+Stand stand_of(const Lens& lens) {
+    // upright over the table: x to the right, y down the table, z into it; then tilted, leaned, rolled
+    const double ct = std::cos(lens.tilt), st = std::sin(lens.tilt), cl = std::cos(lens.lean), sl = std::sin(lens.lean),
+                 cr = std::cos(lens.roll), sr = std::sin(lens.roll);
+    const Vec x{cl, 0, -sl}, z{sl * ct, st, cl * ct};
+    const Vec y{z.y * x.z - z.z * x.y, z.z * x.x - z.x * x.z, z.x * x.y - z.y * x.x};
+    Stand out;
+    out.axes = {Vec{x.x * cr + y.x * sr, x.y * cr + y.y * sr, x.z * cr + y.z * sr},
+                Vec{y.x * cr - x.x * sr, y.y * cr - x.y * sr, y.z * cr - x.z * sr}, z};
+    out.eye = {lens.aim.x - z.x * lens.distance, lens.aim.y - z.y * lens.distance, -z.z * lens.distance};
+    return out;
+}
+
+class Film {
+public:
+    Film(const Scene& scene, unsigned seed) : s_(scene), seed_(seed), stand_(stand_of(scene.lens)) {
+        const Panel panel = lying_panel(s_.family, s_.measures, s_.face, s_.other_side, s_.lying);
+        box_ = bounds(panel.outline).grown(20);
+        const bool upper = family_build(s_.family) == Build::upper_body && s_.face == Face::front;
+        if (upper) {
+            const Panel back = lying_panel(s_.family, s_.measures, Face::back, s_.other_side, s_.lying);
+            const Rect other = bounds(back.outline).grown(20);
+            box_ = {std::min(box_.x0, other.x0), std::min(box_.y0, other.y0), std::max(box_.x1, other.x1), std::max(box_.y1, other.y1)};
+            under_ = std::make_unique<Cover>(rings_of_outline(back.outline), box_, cell);
+        }
+        over_ = std::make_unique<Cover>(rings_of_outline(panel.outline), box_, cell);
+        seams_ = std::make_unique<Cover>(stitched(panel.seams, 1.2), box_, cell);
+        if (!panel.rib.empty()) rib_ = std::make_unique<Cover>(rings_of_outline(panel.rib), box_, cell);
+        shadow_ = std::make_unique<Cover>((under_ ? *under_ : *over_).soft(9));
+        for (const CardOnTable& c : s_.cards)
+            for (int place = 0; place < marks_on_card; ++place) bits_.push_back(fiducial(mark_id(c.size, c.card, place)));
+        std::mt19937 random(seed);
+        const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
+        for (int k = 0; k < 5; ++k)
+            creases_.push_back({{unit() * 500 - 250, unit() * 600}, unit() * M_PI, 15 + 30 * unit(), unit() < 0.5 ? 1.0 : -1.0});
+    }
+
+    [[nodiscard]] Photo photo() const {
+        const int w = s_.lens.width, h = s_.lens.height;
+        const auto n = static_cast<std::size_t>(w) * static_cast<std::size_t>(h);
+        std::vector<float> light(3 * n);
+        in_bands(h, [&](int from, int to) {
+            for (int y = from; y < to; ++y)
+                for (int x = 0; x < w; ++x) {
+                    const Rgb c = pixel(x, y);
+                    float* p = light.data() + 3 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(x));
+                    p[0] = c.r;
+                    p[1] = c.g;
+                    p[2] = c.b;
+                }
+        });
+        blur(light, w, h);
+        Photo out;
+        out.image.width = w;
+        out.image.height = h;
+        out.image.rgba.resize(4 * n);
+        if (s_.lens.says_focal) out.focal_px = s_.lens.focal;
+        in_bands(h, [&](int from, int to) {
+            std::mt19937 random(seed_ * 7919U + static_cast<unsigned>(from));
+            std::normal_distribution<float> noise(0, static_cast<float>(s_.lens.noise));
+            for (std::size_t i = static_cast<std::size_t>(from) * static_cast<std::size_t>(w);
+                 i < static_cast<std::size_t>(to) * static_cast<std::size_t>(w); ++i) {
+                for (std::size_t k = 0; k < 3; ++k)
+                    out.image.rgba[4 * i + k] =
+                        static_cast<std::uint8_t>(std::lround(std::clamp(255 * light[3 * i + k] + noise(random), 0.0F, 255.0F)));
+                out.image.rgba[4 * i + 3] = 255;
+            }
+        });
+        return out;
+    }
+
+private:
+    static constexpr double cell = 0.4;  ///< of the blank's covers, mm
+    struct Crease {
+        Point at;
+        double angle, width, way;
+    };
+    const Scene& s_;
+    unsigned seed_;
+    Stand stand_;
+    Rect box_;
+    std::unique_ptr<Cover> under_, over_, seams_, rib_, shadow_;
+    std::vector<std::vector<std::vector<bool>>> bits_;
+    std::vector<Crease> creases_;
+
+    template <class Work>
+    static void in_bands(int rows, const Work& work) {
+        std::thread other([&] { work(rows / 2, rows); });
+        work(0, rows / 2);
+        other.join();
+    }
+
+    /// Where a pixel's ray meets the height above the table.
+    [[nodiscard]] Point point_at(double px, double py, double height) const {
+        const Lens& l = s_.lens;
+        const double xd = (px - l.width / 2.0) / l.focal, yd = (py - l.height / 2.0) / l.focal, rd = std::hypot(xd, yd);
+        double r = rd;
+        for (int k = 0; k < 6; ++k) r = rd / (1 + l.distortion * r * r);
+        const double k = rd > 0 ? r / rd : 1;
+        const auto& [ax, ay, az] = stand_.axes;
+        const Vec d{ax.x * xd * k + ay.x * yd * k + az.x, ax.y * xd * k + ay.y * yd * k + az.y, ax.z * xd * k + ay.z * yd * k + az.z};
+        const double t = (-height - stand_.eye.z) / d.z;
+        return {stand_.eye.x + d.x * t, stand_.eye.y + d.y * t};
+    }
+
+    [[nodiscard]] static Point local(const OnTable& at, Point p) {
+        const Point d = p - Point{at.x, at.y};
+        const double c = std::cos(at.angle), s = std::sin(at.angle);
+        return {c * d.x + s * d.y, -s * d.x + c * d.y};
+    }
+
+    [[nodiscard]] float lit(Point p) const {
+        const Point d = p - s_.lens.aim;
+        return static_cast<float>(1 + s_.light * (0.7 * d.x + 0.4 * d.y) / 1000 - s_.light * (d.x * d.x + d.y * d.y) / 2e6);
+    }
+
+    [[nodiscard]] Rgb table_at(Point p) const {
+        const Rgb plain = rgb_of(s_.table);
+        float k = 1;
+        switch (s_.top) {
+        case TableTop::plain: k += 0.01F * smooth_noise(p.x / 3, p.y / 3, seed_ + 1); break;
+        case TableTop::wood:
+            k += 0.10F * smooth_noise(p.x / 220, p.y / 7, seed_ + 1) + 0.05F * smooth_noise(p.x / 60, p.y / 1.6, seed_ + 2);
+            break;
+        case TableTop::cloth:
+            k += 0.05F * smooth_noise(p.x / 1.1, p.y / 1.1, seed_ + 1) + 0.03F * smooth_noise(p.x / 40, p.y / 40, seed_ + 2);
+            break;
+        }
+        return plain * k;
+    }
+
+    /// The card's paper there, and whether it is there at all.
+    [[nodiscard]] bool card_at(Point p, Rgb& out) const {
+        for (std::size_t c = 0; c < s_.cards.size(); ++c) {
+            const CardOnTable& card = s_.cards[c];
+            const Point q = local(card.at, p) * (1 / card.scale);
+            const Rect paper = card.size == CardSize::large ? Rect{-105, -148.5, 105, 148.5} : Rect{-74, -105, 74, 105};
+            if (!paper.contains(q)) continue;
+            out = {0.93F, 0.93F, 0.91F};
+            for (const CardMark& m : card_marks(card.size)) {
+                if (!m.box.contains(q)) continue;
+                const double side = m.box.width() / fiducial_cells;
+                const auto x = static_cast<std::size_t>(std::min(7.0, (q.x - m.box.x0) / side)),
+                           y = static_cast<std::size_t>(std::min(7.0, (q.y - m.box.y0) / side));
+                if (bits_[c * marks_on_card + static_cast<std::size_t>(m.place)][y][x]) out = {0.09F, 0.09F, 0.10F};
+            }
+            return true;
+        }
+        return false;
+    }
+
+    [[nodiscard]] Rgb cloth_at(Point q, bool inside) const {
+        const Rgb plain = rgb_of(s_.cloth) * (inside ? 0.8F : 1.0F);
+        float k = 1 + static_cast<float>(s_.knit) *
+                          (smooth_noise(q.x / 0.9, q.y / 1.4, seed_ + 3) + 0.6F * smooth_noise(q.x / 12, q.y / 12, seed_ + 4));
+        for (const Crease& c : creases_) {
+            const Point d = q - c.at;
+            const double across = (std::cos(c.angle) * d.x + std::sin(c.angle) * d.y) / c.width;
+            k += static_cast<float>(s_.creases * c.way * across * std::exp(-across * across));
+        }
+        Rgb out = plain * k;
+        if (s_.heather > 0)
+            out = out.mixed({0.95F, 0.95F, 0.95F},
+                            static_cast<float>(s_.heather) * std::max(0.0F, smooth_noise(q.x / 1.2, q.y / 4, seed_ + 5)));
+        return out;
+    }
+
+    /// The blank's print there, over the cloth.
+    void press(Point q, Rgb& out) const {
+        for (const PressedOn& p : s_.pressed) {
+            const Point middle = p.box.centre(), d = q - middle;
+            const double c = std::cos(p.angle), s = std::sin(p.angle);
+            const double u = (c * d.x + s * d.y) / p.box.width() + 0.5, v = (-s * d.x + c * d.y) / p.box.height() + 0.5;
+            if (u < 0 || v < 0 || u >= 1 || v >= 1) continue;
+            const std::uint8_t* ink = p.picture.at(static_cast<int>(u * p.picture.width), static_cast<int>(v * p.picture.height));
+            const Rgb colour{static_cast<float>(ink[0]) / 255, static_cast<float>(ink[1]) / 255, static_cast<float>(ink[2]) / 255};
+            out = out.mixed(colour, static_cast<float>(ink[3]) / 255);
+        }
+    }
+
+    [[nodiscard]] Rgb pixel(int x, int y) const {
+        const Point on = point_at(x + 0.5, y + 0.5, 0), raised = point_at(x + 0.5, y + 0.5, s_.thickness);
+        Point q = local(s_.blank, raised);
+        // edges run beside the panel's: the cloth is pulled a little this way and that
+        q = q + Point{smooth_noise(q.x / 90, q.y / 90, seed_ + 6), smooth_noise(q.x / 90, q.y / 90, seed_ + 7)} * s_.waves;
+        const bool near = box_.contains(q);
+        const float over = near ? over_->at(q.x, q.y) : 0, under = near && under_ ? under_->at(q.x, q.y) : 0;
+        Rgb out;
+        if (over < 0.999F) {
+            Rgb card;
+            int hits = 0;
+            Rgb sum{};
+            const bool card_near = std::any_of(s_.cards.begin(), s_.cards.end(), [&](const CardOnTable& c) {
+                return norm(on - Point{c.at.x, c.at.y}) < 190;
+            });
+            for (const double dx : {0.25, 0.75})
+                for (const double dy : {0.25, 0.75})
+                    if (card_near && card_at(point_at(x + dx, y + dy, 0), card)) {
+                        ++hits;
+                        sum = {sum.r + card.r, sum.g + card.g, sum.b + card.b};
+                    }
+            out = table_at(on);
+            const float dark = near ? shadow_->at(q.x - 4, q.y - 5) : 0;
+            out = out * (1 - static_cast<float>(s_.shadow) * dark);
+            if (hits > 0) out = out.mixed(sum * (1.0F / static_cast<float>(hits)), static_cast<float>(hits) / 4);
+            if (under > 0) out = out.mixed(cloth_at(q, true), under);
+        }
+        if (over > 0) {
+            Rgb cloth = cloth_at(q, false);
+            if (rib_) cloth = cloth.mixed(cloth * 0.93F, rib_->at(q.x, q.y));
+            cloth = cloth.mixed(cloth * 0.72F, seams_->at(q.x, q.y));
+            press(q, cloth);
+            out = out.mixed(cloth, over);
+        }
+        return out * lit(on);
+    }
+
+    void blur(std::vector<float>& light, int w, int h) const {
+        const double sigma = s_.lens.blur;
+        if (sigma <= 0) return;
+        const int r = static_cast<int>(std::ceil(3 * sigma));
+        std::vector<float> kernel;
+        float sum = 0;
+        for (int k = -r; k <= r; ++k) sum += kernel.emplace_back(static_cast<float>(std::exp(-k * k / (2 * sigma * sigma))));
+        for (float& k : kernel) k /= sum;
+        for (const bool level : {true, false}) {
+            std::vector<float> from = light;
+            in_bands(level ? h : w, [&](int first, int last) {
+                const int n = level ? w : h;
+                const std::size_t step = level ? 3 : 3 * static_cast<std::size_t>(w);
+                for (int line = first; line < last; ++line) {
+                    const std::size_t start =
+                        level ? 3 * static_cast<std::size_t>(w) * static_cast<std::size_t>(line) : 3 * static_cast<std::size_t>(line);
+                    for (int i = 0; i < n; ++i)
+                        for (std::size_t c = 0; c < 3; ++c) {
+                            float v = 0;
+                            for (int k = -r; k <= r; ++k)
+                                v += kernel[static_cast<std::size_t>(k + r)] *
+                                     from[start + static_cast<std::size_t>(std::clamp(i + k, 0, n - 1)) * step + c];
+                            light[start + static_cast<std::size_t>(i) * step + c] = v;
+                        }
+                }
+            });
+        }
+    }
+};
+
+}  // namespace
+
+Point on_table(const OnTable& at, Point p) {
+    const double c = std::cos(at.angle), s = std::sin(at.angle);
+    return {at.x + c * p.x - s * p.y, at.y + s * p.x + c * p.y};
+}
+
+Point seen_at(const Lens& lens, Point p, double height) {
+    const Stand stand = stand_of(lens);
+    const Vec d{p.x - stand.eye.x, p.y - stand.eye.y, -height - stand.eye.z};
+    const auto along = [&](const Vec& a) { return a.x * d.x + a.y * d.y + a.z * d.z; };
+    const double z = along(stand.axes[2]), u = along(stand.axes[0]) / z, v = along(stand.axes[1]) / z;
+    const double k = lens.focal * (1 + lens.distortion * (u * u + v * v));
+    return {lens.width / 2.0 + u * k, lens.height / 2.0 + v * k};
+}
+
+Photo simulated_photo(const Scene& scene, unsigned seed) { return Film(scene, seed).photo(); }
+
+Scene usual_scene(Family family, Face face, const Measures& measures, unsigned seed, int cards) {
+    std::mt19937 random(seed);
+    const auto between = [&](double a, double b) { return a + (b - a) * static_cast<double>(random()) / 4294967296.0; };
+    static const std::array<Colour, 8> cloths{Colour{0.93, 0.93, 0.92, 1}, Colour{0.12, 0.13, 0.16, 1}, Colour{0.15, 0.22, 0.42, 1},
+                                              Colour{0.62, 0.14, 0.18, 1}, Colour{0.55, 0.57, 0.58, 1}, Colour{0.82, 0.72, 0.32, 1},
+                                              Colour{0.25, 0.45, 0.33, 1}, Colour{0.72, 0.79, 0.86, 1}};
+    static const std::array<Colour, 5> tables{Colour{0.66, 0.50, 0.34, 1}, Colour{0.78, 0.77, 0.74, 1}, Colour{0.20, 0.21, 0.22, 1},
+                                              Colour{0.42, 0.30, 0.20, 1}, Colour{0.50, 0.56, 0.52, 1}};
+    Scene s;
+    s.family = family;
+    s.measures = measures;
+    s.face = face;
+    const auto far = [](const Colour& a, const Colour& b) { return std::hypot(a.r - b.r, a.g - b.g, a.b - b.b) > 0.25; };
+    do {
+        s.cloth = cloths[random() % cloths.size()];
+        s.table = tables[random() % tables.size()];
+    } while (!far(s.cloth, s.table));
+    s.top = static_cast<TableTop>(random() % 3);
+    const bool hard = is_hard(family);
+    s.knit = hard ? 0.005 : between(0.01, 0.05);
+    s.heather = !hard && random() % 4 == 0 ? between(0.1, 0.3) : 0;
+    s.creases = hard ? 0 : between(0, 0.12);
+    s.waves = hard ? 0 : between(0.2, 1.0);
+    s.shadow = between(0.05, 0.3);
+    s.light = between(0, 0.25);
+    s.thickness = hard ? 3 : between(0.5, 1.5);
+    if (has_sleeves(family)) s.lying = {between(-0.25, 0.25), between(-0.25, 0.25)};
+    const Panel panel = lying_panel(family, measures, s.face, false, s.lying);
+    const Rect box = bounds(panel.outline);
+    const CardSize size = std::max(box.width(), box.height()) < 250 ? CardSize::small : CardSize::large;
+    const Rect paper = card_paper(size);
+    s.blank = {-box.centre().x, -box.centre().y, between(-0.12, 0.12)};
+    const double gap = between(15, 40);
+    Rect all = box;
+    const auto lay = [&](int card, Point at, double angle) {
+        s.cards.push_back({size, card, {at.x - box.centre().x, at.y - box.centre().y, angle}, 1});
+        all = {std::min(all.x0, at.x - paper.x1), std::min(all.y0, at.y - paper.y1), std::max(all.x1, at.x + paper.x1),
+               std::max(all.y1, at.y + paper.y1)};
+    };
+    const double out = box.width() / 2 + gap + paper.x1, up = between(-0.3, 0.3) * box.height();
+    const Point c = box.centre();
+    const double side = random() % 2 == 0 ? 1 : -1;
+    if (cards == 1)
+        lay(1 + static_cast<int>(random() % 12), {c.x + side * (out + 20), c.y + up}, between(-0.3, 0.3));
+    else {
+        const double tall = box.height() / 2 + gap + paper.y1;
+        lay(1, {c.x - out - 25, c.y + up}, between(-0.2, 0.2));
+        lay(2, {c.x + out + 25, c.y - up}, between(-0.2, 0.2));
+        lay(3, {c.x + up / 2, c.y - tall - 25}, between(-0.2, 0.2));
+        lay(4, {c.x - up / 2, c.y + tall + 25}, between(-0.2, 0.2));
+    }
+    Lens& l = s.lens;
+    l.focal = l.width * between(0.68, 0.85);
+    l.distortion = between(-0.06, 0.06);
+    l.tilt = between(-0.22, 0.22);
+    l.lean = between(-0.18, 0.18);
+    l.roll = between(-0.1, 0.1) + (all.height() > all.width() ? M_PI / 2 : 0);
+    l.aim = {all.centre().x - c.x + between(-15, 15), all.centre().y - c.y + between(-15, 15)};
+    const double wide = std::max(all.width(), all.height()), narrow = std::min(all.width(), all.height());
+    l.distance = between(1.12, 1.3) * l.focal * std::max((wide + 60) / l.width, (narrow + 60) / l.height);
+    l.blur = between(0.5, 1.2);
+    l.noise = between(1, 5);
+    l.says_focal = random() % 3 != 0;
+    return s;
+}
+
+namespace {
+
+class SimulatedCamera : public Camera {
+public:
+    SimulatedCamera(std::vector<Scene> scenes, unsigned seed) : scenes_(std::move(scenes)), seed_(seed) {}
+    Result<Photo> take() override {
+        if (next_ >= scenes_.size()) return Error{"The camera has no more pictures."};
+        const Scene& scene = scenes_[next_];
+        return simulated_photo(scene, seed_ + static_cast<unsigned>(next_++));
+    }
+
+private:
+    std::vector<Scene> scenes_;
+    unsigned seed_;
+    std::size_t next_ = 0;
+};
+
+}  // namespace
+
+std::unique_ptr<Camera> simulated_camera(std::vector<Scene> scenes, unsigned seed) {
+    return std::make_unique<SimulatedCamera>(std::move(scenes), seed);
+}
+
+}  // namespace orthema

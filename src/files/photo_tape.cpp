@@ -1,0 +1,21 @@
+#include "files/photo_tape.h"
+
+#include "files/module_door.h"
+
+namespace orthema {
+
+namespace {
+
+const vision::Door& vision_door() {
+    static const vision::Door& open = module_door<vision::Door>("liborthema_vision.so", "orthema_vision_door");
+    return open;
+}
+
+}  // namespace
+
+Result<TableSeen> find_table(const Photo& photo, const Task& task) { return vision_door().find_table(photo, task); }
+Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task) {
+    return vision_door().measure_blank(photo, table, asked, task);
+}
+
+}  // namespace orthema

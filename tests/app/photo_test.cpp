@@ -1,0 +1,135 @@
+// Measuring a blank from photographs on the Blanks bench, and the cards that the Guides bench prints.
+#include "app/benches/blanks/blanks_bench.h"
+#include "app/benches/blanks/photo_page.h"
+#include "devices/camera.h"
+#include "window.h"
+
+#include "files/order_json.h"
+
+namespace orthema {
+namespace TESTED {
+
+using namespace app;
+
+struct PhotoWindow : test::SmallWindow {
+    PhotoWindow() : SmallWindow(2) {}
+    BlanksBench* blanks() { return bench<BlanksBench>("blanks"); }
+    /// A photograph of a piece of that size which is larger than its chart says, as a file.
+    std::string photograph(const std::string& name, const std::string& size, unsigned seed, double larger = 1.02) {
+        Measures truth = blanks()->style()->chart.at(size);
+        for (auto& [m, f] : truth) f.value = f.value * larger;
+        scene = usual_scene(blanks()->style()->family, Face::front, truth, seed, 1);
+        const double k = 2400.0 / scene.lens.width;
+        scene.lens.width = 2400;
+        scene.lens.height = 1800;
+        scene.lens.focal *= k;
+        const Photo photo = simulated_photo(scene, seed);
+        const QImage image(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
+        EXPECT_TRUE(image.convertToFormat(QImage::Format_RGB32).save(QString::fromStdString(data(name)), "JPEG", 92));
+        return data(name);
+    }
+    const TapedPhoto& last() { return blanks()->photos()->photos().back(); }
+    Scene scene;
+};
+
+TEST(PhotoBench, APhotographGivesFiguresThatAreTaken) {
+    PhotoWindow w;
+    w.blanks()->choose_size("M");
+    const Length before = w.blanks()->style()->chart.at("M").at(Measure::chest).value;
+    w.drop({w.photograph("piece.jpg", "M", 2)});
+    w.wait();
+    ASSERT_TRUE(w.last().blank) << w.last().fault.toStdString();
+    EXPECT_EQ(w.last().size, "M");
+    const auto& found = w.last().blank->figures;
+    for (const Measure m : {Measure::chest, Measure::body_length, Measure::hem_width}) {
+        ASSERT_TRUE(found.contains(m));
+        EXPECT_NEAR(found.at(m).mm, measure_mm(w.scene.measures, m), std::max(3.0, 0.006 * measure_mm(w.scene.measures, m)));
+    }
+    // one that is not wanted
+    w.click(w.find<QCheckBox>("photo hem_width"));
+    w.click(w.find<QPushButton>("Take these figures"));
+    const Figure chest = w.blanks()->style()->chart.at("M").at(Measure::chest);
+    EXPECT_EQ(chest.source, Source::measured);
+    EXPECT_TRUE(photographed(chest));
+    EXPECT_NEAR(chest.value.mm(), found.at(Measure::chest).mm, 0.06);
+    ASSERT_EQ(chest.errors.size(), 1U);
+    EXPECT_NEAR(chest.errors[0].mm(), found.at(Measure::chest).error, 0.06);
+    EXPECT_EQ(w.blanks()->style()->chart.at("M").at(Measure::hem_width).source, Source::published);
+    EXPECT_FALSE(w.find<QPushButton>("Take these figures")->isEnabled()) << "a piece counts once";
+    // a second piece by tape: their mean, and the error stays with its reading
+    w.click(w.find<QPushButton>("Back to the tape"));
+    w.blanks()->typed(Measure::chest, chest.value + Length::from_mm(4));
+    const Figure mean = w.blanks()->style()->chart.at("M").at(Measure::chest);
+    EXPECT_EQ(mean.readings.size(), 2U);
+    EXPECT_NEAR(mean.value.mm(), chest.value.mm() + 2, 1e-6);
+    EXPECT_EQ(mean.errors.size(), 1U);
+    // kept with the order, and taken back
+    const auto again = order_from_json(to_json(w.order()));
+    ASSERT_TRUE(again);
+    EXPECT_EQ(*again, w.order());
+    w.undo();
+    w.undo();
+    EXPECT_EQ(w.blanks()->style()->chart.at("M").at(Measure::chest).value, before);
+    // it was another size after all
+    w.click(w.find<QPushButton>("From a photograph"));
+    w.blanks()->choose_size("S");
+    w.click(w.find<QPushButton>("Measure as chosen"));
+    w.wait();
+    EXPECT_EQ(w.last().size, "S");
+    ASSERT_TRUE(w.last().blank);
+    EXPECT_NEAR(w.last().blank->figures.at(Measure::chest).mm, measure_mm(w.scene.measures, Measure::chest), 3)
+        << "whatever the chart says";
+}
+
+TEST(PhotoBench, AnOutlineThatIsPutRightByHandIsHeld) {
+    PhotoWindow w;
+    w.blanks()->choose_size("M");
+    w.drop({w.photograph("piece.jpg", "M", 4)});
+    w.wait();
+    ASSERT_TRUE(w.last().blank) << w.last().fault.toStdString();
+    const double hem = w.last().blank->figures.at(Measure::body_length).mm;
+    PhotoView* view = w.blanks()->photo_view();
+    // the middle of the hem, dragged 20 mm down: nobody's edge lies there, so the hand must have been believed
+    const Point middle = on_table(w.scene.blank, {0, measure_mm(w.scene.measures, Measure::body_length)}),
+                lower = on_table(w.scene.blank, {0, measure_mm(w.scene.measures, Measure::body_length) + 20});
+    const auto on_view = [&](Point p) {
+        const Point at = view->on_widget(seen_at(w.scene.lens, p, w.scene.thickness));
+        return QPoint(int(std::lround(at.x)), int(std::lround(at.y)));
+    };
+    w.drag(view, on_view(middle), on_view(lower));
+    w.wait();
+    ASSERT_EQ(w.last().by_hand.size(), 1U);
+    ASSERT_TRUE(w.last().blank) << w.last().fault.toStdString();
+    EXPECT_GT(w.last().blank->figures.at(Measure::body_length).mm, hem + 1);
+    w.click(view, on_view(lower));  // chosen, and taken away by key
+    w.key(view, Qt::Key_Delete);
+    w.wait();
+    EXPECT_TRUE(w.last().by_hand.empty());
+    EXPECT_NEAR(w.last().blank->figures.at(Measure::body_length).mm, hem, 0.01);
+    w.click(w.find<QPushButton>("Put away"));
+    EXPECT_FALSE(w.blanks()->photos()->any());
+}
+
+TEST(PhotoBench, OddPicturesGetASentence) {
+    PhotoWindow w;
+    const Order before = w.order();
+    QImage(1, 1, QImage::Format_RGB32).save(QString::fromStdString(w.data("dot.png")));
+    QImage plain(1200, 900, QImage::Format_RGB32);
+    plain.fill(QColor(120, 130, 140));
+    plain.save(QString::fromStdString(w.data("plain.png")));
+    const std::string whole = test::slurp(w.photograph("whole.jpg", "M", 5));
+    test::spill(w.data("cut.jpg"), whole.substr(0, 2000));
+    test::spill(w.data("words.jpg"), "no picture");
+    for (const auto& [name, says] : {std::pair{"dot.png", "too small"}, std::pair{"plain.png", "card"}, std::pair{"cut.jpg", "cut.jpg"},
+                                     std::pair{"words.jpg", "words.jpg"}}) {
+        w.drop({w.data(name)});
+        w.wait();
+        EXPECT_FALSE(w.last().blank) << name;
+        EXPECT_NE(w.last().fault.toStdString().find(says), std::string::npos) << name << ": " << w.last().fault.toStdString();
+        EXPECT_FALSE(w.find<QPushButton>("Take these figures")->isEnabled());
+    }
+    EXPECT_EQ(w.order(), before);
+}
+
+}  // namespace TESTED
+}  // namespace orthema
