@@ -416,7 +416,7 @@ Drawn draw_nearer(const Shape& shape, const Eigen::VectorXd& v, const std::vecto
     const long n = static_cast<long>(seen.size()), m = shape.count();
     Eigen::MatrixXd moves = Eigen::MatrixXd::Zero(n, m);
     for (long k = 0; k < m; ++k) {
-        const double h = 0.05;
+        const double h = k >= 3 && k < shape.first_measure() ? 0.015 : 0.05;  // a long sleeve swings far
         std::array<Lines, 2> lines;
         std::array<PanelGuess, 2> guesses;
         for (const std::size_t side : {0u, 1u}) {
@@ -618,8 +618,15 @@ Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Sil
         out.outline.emplace_back();
         for (const Point& p : ring) out.outline.back().push_back(seen_at(table.camera, g.at + turned(p, g.angle), asked.thickness));
     }
+    // as no piece of that kind is cut: the outline has found something else
+    const Measure main = main_measure(asked.family);
+    const double factor = measure_mm(g.measures, main) / std::max(1.0, measure_mm(asked.expected, main));
+    const bool odd = std::any_of(shape.measures().begin(), shape.measures().end(), [&](Measure m) {
+        const double likely = factor * measure_mm(asked.expected, m);
+        return std::abs(measure_mm(g.measures, m) - likely) > 4 * usual_doubt(likely);
+    });
     const double off_cells = beside(cells, out.outline, table, asked.thickness);
-    if (out.residual_mm > std::max(2.5, 0.012 * size) || (asked.on_outline.empty() && off_cells > (out.seen < 0.85 ? 0.03 : 0.13))) {
+    if (odd || out.residual_mm > std::max(2.5, 0.012 * size) || (asked.on_outline.empty() && off_cells > (out.seen < 0.85 ? 0.03 : 0.13))) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";
         return out;
     }
