@@ -103,10 +103,7 @@ CameraPose first_pose(const Eigen::Matrix3d& map, double focal, int width, int h
     return {focal, 0, {w.x(), w.y(), w.z()}, {m(0, 2), m(1, 2), m(2, 2)}, width, height};
 }
 
-Point placed(Point p, const double* at) {
-    const double c = std::cos(at[2]), s = std::sin(at[2]);
-    return {at[0] + c * p.x - s * p.y, at[1] + s * p.x + c * p.y};
-}
+Point placed(Point p, const double* at) { return Point{at[0], at[1]} + turned(p, at[2]); }
 
 }  // namespace
 

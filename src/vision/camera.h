@@ -2,6 +2,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <cmath>
 
 #include "vision/markers.h"
 #include "vision/vision.h"
@@ -13,6 +14,12 @@ using CameraVector = Eigen::Matrix<double, camera_figures, 1>;
 
 CameraVector figures_of(const CameraPose& camera);
 CameraPose camera_of(const CameraVector& figures, int width, int height);
+
+/// Turned about the frame's origin, radians, clockwise as seen.
+inline Point turned(Point p, double angle) {
+    const double c = std::cos(angle), s = std::sin(angle);
+    return {c * p.x - s * p.y, s * p.x + c * p.y};
+}
 
 /// Where a point of the table, or so many mm above it, is seen; pixels.
 Point seen_at(const CameraPose& camera, Point on_table, double height = 0);

@@ -26,13 +26,12 @@ public:
         Lying lying;
         if (has_sleeves(asked_.family)) lying = {v[4], v[5]};
         std::vector<std::vector<cv::Point>> rings;
-        const double c = std::cos(v[2]), s = std::sin(v[2]);
         constexpr int shift = 4;
         for (const Ring& ring : seen_outline(asked_, asked_.expected, lying)) {
             rings.emplace_back();
             for (const Point& q : ring) {
                 const Point p = (q - middle_) * v[3];  // about its middle: what turns it then moves it little
-                const Point on{v[0] + c * p.x - s * p.y, v[1] + s * p.x + c * p.y};
+                const Point on = Point{v[0], v[1]} + turned(p, v[2]);
                 rings.back().emplace_back(static_cast<int>(std::lround(((on.x - cells_.area.x0) / cells_.cell - 0.5) * (1 << shift))),
                                           static_cast<int>(std::lround(((on.y - cells_.area.y0) / cells_.cell - 0.5) * (1 << shift))));
             }
@@ -123,10 +122,8 @@ std::vector<CoarseFit> coarse_fits(const Silhouette& cells, const BlankAsked& as
     std::vector<CoarseFit> out;
     for (const Tried& t : tried) {
         const auto& v = t.at;
-        const double c = std::cos(v[2]), s = std::sin(v[2]);
-        const Point to = own * v[3];
-        const CoarseFit fit{
-            {{v[0] - (c * to.x - s * to.y), v[1] - (s * to.x + c * to.y)}, v[2], {v[4], v[5]}, scaled(asked.expected, v[3])}, t.overlap};
+        const Point at = Point{v[0], v[1]} - turned(own * v[3], v[2]);
+        const CoarseFit fit{{at, v[2], {v[4], v[5]}, scaled(asked.expected, v[3])}, t.overlap};
         const bool same = std::any_of(out.begin(), out.end(), [&](const CoarseFit& o) {
             return std::abs(std::remainder(o.guess.angle - fit.guess.angle, 2 * M_PI)) < 0.04 &&
                    std::abs(o.guess.lying.right_sleeve - fit.guess.lying.right_sleeve) < 0.08 &&

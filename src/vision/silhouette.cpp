@@ -70,6 +70,14 @@ struct TableColour {
     }
 };
 
+/// The cells that lie so many within what is seen.
+cv::Mat inside_of(const cv::Mat& seen, int by) {
+    cv::Mat out;
+    cv::copyMakeBorder(seen, out, 1, 1, 1, 1, cv::BORDER_CONSTANT, cv::Scalar(0));
+    cv::erode(out, out, cv::getStructuringElement(cv::MORPH_RECT, {2 * by + 1, 2 * by + 1}));
+    return out({1, 1, seen.cols, seen.rows});
+}
+
 }  // namespace
 
 Result<Silhouette> silhouette(const Photo& photo, const TableSeen& table, double height, double expected) {
@@ -115,8 +123,7 @@ Result<Silhouette> silhouette(const Photo& photo, const TableSeen& table, double
         const Rect paper = card_paper(c.size).grown(5);
         std::vector<cv::Point> ring;
         for (const Point p : {Point{paper.x0, paper.y0}, Point{paper.x1, paper.y0}, Point{paper.x1, paper.y1}, Point{paper.x0, paper.y1}}) {
-            const double co = std::cos(c.angle), si = std::sin(c.angle);
-            const Point on{c.at.x + co * p.x - si * p.y, c.at.y + si * p.x + co * p.y};
+            const Point on = c.at + turned(p, c.angle);
             ring.emplace_back(static_cast<int>(std::lround((on.x - out.area.x0) / out.cell)),
                               static_cast<int>(std::lround((on.y - out.area.y0) / out.cell)));
         }
@@ -125,9 +132,7 @@ Result<Silhouette> silhouette(const Photo& photo, const TableSeen& table, double
     // the rim of what is seen
     cv::Mat inner, seeds;
     const int rim = std::max(3, static_cast<int>(std::lround(28 / out.cell)));
-    cv::copyMakeBorder(valid, inner, 1, 1, 1, 1, cv::BORDER_CONSTANT, cv::Scalar(0));
-    cv::erode(inner, inner, cv::getStructuringElement(cv::MORPH_RECT, {2 * rim + 1, 2 * rim + 1}));
-    inner = inner({1, 1, out.width, out.height});
+    inner = inside_of(valid, rim);
     seeds = (valid != 0) & (inner == 0) & (cards == 0);
     if (cv::countNonZero(seeds) < 200)
         return Error{"Too little of the table is seen round the blank: take the picture from a little farther."};
@@ -171,10 +176,7 @@ Result<Silhouette> silhouette(const Photo& photo, const TableSeen& table, double
         return Error{"What lies on the table is much larger than this size: choose the right size, or take other things away."};
     out.cells.assign(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height), 0);
     const int edge = std::max(1, static_cast<int>(std::lround(3 / out.cell)));
-    cv::Mat at_edge;
-    cv::copyMakeBorder(valid, at_edge, 1, 1, 1, 1, cv::BORDER_CONSTANT, cv::Scalar(0));
-    cv::erode(at_edge, at_edge, cv::getStructuringElement(cv::MORPH_RECT, {2 * edge + 1, 2 * edge + 1}));
-    at_edge = at_edge({1, 1, out.width, out.height});
+    const cv::Mat at_edge = inside_of(valid, edge);
     int leaves = 0, cloth = 0, bare = 0;
     for (int y = 0; y < out.height; ++y)
         for (int x = 0; x < out.width; ++x) {

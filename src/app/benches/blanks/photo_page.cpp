@@ -105,10 +105,6 @@ TapedPhoto* PhotoPage::shown() {
     return nullptr;
 }
 
-bool PhotoPage::busy() const {
-    return std::any_of(photos_.begin(), photos_.end(), [](const TapedPhoto& p) { return p.busy; });
-}
-
 void PhotoPage::bring_in(const QStringList& paths) {
     const BlankStyle* style = bench_.style();
     if (style == nullptr) return;

@@ -19,7 +19,6 @@ public:
     void refresh();
     [[nodiscard]] const std::list<TapedPhoto>& photos() const { return photos_; }
     [[nodiscard]] bool any() const { return !photos_.empty(); }
-    [[nodiscard]] bool busy() const;
 
     std::function<void()> left;     ///< back to the drawing
     std::function<void()> changed;  ///< the list has more, or fewer

@@ -60,11 +60,8 @@ int PhotoView::hand_at(Point p) const {
 bool PhotoView::near_outline(Point p) const {
     if (photo_ == nullptr || !photo_->blank) return false;
     for (const Ring& r : photo_->blank->outline)
-        for (std::size_t i = 0; i < r.size(); ++i) {
-            const Point a = on_widget(r[i]), d = on_widget(r[(i + 1) % r.size()]) - a;
-            const double t = std::clamp(dot(p - a, d) / std::max(1e-9, dot(d, d)), 0.0, 1.0);
-            if (norm(p - a - d * t) <= grip) return true;
-        }
+        for (std::size_t i = 0; i < r.size(); ++i)
+            if (norm(p - nearest_on(p, on_widget(r[i]), on_widget(r[(i + 1) % r.size()]))) <= grip) return true;
     return false;
 }
 
