@@ -89,6 +89,8 @@ std::vector<Compound> glued(const NestProblem& problem, const std::vector<std::v
     const auto felt_of = [&](const Member& m) -> const Cast& {
         return (loosely ? thin : casts)[static_cast<std::size_t>(copies[m.copy].first)][static_cast<std::size_t>(m.turn)];
     };
+    /// Where the middle of what is felt lies: shaved corners move it.
+    const auto felt_at = [&](const Member& m) { return m.middle + (felt_of(m).middle - cast_of(m).middle); };
     const double across = problem.width - 2 * problem.margin + (loosely ? 2 * slack : 0), along = problem.max_length - 2 * problem.margin;
     for (const Seam& s : seams) {
         const std::size_t from = at[s.a], to = at[s.b];
@@ -121,9 +123,10 @@ std::vector<Compound> glued(const NestProblem& problem, const std::vector<std::v
         const bool lies = box.height() <= across && box.width() <= along;
         if (!lies && !(turns.size() == 4 && box.width() <= across && box.height() <= along)) continue;
         for (const Member& m : coming)
-            for (const Member& o : clusters[to])
-                sound = sound && overlap(felt_of(m), felt_of(o), static_cast<float>(o.middle.x - m.middle.x),
-                                         static_cast<float>(o.middle.y - m.middle.y)) <= 0;
+            for (const Member& o : clusters[to]) {
+                const Point from_it = felt_at(o) - felt_at(m);
+                sound = sound && overlap(felt_of(m), felt_of(o), static_cast<float>(from_it.x), static_cast<float>(from_it.y)) <= 0;
+            }
         if (!sound) continue;
         for (const Member& m : coming) at[m.copy] = to;
         clusters[to].insert(clusters[to].end(), coming.begin(), coming.end());

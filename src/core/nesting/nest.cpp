@@ -111,13 +111,13 @@ private:
         return std::min(1.0, elapsed() / std::max(1e-3, options_.seconds));
     }
 
-    /// Takes a layout when it is sound, by exact arithmetic, and beats the best.
-    bool offer(std::vector<NestPlacement> placements) {
+    /// Takes a layout when it is sound, by exact arithmetic or with so much forgiven, and beats the best.
+    bool offer(std::vector<NestPlacement> placements, double forgiven = 0) {
         NestSolution s;
         s.placements = std::move(placements);
         measure_solution(problem_, s);
         if (best_ && !shorter(s, *best_)) return false;
-        const auto faults = nest_faults(problem_, s.placements, 0);
+        const auto faults = nest_faults(problem_, s.placements, forgiven);
         if (!std::all_of(faults.begin(), faults.end(), [&](const std::string& fault) { return of_locked_.contains(fault); })) return false;
         s.seconds = elapsed();
         best_ = std::move(s);
@@ -372,6 +372,22 @@ private:
         }
     }
 
+    /// Placements moved together into the strip's corner.
+    [[nodiscard]] std::vector<NestPlacement> in_the_corner(const std::map<std::pair<int, int>, NestPlacement>& at) const {
+        std::vector<NestPlacement> out;
+        Point low{std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
+        for (const auto& [copy, p] : at) {
+            const Rect box = bounds(placed_outline(problem_, p).outer);
+            low = {std::min(low.x, box.x0), std::min(low.y, box.y0)};
+            out.push_back(p);
+        }
+        for (NestPlacement& p : out) {
+            p.x += problem_.margin - low.x;
+            p.y += problem_.margin - low.y;
+        }
+        return out;
+    }
+
     /// Compounds one after the other along the strip, each as short as it lies, and jostled apart as pieces. Where they are too
     /// wide for the strip by a search_hair, what stands out goes to the end. Whether a layout came of it that beats the best.
     bool lay_whole(std::vector<Compound> compounds, std::mt19937& random) {
@@ -393,6 +409,7 @@ private:
             end += least;
             for (const NestPlacement& m : taken_apart(c, lies)) at[{m.piece, m.copy}] = m;
         }
+        if (compounds.size() == 1 && offer(in_the_corner(at), touching)) return true;
         std::vector<JostledPiece> pieces;
         for (const Copy& c : copies_) pieces.push_back(jostled(at.at({c.piece, c.copy})));
         const auto apart = [&](double length) {

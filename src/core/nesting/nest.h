@@ -17,6 +17,10 @@ namespace orthema {
 
 class CastStore;
 
+/// Mm that may be shaved off each of two pieces before they count as lying over each other, where at gap 0 all pieces are put together
+/// again by their edges. Their outlines were rounded one by one (files give 1/10,000 mm) and are a hair more than their sum.
+constexpr double touching = 0.002;
+
 struct NestPiece {
     std::string id;
     int count = 1;
@@ -78,7 +82,8 @@ bool shorter(const Laid& a, const Laid& b) {
 /// Lays out every copy. Calls `better` (from any of its threads, one at a time) with each valid layout that beats the
 /// one before; the first comes at once. Fails with a sentence when a piece fits nowhere or an outline is degenerate.
 /// Method: first-fit on a bit grid for a layout at once, then jostling (jostle.h) in ever shorter rooms: large steps first,
-/// ever smaller ones in the last third of the time. Every layout that is handed out has passed the exact check.
+/// ever smaller ones in the last third of the time. Every layout that is handed out has passed the exact check; what was
+/// put together again by its edges, the one with `touching` forgiven.
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task = {},
                           const std::function<void(const NestSolution&)>& better = {});
 
