@@ -6,7 +6,7 @@ import sys
 
 ROOMS = [f"core/{r}" for r in ("base", "geometry", "drawing", "blanks", "artwork", "shop", "order", "fitting", "transfers", "nesting",
                                "sheets", "pressing", "guides", "records", "supply", "costing", "papers", "pipeline")]
-ROOMS += ["devices", "vision", "drawing", "files", "files/heavy", "reader", "app/widgets", "app/session", "app/desk", "app/benches", "app/window", "app", "cli", "press"]
+ROOMS += ["devices", "vision", "drawing", "files", "files/heavy", "reader", "app/widgets", "app/session", "app/photos", "app/desk", "app/benches", "app/window", "app", "cli", "press"]
 # rooms that know less than all before them
 ONLY = {"core/nesting": {"core/base", "core/geometry"}, "devices": {r for r in ROOMS if r.startswith("core/")}, "vision": {r for r in ROOMS if r.startswith("core/")},
         "press": {"devices", "core/base"}}

@@ -17,5 +17,9 @@ Result<TableSeen> find_table(const Photo& photo, const Task& task) { return visi
 Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task) {
     return vision_door().measure_blank(photo, table, asked, task);
 }
+Result<DesignSeen> find_design(const Photo& photo, const TableSeen& table, const BlankSeen& blank, const DesignAsked& asked,
+                               const Task& task) {
+    return vision_door().find_design(photo, table, blank, asked, task);
+}
 
 }  // namespace orthema

@@ -12,5 +12,7 @@ Result<Photo> read_photo(const Bytes& bytes, const std::string& name);
 /// As the functions of the same name in vision/vision.h.
 Result<TableSeen> find_table(const Photo& photo, const Task& task = {});
 Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task = {});
+Result<DesignSeen> find_design(const Photo& photo, const TableSeen& table, const BlankSeen& blank, const DesignAsked& asked,
+                               const Task& task = {});
 
 }  // namespace orthema

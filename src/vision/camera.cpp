@@ -121,6 +121,7 @@ Result<TableSeen> table_of(const std::vector<MarkerSeen>& markers, int width, in
                                      : "Too little of the photo card is seen: lay it flat, all of it in the picture, with nothing on it."};
     // the one with most markers is where the table's frame begins
     std::vector<CardKey> cards;
+    cards.reserve(by_card.size());
     for (const auto& [key, seen] : by_card) cards.push_back(key);
     std::stable_sort(cards.begin(), cards.end(), [&](const CardKey& a, const CardKey& b) { return by_card[a].size() > by_card[b].size(); });
     std::map<CardSize, std::vector<CardMark>> marks;

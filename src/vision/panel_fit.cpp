@@ -213,8 +213,8 @@ double beside(const Silhouette& cells, const std::vector<Ring>& outline, const T
 
 }  // namespace
 
-Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked, PanelGuess guess,
-                           double wide, const Task& task) {
+Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked,
+                           const PanelGuess& guess, double wide, const Task& task) {
     const Rect box = bounds(lying_panel(asked.family, guess.measures, asked.face, asked.other_side, guess.lying).outline);
     const double size = std::sqrt(box.width() * box.height());
     const double far = std::clamp(0.05 * size, 4.0, 28.0), close = std::max(2.5, 0.12 * far);

@@ -14,7 +14,7 @@ struct CoarseFit {
 std::vector<CoarseFit> coarse_fits(const Silhouette& cells, const BlankAsked& asked);
 
 /// The panel drawn to the edges of the picture, nearer and nearer; at first `wide` times as far about as is usual.
-Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked, PanelGuess guess,
-                           double wide, const Task& task);
+Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked,
+                           const PanelGuess& guess, double wide, const Task& task);
 
 }  // namespace orthema::vision

@@ -70,6 +70,28 @@ struct BlankSeen {
     std::string refused;        ///< why no figures are given, though there is an outline; empty: they are
 };
 
+/// What is asked of a photograph of a pressed piece.
+struct DesignAsked {
+    PixelImage picture;    ///< the design as it should be read on the blank, its ink box and no more
+    Rect planned;          ///< where that box should lie, mm in the panel's frame
+    double thickness = 1;  ///< of the cloth, mm
+};
+
+/// A design found on a blank. Errors: 19 of 20 lie within them.
+struct DesignSeen {
+    Point middle;                  ///< of its ink box, mm in the panel's frame
+    double angle = 0;              ///< radians, clockwise as seen, against the panel
+    double width = 0, height = 0;  ///< mm
+    Point middle_error;            ///< mm across and down
+    double angle_error = 0, width_error = 0, height_error = 0;
+    double match = 0;                 ///< share of what differs from the cloth there that the design explains
+    bool mirrored = false;            ///< it is read mirrored
+    Ring box, planned;                ///< corners of its ink box as found, and as planned; pixels of the picture
+    std::vector<Ring> missing, more;  ///< where ink is missing, and where something lies that is not of the design; pixels
+    double missing_share = 0;         ///< of the design's ink
+    std::string refused;              ///< why nothing is to be read off, though something was found; empty: it is
+};
+
 namespace vision {
 
 /// The cards of a picture and where the camera stood. Fails with a sentence that says what to do better.
@@ -77,10 +99,15 @@ Result<TableSeen> find_table(const Photo& photo, const Task& task);
 /// The blank's outline and its figures.
 Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task);
 
+/// The design on a blank that was measured.
+Result<DesignSeen> find_design(const Photo& photo, const TableSeen& table, const BlankSeen& blank, const DesignAsked& asked,
+                               const Task& task);
+
 /// The module's one door.
 struct Door {
     decltype(&vision::find_table) find_table;
     decltype(&vision::measure_blank) measure_blank;
+    decltype(&vision::find_design) find_design;
 };
 
 }  // namespace vision

@@ -7,40 +7,12 @@
 #include <set>
 
 #include "core/drawing/fiducial.h"
-#include "devices/camera.h"
+#include "scenes.h"
 #include "vision/camera.h"
 #include "vision/squares.h"
 
 namespace orthema {
 namespace {
-
-Measures tee() {
-    Measures m;
-    const auto set = [&](Measure k, double mm) { m[k].value = Length::from_mm(mm); };
-    set(Measure::body_length, 737);
-    set(Measure::chest, 533);
-    set(Measure::hem_width, 530);
-    set(Measure::neck_width, 180);
-    set(Measure::front_neck_drop, 100);
-    set(Measure::back_neck_drop, 25);
-    set(Measure::rib_height, 20);
-    set(Measure::across_shoulder, 470);
-    set(Measure::shoulder_slope, 42);
-    set(Measure::armhole_depth, 260);
-    set(Measure::sleeve_length, 215);
-    set(Measure::sleeve_opening, 190);
-    set(Measure::hem_curve, 0);
-    return m;
-}
-
-Scene small_picture(Scene s, int width) {
-    const double k = static_cast<double>(width) / s.lens.width;
-    s.lens.width = width;
-    s.lens.height = width * 3 / 4;
-    s.lens.focal *= k;
-    s.lens.blur = std::max(0.5, s.lens.blur * k);
-    return s;
-}
 
 TEST(PhotoCard, MarkersAreTheLibrarysAndEachIsOnOneCard) {
     std::set<int> all;
@@ -131,16 +103,6 @@ TEST(LeastSquares, FindsALineThroughWrongPoints) {
         EXPECT_NEAR(j(static_cast<long>(i), 0), 50, 1e-5);
         EXPECT_NEAR(j(static_cast<long>(i), 1), 50 * points[i].first, 1e-5);
     }
-}
-
-BlankAsked asked_for(const Scene& s, double off) {
-    BlankAsked asked;
-    asked.family = s.family;
-    asked.face = s.face;
-    asked.expected = s.measures;
-    std::mt19937 random(3);
-    for (auto& [m, f] : asked.expected) f.value = f.value * (1 + off * (2 * static_cast<double>(random()) / 4294967296.0 - 1));
-    return asked;
 }
 
 TEST(PhotoTape, FiguresLieWithinTwoMillimetres) {

@@ -84,7 +84,7 @@ LaidOver measured_from(LaidOver over, From level, From upright, double aspect, c
     return over;
 }
 
-PutTogether made_for(PutTogether print, const BlankStyle& was, const BlankStyle& style, const std::string& size, Face face) {
+PutTogether made_for(const PutTogether& print, const BlankStyle& was, const BlankStyle& style, const std::string& size, Face face) {
     PutTogether out = print;
     out.style = style.id;
     out.size = size;

@@ -64,6 +64,6 @@ LaidOver moved_over(LaidOver over, Point by);
 LaidOver measured_from(LaidOver over, From level, From upright, double aspect, const Rect& face);
 
 /// For another blank: shares of the face's width and height stay.
-PutTogether made_for(PutTogether print, const BlankStyle& was, const BlankStyle& style, const std::string& size, Face face);
+PutTogether made_for(const PutTogether& print, const BlankStyle& was, const BlankStyle& style, const std::string& size, Face face);
 
 }  // namespace orthema

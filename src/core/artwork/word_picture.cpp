@@ -95,6 +95,7 @@ Result<std::vector<Region>> word_shapes(const WordPicture& word, const ShapedWor
     }
     const std::vector<double> places = closed_up(row, word.apart);
     std::vector<Region> out;
+    out.reserve(at.size());
     for (const std::size_t i : at) out.push_back(mapped(row.letters[i].outline, Affine::shift(places[i], 0)));
     return out;
 }
@@ -180,7 +181,8 @@ std::vector<int> best_assignment(const std::vector<std::vector<Suit>>& table) {
     const std::size_t n = parts + pictures;
     const double none = static_cast<double>(n) + 1;
     const auto cost = [&](std::size_t i, std::size_t k) {
-        if (i >= parts || k >= pictures) return i < parts && k >= pictures ? none : i >= parts && k < pictures ? 0.0 : 0.0;
+        if (i >= parts) return 0.0;
+        if (k >= pictures) return none;
         const Suit& s = table[i][k];
         return s.why_not.empty() ? 1 - s.share : 4 * none;
     };

@@ -132,4 +132,17 @@ Taped taped_of(const Landing& l, const SizeFit& s, const std::vector<TapeAsk>& a
     return out;
 }
 
+Taped taped_on(const Panel& p, const Rect& ink, double turned) {
+    Taped out;
+    out[TapeAt::top] = ink.y0 - p.top_y;
+    const double y = margin_height(p, ink);
+    out[TapeAt::left] = ink.x0 - left_edge_x(p, y);
+    out[TapeAt::right] = right_edge_x(p, y) - ink.x1;
+    const double lower = ink.width() / 2 * std::tan(turned);
+    out[TapeAt::left_edge] = -lower;
+    out[TapeAt::right_edge] = lower;
+    out[TapeAt::width] = ink.width();
+    return out;
+}
+
 }  // namespace orthema

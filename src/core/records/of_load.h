@@ -42,6 +42,10 @@ Landing landing_of(const Taped& taped, const SizeFit& size, const std::vector<Ta
 /// What a tape would read on a piece that landed so.
 Taped taped_of(const Landing& landing, const SizeFit& size, const std::vector<TapeAsk>& asks);
 
+/// What a tape would read on a piece whose ink lies so on its panel, as that was measured: `ink` upright about its middle, turned by
+/// `turned` radians clockwise as seen.
+Taped taped_on(const Panel& measured, const Rect& ink, double turned);
+
 /// A figure so far from the planned one that a slip of the tape or the keys is likelier, mm.
 constexpr double doubtful_from = 60;
 

@@ -6,21 +6,12 @@
 #include <QFileInfo>
 
 #include "app/benches/blanks/blanks_bench.h"
-#include "files/safe_file.h"
 
 namespace orthema::app {
 
 namespace {
 
 constexpr std::size_t most_photos = 60;
-constexpr std::uint64_t most_bytes = 80u << 20;
-
-/// For the screen: at most 2,000 pixels along.
-QImage picture_of(const Photo& photo) {
-    const QImage whole(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
-    return whole.scaled(2000, 2000, Qt::KeepAspectRatio, Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB32);
-}
-
 }  // namespace
 
 PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view) {
@@ -52,7 +43,7 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
         if (p == nullptr || style == nullptr) return;
         p->style = style->id;
         p->size = bench_.size();
-        measure(*p, false);
+        measure(*p);
     });
     take_ = push(QStringLiteral("Take these figures"), QStringLiteral("Each becomes one more piece measured, with its error"), true);
     again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
@@ -65,7 +56,7 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     connect(again_, &QPushButton::clicked, this, [this] {
         if (TapedPhoto* p = shown()) {
             p->by_hand.clear();
-            measure(*p, false);
+            measure(*p);
         }
     });
     connect(away_, &QPushButton::clicked, this, [this] {
@@ -82,19 +73,19 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     view_.put = [this](Point pixel) {
         if (TapedPhoto* p = shown()) {
             p->by_hand.push_back(pixel);
-            measure(*p, false);
+            measure(*p);
         }
     };
     view_.moved = [this](int point, Point pixel) {
         if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
             p->by_hand[std::size_t(point)] = pixel;
-            measure(*p, false);
+            measure(*p);
         }
     };
     view_.taken_off = [this](int point) {
         if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
             p->by_hand.erase(p->by_hand.begin() + point);
-            measure(*p, false);
+            measure(*p);
         }
     };
 }
@@ -119,80 +110,30 @@ void PhotoPage::bring_in(const QStringList& paths) {
         photo.style = style->id;
         photo.size = bench_.size();
         photos_.push_back(std::move(photo));
-        measure(photos_.back(), true);
+        measure(photos_.back());
     }
     if (changed) changed();
     refresh();
 }
 
-void PhotoPage::measured(const QString& path, const std::function<void(TapedPhoto&)>& how) {
-    for (TapedPhoto& p : photos_)
-        if (p.path == path) {
-            p.busy = false;
-            how(p);
-        }
-    refresh();
-}
-
-void PhotoPage::measure(TapedPhoto& photo, bool with_picture) {
+void PhotoPage::measure(TapedPhoto& photo) {
     const BlankStyle* style = find_style(room_.order(), photo.style);
     if (style == nullptr || !style->chart.contains(photo.size)) return;
-    BlankAsked asked;
-    asked.family = style->family;
-    asked.face = family_faces(style->family).front();
-    asked.other_side = style->other_side;
-    for (const auto& [m, f] : style->chart.at(photo.size)) asked.expected[m].value = f.published.value_or(f.value);
-    asked.on_outline = photo.by_hand;
     photo.busy = true;
     photo.taken = false;
-    const QString path = photo.path;
-    const QString name = QFileInfo(path).fileName();
-    room_.jobs().background(
-        [this, path, name, asked, with_picture, before = photo.photo, table_before = photo.table]() -> std::function<void()> {
-            std::shared_ptr<const Photo> pixels = before;
-            QString fault;
-            std::optional<TableSeen> table = table_before;
-            std::optional<BlankSeen> blank;
-            if (with_picture || pixels == nullptr) {
-                const auto bytes = read_file(path.toStdString(), most_bytes);
-                auto read =
-                    bytes ? read_photo(std::make_shared<const std::string>(*bytes), name.toStdString()) : Result<Photo>(bytes.error());
-                if (!read) return [this, path, why = qt(read.sentence())] { measured(path, [&](TapedPhoto& p) { p.fault = why; }); };
-                pixels = std::make_shared<const Photo>(std::move(*read));
-                table.reset();
-            }
-            if (!table) {
-                auto found = find_table(*pixels);
-                if (found)
-                    table = std::move(*found);
-                else
-                    fault = qt(found.sentence());
-            }
-            if (table) {
-                auto found = measure_blank(*pixels, *table, asked);
-                if (found) {
-                    blank = std::move(*found);
-                    fault = qt(blank->refused);
-                } else {
-                    fault = qt(found.sentence());
-                }
-            }
-            const QImage picture = with_picture ? picture_of(*pixels) : QImage();
-            return [this, path, fault, table, blank, pixels, picture] {
-                for (TapedPhoto& p : photos_)
-                    if (p.path != path) p.photo.reset();  // of one at a time: they are large
-                measured(path, [&](TapedPhoto& p) {
-                    p.fault = fault;
-                    p.table = table;
-                    if (blank || !p.blank || p.by_hand.empty()) p.blank = blank;
-                    p.photo = pixels;
-                    p.width = pixels->image.width;
-                    p.height = pixels->image.height;
-                    if (!picture.isNull()) p.picture = picture;
-                });
-            };
-        },
-        [this, path] { measured(path, [](TapedPhoto& p) { p.fault = QStringLiteral("It could not be measured."); }); });
+    measure_photo(room_.jobs(), photo, blank_asked(*style, photo.size, family_faces(style->family).front()), std::nullopt,
+                  [this](const TapedPhoto& found) {
+                      for (TapedPhoto& p : photos_) {
+                          if (p.path != found.path) {
+                              p.photo.reset();  // of one at a time: they are large
+                              continue;
+                          }
+                          TapedPhoto next = found;
+                          next.by_hand = p.by_hand;  // more may have been put since
+                          p = std::move(next);
+                      }
+                      refresh();
+                  });
     refresh();
 }
 

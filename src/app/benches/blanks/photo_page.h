@@ -3,7 +3,7 @@
 
 #include <list>
 
-#include "app/benches/blanks/photo_view.h"
+#include "app/photos/photo_view.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -24,8 +24,7 @@ public:
     std::function<void()> changed;  ///< the list has more, or fewer
 
 private:
-    void measure(TapedPhoto& photo, bool with_picture);
-    void measured(const QString& path, const std::function<void(TapedPhoto&)>& how);
+    void measure(TapedPhoto& photo);
     void take();
     [[nodiscard]] TapedPhoto* shown();
     BlanksBench& bench_;

@@ -45,6 +45,13 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
             r.landing->down = v;
         });
     };
+    auto* photo =
+        push(QStringLiteral("From a photograph…"),
+             QStringLiteral("Reads off where it landed from a picture of the piece with a photo card beside it (Guides prints it)"));
+    add(photo);
+    connect(photo, &QPushButton::clicked, this, [this] {
+        if (photograph) photograph();
+    });
     outcome_ = choice_row(QStringLiteral("Came out"), QStringLiteral("How it came off the press"));
     connect(outcome_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.outcome = Outcome(i); }); });
     cause_ = field_row(QStringLiteral("Cause"), QStringLiteral("In the shop's own words"));

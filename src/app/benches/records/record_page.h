@@ -17,6 +17,8 @@ public:
     /// Null hides it.
     void show_record(const PressRecord* record);
 
+    std::function<void()> photograph;  ///< the piece is to be measured from a photograph
+
 private:
     void change(const std::function<void(PressRecord&)>& how);
     Workroom& room_;

@@ -24,6 +24,7 @@
 #include "app/benches/records/history_model.h"
 #include "app/benches/records/lesson_list.h"
 #include "app/benches/records/plot_view.h"
+#include "app/benches/records/pressed_page.h"
 #include "app/benches/records/record_page.h"
 #include "app/widgets/figures.h"
 #include "core/drawing/code2d.h"
@@ -37,6 +38,7 @@ namespace orthema::app {
 namespace {
 
 enum View { target_view, run_view, recipes_view, spoilage_view, lessons_view, history_view };
+constexpr int photo_index = 3;  ///< among what lies in the middle
 
 /// The step of a recipe that does most, as a point of the tried plot.
 std::optional<Point> usual_point(const Order& order, const Decoration& d) {
@@ -131,7 +133,8 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
         if (now.isValid()) choose(model_->record_at(now.row()));
     });
-    for (QWidget* w : std::initializer_list<QWidget*>{plot_, lessons_, table_}) middle_->addWidget(w);
+    photo_view_ = new PhotoView(room);
+    for (QWidget* w : std::initializer_list<QWidget*>{plot_, lessons_, table_, photo_view_}) middle_->addWidget(w);
     column->addWidget(middle_, 1);
     auto* last = new QHBoxLayout;
     find_ = new QLineEdit;
@@ -165,15 +168,25 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     column->addLayout(last);
 
     panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("What passes the filters"));
-    count_ = panel_->text_row(QStringLiteral("Records"));
-    mean_ = panel_->text_row(QStringLiteral("Mean place"));
-    spread_ = panel_->text_row(QStringLiteral("Spread"));
-    clean_ = panel_->text_row(QStringLiteral("Clean"));
-    next_ = panel_->note();
-    panel_->rule();
+    of_all_ = panel_->part();
+    of_all_->head(QStringLiteral("What passes the filters"));
+    count_ = of_all_->text_row(QStringLiteral("Records"));
+    mean_ = of_all_->text_row(QStringLiteral("Mean place"));
+    spread_ = of_all_->text_row(QStringLiteral("Spread"));
+    clean_ = of_all_->text_row(QStringLiteral("Clean"));
+    next_ = of_all_->note();
+    of_all_->rule();
     page_ = new RecordPage(room);
-    panel_->add(page_);
+    page_->photograph = [this] {
+        const QString from = QFileDialog::getOpenFileName(this, QStringLiteral("A photograph of the pressed piece"), {},
+                                                          QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp)"));
+        if (!from.isEmpty()) look_at_photo(from);
+    };
+    of_all_->add(page_);
+    pressed_ = new PressedPage(room, *photo_view_);
+    pressed_->left = [this] { show_photo(false); };
+    pressed_->hide();
+    panel_->add(pressed_);
     panel_->fill();
     connect(&room_.records(), &Records::changed, this, [this] {
         looked_at_.clear();
@@ -221,8 +234,36 @@ void RecordsBench::resizeEvent(QResizeEvent* event) {
     arrange();
 }
 
+/// The photograph in the middle, and what it says on the right.
+void RecordsBench::show_photo(bool shown) {
+    pressed_->setVisible(shown);
+    of_all_->setVisible(!shown);
+    middle_->setCurrentIndex(shown ? photo_index : view_ == lessons_view ? 1 : view_ == history_view ? 2 : 0);
+    pressed_->refresh();
+    if (!shown) refresh();
+}
+
+void RecordsBench::look_at_photo(const QString& path) {
+    if (!chosen_) {
+        room_.say(
+            {QStringLiteral("Choose the record of the piece in the photograph first: a dot, or a line of the history."), false, {}, {}});
+        return;
+    }
+    if (const auto why = pressed_->look(room_.records().all()[*chosen_], path)) {
+        room_.say({*why, true, {}, {}});
+        return;
+    }
+    show_photo(true);
+}
+
+bool RecordsBench::take_pictures(const QStringList& paths) {
+    look_at_photo(paths.front());
+    return true;
+}
+
 void RecordsBench::show_view(int view) {
     view_ = view;
+    if (pressed_->any()) show_photo(false);
     views_->show_choice(view);
     middle_->setCurrentIndex(view == lessons_view ? 1 : view == history_view ? 2 : 0);
     refresh();
@@ -460,7 +501,9 @@ QString RecordsBench::help() const {
     return QStringLiteral(
         "Records: where pieces really land, what came out by which heat and time, what was spoiled, and what the next order takes from it. "
         "A "
-        "shift writes them by itself; what they propose is done only when you take it.");
+        "shift writes them by itself; what they propose is done only when you take it. Drop a photograph of a pressed piece here, with a "
+        "photo card "
+        "beside it, and where it landed is read off it.");
 }
 
 }  // namespace orthema::app

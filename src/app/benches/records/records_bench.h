@@ -19,7 +19,9 @@ namespace orthema::app {
 class FigurePanel;
 class HistoryModel;
 class LessonList;
+class PhotoView;
 class PlotView;
+class PressedPage;
 class RecordPage;
 class Segments;
 
@@ -36,6 +38,10 @@ public:
     [[nodiscard]] const std::vector<Correction>& proposed() const { return proposed_; }
     [[nodiscard]] PlotView* plot() const { return plot_; }
     void show_view(int view);
+    /// Photographs of the chosen record's piece.
+    bool take_pictures(const QStringList& paths) override;
+    [[nodiscard]] const PressedPage& pressed() const { return *pressed_; }
+    [[nodiscard]] PhotoView* photo_view() const { return photo_view_; }
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -54,6 +60,8 @@ private:
     [[nodiscard]] PlotAsk of_one_method(PlotAsk ask) const;
     [[nodiscard]] Plot plot_of(double width, double height) const;
     void choose(std::size_t record);
+    void look_at_photo(const QString& path);
+    void show_photo(bool shown);
     Segments *views_, *ways_;
     QGridLayout* filters_;
     int columns_ = 0;
@@ -71,6 +79,9 @@ private:
     FigurePanel* panel_;
     QLabel *count_, *mean_, *spread_, *clean_, *next_;
     RecordPage* page_;
+    PhotoView* photo_view_;
+    PressedPage* pressed_;
+    FigurePanel* of_all_;  ///< what passes the filters, and the record
     RecordFilter filter_;
     std::vector<std::size_t> which_;
     std::vector<Correction> proposed_;

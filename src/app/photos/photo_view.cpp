@@ -1,4 +1,4 @@
-#include "app/benches/blanks/photo_view.h"
+#include "app/photos/photo_view.h"
 
 #include <QContextMenuEvent>
 #include <QKeyEvent>
@@ -101,7 +101,7 @@ Drawing PhotoView::draw(double w, double h) {
             d.line(closed(ring), {{1, 1, 1, 0.85}, 4, {}});
             d.line(closed(ring), {palette::verdigris, 1.8, {}});
         }
-        for (const auto& [m, f] : seen.figures) {
+        for (const auto& [m, f] : photo_->design ? std::map<Measure, FigureSeen>{} : seen.figures) {
             const Point a = on_widget(f.from), b = on_widget(f.to), way = b - a;
             const double long_px = norm(way);
             if (long_px < 60) continue;
@@ -113,6 +113,18 @@ Drawing PhotoView::draw(double w, double h) {
             d.rect({mid.x - wide / 2, mid.y - 9, mid.x + wide / 2, mid.y + 8}, Colour{0.984, 0.98, 0.965, 0.92});
             d.text({mid.x, mid.y + 4.5}, words, 12.5, palette::brick, Align::centre, true);
         }
+    }
+    if (photo_->design) {
+        const DesignSeen& seen = *photo_->design;
+        d.line(closed(seen.planned), {{1, 1, 1, 0.75}, 3, {}});
+        d.line(closed(seen.planned), {palette::ink, 1.2, {6, 4}});
+        d.line(closed(seen.box), {{1, 1, 1, 0.75}, 3.4, {}});
+        d.line(closed(seen.box), {palette::brick, 1.6, {}});
+        for (const auto& [rings, colour] : {std::pair(&seen.missing, palette::carmine), std::pair(&seen.more, palette::ochre)})
+            for (const Ring& ring : *rings) {
+                d.line(closed(ring), {{1, 1, 1, 0.85}, 4, {}});
+                d.line(closed(ring), {colour, 2, {}});
+            }
     }
     for (std::size_t i = 0; i < photo_->by_hand.size(); ++i) {
         const bool is = static_cast<int>(i) == chosen_;

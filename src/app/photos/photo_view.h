@@ -1,25 +1,12 @@
-// A photograph that a blank is measured from: the outline that was found lies over it and can be put right by hand.
+// A photograph that a blank or a pressed piece is measured from: the outline that was found lies over it and can be put right by hand; of a
+// pressed piece, where its design lies and where it should.
 #pragma once
 
+#include "app/photos/taped_photo.h"
 #include "app/session/workroom.h"
 #include "app/widgets/canvas.h"
-#include "files/photo_tape.h"
 
 namespace orthema::app {
-
-/// One photograph of the session: what it showed, for which blank. The picture itself stays where it came from.
-struct TapedPhoto {
-    QString path;
-    QImage picture;  ///< for the screen
-    int width = 0, height = 0;
-    std::string style, size;
-    std::optional<TableSeen> table;
-    std::optional<BlankSeen> blank;
-    std::vector<Point> by_hand;  ///< on the outline, pixels of the photograph
-    QString fault;
-    std::shared_ptr<const Photo> photo;
-    bool busy = true, taken = false;
-};
 
 class PhotoView : public Canvas {
     Q_OBJECT

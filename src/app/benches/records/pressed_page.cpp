@@ -1,0 +1,277 @@
+#include "app/benches/records/pressed_page.h"
+
+#include <QFileInfo>
+
+#include <cmath>
+#include <numbers>
+
+#include "core/guides/panel_drawing.h"
+#include "core/order/gang.h"
+#include "core/records/of_load.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr double degrees = 180 / std::numbers::pi;
+
+/// The design as it should be read on the piece, its ink box and no more.
+PixelImage picture_of(const Decoration& d, const SizeFit& size, const LoadedArtById& art) {
+    const Rect& ink = shown_ink(size);
+    const double a_mm = std::min(2.0, 700 / std::max(ink.width(), ink.height()));
+    const int w = std::max(2, int(std::lround(ink.width() * a_mm))), h = std::max(2, int(std::lround(ink.height() * a_mm)));
+    Drawing drawing;
+    drawing.width = w;
+    drawing.height = h;
+    draw_design(drawing, d, size, Affine::scale(w / ink.width(), h / ink.height()).after(Affine::shift(-ink.x0, -ink.y0)));
+    QImage bare(w, h, QImage::Format_ARGB32_Premultiplied), image;
+    bare.fill(Qt::transparent);
+    paint_image(image, drawing, art, w, h, 1, &bare);
+    image = image.convertToFormat(QImage::Format_RGBA8888);
+    PixelImage out;
+    out.width = w;
+    out.height = h;
+    for (int y = 0; y < h; ++y) out.rgba.insert(out.rgba.end(), image.constScanLine(y), image.constScanLine(y) + 4 * w);
+    return out;
+}
+
+/// What belongs to a record in the order that lies open; nothing where it is of another.
+struct Pressed {
+    const BlankStyle* style = nullptr;
+    const Decoration* design = nullptr;
+    const DecorationFit* fit = nullptr;
+    const SizeFit* size = nullptr;
+    const Ground* ground = nullptr;
+    explicit operator bool() const { return ground != nullptr; }
+};
+
+Pressed pressed_of(const Workroom& room, const PressRecord& r) {
+    Pressed out;
+    const Order& order = room.order();
+    out.style = find_style(order, r.style);
+    out.design = find_decoration(order, r.design);
+    if (!holds_job(order, r.job) || out.style == nullptr || !out.style->chart.contains(r.size) || out.design == nullptr) return out;
+    out.fit = find_fit(room.plan(), r.design);
+    out.size = out.fit == nullptr ? nullptr : find_size(*out.fit, r.size);
+    out.ground = out.size == nullptr ? nullptr : find_ground(*out.fit, r.size);
+    return out;
+}
+
+/// A blank as its figures say, whatever becomes of the order meanwhile.
+struct PieceShape {
+    Family family = Family::adult_tee;
+    Face face = Face::front;
+    bool other_side = false;
+    Measures chart;
+    /// The piece as it is: what was measured of it in place of what its chart says.
+    [[nodiscard]] orthema::Panel panel(const BlankSeen& measured) const {
+        Measures m = chart;
+        for (const auto& [which, f] : measured.figures)
+            if (m.contains(which)) m[which].value = Length::from_mm(f.mm);
+        return family_panel(family, m, face, other_side);
+    }
+};
+
+PieceShape piece_of(const Pressed& of) {
+    const Face face = of.ground->panel.face;
+    return {of.style->family, face, of.style->other_side, blank_asked(*of.style, of.size->size, face).expected};
+}
+
+Rect moved(const Rect& r, Point by) { return {r.x0 + by.x, r.y0 + by.y, r.x1 + by.x, r.y1 + by.y}; }
+
+}  // namespace
+
+PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(view) {
+    bare();
+    head(QStringLiteral("Pressed piece, photographed"));
+    of_ = note();
+    says_ = note();
+    says_->setObjectName(QStringLiteral("says of the piece"));
+    says_->setProperty("strong", true);
+    rule();
+    figures_ = part();
+    aside_ = figures_->text_row(QStringLiteral("Aside"));
+    down_ = figures_->text_row(QStringLiteral("Down"));
+    tilt_ = figures_->text_row(QStringLiteral("Turned"));
+    width_ = figures_->text_row(QStringLiteral("Width"));
+    wider_ = figures_->text_row(QStringLiteral("Against plan"));
+    beyond_ = figures_->note();
+    beyond_->setProperty("strong", true);
+    differs_ = figures_->note();
+    sure_ = figures_->note();
+    keep_ =
+        push(QStringLiteral("Keep as where it landed"), QStringLiteral("These figures go to the record, as if they had been taped"), true);
+    again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
+    away_ = push(QStringLiteral("Put away"), QStringLiteral("Back to the records; the photograph stays where it is"));
+    add(keep_);
+    side_by_side({again_, away_});
+    connect(keep_, &QPushButton::clicked, this, [this] { keep(); });
+    connect(again_, &QPushButton::clicked, this, [this] {
+        photo_->by_hand.clear();
+        measure();
+    });
+    connect(away_, &QPushButton::clicked, this, [this] { put_away(); });
+    view_.put = [this](Point pixel) {
+        photo_->by_hand.push_back(pixel);
+        measure();
+    };
+    view_.moved = [this](int point, Point pixel) {
+        if (point >= int(photo_->by_hand.size())) return;
+        photo_->by_hand[std::size_t(point)] = pixel;
+        measure();
+    };
+    view_.taken_off = [this](int point) {
+        if (point >= int(photo_->by_hand.size())) return;
+        photo_->by_hand.erase(photo_->by_hand.begin() + point);
+        measure();
+    };
+}
+
+std::optional<QString> PressedPage::look(const PressRecord& record, const QString& path) {
+    if (!holds_job(room_.order(), record.job)) return QStringLiteral("This record is of another order: open that order first.");
+    if (!pressed_of(room_, record))
+        return QStringLiteral("The order no longer has this design or this size: there is no plan to measure against.");
+    view_.show_photo(nullptr);
+    record_ = record;
+    photo_.emplace();
+    photo_->path = path;
+    photo_->style = record.style;
+    photo_->size = record.size;
+    measure();
+    return std::nullopt;
+}
+
+void PressedPage::measure() {
+    const Pressed of = pressed_of(room_, record_);
+    if (!of || !photo_) return;
+    photo_->busy = true;
+    photo_->taken = false;
+    landing_.reset();
+    PieceAsked asked;
+    asked.picture = picture_of(*of.design, *of.size, room_.art());
+    // from where nothing of it has slipped, on this piece
+    asked.planned = [piece = piece_of(of), size = *of.size](const BlankSeen& blank) {
+        const Rect& shown = shown_ink(size);
+        const Landing off = landing_of(taped_on(piece.panel(blank), size.ink, 0), size, {});
+        return moved(shown, {-off.aside.value_or(0), -off.down.value_or(0)});
+    };
+    measure_photo(room_.jobs(), *photo_, blank_asked(*of.style, record_.size, of.ground->panel.face), std::move(asked),
+                  [this](const TapedPhoto& photo) { found(photo); });
+    refresh();
+}
+
+void PressedPage::found(const TapedPhoto& photo) {
+    if (!photo_ || photo_->path != photo.path) return;  // another was asked for since
+    const std::vector<Point> by_hand = photo_->by_hand;
+    *photo_ = photo;
+    photo_->by_hand = by_hand;
+    landing_.reset();
+    const Pressed of = pressed_of(room_, record_);
+    if (of && photo_->design && photo_->fault.isEmpty() && photo_->blank) {
+        const DesignSeen& seen = *photo_->design;
+        const Rect& shown = shown_ink(*of.size);
+        const Rect& whole = of.size->ink;  // of a lettering the field, about which the words stand as planned
+        const Point half{whole.width() / 2 * seen.width / shown.width(), whole.height() / 2 * seen.height / shown.height()};
+        const Point middle = seen.middle + (whole.centre() - shown.centre());
+        const Rect ink{middle.x - half.x, middle.y - half.y, middle.x + half.x, middle.y + half.y};
+        Landing l = landing_of(taped_on(piece_of(of).panel(*photo_->blank), ink, std::remainder(seen.angle, std::numbers::pi)), *of.size,
+                               tape_asks(*of.design, *of.fit, *of.size));
+        l.piece = record_.landing && record_.landing->piece > 0 ? record_.landing->piece : record_.first;
+        const auto rounded = [](std::optional<double>& v, double to) {
+            if (v) v = std::round(*v / to) * to;
+        };
+        rounded(l.aside, 0.1);
+        rounded(l.down, 0.1);
+        rounded(l.tilt, 0.05);
+        rounded(l.wider, 0.1);
+        landing_ = l;
+    }
+    refresh();
+}
+
+void PressedPage::keep() {
+    if (!landing_) return;
+    for (const PressRecord& r : room_.records().all())
+        if (r.id == record_.id) {
+            PressRecord next = r;
+            next.landing = landing_;
+            record_ = next;
+            room_.records().amend(std::move(next));
+            break;
+        }
+    photo_->taken = true;
+    room_.say({QStringLiteral("Kept with the record: where it landed, from the photograph."), false, {}, {}});
+    put_away();
+}
+
+void PressedPage::put_away() {
+    view_.show_photo(nullptr);
+    photo_.reset();
+    landing_.reset();
+    if (left) left();
+}
+
+void PressedPage::refresh() {
+    view_.show_photo(photo());
+    if (!photo_) return;
+    const Unit unit = room_.order().unit;
+    const Pressed of = pressed_of(room_, record_);
+    of_->setText(of ? QStringLiteral("%1 on %2, %3: %4")
+                          .arg(qt(of.design->name), qt(of.style->name), qt(record_.size), QFileInfo(photo_->path).fileName())
+                    : QString());
+    const DesignSeen* seen = photo_->design ? &*photo_->design : nullptr;
+    says_->setText(photo_->busy                ? QStringLiteral("Being measured.")
+                   : !photo_->fault.isEmpty()  ? photo_->fault
+                   : seen == nullptr           ? QString()
+                   : seen->mirrored            ? QStringLiteral("It reads mirrored: film or paper was printed the wrong way round.")
+                   : std::abs(seen->angle) > 1 ? QStringLiteral("It lies upside down.")
+                                               : QStringLiteral("Planned: dashed. As it landed: the full line."));
+    figures_->setVisible(landing_.has_value() && seen != nullptr);
+    if (landing_ && seen != nullptr) {
+        const Landing& l = *landing_;
+        const auto length = [&](double mm) { return qt(length_text(Length::from_mm(std::abs(mm)), unit)); };
+        const auto off = [&](const std::optional<double>& mm, double error, const char* more, const char* less) {
+            if (!mm) return QStringLiteral("not seen");
+            const QString by = std::abs(*mm) < 0.05 ? QStringLiteral("as planned")
+                                                    : QStringLiteral("%1 %2").arg(length(*mm), QLatin1String(*mm > 0 ? more : less));
+            return QStringLiteral("%1 ± %2").arg(by, error_text(error, unit));
+        };
+        aside_->setText(off(l.aside, seen->middle_error.x, "to your right", "to your left"));
+        down_->setText(off(l.down, seen->middle_error.y, "too low", "too high"));
+        const double turned = std::remainder(seen->angle, std::numbers::pi) * degrees;
+        tilt_->setText(QStringLiteral("%1 ± %2°")
+                           .arg(std::abs(turned) < 0.05 ? QStringLiteral("not at all")
+                                                        : QStringLiteral("%1° %2")
+                                                              .arg(std::abs(turned), 0, 'f', 1)
+                                                              .arg(QLatin1String(turned > 0 ? "clockwise" : "against the clock")))
+                           .arg(seen->angle_error * degrees, 0, 'f', 1));
+        width_->setText(QStringLiteral("%1 ± %2").arg(length(seen->width), error_text(seen->width_error, unit)));
+        const double wider = l.wider.value_or(0);
+        wider_->setText(
+            std::abs(wider) < 0.1
+                ? QStringLiteral("as wide")
+                : QStringLiteral("%1 % %2").arg(std::abs(wider), 0, 'f', 1).arg(QLatin1String(wider > 0 ? "wider" : "narrower")));
+        QStringList beyond;
+        if (l.across > 0 && std::abs(l.aside.value_or(0)) > l.across) beyond << QStringLiteral("%1 aside").arg(length(l.across));
+        if (l.along > 0 && std::abs(l.down.value_or(0)) > l.along) beyond << QStringLiteral("%1 up or down").arg(length(l.along));
+        beyond_->setText(QStringLiteral("Its card allows %1.").arg(beyond.join(QStringLiteral(" and "))));
+        beyond_->setVisible(!beyond.isEmpty());
+        QStringList differs;
+        if (!seen->missing.empty())
+            differs << QStringLiteral("without ink at %1 (%2 % of it)")
+                           .arg(counted(seen->missing.size(), "place"))
+                           .arg(std::max(0.1, 100 * seen->missing_share), 0, 'f', 1);
+        if (!seen->more.empty()) differs << QStringLiteral("something more at %1").arg(counted(seen->more.size(), "place"));
+        differs_->setText(differs.isEmpty()
+                              ? QStringLiteral("Nothing of the design is missing, as far as it can be seen.")
+                              : QStringLiteral("Against the design: %1. Marked on the picture; whether it matters is yours to say.")
+                                    .arg(differs.join(QStringLiteral(", "))));
+        sure_->setText(QStringLiteral(
+            "Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the cloth's edge."));
+    }
+    keep_->setEnabled(landing_.has_value() && !photo_->busy);
+    again_->setEnabled(!photo_->by_hand.empty() && !photo_->busy);
+    away_->setEnabled(!photo_->busy);
+}
+
+}  // namespace orthema::app

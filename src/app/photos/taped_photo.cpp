@@ -1,0 +1,93 @@
+#include "app/photos/taped_photo.h"
+
+#include <QFileInfo>
+
+#include "app/widgets/figures.h"
+#include "files/safe_file.h"
+
+namespace orthema::app {
+
+namespace {
+
+constexpr std::uint64_t most_bytes = 80u << 20;
+
+/// For the screen: at most 2,000 pixels along.
+QImage picture_of(const Photo& photo) {
+    const QImage whole(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
+    return whole.scaled(2000, 2000, Qt::KeepAspectRatio, Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB32);
+}
+
+Result<Photo> photo_at(const QString& path) {
+    const auto bytes = read_file(path.toStdString(), most_bytes);
+    if (!bytes) return bytes.error();
+    return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(path).fileName().toStdString());
+}
+
+void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked>& design) {
+    p.fault.clear();
+    p.design.reset();
+    if (p.photo == nullptr) {
+        auto read = photo_at(p.path);
+        if (!read) {
+            p.fault = qt(read.sentence());
+            return;
+        }
+        p.photo = std::make_shared<const Photo>(std::move(*read));
+        p.width = p.photo->image.width;
+        p.height = p.photo->image.height;
+        p.table.reset();
+        if (p.picture.isNull()) p.picture = picture_of(*p.photo);
+    }
+    if (!p.table) {
+        auto found = find_table(*p.photo);
+        if (!found) {
+            p.fault = qt(found.sentence());
+            return;
+        }
+        p.table = std::move(*found);
+    }
+    auto blank = measure_blank(*p.photo, *p.table, asked);
+    if (!blank) {
+        p.fault = qt(blank.sentence());
+        if (p.by_hand.empty()) p.blank.reset();
+        return;
+    }
+    p.blank = std::move(*blank);
+    p.fault = qt(p.blank->refused);
+    if (!design || !p.fault.isEmpty()) return;
+    auto found = find_design(*p.photo, *p.table, *p.blank, {design->picture, design->planned(*p.blank), asked.thickness});
+    if (found) {
+        p.design = std::move(*found);
+        p.fault = qt(p.design->refused);
+    } else {
+        p.fault = qt(found.sentence());
+    }
+}
+
+}  // namespace
+
+BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face face) {
+    BlankAsked asked;
+    asked.family = style.family;
+    asked.face = face;
+    asked.other_side = style.other_side;
+    for (const auto& [m, f] : style.chart.at(size)) asked.expected[m].value = f.published.value_or(f.value);
+    return asked;
+}
+
+void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
+                   std::function<void(TapedPhoto found)> done) {
+    asked.on_outline = photo.by_hand;
+    TapedPhoto failed = photo;
+    failed.busy = false;
+    failed.fault = QStringLiteral("It could not be measured.");
+    jobs.background(
+        [p = photo, asked = std::move(asked), design = std::move(design), done]() mutable -> std::function<void()> {
+            look(p, asked, design);
+            p.busy = false;
+            return [p = std::move(p), done] { done(p); };
+        },
+        [failed = std::move(failed), done] { done(failed); });
+}
+
+}  // namespace orthema::app

@@ -1,0 +1,40 @@
+// One photograph of the session: what it showed, for which blank. The picture itself stays where it came from.
+#pragma once
+
+#include <QImage>
+
+#include "app/session/jobs.h"
+#include "core/blanks/style.h"
+#include "files/photo_tape.h"
+
+namespace orthema::app {
+
+struct TapedPhoto {
+    QString path;
+    QImage picture;  ///< for the screen
+    int width = 0, height = 0;
+    std::string style, size;
+    std::optional<TableSeen> table;
+    std::optional<BlankSeen> blank;
+    std::optional<DesignSeen> design;  ///< where one was asked for
+    std::vector<Point> by_hand;        ///< on the outline, pixels of the photograph
+    QString fault;
+    std::shared_ptr<const Photo> photo;
+    bool busy = true, taken = false;
+};
+
+/// What is asked of a photograph of that blank in that size, on one face of it.
+BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face face);
+
+/// A pressed piece's design, and where its ink should lie on the piece as that was measured, mm in its panel's frame.
+struct PieceAsked {
+    PixelImage picture;
+    std::function<Rect(const BlankSeen& piece)> planned;
+};
+
+/// Reads it where that was not done yet, finds its cards, the blank and the design, on a thread. `done` is given what was found; what was
+/// put by hand and what it is of are as they were when it was asked.
+void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
+                   std::function<void(TapedPhoto found)> done);
+
+}  // namespace orthema::app
