@@ -2,6 +2,7 @@
 
 #include <Eigen/Cholesky>
 #include <algorithm>
+#include <cmath>
 #include <opencv2/imgproc.hpp>
 
 namespace orthema::vision {
@@ -30,8 +31,11 @@ Flat flattened(const Photo& photo, const TableSeen& table, const BlankSeen& blan
             places.at<cv::Vec2f>(y, x) = {static_cast<float>(p.x), static_cast<float>(p.y)};
             needed = united(needed, {p.x, p.y, p.x, p.y});
         }
-    const int x0 = std::clamp(static_cast<int>(needed.x0) - 8, 0, w - 1), y0 = std::clamp(static_cast<int>(needed.y0) - 8, 0, h - 1);
-    const int x1 = std::clamp(static_cast<int>(needed.x1) + 9, x0 + 1, w), y1 = std::clamp(static_cast<int>(needed.y1) + 9, y0 + 1, h);
+    const auto within_picture = [](double v, int least, int most) {
+        return v > least ? static_cast<int>(std::min(v, static_cast<double>(most))) : least;  // also where it is no number
+    };
+    const int x0 = within_picture(needed.x0 - 8, 0, w - 1), y0 = within_picture(needed.y0 - 8, 0, h - 1);
+    const int x1 = within_picture(needed.x1 + 9, x0 + 1, w), y1 = within_picture(needed.y1 + 9, y0 + 1, h);
     const cv::Mat whole(h, w, CV_8UC4, const_cast<std::uint8_t*>(photo.image.rgba.data()));
     const double shrink = std::max(1.0, table.cards[0].px_a_mm * cell);
     cv::Mat small, rgb;
@@ -40,11 +44,13 @@ Flat flattened(const Photo& photo, const TableSeen& table, const BlankSeen& blan
     const double kx = static_cast<double>(rgb.cols) / (x1 - x0), ky = static_cast<double>(rgb.rows) / (y1 - y0);
     out.cloth = cv::Mat(height, width, CV_8U, cv::Scalar(0));
     std::vector<std::vector<cv::Point>> rings;
+    const auto cell_of = [&](double v) { return v > -1e5 ? static_cast<int>(std::lround(std::min(v, 1e5))) : -100000; };
     for (const Ring& ring : blank.outline) {
+        if (ring.size() < 3) continue;
         auto& r = rings.emplace_back();
         for (const Point& pixel : ring) {
             const Point q = panel_of(table, blank, pixel, thickness);
-            r.emplace_back(cvRound((q.x - area.x0) / cell - 0.5), cvRound((q.y - area.y0) / cell - 0.5));
+            r.emplace_back(cell_of((q.x - area.x0) / cell - 0.5), cell_of((q.y - area.y0) / cell - 0.5));
         }
     }
     cv::fillPoly(out.cloth, rings, cv::Scalar(255));
@@ -57,8 +63,12 @@ Flat flattened(const Photo& photo, const TableSeen& table, const BlankSeen& blan
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
             cv::Vec2f& p = places.at<cv::Vec2f>(y, x);
-            if (p[0] < 2 || p[1] < 2 || p[0] > static_cast<float>(w - 2) || p[1] > static_cast<float>(h - 2))
+            const bool seen = p[0] >= 2 && p[1] >= 2 && p[0] <= static_cast<float>(w - 2) && p[1] <= static_cast<float>(h - 2);
+            if (!seen) {
                 out.cloth.at<std::uint8_t>(y, x) = 0;
+                p = {0, 0};
+                continue;
+            }
             p = {static_cast<float>((static_cast<double>(p[0]) - x0) * kx - 0.5),
                  static_cast<float>((static_cast<double>(p[1]) - y0) * ky - 0.5)};
         }

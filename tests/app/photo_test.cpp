@@ -131,5 +131,30 @@ TEST(PhotoBench, OddPicturesGetASentence) {
     EXPECT_EQ(w.order(), before);
 }
 
+TEST(PhotoBench, AFolderIsWatchedForPicturesThatAreWhole) {
+    PhotoWindow w;
+    w.blanks()->choose_size("M");
+    const QString folder = QString::fromStdString(w.data("telephone"));
+    QDir().mkpath(folder);
+    const std::string whole = test::slurp(w.photograph("piece.jpg", "M", 2));
+    test::spill(w.data("telephone/old.jpg"), whole);
+    PhotoPage* page = w.blanks()->photos();
+    page->folder().watch(folder);
+    QTest::qWait(300);
+    test::spill(w.data("telephone/new.jpg"), whole.substr(0, 5000));  // still being sent
+    test::spill(w.data("telephone/words.txt"), "no picture");
+    QTest::qWait(1300);
+    EXPECT_FALSE(page->any());
+    test::spill(w.data("telephone/new.jpg"), whole);
+    QTRY_VERIFY_WITH_TIMEOUT(page->any(), 6000);
+    w.wait();
+    ASSERT_EQ(page->photos().size(), 1U) << "what lay there before is nobody's business";
+    EXPECT_TRUE(w.last().path.endsWith("new.jpg"));
+    EXPECT_TRUE(w.last().blank) << w.last().fault.toStdString();
+    QDir(folder).removeRecursively();
+    QTRY_VERIFY_WITH_TIMEOUT(page->folder().folder().isEmpty(), 6000);
+    EXPECT_NE(w.notice().find("telephone"), std::string::npos);
+}
+
 }  // namespace TESTED
 }  // namespace orthema

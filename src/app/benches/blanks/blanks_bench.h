@@ -47,7 +47,7 @@ public:
     /// The photographs in place of the drawing.
     void show_photos(bool shown);
     [[nodiscard]] PhotoView* photo_view() const { return photo_view_; }
-    [[nodiscard]] const PhotoPage* photos() const { return photos_; }
+    [[nodiscard]] PhotoPage* photos() const { return photos_; }
     void choose_size(const std::string& size);
     void choose_style(const std::string& id);
     [[nodiscard]] bool published_mode() const;

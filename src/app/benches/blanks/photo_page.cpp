@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDate>
+#include <QFileDialog>
 #include <QFileInfo>
 
 #include "app/benches/blanks/blanks_bench.h"
@@ -14,7 +15,7 @@ namespace {
 constexpr std::size_t most_photos = 60;
 }  // namespace
 
-PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view) {
+PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view), folder_(room.jobs()) {
     bare();
     head(QStringLiteral("From a photograph"));
     which_ = choice_row(QStringLiteral("Photograph"), QStringLiteral("One for each piece: the figures become their mean"));
@@ -51,7 +52,22 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
     add(take_);
     side_by_side({again_, away_});
+    watch_ = push(QStringLiteral("Watch a folder…"),
+                  QStringLiteral("Photographs that come into it are measured as the blank and size that are chosen then"));
+    add(watch_);
     add(back_);
+    connect(watch_, &QPushButton::clicked, this, [this] {
+        folder_.watch(folder_.folder().isEmpty()
+                          ? QFileDialog::getExistingDirectory(this, QStringLiteral("The folder that photographs come into"))
+                          : QString());
+        refresh();
+    });
+    folder_.came = [this](const QStringList& paths) { bring_in(paths); };
+    folder_.lost = [this](const QString& folder) {
+        room_.say(
+            {QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()), true, {}, {}});
+        refresh();
+    };
     connect(take_, &QPushButton::clicked, this, [this] { take(); });
     connect(again_, &QPushButton::clicked, this, [this] {
         if (TapedPhoto* p = shown()) {
@@ -164,6 +180,8 @@ void PhotoPage::refresh() {
     for (const TapedPhoto& p : photos_)
         items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
     set_items(which_, items, shown_.toStdString());
+    watch_->setText(folder_.folder().isEmpty() ? QStringLiteral("Watch a folder…")
+                                               : QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_.folder()).fileName()));
     TapedPhoto* p = shown();
     view_.show_photo(p);
     const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);

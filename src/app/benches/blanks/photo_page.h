@@ -3,6 +3,7 @@
 
 #include <list>
 
+#include "app/photos/photo_folder.h"
 #include "app/photos/photo_view.h"
 #include "app/widgets/figures.h"
 
@@ -19,6 +20,7 @@ public:
     void refresh();
     [[nodiscard]] const std::list<TapedPhoto>& photos() const { return photos_; }
     [[nodiscard]] bool any() const { return !photos_.empty(); }
+    [[nodiscard]] PhotoFolder& folder() { return folder_; }
 
     std::function<void()> left;     ///< back to the drawing
     std::function<void()> changed;  ///< the list has more, or fewer
@@ -30,12 +32,13 @@ private:
     BlanksBench& bench_;
     Workroom& room_;
     PhotoView& view_;
+    PhotoFolder folder_;
     std::list<TapedPhoto> photos_;
     QString shown_;
     QComboBox* which_;
     QLabel *of_, *says_, *sure_;
     std::map<Measure, QCheckBox*> ticks_;
-    QPushButton *take_, *anew_, *again_, *away_, *back_;
+    QPushButton *take_, *anew_, *again_, *away_, *back_, *watch_;
     FigurePanel* list_;
 };
 

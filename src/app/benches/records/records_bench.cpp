@@ -26,6 +26,7 @@
 #include "app/benches/records/plot_view.h"
 #include "app/benches/records/pressed_page.h"
 #include "app/benches/records/record_page.h"
+#include "app/photos/photo_folder.h"
 #include "app/widgets/figures.h"
 #include "core/drawing/code2d.h"
 #include "core/guides/panel_drawing.h"
@@ -156,6 +157,13 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
                 QFileDialog::getOpenFileName(this, QStringLiteral("Bring records in"), {}, QStringLiteral("Records (*.csv *.json)"));
             if (!from.isEmpty()) room_.records().import_from(from);
         });
+        if (folder_->folder().isEmpty())
+            menu.addAction(QStringLiteral("Watch a folder for photographs…"), this, [this] {
+                folder_->watch(QFileDialog::getExistingDirectory(this, QStringLiteral("The folder that photographs come into")));
+            });
+        else
+            menu.addAction(QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_->folder()).fileName()), this,
+                           [this] { folder_->watch({}); });
         if (!filter_.hands.empty())
             menu.addAction(QStringLiteral("Take “%1” out of all records").arg(qt(filter_.hands)), this, [this] {
                 const std::string mark = std::exchange(filter_.hands, {});
@@ -184,6 +192,14 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     };
     of_all_->add(page_);
     pressed_ = new PressedPage(room, *photo_view_);
+    folder_ = new PhotoFolder(room.jobs(), this);
+    folder_->came = [this](const QStringList& paths) {
+        if (isVisible()) look_at_photo(paths.back());
+    };
+    folder_->lost = [this](const QString& folder) {
+        room_.say(
+            {QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()), true, {}, {}});
+    };
     pressed_->left = [this] { show_photo(false); };
     pressed_->hide();
     panel_->add(pressed_);

@@ -19,6 +19,7 @@ namespace orthema::app {
 class FigurePanel;
 class HistoryModel;
 class LessonList;
+class PhotoFolder;
 class PhotoView;
 class PlotView;
 class PressedPage;
@@ -41,6 +42,7 @@ public:
     /// Photographs of the chosen record's piece.
     bool take_pictures(const QStringList& paths) override;
     [[nodiscard]] const PressedPage& pressed() const { return *pressed_; }
+    [[nodiscard]] PhotoFolder& folder() { return *folder_; }
     [[nodiscard]] PhotoView* photo_view() const { return photo_view_; }
 
 protected:
@@ -81,6 +83,7 @@ private:
     RecordPage* page_;
     PhotoView* photo_view_;
     PressedPage* pressed_;
+    PhotoFolder* folder_;
     FigurePanel* of_all_;  ///< what passes the filters, and the record
     RecordFilter filter_;
     std::vector<std::size_t> which_;

@@ -1,0 +1,77 @@
+#include "app/photos/photo_folder.h"
+
+#include <QDir>
+#include <QFileInfo>
+
+#include <utility>
+
+namespace orthema::app {
+
+namespace {
+
+constexpr int every_ms = 1000;
+
+}  // namespace
+
+PhotoFolder::PhotoFolder(Jobs& jobs, QObject* parent) : QObject(parent), jobs_(jobs) {
+    timer_.setInterval(every_ms);
+    connect(&timer_, &QTimer::timeout, this, &PhotoFolder::look);
+}
+
+void PhotoFolder::watch(const QString& folder) {
+    folder_ = folder;
+    growing_.clear();
+    known_.clear();
+    first_ = true;
+    looking_ = false;
+    if (folder_.isEmpty()) {
+        timer_.stop();
+        return;
+    }
+    timer_.start();
+    look();
+}
+
+/// On a thread: a folder on another machine may take its time.
+void PhotoFolder::look() {
+    if (looking_ || folder_.isEmpty()) return;
+    looking_ = true;
+    jobs_.background(
+        [this, folder = folder_]() -> std::function<void()> {
+            const QDir dir(folder);
+            QMap<QString, qint64> sizes;
+            const QStringList kinds{QStringLiteral("*.jpg"), QStringLiteral("*.jpeg"), QStringLiteral("*.png"), QStringLiteral("*.heic"),
+                                    QStringLiteral("*.webp")};
+            for (const QFileInfo& f : dir.entryInfoList(kinds, QDir::Files | QDir::Readable, QDir::Name))
+                sizes[f.absoluteFilePath()] = f.size();
+            return [this, folder, sizes, there = dir.exists()] { seen(folder, sizes, there); };
+        },
+        [this] { looking_ = false; });
+}
+
+void PhotoFolder::seen(const QString& folder, const QMap<QString, qint64>& sizes, bool there) {
+    if (folder != folder_) return;
+    looking_ = false;
+    if (!there) {
+        watch({});
+        if (lost) lost(folder);
+        return;
+    }
+    QStringList whole;
+    for (auto it = sizes.begin(); it != sizes.end(); ++it) {
+        if (known_.contains(it.key())) continue;
+        if (first_) {
+            known_.insert(it.key());
+        } else if (it.value() > 0 && growing_.value(it.key(), -1) == it.value()) {  // no larger than a second ago
+            known_.insert(it.key());
+            growing_.remove(it.key());
+            whole << it.key();
+        } else {
+            growing_[it.key()] = it.value();
+        }
+    }
+    first_ = false;
+    if (!whole.isEmpty() && came) came(whole);
+}
+
+}  // namespace orthema::app
