@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <set>
 
 namespace orthema::vision {
 
@@ -186,8 +187,11 @@ std::optional<Seen> hand_point(const Lines& lines, Point on) {
     return out;
 }
 
-/// Share of the cells' rim that lies well off the outline as found (pixels).
-double beside(const Silhouette& cells, const std::vector<Ring>& outline, const TableSeen& table, double height) {
+/// Shares of the cells' rim that lie well off the outline as found (pixels): beyond it, and within it, where cloth may be like the table.
+struct RimOff {
+    double beyond = 0, within = 0;
+};
+RimOff beside(const Silhouette& cells, const std::vector<Ring>& outline, const TableSeen& table, double height) {
     std::vector<Ring> rings;
     for (const Ring& r : outline) {
         rings.emplace_back();
@@ -197,28 +201,35 @@ double beside(const Silhouette& cells, const std::vector<Ring>& outline, const T
         return x >= 0 && y >= 0 && x < cells.width && y < cells.height && cells.cells[cells.index(x, y)] != 0;
     };
     const double far = std::max(7.0, 2.2 * cells.cell);
-    int rim = 0, off = 0;
+    int rim = 0;
+    RimOff off;
     for (int y = 0; y < cells.height; ++y)
         for (int x = 0; x < cells.width; ++x) {
             if (!is(x, y) || (is(x - 1, y) && is(x + 1, y) && is(x, y - 1) && is(x, y + 1))) continue;
             ++rim;
             const Point p{cells.area.x0 + (x + 0.5) * cells.cell, cells.area.y0 + (y + 0.5) * cells.cell};
             double least = 1e9;
+            bool in = false;  // even-odd
             for (const Ring& r : rings)
-                for (std::size_t k = 0; k < r.size(); ++k) least = std::min(least, norm(p - nearest_on(p, r[k], r[(k + 1) % r.size()])));
-            if (least > far) ++off;
+                for (std::size_t k = 0; k < r.size(); ++k) {
+                    const Point a = r[k], b = r[(k + 1) % r.size()];
+                    least = std::min(least, norm(p - nearest_on(p, a, b)));
+                    if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) in = !in;
+                }
+            if (least > far) ++(in ? off.within : off.beyond);
         }
-    return off / static_cast<double>(std::max(1, rim));
+    off.beyond /= std::max(1, rim);
+    off.within /= std::max(1, rim);
+    return off;
 }
 
-}  // namespace
-
-Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked,
-                           const PanelGuess& guess, double wide, const Task& task) {
+/// As fine_fit(), with some measures held; `odd`: those that came out as no piece of that kind is cut.
+Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked,
+                           const PanelGuess& guess, double wide, const std::set<Measure>& held, std::set<Measure>& odd, const Task& task) {
     const Rect box = bounds(lying_panel(asked.family, guess.measures, asked.face, asked.other_side, guess.lying).outline);
     const double size = std::sqrt(box.width() * box.height());
     const double far = std::clamp(0.05 * size, 4.0, 28.0), close = std::max(2.5, 0.12 * far);
-    const Shape shape(asked, guess);
+    const Shape shape(asked, guess, held);
     Eigen::VectorXd v = shape.start();
     std::vector<Seen> seen;
     Drawn drawn;
@@ -291,12 +302,16 @@ Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Sil
     // as no piece of that kind is cut: the outline has found something else
     const Measure main = main_measure(asked.family);
     const double factor = measure_mm(g.measures, main) / std::max(1.0, measure_mm(asked.expected, main));
-    const bool odd = std::any_of(shape.measures().begin(), shape.measures().end(), [&](Measure m) {
+    odd.clear();
+    for (const Measure m : shape.measures()) {
         const double likely = factor * measure_mm(asked.expected, m);
-        return std::abs(measure_mm(g.measures, m) - likely) > 4 * usual_doubt(likely);
-    });
-    const double off_cells = beside(cells, out.outline, table, asked.thickness);
-    if (odd || out.residual_mm > std::max(2.5, 0.012 * size) || (asked.on_outline.empty() && off_cells > (out.seen < 0.85 ? 0.03 : 0.13))) {
+        if (std::abs(measure_mm(g.measures, m) - likely) > 4 * usual_doubt(likely)) odd.insert(m);
+    }
+    const RimOff rim = beside(cells, out.outline, table, asked.thickness);
+    // cloth nearly of the table's colour has a rim of its own within the outline, whose edges lie right all the same
+    const double most_beyond = out.seen < 0.85 ? 0.03 : 0.13, most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
+    const bool elsewhere = asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off);
+    if (!odd.empty() || elsewhere || out.residual_mm > std::max(2.5, 0.012 * size)) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";
         return out;
     }
@@ -322,6 +337,18 @@ Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Sil
     }
     if (out.figures.empty()) return Error{"The picture says too little of this blank's figures: go nearer, in even light."};
     return out;
+}
+
+}  // namespace
+
+Result<BlankSeen> fine_fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked,
+                           const PanelGuess& guess, double wide, const Task& task) {
+    std::set<Measure> odd, still;
+    auto out = fit_with(photo, table, cells, asked, guess, wide, {}, odd, task);
+    // one line has taken another's edge (a back neck the front collar's, where the cloth within is like the table): without it
+    if (!out || out->refused.empty() || odd.empty() || odd.size() > 2 || odd.contains(main_measure(asked.family))) return out;
+    auto without = fit_with(photo, table, cells, asked, guess, wide, odd, still, task);
+    return without && without->refused.empty() ? without : out;
 }
 
 }  // namespace orthema::vision

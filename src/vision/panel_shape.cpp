@@ -71,11 +71,11 @@ std::vector<Ring> seen_outline(const BlankAsked& asked, const Measures& measures
     return seen_outline(asked, lying_panel(asked.family, measures, asked.face, asked.other_side, lying), measures, lying);
 }
 
-Shape::Shape(const BlankAsked& asked, const PanelGuess& guess) : asked_(asked), guess_(guess) {
+Shape::Shape(const BlankAsked& asked, const PanelGuess& guess, const std::set<Measure>& held) : asked_(asked), guess_(guess) {
     const Lines before = lines(guess);
     for (const Measure m : family_measures(asked.family)) {
         const double mm = measure_mm(guess.measures, m);
-        if (mm <= 0) continue;
+        if (mm <= 0 || held.contains(m)) continue;
         PanelGuess other = guess;
         other.measures[m].value = Length::from_mm(mm + 3);
         const Lines after = lines(other);

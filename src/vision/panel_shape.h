@@ -2,6 +2,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <set>
 
 #include "vision/camera.h"
 
@@ -31,7 +32,8 @@ struct Lines {
 /// The figures that are sought, each as a number of about one.
 class Shape {
 public:
-    Shape(const BlankAsked& asked, const PanelGuess& guess);
+    /// Those in `held` stay as they are guessed.
+    Shape(const BlankAsked& asked, const PanelGuess& guess, const std::set<Measure>& held = {});
     [[nodiscard]] long count() const { return 3 + (sleeves_ ? 2 : 0) + static_cast<long>(measures_.size()); }
     [[nodiscard]] const std::vector<Measure>& measures() const { return measures_; }
     [[nodiscard]] long first_measure() const { return 3 + (sleeves_ ? 2 : 0); }
