@@ -3,13 +3,11 @@
 #include <cstdio>
 #include <filesystem>
 
-#include <cairo.h>
 #include <jpeglib.h>
 
-#include "core/guides/panel_drawing.h"
 #include "core/pipeline/work.h"
 #include "devices/camera.h"
-#include "drawing/painter.h"
+#include "files/design_picture.h"
 #include "files/order_file.h"
 #include "files/photo_tape.h"
 
@@ -44,32 +42,6 @@ void write_jpeg(const Photo& photo, const std::string& path) {
     std::fclose(file);
 }
 
-/// The design as it is to be read on the blank, its ink box alone.
-PixelImage picture_of(const Decoration& d, const SizeFit& size, const LoadedArtById& art) {
-    const Rect& ink = shown_ink(size);
-    PixelImage out;
-    out.width = 700;
-    out.height = static_cast<int>(700 * ink.height() / ink.width());
-    Drawing drawing;
-    draw_design(drawing, d, size, Affine::scale(out.width / ink.width(), out.height / ink.height()).after(Affine::shift(-ink.x0, -ink.y0)));
-    cairo_surface_t* surface = cairo_image_surface_create(CAIRO_FORMAT_ARGB32, out.width, out.height);
-    cairo_t* cr = cairo_create(surface);
-    ScreenArt source(art);
-    paint(drawing, cr, &source);
-    cairo_surface_flush(surface);
-    for (int y = 0; y < out.height; ++y) {
-        const unsigned char* row = cairo_image_surface_get_data(surface) + y * cairo_image_surface_get_stride(surface);
-        for (int x = 0; x < out.width; ++x) {
-            const unsigned char *p = row + 4 * x, a = p[3];
-            for (const int k : {2, 1, 0}) out.rgba.push_back(static_cast<std::uint8_t>(a == 0 ? 0 : std::min(255, p[k] * 255 / a)));
-            out.rgba.push_back(a);
-        }
-    }
-    cairo_destroy(cr);
-    cairo_surface_destroy(surface);
-    return out;
-}
-
 /// The tee of a record in the demo's history, its design some millimetres off its place and a corner of it left on the film.
 void write_pressed(const OrderPackage& package, const std::string& path) {
     auto known = std::make_shared<KnownArt>();
@@ -89,12 +61,9 @@ void write_pressed(const OrderPackage& package, const std::string& path) {
         for (auto& [m, f] : truth) f.value = f.value * 1.008;
         Scene scene = usual_scene(style->family, Face::front, truth, 6, 1);
         scene.cloth = cloth_of(package.order, *d);
-        const double k = 3000.0 / scene.lens.width;
-        scene.lens.width = 3000;
-        scene.lens.height = 2250;
-        scene.lens.focal *= k;
+        scene.lens = with_width(scene.lens, 3000);
         PressedOn on;
-        on.picture = picture_of(*d, *size, art);
+        on.picture = design_picture(*d, *size, art, 700 / shown_ink(*size).width());
         for (int y = on.picture.height * 9 / 10; y < on.picture.height; ++y)
             for (int x = 0; x < on.picture.width / 5; ++x) on.picture.at(x, y)[3] = 0;
         const double middle = size->ink.centre().x + 4,
@@ -148,10 +117,7 @@ int main(int argc, char** argv) {
         Measures truth = style->chart.at(size);
         for (auto& [m, f] : truth) f.value = f.value * t.larger;
         Scene scene = usual_scene(t.family, family_faces(t.family).front(), truth, t.seed, t.cards);
-        const double k = static_cast<double>(t.width) / scene.lens.width;
-        scene.lens.width = t.width;
-        scene.lens.height = t.width * 3 / 4;
-        scene.lens.focal *= k;
+        scene.lens = with_width(scene.lens, t.width);
         write_jpeg(simulated_photo(scene, t.seed), (std::filesystem::path(argv[2]) / t.file).string());
         std::printf("%s: %s, size %s, %.1f %% larger than its chart\n", t.file, style->name.c_str(), size.c_str(), 100 * (t.larger - 1));
     }

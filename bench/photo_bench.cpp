@@ -8,18 +8,12 @@
 #include <map>
 #include <random>
 
-#include "devices/camera.h"
-#include "files/library.h"
-#include "vision/vision.h"
+#include "photo_piece.h"
 
 using namespace orthema;
 
 namespace {
 
-struct Kind {
-    Family family;
-    Face face;
-};
 constexpr Kind kinds[] = {{Family::adult_tee, Face::front},   {Family::infant_bodysuit, Face::front},
                           {Family::crew_fleece, Face::front}, {Family::reversible_jersey, Face::front},
                           {Family::tote, Face::front},        {Family::cap, Face::cap_front},
@@ -53,30 +47,14 @@ int main(int argc, char** argv) {
     int measured = 0;
     for (int k = 0; k < pictures; ++k) {
         const unsigned seed = static_cast<unsigned>(first + k);
-        const Kind& kind = kinds[static_cast<std::size_t>(k) % std::size(kinds)];
-        const BlankStyle* style = nullptr;
-        for (const BlankStyle& s : starting_library().styles)
-            if (s.family == kind.family) style = &s;
-        if (style == nullptr) continue;
         std::mt19937 random(seed);
-        const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
-        const Measures chart = style->chart.at(style->sizes[random() % style->sizes.size()]);
-        Measures truth = chart;  // the piece is not as its chart says
-        for (auto& [m, f] : truth) f.value = Length::from_mm(f.value.mm() * (1 + 0.05 * (share() - 0.5)));
-        const int cards = cards_asked != 0 ? cards_asked : k / static_cast<int>(std::size(kinds)) % 2 == 0 ? 1 : 4;
-        Scene scene = usual_scene(kind.family, kind.face, truth, seed, cards);
-        const double by = static_cast<double>(width) / scene.lens.width;
-        scene.lens.width = width;
-        scene.lens.height = width * 3 / 4;
-        scene.lens.focal *= by;
+        auto piece = photo_piece(kinds, k, seed, cards_asked, width, random);
+        if (!piece) continue;
+        auto& [chart, truth, cards, scene, asked] = *piece;
         const Photo photo = simulated_photo(scene, seed);
         const auto t0 = std::chrono::steady_clock::now();
         const auto table = vision::find_table(photo, {});
         const auto t1 = std::chrono::steady_clock::now();
-        BlankAsked asked;
-        asked.family = kind.family;
-        asked.face = kind.face;
-        asked.expected = chart;
         const auto blank = table ? vision::measure_blank(photo, *table, asked, {}) : Result<BlankSeen>(Error{table.sentence()});
         const bool refused = !blank || !blank->refused.empty();
         const std::string why = !blank ? blank.sentence() : blank->refused;
@@ -85,7 +63,7 @@ int main(int argc, char** argv) {
         blank_s += std::chrono::duration<double>(t2 - t1).count();
         ++measured;
         std::string worst;
-        for (Tally* t : {&by_family[family_name(kind.family)], &by_cards[cards]}) {
+        for (Tally* t : {&by_family[family_name(asked.family)], &by_cards[cards]}) {
             ++t->pictures;
             if (refused) {
                 ++t->refused;
@@ -108,10 +86,10 @@ int main(int argc, char** argv) {
             }
         }
         if (blank && std::getenv("EVERY") != nullptr)
-            std::printf("%u %s: residual %.2f seen %.3f%s\n", seed, family_name(kind.family), blank->residual_mm, blank->seen,
+            std::printf("%u %s: residual %.2f seen %.3f%s\n", seed, family_name(asked.family), blank->residual_mm, blank->seen,
                         worst.empty() ? "" : " WRONG");
         if (!worst.empty() || refused) {
-            std::printf("seed %u %s %d cards:%s%s\n", seed, family_name(kind.family), cards, worst.c_str(),
+            std::printf("seed %u %s %d cards:%s%s\n", seed, family_name(asked.family), cards, worst.c_str(),
                         refused ? (" " + why).c_str() : "");
             if (const char* folder = std::getenv("PICTURES")) {
                 if (FILE* f = std::fopen((std::string(folder) + "/" + std::to_string(seed) + ".ppm").c_str(), "wb")) {

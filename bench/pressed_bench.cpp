@@ -11,18 +11,13 @@
 #include <random>
 
 #include "core/records/of_load.h"
-#include "devices/camera.h"
-#include "files/library.h"
-#include "vision/vision.h"
+#include "files/photo_tape.h"
+#include "photo_piece.h"
 
 using namespace orthema;
 
 namespace {
 
-struct Kind {
-    Family family;
-    Face face;
-};
 constexpr Kind kinds[] = {{Family::adult_tee, Face::front},   {Family::infant_bodysuit, Face::front},
                           {Family::crew_fleece, Face::front}, {Family::reversible_jersey, Face::front},
                           {Family::tote, Face::front},        {Family::adult_tee, Face::back}};
@@ -92,28 +87,17 @@ int main(int argc, char** argv) {
     double took = 0;
     for (int k = 0; k < pictures; ++k) {
         const unsigned seed = static_cast<unsigned>(first + k);
-        const Kind& kind = kinds[static_cast<std::size_t>(k) % std::size(kinds)];
-        const BlankStyle* style = nullptr;
-        for (const BlankStyle& s : starting_library().styles)
-            if (s.family == kind.family) style = &s;
-        if (style == nullptr) continue;
         std::mt19937 random(seed);
+        auto piece = photo_piece(kinds, k, seed, cards_asked, width, random);
+        if (!piece) continue;
+        auto& [chart, truth, cards, scene, asked] = *piece;
         const auto share = [&] { return static_cast<double>(random()) / 4294967296.0; };
-        const Measures chart = style->chart.at(style->sizes[random() % style->sizes.size()]);
-        Measures truth = chart;
-        for (auto& [m, f] : truth) f.value = Length::from_mm(f.value.mm() * (1 + 0.05 * (share() - 0.5)));
-        const int cards = cards_asked != 0 ? cards_asked : k / static_cast<int>(std::size(kinds)) % 2 == 0 ? 1 : 4;
-        Scene scene = usual_scene(kind.family, kind.face, truth, seed, cards);
-        const double by = static_cast<double>(width) / scene.lens.width;
-        scene.lens.width = width;
-        scene.lens.height = width * 3 / 4;
-        scene.lens.focal *= by;
         const bool light = scene.cloth.r + scene.cloth.g + scene.cloth.b > 1.5;
         const Colour a = light ? Colour{0.67, 0.16, 0.24} : Colour{0.94, 0.86, 0.24},
                      b = light ? Colour{0.08, 0.24, 0.35} : Colour{0.9, 0.92, 0.94};
         PressedOn on;
         on.picture = drawn_design(random, a, b);
-        const Panel panel = family_panel(kind.family, truth, kind.face), usual = family_panel(kind.family, chart, kind.face);
+        const Panel panel = family_panel(asked.family, truth, asked.face), usual = family_panel(asked.family, chart, asked.face);
         const double wide = std::min(280.0, 0.5 * (right_edge_x(usual, usual.top_y + 0.5 * (usual.bottom_y - usual.top_y)) -
                                                    left_edge_x(usual, usual.top_y + 0.5 * (usual.bottom_y - usual.top_y))));
         const double high = wide * on.picture.height / on.picture.width;
@@ -126,14 +110,10 @@ int main(int argc, char** argv) {
         on.angle = (share() - 0.5) * 6 * std::numbers::pi / 180;
         scene.pressed.push_back(on);
         const Photo photo = simulated_photo(scene, seed);
-        BlankAsked asked;
-        asked.family = kind.family;
-        asked.face = kind.face;
-        asked.expected = chart;
         const auto table = vision::find_table(photo, {});
         const auto blank = table ? vision::measure_blank(photo, *table, asked, {}) : Result<BlankSeen>(Error{table.sentence()});
         if (!blank || !blank->refused.empty()) {
-            std::printf("seed %u %s: blank refused: %s\n", seed, family_name(kind.family),
+            std::printf("seed %u %s: blank refused: %s\n", seed, family_name(asked.family),
                         !blank ? blank.sentence().c_str() : blank->refused.c_str());
             ++refused;
             continue;
@@ -143,19 +123,15 @@ int main(int argc, char** argv) {
         took += std::chrono::duration<double>(std::chrono::steady_clock::now() - t0).count();
         ++measured;
         if (!seen || !seen->refused.empty()) {
-            std::printf("seed %u %s: refused: %s match %.2f\n", seed, family_name(kind.family),
+            std::printf("seed %u %s: refused: %s match %.2f\n", seed, family_name(asked.family),
                         !seen ? seen.sentence().c_str() : seen->refused.c_str(), seen ? seen->match : 0);
             ++refused;
             continue;
         }
-        Measures found = chart;
-        for (const auto& [m, f] : blank->figures)
-            if (found.contains(m)) found[m].value = Length::from_mm(f.mm);
         const auto box_of = [](Point middle, double w, double h) {
             return Rect{middle.x - w / 2, middle.y - h / 2, middle.x + w / 2, middle.y + h / 2};
         };
-        const Taped read =
-            taped_on(family_panel(kind.family, found, kind.face), box_of(seen->middle, seen->width, seen->height), seen->angle);
+        const Taped read = taped_on(measured_panel(asked, *blank), box_of(seen->middle, seen->width, seen->height), seen->angle);
         const Taped real = taped_on(panel, on.box, on.angle);
         const double aside = ((*read[TapeAt::left] - *real[TapeAt::left]) - (*read[TapeAt::right] - *real[TapeAt::right])) / 2;
         const double down = *read[TapeAt::top] - *real[TapeAt::top];
@@ -169,7 +145,7 @@ int main(int argc, char** argv) {
             std::printf(
                 "seed %u %s %d cards: aside %.2f ± %.2f down %.2f ± %.2f tilt %.2f ± %.2f width %.2f height %.2f match %.3f missing %.3f "
                 "(%zu, more %zu)%s\n",
-                seed, family_name(kind.family), cards, aside, seen->middle_error.x, down, seen->middle_error.y, tilt,
+                seed, family_name(asked.family), cards, aside, seen->middle_error.x, down, seen->middle_error.y, tilt,
                 seen->angle_error * 180 / std::numbers::pi, seen->width - on.box.width(), seen->height - on.box.height(), seen->match,
                 seen->missing_share, seen->missing.size(), seen->more.size(), seen->mirrored ? " MIRRORED" : "");
         std::fflush(stdout);

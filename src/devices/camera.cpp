@@ -399,6 +399,13 @@ Point on_table(const OnTable& at, Point p) {
     return {at.x + c * p.x - s * p.y, at.y + s * p.x + c * p.y};
 }
 
+Lens with_width(Lens lens, int width) {
+    lens.focal *= static_cast<double>(width) / lens.width;
+    lens.width = width;
+    lens.height = width * 3 / 4;
+    return lens;
+}
+
 Point seen_at(const Lens& lens, Point p, double height) {
     const Stand stand = stand_of(lens);
     const Vec d{p.x - stand.eye.x, p.y - stand.eye.y, -height - stand.eye.z};

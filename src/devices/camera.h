@@ -49,6 +49,9 @@ struct Lens {
     bool says_focal = true;
 };
 
+/// The same lens before a sensor of another width, of four by three.
+Lens with_width(Lens lens, int width);
+
 /// What of a design is pressed on: its picture over this box of the panel, turned about the box's middle.
 struct PressedOn {
     PixelImage picture;

@@ -22,4 +22,11 @@ Result<DesignSeen> find_design(const Photo& photo, const TableSeen& table, const
     return vision_door().find_design(photo, table, blank, asked, task);
 }
 
+Panel measured_panel(const BlankAsked& asked, const BlankSeen& seen) {
+    Measures m = asked.expected;
+    for (const auto& [which, f] : seen.figures)
+        if (m.contains(which)) m[which].value = Length::from_mm(f.mm);
+    return family_panel(asked.family, m, asked.face, asked.other_side);
+}
+
 }  // namespace orthema

@@ -15,4 +15,7 @@ Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, cons
 Result<DesignSeen> find_design(const Photo& photo, const TableSeen& table, const BlankSeen& blank, const DesignAsked& asked,
                                const Task& task = {});
 
+/// The panel of the piece as it is: what was measured of it in place of what its chart says.
+Panel measured_panel(const BlankAsked& asked, const BlankSeen& seen);
+
 }  // namespace orthema

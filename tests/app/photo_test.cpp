@@ -19,10 +19,7 @@ struct PhotoWindow : test::SmallWindow {
         Measures truth = blanks()->style()->chart.at(size);
         for (auto& [m, f] : truth) f.value = f.value * larger;
         scene = usual_scene(blanks()->style()->family, Face::front, truth, seed, 1);
-        const double k = 2400.0 / scene.lens.width;
-        scene.lens.width = 2400;
-        scene.lens.height = 1800;
-        scene.lens.focal *= k;
+        scene.lens = with_width(scene.lens, 2400);
         const Photo photo = simulated_photo(scene, seed);
         const QImage image(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
         EXPECT_TRUE(image.convertToFormat(QImage::Format_RGB32).save(QString::fromStdString(data(name)), "JPEG", 92));

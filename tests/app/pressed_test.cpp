@@ -2,10 +2,10 @@
 #include "app/benches/records/plot_view.h"
 #include "app/benches/records/pressed_page.h"
 #include "app/benches/records/records_bench.h"
-#include "app/widgets/canvas.h"
-#include "core/guides/panel_drawing.h"
+#include "app/photos/photo_view.h"
 #include "core/records/of_load.h"
 #include "devices/camera.h"
+#include "files/design_picture.h"
 #include "window.h"
 
 namespace orthema {
@@ -46,26 +46,16 @@ struct PressedWindow : test::SmallWindow {
         Measures truth = style.chart.at(size().size);
         for (auto& [m, f] : truth) f.value = f.value * 1.01;
         Scene scene = usual_scene(style.family, ground.panel.face, truth, 2, 1);
-        const double k = 2400.0 / scene.lens.width;
-        scene.lens.width = 2400;
-        scene.lens.height = 1800;
-        scene.lens.focal *= k;
+        scene.lens = with_width(scene.lens, 2400);
         const orthema::Panel panel = family_panel(style.family, truth, ground.panel.face);
         const double middle = size().ink.centre().x + off.x, top = panel.top_y + size().top_to_ink + off.y;
         PressedOn on;
         on.box = {middle - size().width / 2, top, middle + size().width / 2, top + size().height};
         on.angle = turned;
-        const int w = 500, h = int(std::lround(500 * size().height / size().width));
-        Drawing drawing;
-        draw_design(drawing, design(), size(),
-                    Affine::scale(w / size().ink.width(), h / size().ink.height()).after(Affine::shift(-size().ink.x0, -size().ink.y0)));
-        QImage bare(w, h, QImage::Format_ARGB32_Premultiplied), image;
-        bare.fill(Qt::transparent);
-        paint_image(image, drawing, room().art(), w, h, 1, &bare);
-        image = image.convertToFormat(QImage::Format_RGBA8888).mirrored(mirrored, false);
-        on.picture.width = w;
-        on.picture.height = h;
-        for (int y = 0; y < h; ++y) on.picture.rgba.insert(on.picture.rgba.end(), image.constScanLine(y), image.constScanLine(y) + 4 * w);
+        on.picture = design_picture(design(), size(), room().art(), 500 / size().ink.width());
+        PixelImage& p = on.picture;
+        for (int y = 0; mirrored && y < p.height; ++y)
+            for (int x = 0; x < p.width / 2; ++x) std::swap_ranges(p.at(x, y), p.at(x, y) + 4, p.at(p.width - 1 - x, y));
         scene.pressed = {on};
         const Photo photo = simulated_photo(scene, 2);
         const QImage seen(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);

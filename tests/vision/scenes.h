@@ -29,9 +29,7 @@ inline Measures tee() {
 
 inline Scene small_picture(Scene s, int width) {
     const double k = static_cast<double>(width) / s.lens.width;
-    s.lens.width = width;
-    s.lens.height = width * 3 / 4;
-    s.lens.focal *= k;
+    s.lens = with_width(s.lens, width);
     s.lens.blur = std::max(0.5, s.lens.blur * k);
     return s;
 }

@@ -1,6 +1,7 @@
 #include "app/photos/photo_folder.h"
 
 #include <QDir>
+#include <QFileDialog>
 #include <QFileInfo>
 
 #include <utility>
@@ -32,6 +33,16 @@ void PhotoFolder::watch(const QString& folder) {
     look();
 }
 
+QString PhotoFolder::offer() const {
+    return folder_.isEmpty() ? QStringLiteral("Watch a folder for photographs…")
+                             : QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_).fileName());
+}
+
+void PhotoFolder::ask(QWidget* parent) {
+    watch(folder_.isEmpty() ? QFileDialog::getExistingDirectory(parent, QStringLiteral("The folder that photographs come into"))
+                            : QString());
+}
+
 /// On a thread: a folder on another machine may take its time.
 void PhotoFolder::look() {
     if (looking_ || folder_.isEmpty()) return;
@@ -54,7 +65,7 @@ void PhotoFolder::seen(const QString& folder, const QMap<QString, qint64>& sizes
     looking_ = false;
     if (!there) {
         watch({});
-        if (lost) lost(folder);
+        if (lost) lost(QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()));
         return;
     }
     QStringList whole;

@@ -18,9 +18,13 @@ public:
     /// From now on; what lies there already is left alone. Empty: no more.
     void watch(const QString& folder);
     [[nodiscard]] const QString& folder() const { return folder_; }
+    /// What a button or menu says of it: that one may be watched, or that this one no longer is to be.
+    [[nodiscard]] QString offer() const;
+    /// Does that: asks which, or ends it.
+    void ask(QWidget* parent);
 
     std::function<void(const QStringList& photographs)> came;  ///< a few at a time
-    std::function<void(const QString& why)> lost;              ///< it cannot be read any more, and is watched no longer
+    std::function<void(const QString& sentence)> lost;         ///< it cannot be read any more, and is watched no longer
 
 private:
     void look();

@@ -139,6 +139,24 @@ Drawing PhotoView::draw(double w, double h) {
     return d;
 }
 
+void PhotoView::put(Point pixel) {
+    std::vector<Point> points = photo_->by_hand;
+    points.push_back(pixel);
+    if (by_hand) by_hand(std::move(points));
+}
+
+void PhotoView::move(int point, Point pixel) {
+    std::vector<Point> points = photo_->by_hand;
+    points[std::size_t(point)] = pixel;
+    if (by_hand) by_hand(std::move(points));
+}
+
+void PhotoView::take_off(int point) {
+    std::vector<Point> points = photo_->by_hand;
+    points.erase(points.begin() + point);
+    if (by_hand) by_hand(std::move(points));
+}
+
 void PhotoView::mousePressEvent(QMouseEvent* event) {
     const Point p = to_point(event->position());
     if (event->button() == Qt::MiddleButton) pan_ = p;
@@ -177,9 +195,9 @@ void PhotoView::mouseReleaseEvent(QMouseEvent*) {
     const Point pixel = pixel_at(*held_);
     held_.reset();
     if (fresh_) {
-        if (put) put(pixel);
-    } else if (chosen_ >= 0 && moved && norm(on_widget(photo_->by_hand[std::size_t(chosen_)]) - on_widget(pixel)) > 2) {
-        moved(chosen_, pixel);
+        put(pixel);
+    } else if (chosen_ >= 0 && norm(on_widget(photo_->by_hand[std::size_t(chosen_)]) - on_widget(pixel)) > 2) {
+        move(chosen_, pixel);
     }
     refresh();
 }
@@ -199,10 +217,10 @@ void PhotoView::keyPressEvent(QKeyEvent* event) {
     if (n > 0 && (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp)) {
         chosen_ = (chosen_ + (event->key() == Qt::Key_PageDown ? 1 : n + (chosen_ < 0 ? 1 : -1))) % n;
         refresh();
-    } else if (chosen_ >= 0 && (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && taken_off) {
-        taken_off(chosen_);
-    } else if (chosen_ >= 0 && arrow != Point{} && moved) {
-        moved(chosen_, photo_->by_hand[std::size_t(chosen_)] + arrow * (event->modifiers().testFlag(Qt::ShiftModifier) ? 16 : 2));
+    } else if (chosen_ >= 0 && (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace)) {
+        take_off(chosen_);
+    } else if (chosen_ >= 0 && arrow != Point{}) {
+        move(chosen_, photo_->by_hand[std::size_t(chosen_)] + arrow * (event->modifiers().testFlag(Qt::ShiftModifier) ? 16 : 2));
     } else {
         Canvas::keyPressEvent(event);
     }
@@ -213,13 +231,9 @@ void PhotoView::contextMenuEvent(QContextMenuEvent* event) {
     const Point p = to_point(event->pos());
     QMenu menu(this);
     if (const int i = hand_at(p); i >= 0) {
-        menu.addAction(QStringLiteral("Take this point away"), this, [this, i] {
-            if (taken_off) taken_off(i);
-        });
+        menu.addAction(QStringLiteral("Take this point away"), this, [this, i] { take_off(i); });
     } else {
-        menu.addAction(QStringLiteral("The outline runs here"), this, [this, pixel = pixel_at(p)] {
-            if (put) put(pixel);
-        });
+        menu.addAction(QStringLiteral("The outline runs here"), this, [this, pixel = pixel_at(p)] { put(pixel); });
     }
     menu.exec(event->globalPos());
 }

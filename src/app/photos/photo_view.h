@@ -20,9 +20,8 @@ public:
     /// The chosen point by hand, or −1.
     [[nodiscard]] int chosen() const { return chosen_; }
 
-    std::function<void(Point pixel)> put;               ///< a point was put on the outline
-    std::function<void(int point, Point pixel)> moved;  ///< one of those was moved
-    std::function<void(int point)> taken_off;
+    /// Points were put on the outline, moved or taken off: all of them now, pixels of the photograph.
+    std::function<void(std::vector<Point> points)> by_hand;
 
 protected:
     Drawing draw(double width, double height) override;
@@ -36,6 +35,9 @@ protected:
 
 private:
     [[nodiscard]] Affine map() const;  ///< photograph pixels to the widget
+    void put(Point pixel);
+    void move(int point, Point pixel);
+    void take_off(int point);
     [[nodiscard]] int hand_at(Point on_widget) const;
     [[nodiscard]] bool near_outline(Point on_widget) const;
     Workroom& room_;

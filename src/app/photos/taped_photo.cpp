@@ -66,6 +66,11 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
 
 }  // namespace
 
+void take_found(TapedPhoto& photo, TapedPhoto found) {
+    found.by_hand = std::move(photo.by_hand);
+    photo = std::move(found);
+}
+
 BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face face) {
     BlankAsked asked;
     asked.family = style.family;

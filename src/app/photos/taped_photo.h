@@ -23,6 +23,9 @@ struct TapedPhoto {
     bool busy = true, taken = false;
 };
 
+/// What was found of it; points that were put by hand since stay.
+void take_found(TapedPhoto& photo, TapedPhoto found);
+
 /// What is asked of a photograph of that blank in that size, on one face of it.
 BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face face);
 

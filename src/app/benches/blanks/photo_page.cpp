@@ -3,7 +3,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDate>
-#include <QFileDialog>
 #include <QFileInfo>
 
 #include "app/benches/blanks/blanks_bench.h"
@@ -13,6 +12,7 @@ namespace orthema::app {
 namespace {
 
 constexpr std::size_t most_photos = 60;
+
 }  // namespace
 
 PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view), folder_(room.jobs()) {
@@ -52,20 +52,16 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
     add(take_);
     side_by_side({again_, away_});
-    watch_ = push(QStringLiteral("Watch a folder…"),
-                  QStringLiteral("Photographs that come into it are measured as the blank and size that are chosen then"));
+    watch_ = push(folder_.offer(), QStringLiteral("Photographs that come into it are measured as the blank and size that are chosen then"));
     add(watch_);
     add(back_);
     connect(watch_, &QPushButton::clicked, this, [this] {
-        folder_.watch(folder_.folder().isEmpty()
-                          ? QFileDialog::getExistingDirectory(this, QStringLiteral("The folder that photographs come into"))
-                          : QString());
+        folder_.ask(this);
         refresh();
     });
     folder_.came = [this](const QStringList& paths) { bring_in(paths); };
-    folder_.lost = [this](const QString& folder) {
-        room_.say(
-            {QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()), true, {}, {}});
+    folder_.lost = [this](const QString& sentence) {
+        room_.say({sentence, true, {}, {}});
         refresh();
     };
     connect(take_, &QPushButton::clicked, this, [this] { take(); });
@@ -86,21 +82,9 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     connect(back_, &QPushButton::clicked, this, [this] {
         if (left) left();
     });
-    view_.put = [this](Point pixel) {
+    view_.by_hand = [this](std::vector<Point> points) {
         if (TapedPhoto* p = shown()) {
-            p->by_hand.push_back(pixel);
-            measure(*p);
-        }
-    };
-    view_.moved = [this](int point, Point pixel) {
-        if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
-            p->by_hand[std::size_t(point)] = pixel;
-            measure(*p);
-        }
-    };
-    view_.taken_off = [this](int point) {
-        if (TapedPhoto* p = shown(); p != nullptr && point < int(p->by_hand.size())) {
-            p->by_hand.erase(p->by_hand.begin() + point);
+            p->by_hand = std::move(points);
             measure(*p);
         }
     };
@@ -140,13 +124,10 @@ void PhotoPage::measure(TapedPhoto& photo) {
     measure_photo(room_.jobs(), photo, blank_asked(*style, photo.size, family_faces(style->family).front()), std::nullopt,
                   [this](const TapedPhoto& found) {
                       for (TapedPhoto& p : photos_) {
-                          if (p.path != found.path) {
+                          if (p.path == found.path)
+                              take_found(p, found);
+                          else
                               p.photo.reset();  // of one at a time: they are large
-                              continue;
-                          }
-                          TapedPhoto next = found;
-                          next.by_hand = p.by_hand;  // more may have been put since
-                          p = std::move(next);
                       }
                       refresh();
                   });
@@ -180,8 +161,7 @@ void PhotoPage::refresh() {
     for (const TapedPhoto& p : photos_)
         items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
     set_items(which_, items, shown_.toStdString());
-    watch_->setText(folder_.folder().isEmpty() ? QStringLiteral("Watch a folder…")
-                                               : QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_.folder()).fileName()));
+    watch_->setText(folder_.offer());
     TapedPhoto* p = shown();
     view_.show_photo(p);
     const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);

@@ -5,9 +5,9 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/guides/panel_drawing.h"
 #include "core/order/gang.h"
 #include "core/records/of_load.h"
+#include "files/design_picture.h"
 
 namespace orthema::app {
 
@@ -15,25 +15,8 @@ namespace {
 
 constexpr double degrees = 180 / std::numbers::pi;
 
-/// The design as it should be read on the piece, its ink box and no more.
-PixelImage picture_of(const Decoration& d, const SizeFit& size, const LoadedArtById& art) {
-    const Rect& ink = shown_ink(size);
-    const double a_mm = std::min(2.0, 700 / std::max(ink.width(), ink.height()));
-    const int w = std::max(2, int(std::lround(ink.width() * a_mm))), h = std::max(2, int(std::lround(ink.height() * a_mm)));
-    Drawing drawing;
-    drawing.width = w;
-    drawing.height = h;
-    draw_design(drawing, d, size, Affine::scale(w / ink.width(), h / ink.height()).after(Affine::shift(-ink.x0, -ink.y0)));
-    QImage bare(w, h, QImage::Format_ARGB32_Premultiplied), image;
-    bare.fill(Qt::transparent);
-    paint_image(image, drawing, art, w, h, 1, &bare);
-    image = image.convertToFormat(QImage::Format_RGBA8888);
-    PixelImage out;
-    out.width = w;
-    out.height = h;
-    for (int y = 0; y < h; ++y) out.rgba.insert(out.rgba.end(), image.constScanLine(y), image.constScanLine(y) + 4 * w);
-    return out;
-}
+/// Pixels of the design that is looked for: two a mm, fewer where it is large.
+double px_a_mm(const Rect& ink) { return std::min(2.0, 700 / std::max(ink.width(), ink.height())); }
 
 /// What belongs to a record in the order that lies open; nothing where it is of another.
 struct Pressed {
@@ -57,25 +40,7 @@ Pressed pressed_of(const Workroom& room, const PressRecord& r) {
     return out;
 }
 
-/// A blank as its figures say, whatever becomes of the order meanwhile.
-struct PieceShape {
-    Family family = Family::adult_tee;
-    Face face = Face::front;
-    bool other_side = false;
-    Measures chart;
-    /// The piece as it is: what was measured of it in place of what its chart says.
-    [[nodiscard]] orthema::Panel panel(const BlankSeen& measured) const {
-        Measures m = chart;
-        for (const auto& [which, f] : measured.figures)
-            if (m.contains(which)) m[which].value = Length::from_mm(f.mm);
-        return family_panel(family, m, face, other_side);
-    }
-};
-
-PieceShape piece_of(const Pressed& of) {
-    const Face face = of.ground->panel.face;
-    return {of.style->family, face, of.style->other_side, blank_asked(*of.style, of.size->size, face).expected};
-}
+BlankAsked blank_asked(const Pressed& of) { return app::blank_asked(*of.style, of.size->size, of.ground->panel.face); }
 
 Rect moved(const Rect& r, Point by) { return {r.x0 + by.x, r.y0 + by.y, r.x1 + by.x, r.y1 + by.y}; }
 
@@ -111,18 +76,8 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
         measure();
     });
     connect(away_, &QPushButton::clicked, this, [this] { put_away(); });
-    view_.put = [this](Point pixel) {
-        photo_->by_hand.push_back(pixel);
-        measure();
-    };
-    view_.moved = [this](int point, Point pixel) {
-        if (point >= int(photo_->by_hand.size())) return;
-        photo_->by_hand[std::size_t(point)] = pixel;
-        measure();
-    };
-    view_.taken_off = [this](int point) {
-        if (point >= int(photo_->by_hand.size())) return;
-        photo_->by_hand.erase(photo_->by_hand.begin() + point);
+    view_.by_hand = [this](std::vector<Point> points) {
+        photo_->by_hand = std::move(points);
         measure();
     };
 }
@@ -147,24 +102,21 @@ void PressedPage::measure() {
     photo_->busy = true;
     photo_->taken = false;
     landing_.reset();
+    const BlankAsked blank = blank_asked(of);
     PieceAsked asked;
-    asked.picture = picture_of(*of.design, *of.size, room_.art());
+    asked.picture = design_picture(*of.design, *of.size, room_.art(), px_a_mm(shown_ink(*of.size)));
     // from where nothing of it has slipped, on this piece
-    asked.planned = [piece = piece_of(of), size = *of.size](const BlankSeen& blank) {
-        const Rect& shown = shown_ink(size);
-        const Landing off = landing_of(taped_on(piece.panel(blank), size.ink, 0), size, {});
-        return moved(shown, {-off.aside.value_or(0), -off.down.value_or(0)});
+    asked.planned = [blank, size = *of.size](const BlankSeen& seen) {
+        const Landing off = landing_of(taped_on(measured_panel(blank, seen), size.ink, 0), size, {});
+        return moved(shown_ink(size), {-off.aside.value_or(0), -off.down.value_or(0)});
     };
-    measure_photo(room_.jobs(), *photo_, blank_asked(*of.style, record_.size, of.ground->panel.face), std::move(asked),
-                  [this](const TapedPhoto& photo) { found(photo); });
+    measure_photo(room_.jobs(), *photo_, blank, std::move(asked), [this](const TapedPhoto& photo) { found(photo); });
     refresh();
 }
 
 void PressedPage::found(const TapedPhoto& photo) {
     if (!photo_ || photo_->path != photo.path) return;  // another was asked for since
-    const std::vector<Point> by_hand = photo_->by_hand;
-    *photo_ = photo;
-    photo_->by_hand = by_hand;
+    take_found(*photo_, photo);
     landing_.reset();
     const Pressed of = pressed_of(room_, record_);
     if (of && photo_->design && photo_->fault.isEmpty() && photo_->blank) {
@@ -174,8 +126,8 @@ void PressedPage::found(const TapedPhoto& photo) {
         const Point half{whole.width() / 2 * seen.width / shown.width(), whole.height() / 2 * seen.height / shown.height()};
         const Point middle = seen.middle + (whole.centre() - shown.centre());
         const Rect ink{middle.x - half.x, middle.y - half.y, middle.x + half.x, middle.y + half.y};
-        Landing l = landing_of(taped_on(piece_of(of).panel(*photo_->blank), ink, std::remainder(seen.angle, std::numbers::pi)), *of.size,
-                               tape_asks(*of.design, *of.fit, *of.size));
+        Landing l = landing_of(taped_on(measured_panel(blank_asked(of), *photo_->blank), ink, std::remainder(seen.angle, std::numbers::pi)),
+                               *of.size, tape_asks(*of.design, *of.fit, *of.size));
         l.piece = record_.landing && record_.landing->piece > 0 ? record_.landing->piece : record_.first;
         const auto rounded = [](std::optional<double>& v, double to) {
             if (v) v = std::round(*v / to) * to;

@@ -157,13 +157,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
                 QFileDialog::getOpenFileName(this, QStringLiteral("Bring records in"), {}, QStringLiteral("Records (*.csv *.json)"));
             if (!from.isEmpty()) room_.records().import_from(from);
         });
-        if (folder_->folder().isEmpty())
-            menu.addAction(QStringLiteral("Watch a folder for photographs…"), this, [this] {
-                folder_->watch(QFileDialog::getExistingDirectory(this, QStringLiteral("The folder that photographs come into")));
-            });
-        else
-            menu.addAction(QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_->folder()).fileName()), this,
-                           [this] { folder_->watch({}); });
+        menu.addAction(folder_->offer(), this, [this] { folder_->ask(this); });
         if (!filter_.hands.empty())
             menu.addAction(QStringLiteral("Take “%1” out of all records").arg(qt(filter_.hands)), this, [this] {
                 const std::string mark = std::exchange(filter_.hands, {});
@@ -196,10 +190,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     folder_->came = [this](const QStringList& paths) {
         if (isVisible()) look_at_photo(paths.back());
     };
-    folder_->lost = [this](const QString& folder) {
-        room_.say(
-            {QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()), true, {}, {}});
-    };
+    folder_->lost = [this](const QString& sentence) { room_.say({sentence, true, {}, {}}); };
     pressed_->left = [this] { show_photo(false); };
     pressed_->hide();
     panel_->add(pressed_);
@@ -250,11 +241,15 @@ void RecordsBench::resizeEvent(QResizeEvent* event) {
     arrange();
 }
 
+void RecordsBench::show_middle(bool photo) {
+    middle_->setCurrentIndex(photo ? photo_index : view_ == lessons_view ? 1 : view_ == history_view ? 2 : 0);
+}
+
 /// The photograph in the middle, and what it says on the right.
 void RecordsBench::show_photo(bool shown) {
     pressed_->setVisible(shown);
     of_all_->setVisible(!shown);
-    middle_->setCurrentIndex(shown ? photo_index : view_ == lessons_view ? 1 : view_ == history_view ? 2 : 0);
+    show_middle(shown);
     pressed_->refresh();
     if (!shown) refresh();
 }
@@ -281,7 +276,7 @@ void RecordsBench::show_view(int view) {
     view_ = view;
     if (pressed_->any()) show_photo(false);
     views_->show_choice(view);
-    middle_->setCurrentIndex(view == lessons_view ? 1 : view == history_view ? 2 : 0);
+    show_middle(false);
     refresh();
 }
 

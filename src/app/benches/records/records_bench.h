@@ -64,6 +64,7 @@ private:
     void choose(std::size_t record);
     void look_at_photo(const QString& path);
     void show_photo(bool shown);
+    void show_middle(bool photo);
     Segments *views_, *ways_;
     QGridLayout* filters_;
     int columns_ = 0;
