@@ -42,6 +42,7 @@ std::optional<PhotoPiece> photo_piece(const Kinds& kinds, int k, unsigned seed, 
     out.asked.family = kind.family;
     out.asked.face = kind.face;
     out.asked.expected = out.chart;
+    out.asked.standing = out.scene.standing;
     return out;
 }
 

@@ -6,6 +6,7 @@
 #include <thread>
 
 #include "core/drawing/fiducial.h"
+#include "devices/cup_in_view.h"
 
 namespace orthema {
 
@@ -135,10 +136,6 @@ std::vector<Ring> stitched(const std::vector<Ring>& lines, double width) {
     return out;
 }
 
-struct Vec {
-    double x = 0, y = 0, z = 0;
-};
-
 /// The lens's own axes in the table's frame, z towards the table, and where it stands.
 struct Stand {
     std::array<Vec, 3> axes;
@@ -161,6 +158,17 @@ Stand stand_of(const Lens& lens) {
 class Film {
 public:
     Film(const Scene& scene, unsigned seed) : s_(scene), seed_(seed), stand_(stand_of(scene.lens)) {
+        std::mt19937 random(seed);
+        const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
+        for (int k = 0; k < 5; ++k)
+            creases_.push_back({{unit() * 500 - 250, unit() * 600}, unit() * M_PI, 15 + 30 * unit(), unit() < 0.5 ? 1.0 : -1.0});
+        for (const CardOnTable& c : s_.cards)
+            for (int place = 0; place < marks_on_card; ++place) bits_.push_back(fiducial(mark_id(c.size, c.card, place)));
+        if (s_.face == Face::wrap) {
+            cup_ = std::make_unique<Cup>(*wall_of(s_.family, s_.measures), Point{s_.blank.x, s_.blank.y}, s_.blank.angle, s_.standing,
+                                         s_.behind, measure_mm(s_.measures, Measure::handle_gap) > 0);
+            return;
+        }
         const Panel panel = lying_panel(s_.family, s_.measures, s_.face, s_.other_side, s_.lying);
         box_ = bounds(panel.outline).grown(20);
         const bool upper = family_build(s_.family) == Build::upper_body && s_.face == Face::front;
@@ -174,12 +182,6 @@ public:
         seams_ = std::make_unique<Cover>(stitched(panel.seams, 1.2), box_, cell);
         if (!panel.rib.empty()) rib_ = std::make_unique<Cover>(rings_of_outline(panel.rib), box_, cell);
         shadow_ = std::make_unique<Cover>((under_ ? *under_ : *over_).soft(9));
-        for (const CardOnTable& c : s_.cards)
-            for (int place = 0; place < marks_on_card; ++place) bits_.push_back(fiducial(mark_id(c.size, c.card, place)));
-        std::mt19937 random(seed);
-        const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
-        for (int k = 0; k < 5; ++k)
-            creases_.push_back({{unit() * 500 - 250, unit() * 600}, unit() * M_PI, 15 + 30 * unit(), unit() < 0.5 ? 1.0 : -1.0});
     }
 
     [[nodiscard]] Photo photo() const {
@@ -227,6 +229,7 @@ private:
     Stand stand_;
     Rect box_;
     std::unique_ptr<Cover> under_, over_, seams_, rib_, shadow_;
+    std::unique_ptr<Cup> cup_;
     std::vector<std::vector<std::vector<bool>>> bits_;
     std::vector<Crease> creases_;
 
@@ -237,15 +240,19 @@ private:
         other.join();
     }
 
-    /// Where a pixel's ray meets the height above the table.
-    [[nodiscard]] Point point_at(double px, double py, double height) const {
+    /// The way that a pixel looks, in the table's frame.
+    [[nodiscard]] Vec ray(double px, double py) const {
         const Lens& l = s_.lens;
         const double xd = (px - l.width / 2.0) / l.focal, yd = (py - l.height / 2.0) / l.focal, rd = std::hypot(xd, yd);
         double r = rd;
         for (int k = 0; k < 6; ++k) r = rd / (1 + l.distortion * r * r);
         const double k = rd > 0 ? r / rd : 1;
         const auto& [ax, ay, az] = stand_.axes;
-        const Vec d{ax.x * xd * k + ay.x * yd * k + az.x, ax.y * xd * k + ay.y * yd * k + az.y, ax.z * xd * k + ay.z * yd * k + az.z};
+        return ax * (xd * k) + ay * (yd * k) + az;
+    }
+    /// Where a pixel's ray meets the height above the table.
+    [[nodiscard]] Point point_at(double px, double py, double height) const {
+        const Vec d = ray(px, py);
         const double t = (-height - stand_.eye.z) / d.z;
         return {stand_.eye.x + d.x * t, stand_.eye.y + d.y * t};
     }
@@ -277,10 +284,14 @@ private:
     }
 
     /// The card's paper there, and whether it is there at all.
-    [[nodiscard]] bool card_at(Point p, Rgb& out) const {
+    [[nodiscard]] bool card_at(double px, double py, Rgb& out) const {
+        const Point flat = point_at(px, py, 0);
         for (std::size_t c = 0; c < s_.cards.size(); ++c) {
             const CardOnTable& card = s_.cards[c];
-            const Point q = local(card.at, p) * (1 / card.scale);
+            Point q = local(card.at, flat) * (1 / card.scale);
+            if (card.fold)  // where it stands up the ray meets it sooner
+                for (int pass = 0; pass < 4; ++pass)
+                    q = local(card.at, point_at(px, py, std::max(0.0, (q.x - card.fold->at) * card.fold->rise))) * (1 / card.scale);
             const Rect paper = card.size == CardSize::large ? Rect{-105, -148.5, 105, 148.5} : Rect{-74, -105, 74, 105};
             if (!paper.contains(q)) continue;
             out = {0.93F, 0.93F, 0.91F};
@@ -291,6 +302,7 @@ private:
                            y = static_cast<std::size_t>(std::min(7.0, (q.y - m.box.y0) / side));
                 if (bits_[c * marks_on_card + static_cast<std::size_t>(m.place)][y][x]) out = {0.09F, 0.09F, 0.10F};
             }
+            if (card.dusk) out = out * static_cast<float>(1 - card.dusk->less / (1 + std::exp((card.dusk->at - q.x) / 1.5)));
             return true;
         }
         return false;
@@ -325,8 +337,66 @@ private:
         }
     }
 
+    /// The table there and the cards on it, so much in the shade.
+    [[nodiscard]] Rgb ground(int x, int y, Point on, float dark) const {
+        Rgb card, sum{};
+        int hits = 0;
+        const bool card_near = std::any_of(s_.cards.begin(), s_.cards.end(), [&](const CardOnTable& c) {
+            return norm(on - Point{c.at.x, c.at.y}) < 190;
+        });
+        for (const double dx : {0.25, 0.75})
+            for (const double dy : {0.25, 0.75})
+                if (card_near && card_at(x + dx, y + dy, card)) {
+                    ++hits;
+                    sum = {sum.r + card.r, sum.g + card.g, sum.b + card.b};
+                }
+        Rgb out = table_at(on) * (1 - dark);
+        if (hits > 0) out = out.mixed(sum * (1.0F / static_cast<float>(hits)), static_cast<float>(hits) / 4);
+        return out;
+    }
+
+    /// What of the light reaches a point of the table past the cup, which is as wide as a window is.
+    [[nodiscard]] float shade_of_cup(Point on) const {
+        float dark = 0;
+        for (int k = 0; k < 4; ++k) {
+            const Vec light = unit({-0.45 + 0.12 * (k % 2), -0.5 + 0.12 * (k / 2), -0.8});
+            if (cup_->hit({on.x, on.y, -0.01}, light)) dark += 0.25F;
+        }
+        return dark;
+    }
+
+    [[nodiscard]] Rgb cup_colour(const CupHit& hit, const Vec& way) const {
+        const Vec light = unit({-0.4, -0.45, -0.8}), half = unit(light - unit(way));
+        const double lit_by = std::max(0.0, dot(hit.normal, light));
+        const Rgb plain = rgb_of(s_.cloth) * (hit.inside ? 0.5F : 1.0F);
+        const auto gloss = static_cast<float>(0.35 * std::pow(std::max(0.0, dot(hit.normal, half)), 60.0));
+        return (plain * static_cast<float>(0.62 + 0.38 * lit_by)).mixed({1, 1, 1}, gloss);
+    }
+
+    [[nodiscard]] Rgb cup_pixel(int x, int y, Point on) const {
+        if (!cup_->near(on, 150)) return ground(x, y, on, 0);
+        Rgb sum{};
+        int hits = 0;
+        constexpr int rays = 3;
+        for (int k = 0; k < rays * rays; ++k) {
+            const Vec way = ray(x + (k % rays + 0.5) / rays, y + (k / rays + 0.5) / rays);
+            if (const auto hit = cup_->hit(stand_.eye, way)) {
+                const Rgb c = cup_colour(*hit, way);
+                sum = {sum.r + c.r, sum.g + c.g, sum.b + c.b};
+                ++hits;
+            }
+        }
+        const float covered = static_cast<float>(hits) / (rays * rays);
+        const Rgb behind = hits == rays * rays ? Rgb{} : ground(x, y, on, static_cast<float>(s_.shadow) * shade_of_cup(on));
+        return hits == 0 ? behind : behind.mixed(sum * (1.0F / static_cast<float>(hits)), covered);
+    }
+
     [[nodiscard]] Rgb pixel(int x, int y) const {
-        const Point on = point_at(x + 0.5, y + 0.5, 0), raised = point_at(x + 0.5, y + 0.5, s_.thickness);
+        const Point on = point_at(x + 0.5, y + 0.5, 0);
+        for (const Thumb& t : s_.thumbs)
+            if (norm(on - t.at) < t.radius) return Rgb{0.78F, 0.58F, 0.48F} * lit(on);
+        if (cup_) return cup_pixel(x, y, on) * lit(on);
+        const Point raised = point_at(x + 0.5, y + 0.5, s_.thickness);
         Point q = local(s_.blank, raised);
         // edges run beside the panel's: the cloth is pulled a little this way and that
         q = q + Point{smooth_noise(q.x / 90, q.y / 90, seed_ + 6), smooth_noise(q.x / 90, q.y / 90, seed_ + 7)} * s_.waves;
@@ -334,22 +404,7 @@ private:
         const float over = near ? over_->at(q.x, q.y) : 0, under = near && under_ ? under_->at(q.x, q.y) : 0;
         Rgb out;
         if (over < 0.999F) {
-            Rgb card;
-            int hits = 0;
-            Rgb sum{};
-            const bool card_near = std::any_of(s_.cards.begin(), s_.cards.end(), [&](const CardOnTable& c) {
-                return norm(on - Point{c.at.x, c.at.y}) < 190;
-            });
-            for (const double dx : {0.25, 0.75})
-                for (const double dy : {0.25, 0.75})
-                    if (card_near && card_at(point_at(x + dx, y + dy, 0), card)) {
-                        ++hits;
-                        sum = {sum.r + card.r, sum.g + card.g, sum.b + card.b};
-                    }
-            out = table_at(on);
-            const float dark = near ? shadow_->at(q.x - 4, q.y - 5) : 0;
-            out = out * (1 - static_cast<float>(s_.shadow) * dark);
-            if (hits > 0) out = out.mixed(sum * (1.0F / static_cast<float>(hits)), static_cast<float>(hits) / 4);
+            out = ground(x, y, on, near ? static_cast<float>(s_.shadow) * shadow_->at(q.x - 4, q.y - 5) : 0);
             if (under > 0) out = out.mixed(cloth_at(q, true), under);
         }
         if (over > 0) {
@@ -444,15 +499,24 @@ Scene usual_scene(Family family, Face face, const Measures& measures, unsigned s
     s.light = between(0, 0.25);
     s.thickness = hard ? 3 : between(0.5, 1.5);
     if (has_sleeves(family)) s.lying = {between(-0.25, 0.25), between(-0.25, 0.25)};
-    const Panel panel = lying_panel(family, measures, s.face, false, s.lying);
-    const Rect box = bounds(panel.outline);
+    Rect box;
+    double high = 0;  // of what is nearer to the lens than the table
+    if (const auto wall = face == Face::wrap ? wall_of(family, measures) : std::nullopt) {
+        const double wide = std::max(wall->top_diameter, wall->bottom_diameter);
+        box = {-wide / 2, 0, wide / 2, wall->slant()};
+        high = wide;
+        s.standing = random() % 3 == 0;
+        s.behind = s.standing ? between(0, 3) : 0;
+    } else {
+        box = bounds(lying_panel(family, measures, s.face, false, s.lying).outline);
+    }
     const CardSize size = std::max(box.width(), box.height()) < 250 ? CardSize::small : CardSize::large;
     const Rect paper = card_paper(size);
     s.blank = {-box.centre().x, -box.centre().y, between(-0.12, 0.12)};
-    const double gap = between(15, 40);
+    const double gap = between(15, 40) + 0.4 * high;
     Rect all = box;
     const auto lay = [&](int card, Point at, double angle) {
-        s.cards.push_back({size, card, {at.x - box.centre().x, at.y - box.centre().y, angle}, 1});
+        s.cards.push_back({size, card, {at.x - box.centre().x, at.y - box.centre().y, angle}, 1, {}, {}});
         all = {std::min(all.x0, at.x - paper.x1), std::min(all.y0, at.y - paper.y1), std::max(all.x1, at.x + paper.x1),
                std::max(all.y1, at.y + paper.y1)};
     };
@@ -476,7 +540,7 @@ Scene usual_scene(Family family, Face face, const Measures& measures, unsigned s
     l.roll = between(-0.1, 0.1) + (all.height() > all.width() ? M_PI / 2 : 0);
     l.aim = {all.centre().x - c.x + between(-15, 15), all.centre().y - c.y + between(-15, 15)};
     const double wide = std::max(all.width(), all.height()), narrow = std::min(all.width(), all.height());
-    l.distance = between(1.12, 1.3) * l.focal * std::max((wide + 60) / l.width, (narrow + 60) / l.height);
+    l.distance = between(1.12, 1.3) * l.focal * std::max((wide + 60) / l.width, (narrow + 60) / l.height) + high;
     l.blur = between(0.5, 1.2);
     l.noise = between(1, 5);
     l.says_focal = random() % 3 != 0;

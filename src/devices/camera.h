@@ -5,6 +5,7 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -27,11 +28,29 @@ struct OnTable {
     double x = 0, y = 0, angle = 0;
 };
 
+/// A card that was folded across and does not quite lie flat again: right of `at` (mm from its middle) it rises by so much a mm.
+struct Fold {
+    double at = 0, rise = 0;
+};
+
+/// A shadow's edge over a card: right of `at` there is so much less light, of 1.
+struct Dusk {
+    double at = 0, less = 0;
+};
+
 struct CardOnTable {
     CardSize size = CardSize::large;
     int card = 1;
     OnTable at;
     double scale = 1;  ///< that it was printed at
+    std::optional<Fold> fold;
+    std::optional<Dusk> dusk;
+};
+
+/// Something round that lies on the table and hides what is under it: a thumb, a reel of tape.
+struct Thumb {
+    Point at;
+    double radius = 0;
 };
 
 enum class TableTop { plain, wood, cloth };
@@ -65,8 +84,10 @@ struct Scene {
     Face face = Face::front;
     bool other_side = false;
     Lying lying;
-    OnTable blank;
-    double thickness = 1;  ///< of the cloth, mm: it lies that much nearer to the lens
+    OnTable blank;          ///< of a cup: its rim's middle, its base straight below that as drawn
+    bool standing = false;  ///< a cup stands before an upright card, and does not lie on its side beside one
+    double behind = 0;      ///< what lies between the standing cup and the card's plane, mm
+    double thickness = 1;   ///< of the cloth, mm: it lies that much nearer to the lens
     Colour cloth, table;
     TableTop top = TableTop::plain;
     double knit = 0.03;     ///< how much its texture varies, of 1
@@ -76,6 +97,7 @@ struct Scene {
     double shadow = 0.2;    ///< beside the blank, of 1
     double light = 0.15;    ///< how much it falls off over a metre
     std::vector<CardOnTable> cards;
+    std::vector<Thumb> thumbs;
     std::vector<PressedOn> pressed;
     Lens lens;
 };

@@ -43,6 +43,11 @@ Point seen_at(const CameraPose& c, Point p, double height) {
     return distorted(c, turn_of(c) * Eigen::Vector3d(p.x, p.y, -height) + move_of(c));
 }
 
+Eye eye_of(const CameraPose& c) {
+    const Eigen::Vector3d eye = -turn_of(c).transpose() * move_of(c);
+    return {{eye.x(), eye.y()}, -eye.z()};
+}
+
 Point on_table(const CameraPose& c, Point pixel, double height) {
     const double xd = (pixel.x - c.width / 2.0) / c.focal, yd = (pixel.y - c.height / 2.0) / c.focal, rd = std::hypot(xd, yd);
     double r = rd;

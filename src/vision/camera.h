@@ -23,6 +23,12 @@ inline Point turned(Point p, double angle) {
 
 /// Where a point of the table, or so many mm above it, is seen; pixels.
 Point seen_at(const CameraPose& camera, Point on_table, double height = 0);
+/// The point that the camera looks from: over which point of the table, and how high.
+struct Eye {
+    Point over;
+    double height = 0;
+};
+Eye eye_of(const CameraPose& camera);
 /// The point at that height that is seen there.
 Point on_table(const CameraPose& camera, Point pixel, double height = 0);
 

@@ -1,5 +1,6 @@
 // From a photograph to figures.
 #include "vision/panel_fit.h"
+#include "vision/wall_fit.h"
 
 namespace orthema::vision {
 
@@ -11,8 +12,7 @@ Result<TableSeen> find_table(const Photo& photo, const Task& task) {
 }
 
 Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task) {
-    if (family_build(asked.family) == Build::wrap)
-        return Error{"A wall is measured with a tape round it: its figures cannot be taken from a photograph."};
+    if (family_build(asked.family) == Build::wrap) return measure_wall(photo, table, asked, task);
     double expected = 0;
     for (const Ring& r : seen_outline(asked, asked.expected, {})) expected += signed_area(r);
     const auto cells = silhouette(photo, table, asked.thickness, std::abs(expected));

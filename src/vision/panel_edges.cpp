@@ -18,8 +18,9 @@ public:
         px_mm_ = table.cards[0].px_a_mm;
     }
 
-    [[nodiscard]] EdgesSeen find(const PanelGuess& g, const Lines& lines, const std::vector<bool>& with, double reach) const {
+    [[nodiscard]] EdgesSeen find(const PanelGuess& g, const Lines& lines, const std::vector<bool>& with, double reach) {
         EdgesSeen out;
+        any_ = lines.any_step;
         out.asked_within.assign(lines.inner.size(), 0);
         double total = 0;
         for (const Ring& r : lines.outline) total += perimeter({Polygon{r, {}}});
@@ -36,6 +37,7 @@ private:
     const Photo& photo_;
     const TableSeen& table_;
     const BlankAsked& asked_;
+    bool any_ = false;
     std::array<double, 3> apart_{};
     double contrast_ = 0, px_mm_ = 1;
 
@@ -144,7 +146,7 @@ private:
             if (dark) return darkness(i);
             const auto d = step_at(i);
             const double size = std::sqrt(d[0] * d[0] + d[1] * d[1] + d[2] * d[2]);
-            if (inner >= 0 || contrast_ < 25) return size;
+            if (inner >= 0 || contrast_ < 25 || any_) return size;
             return std::max(0.0, d[0] * apart_[0] + d[1] * apart_[1] + d[2] * apart_[2]);
         };
         const int last = static_cast<int>(profile.size());
@@ -166,7 +168,9 @@ private:
             const double bend = before - 2 * here + after;
             const double s = (i - n - 0.5 + (std::abs(bend) > 1e-9 ? 0.5 * (before - after) / bend : 0)) * fine;
             if (std::abs(s) > reach) continue;
-            const double score = here * std::exp(-0.5 * s * s / (0.45 * reach * 0.45 * reach));
+            // into an open rim the inside is seen, of any colour: what ends the cup lies beyond the lip
+            const double beyond = any_ ? std::exp(0.8 * s / reach) : 1;
+            const double score = here * beyond * std::exp(-0.5 * s * s / (0.45 * reach * 0.45 * reach));
             if (score > best_score) {
                 best_score = score;
                 at = s;

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <set>
 
+#include "vision/doubt.h"
+
 namespace orthema::vision {
 
 namespace {
@@ -36,49 +38,6 @@ std::map<Measure, TapeLine> tapes_of(const BlankAsked& asked, const PanelGuess& 
     if (family_build(asked.family) == Build::upper_body) add(lying_panel(asked.family, g.measures, Face::back, asked.other_side, g.lying));
     return out;
 }
-
-/// By how much more neighbours' errors agree than if each were its own: what a row of them is worth is less by this.
-double agreement(const std::vector<Seen>& seen, const std::vector<double>& off) {
-    double square = 0;
-    for (const double o : off) square += o * o;
-    square /= static_cast<double>(std::max<std::size_t>(1, off.size()));
-    if (square <= 0) return 1;
-    double sum = 1;
-    for (std::size_t lag = 1; lag < 25; ++lag) {
-        double with = 0;
-        std::size_t n = 0;
-        for (std::size_t i = 0; i + lag < off.size(); ++i)
-            if (seen[i].inner < 0 && seen[i + lag].inner < 0) {
-                with += off[i] * off[i + lag];
-                ++n;
-            }
-        const double r = n > 0 ? with / static_cast<double>(n) / square : 0;
-        if (r < 0.05) break;
-        sum += 2 * r;
-    }
-    return std::clamp(sum, 1.0, 25.0);
-}
-
-/// Variance of a tape's length from what is not known of the camera, mm².
-double camera_variance(const TableSeen& table, double height, Point a, Point b) {
-    const Point pa = seen_at(table.camera, a, height), pb = seen_at(table.camera, b, height);
-    const CameraVector v = figures_of(table.camera);
-    CameraVector slope;
-    for (int k = 0; k < camera_figures; ++k) {
-        const double h = k < 2 ? 1e-5 : k < 5 ? 1e-6 : 1e-3;
-        const auto length = [&](double by) {
-            CameraVector w = v;
-            w[k] += by;
-            const CameraPose c = camera_of(w, table.camera.width, table.camera.height);
-            return norm(on_table(c, pb, height) - on_table(c, pa, height));
-        };
-        slope[k] = (length(h) - length(-h)) / (2 * h);
-    }
-    const Eigen::Map<const Eigen::Matrix<double, camera_figures, camera_figures>> cov(table.covariance.data());
-    return std::max(0.0, slope.dot(cov * slope));
-}
-
-constexpr double edge_mm = 0.6;  ///< that an edge may lie off, one standard deviation
 
 struct Drawn {
     Eigen::VectorXd step;
@@ -329,8 +288,8 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
         const double mm = measure_mm(g.measures, m);
         const double cloth = mm * 0.5 / std::max(100.0, std::abs(table.camera.move[2]));  // half a millimetre nearer or farther
         const double variance = own * spread * spread * grown +
-                                camera_variance(table, asked.thickness, a, b) * std::pow(tape->second.share, -2) + cloth * cloth +
-                                0.35 * 0.35;
+                                camera_variance(table, {a, asked.thickness}, {b, asked.thickness}) * std::pow(tape->second.share, -2) +
+                                cloth * cloth + looks_mm * looks_mm;
         const double error = 1.96 * std::sqrt(variance);
         if (error > std::max(4.0, 0.01 * mm)) continue;  // a tape does better
         out.figures[m] = {mm, error, seen_at(table.camera, a, asked.thickness), seen_at(table.camera, b, asked.thickness)};

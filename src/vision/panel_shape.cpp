@@ -68,6 +68,10 @@ bool moved(const std::vector<Ring>& a, const std::vector<Ring>& b) {
 }  // namespace
 
 std::vector<Ring> seen_outline(const BlankAsked& asked, const Measures& measures, const Lying& lying) {
+    if (const auto wall = wall_of(asked.family, measures)) {  // from the side
+        const double rim = wall->top_diameter / 2, base = wall->bottom_diameter / 2;
+        return {{{-rim, 0}, {rim, 0}, {base, wall->height}, {-base, wall->height}}};
+    }
     return seen_outline(asked, lying_panel(asked.family, measures, asked.face, asked.other_side, lying), measures, lying);
 }
 

@@ -17,7 +17,7 @@ struct PanelGuess {
 };
 
 /// What of a panel is seen against the table, mm in the panel's frame: closed rings, holes too. Of an upper body's front the back shows
-/// in the collar's opening.
+/// in the collar's opening. Of a wall its side, the rim's middle at the origin.
 std::vector<Ring> seen_outline(const BlankAsked& asked, const Measures& measures, const Lying& lying);
 
 /// Within what a search begins: the chart's figure may be off by so much, one standard deviation.
@@ -27,6 +27,7 @@ struct Lines {
     std::vector<Ring> outline;  ///< closed
     std::vector<Ring> inner;    ///< open, each by itself
     std::size_t stitched = 0;   ///< index of the first of `inner` that is a dark line rather than a step
+    bool any_step = false;      ///< a step of whatever colours counts, and rather one farther out
 };
 
 /// The figures that are sought, each as a number of about one.

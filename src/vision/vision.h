@@ -50,6 +50,7 @@ struct BlankAsked {
     bool other_side = false;
     Measures expected;              ///< the chart's figures for that size: where the search begins
     double thickness = 1;           ///< of the cloth, mm
+    bool standing = false;          ///< a cup stands before an upright card, and does not lie on its side beside one
     std::vector<Point> on_outline;  ///< points in the picture that somebody put on the outline by hand, pixels
 };
 

@@ -3,6 +3,8 @@
 #include <sys/mman.h>
 #include <unistd.h>
 
+#include <array>
+#include <cmath>
 #include <cstdint>
 #include <cstdio>
 #include <cstdlib>
@@ -11,6 +13,7 @@
 #include <random>
 
 #include "core/order/limits.h"
+#include "devices/camera.h"
 #include "devices/cutter.h"
 #include "devices/press.h"
 #include "files/chart_csv.h"
@@ -24,6 +27,7 @@
 #include "files/shift_file.h"
 #include "reader/pixels.h"
 #include "reader/reader.h"
+#include "vision/vision.h"
 
 extern "C" std::size_t LLVMFuzzerMutate(std::uint8_t* data, std::size_t size, std::size_t most);
 
@@ -138,16 +142,90 @@ void read_typeface(const std::string& bytes) {
     }
 }
 
+/// A photograph with things lying on it, and whatever may be asked of it: what is read of the bytes, one after the other.
+void read_photograph(const std::string& bytes) {
+    std::size_t at = 0;
+    const auto next = [&] { return at < bytes.size() ? static_cast<std::uint8_t>(bytes[at++]) : std::uint8_t{0}; };
+    static const std::array<std::pair<Family, Face>, 6> kinds{{{Family::tag, Face::front},
+                                                               {Family::infant_bodysuit, Face::front},
+                                                               {Family::coaster, Face::front},
+                                                               {Family::mug, Face::wrap},
+                                                               {Family::tapered_tumbler, Face::wrap},
+                                                               {Family::cap, Face::cap_front}}};
+    static const std::vector<std::pair<Scene, Photo>> taken = [] {
+        std::vector<std::pair<Scene, Photo>> out;
+        for (const auto& [family, face] : kinds)
+            for (const BlankStyle& style : starting_library().styles)
+                if (style.family == family) {
+                    Scene scene = usual_scene(family, face, style.chart.at(style.sizes.front()), 7, 1);
+                    scene.lens = with_width(scene.lens, 1000);
+                    Photo photo = simulated_photo(scene, 7);
+                    out.emplace_back(std::move(scene), std::move(photo));
+                    break;
+                }
+        return out;
+    }();
+    const auto& [scene, as_taken] = taken[next() % taken.size()];
+    Photo photo = as_taken;
+    BlankAsked asked;
+    asked.family = kinds[next() % kinds.size()].first;
+    asked.face = kinds[next() % kinds.size()].second;
+    if (next() % 2 == 0) {  // mostly what is there
+        asked.family = scene.family;
+        asked.face = scene.face;
+    }
+    asked.standing = next() % 2 == 0;
+    asked.expected = scene.measures;
+    for (int k = next() % 4; k > 0; --k) {
+        const auto all = family_measures(asked.family);
+        const double mm = std::pow(next() / 16.0, 3);
+        asked.expected[all[next() % all.size()]].value = Length::from_mm(mm);
+    }
+    const int w = photo.image.width, h = photo.image.height;
+    for (int k = next() % 6; k > 0; --k) asked.on_outline.push_back({(next() - 20) * w / 200.0, (next() - 20) * h / 200.0});
+    for (int k = next() % 12; k > 0; --k) {
+        const int x = next() * w / 256, y = next() * h / 256, to_x = std::min(w, x + 4 * next()), to_y = std::min(h, y + 4 * next());
+        const std::array<std::uint8_t, 3> colour{next(), next(), next()};
+        for (int j = y; j < to_y; ++j)
+            for (int i = x; i < to_x; ++i)
+                std::copy(colour.begin(), colour.end(), photo.image.rgba.data() + 4 * (std::size_t(j) * std::size_t(w) + std::size_t(i)));
+    }
+    if (next() % 8 == 0) photo.focal_px = std::pow(next() / 20.0, 4);
+    const auto table = vision::find_table(photo, {});
+    if (!table) return must(!table.sentence().empty(), "a fault has a sentence");
+    const auto blank = vision::measure_blank(photo, *table, asked, {});
+    if (!blank) return must(!blank.sentence().empty(), "a fault has a sentence");
+    must(!blank->refused.empty() || !blank->figures.empty(), "figures, or why there are none");
+    for (const auto& [m, f] : blank->figures)
+        must(std::isfinite(f.mm) && f.mm > 0 && std::isfinite(f.error) && f.error > 0, "a figure with its error");
+    if (family_build(asked.family) == Build::wrap) return;
+    DesignAsked design;
+    design.picture = {24, 16, std::vector<std::uint8_t>(4 * 24 * 16, 180)};
+    design.planned = {-1.0 * next(), 1.0 * next(), 1.0 * next(), 2.0 * next()};
+    const auto found = vision::find_design(photo, *table, *blank, design, {});
+    if (!found) return must(!found.sentence().empty(), "a fault has a sentence");
+    must(std::isfinite(found->middle.x) && std::isfinite(found->angle) && std::isfinite(found->width), "a design's figures");
+}
+
 void read_press(const std::string& bytes) { (void)reading_from(bytes); }
 
 void read_cut(const std::string& bytes) { (void)SimulatedCutter({}).cut(bytes, 500, 1000, {}); }
 
 using Read = void (*)(const std::string&);
 const std::map<std::string, Read>& readers() {
-    static const std::map<std::string, Read> all{{"order", read_order},     {"container", read_container}, {"list", read_a_list},
-                                                 {"chart", read_chart},     {"nest", read_nest},           {"shift", read_shift},
-                                                 {"library", read_library}, {"picture", read_picture},     {"press", read_press},
-                                                 {"cut", read_cut},         {"records", read_records},     {"typeface", read_typeface}};
+    static const std::map<std::string, Read> all{{"order", read_order},
+                                                 {"container", read_container},
+                                                 {"list", read_a_list},
+                                                 {"chart", read_chart},
+                                                 {"nest", read_nest},
+                                                 {"shift", read_shift},
+                                                 {"library", read_library},
+                                                 {"picture", read_picture},
+                                                 {"press", read_press},
+                                                 {"cut", read_cut},
+                                                 {"records", read_records},
+                                                 {"typeface", read_typeface},
+                                                 {"photograph", read_photograph}};
     return all;
 }
 

@@ -46,6 +46,10 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
         }
         p.table = std::move(*found);
     }
+    if (design && family_build(asked.family) == Build::wrap) {
+        p.fault = QStringLiteral("Where a print lies that goes round a wall is measured with a tape.");
+        return;
+    }
     auto blank = measure_blank(*p.photo, *p.table, asked);
     if (!blank) {
         p.fault = qt(blank.sentence());
@@ -68,6 +72,7 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
 
 void take_found(TapedPhoto& photo, TapedPhoto found) {
     found.by_hand = std::move(photo.by_hand);
+    found.standing = photo.standing;
     photo = std::move(found);
 }
 
@@ -81,8 +86,9 @@ BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face fa
 }
 
 void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
-                   std::function<void(TapedPhoto found)> done) {
+                   const std::function<void(TapedPhoto found)>& done) {
     asked.on_outline = photo.by_hand;
+    asked.standing = photo.standing;
     TapedPhoto failed = photo;
     failed.busy = false;
     failed.fault = QStringLiteral("It could not be measured.");

@@ -14,6 +14,7 @@ struct TapedPhoto {
     QImage picture;  ///< for the screen
     int width = 0, height = 0;
     std::string style, size;
+    bool standing = false;  ///< a cup stands before an upright card
     std::optional<TableSeen> table;
     std::optional<BlankSeen> blank;
     std::optional<DesignSeen> design;  ///< where one was asked for
@@ -38,6 +39,6 @@ struct PieceAsked {
 /// Reads it where that was not done yet, finds its cards, the blank and the design, on a thread. `done` is given what was found; what was
 /// put by hand and what it is of are as they were when it was asked.
 void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
-                   std::function<void(TapedPhoto found)> done);
+                   const std::function<void(TapedPhoto found)>& done);
 
 }  // namespace orthema::app

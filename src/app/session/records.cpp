@@ -17,7 +17,9 @@ constexpr std::size_t spread_known_from = 12;  ///< measured pieces
 std::string now_text() { return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString(); }
 
 /// Those that act on whatever is pressed, not on one order's own figures.
-bool stands(const Correction& c) { return c.kind == CorrectionKind::loading_marks || c.kind == CorrectionKind::hand_times; }
+bool stands(const Correction& c) {
+    return c.kind == CorrectionKind::loading_marks || c.kind == CorrectionKind::hand_times || c.kind == CorrectionKind::photo_scale;
+}
 
 /// What the ids of corrections begin with that rest on rehearsals.
 const std::string rehearsed = "rehearsal/";

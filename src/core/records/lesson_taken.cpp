@@ -20,6 +20,7 @@ Order with_correction(Order order, const Correction& c, const std::string& today
     };
     switch (c.kind) {
     case CorrectionKind::loading_marks:
+    case CorrectionKind::photo_scale:
     case CorrectionKind::hand_times: acts = true; break;
     case CorrectionKind::neck_drop:
     case CorrectionKind::circumference:

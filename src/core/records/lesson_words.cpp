@@ -41,6 +41,9 @@ std::string proposal_words(const Correction& c, const Order& order) {
         return method + ": shrinks by " + mm_text(std::abs(c.by), 1) + (c.by > 0 ? " % more" : " % less") + " than is allowed for.";
     case CorrectionKind::recipe: return style + ", " + method + " on the " + press + ": try " + c.words + ", one trial piece first.";
     case CorrectionKind::hand_times: return "Handling takes " + mm_text(c.by, 2) + " times as long as planned: plan with that.";
+    case CorrectionKind::photo_scale:
+        return "What is photographed comes out " + mm_text(std::abs(c.by), 2) + (c.by > 0 ? " % longer" : " % shorter") +
+               " than your tape says: take that off new photographs.";
     case CorrectionKind::spares: {
         const Decoration* d = find_decoration(order, c.design);
         return "“" + named(d, c.design) + "”" + (d == nullptr ? "" : " on " + run_name(order, d->run)) + ": " + mm_text(c.by, 0) +
@@ -59,6 +62,9 @@ std::string proposal_reason(const Correction& c, Unit unit) {
     const auto mm = [&](double v) { return length_text(Length::from_mm(v), unit); };
     const std::string from = "from " + std::to_string(c.pieces) + (c.pieces == 1 ? " piece" : " pieces");
     switch (c.kind) {
+    case CorrectionKind::photo_scale:
+        return "from " + std::to_string(c.pieces) + " sizes measured both ways; between " + mm_text(c.low, 2) + " and " +
+               mm_text(c.high, 2) + " % with 95 %. A card whose 100 mm line measures otherwise is printed anew instead.";
     case CorrectionKind::loading_marks:
     case CorrectionKind::neck_drop:
     case CorrectionKind::circumference: {
@@ -80,6 +86,9 @@ std::string proposal_reason(const Correction& c, Unit unit) {
 
 std::string taken_words(const Correction& c, Unit unit) {
     if (c.kind == CorrectionKind::loading_marks) return marks_moved_words({c.aside, c.down, c.since, c.pieces}, unit);
+    if (c.kind == CorrectionKind::photo_scale)
+        return "photographs, " + mm_text(std::abs(c.by), 2) + (c.by > 0 ? " % taken off" : " % put on") +
+               (c.since.empty() ? "" : ", " + c.since.substr(0, 10));
     return std::string(correction_name(c.kind)) + (c.since.empty() ? "" : ", " + c.since.substr(0, 10)) +
            (c.pieces > 0 ? ", from " + std::to_string(c.pieces) + " pieces" : "");
 }

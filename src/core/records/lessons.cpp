@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/order/recipes.h"
+#include "core/records/photo_scale.h"
 #include "core/records/place.h"
 
 namespace orthema {
@@ -60,6 +61,7 @@ public:
         proofs();
         times();
         spares();
+        photographs();
         return std::move(out_);
     }
 
@@ -295,6 +297,18 @@ private:
         c.low = std::exp(mid - 1.96 * error);
         c.high = std::exp(mid + 1.96 * error);
         c.pieces = static_cast<int>(ratio.size());
+        propose(std::move(c));
+    }
+
+    void photographs() {
+        Correction c;
+        c.kind = CorrectionKind::photo_scale;
+        const auto found = photo_scale(order_.styles, changed_at(known_, c));
+        if (!found || !found->differs) return;
+        c.by = std::round(found->by * 20) / 20;
+        c.low = found->sure.low;
+        c.high = found->sure.high;
+        c.pieces = found->sizes;
         propose(std::move(c));
     }
 

@@ -8,13 +8,13 @@ namespace orthema {
 
 const char* correction_key(CorrectionKind kind) {
     static constexpr std::array<const char*, correction_kind_count> keys{
-        "loading-marks", "neck-drop", "circumference", "layer-growth", "shrink", "recipe", "hand-times", "spares", "look"};
+        "loading-marks", "neck-drop", "circumference", "layer-growth", "shrink", "recipe", "hand-times", "spares", "photo-scale", "look"};
     return keys[static_cast<std::size_t>(kind)];
 }
 
 const char* correction_name(CorrectionKind kind) {
     static constexpr std::array<const char*, correction_kind_count> names{
-        "loading marks", "collar seam", "circumference", "layer growth", "shrinking", "recipe", "handling times", "spares", "to look at"};
+        "loading marks", "collar seam", "circumference", "layer growth", "shrinking", "recipe", "handling times", "spares", "photographs", "to look at"};
     return names[static_cast<std::size_t>(kind)];
 }
 
@@ -46,6 +46,13 @@ std::string moved_words(double aside, double down, Unit unit) {
 std::string marks_moved_words(const MarksMoved& m, Unit unit) {
     return "loading marks moved " + moved_words(m.aside, m.down, unit) + (m.since.empty() ? "" : ", " + m.since.substr(0, 10)) +
            (m.pieces > 0 ? ", from " + std::to_string(m.pieces) + (m.pieces == 1 ? " piece" : " pieces") : "");
+}
+
+double photo_factor(const std::vector<Correction>& taken) {
+    double factor = 1;
+    for (const Correction& c : taken)
+        if (c.kind == CorrectionKind::photo_scale) factor *= 1 + c.by / 100;
+    return std::clamp(factor, 0.9, 1.1);
 }
 
 double handling_factor(const std::vector<Correction>& taken) {

@@ -18,6 +18,7 @@ enum class CorrectionKind {
     recipe,         ///< a trial in one figure of one step: `words`
     hand_times,     ///< of handling: times `by`
     spares,         ///< of a design: `by` in all
+    photo_scale,    ///< of figures read off photographs: they come out `by` per cent long
     look,           ///< nothing to change by itself: `words` say what to look at
 };
 constexpr int correction_kind_count = static_cast<int>(CorrectionKind::look) + 1;
@@ -52,6 +53,9 @@ std::string moved_words(double aside, double down, Unit unit);
 std::string marks_moved_words(const MarksMoved& moved, Unit unit);
 MarksMoved marks_moved(const std::vector<Correction>& taken, const std::string& press, const std::string& platen,
                        const std::string& hands = {});
+
+/// What a figure read off a photograph is divided by.
+double photo_factor(const std::vector<Correction>& taken);
 
 /// By how much handling takes longer than the usual times.
 double handling_factor(const std::vector<Correction>& taken);

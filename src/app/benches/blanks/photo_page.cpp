@@ -6,12 +6,15 @@
 #include <QFileInfo>
 
 #include "app/benches/blanks/blanks_bench.h"
+#include "core/records/lessons.h"
+#include "core/records/photo_scale.h"
 
 namespace orthema::app {
 
 namespace {
 
 constexpr std::size_t most_photos = 60;
+const std::string lying = "lying", upright = "upright";
 
 }  // namespace
 
@@ -22,6 +25,15 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     connect(which_, &QComboBox::activated, this, [this] {
         shown_ = qt(chosen_id(which_));
         refresh();
+    });
+    cups_ = part();
+    cup_ = cups_->choice_row(QStringLiteral("The cup"), QStringLiteral("How it was photographed: either way its handle to one side"));
+    set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}});
+    connect(cup_, &QComboBox::activated, this, [this] {
+        if (TapedPhoto* p = shown()) {
+            p->standing = chosen_id(cup_) == upright;
+            measure(*p);
+        }
     });
     of_ = note();
     says_ = note();
@@ -35,6 +47,14 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
         ticks_[m] = t;
     }
     sure_ = note();
+    scale_ = note();
+    learn_ = push(QStringLiteral("Take that off photographs"),
+                  QStringLiteral("Of those that are measured from now on, in every order; Records shows it under Lessons"));
+    add(learn_);
+    connect(learn_, &QPushButton::clicked, this, [this] {
+        if (const auto c = lesson()) room_.records().take(*c);
+        refresh();
+    });
     anew_ =
         push(QStringLiteral("Measure as chosen"), QStringLiteral("The photograph shows the blank and size that are chosen above"), true);
     add(anew_);
@@ -109,6 +129,7 @@ void PhotoPage::bring_in(const QStringList& paths) {
         photo.path = shown_ = path;
         photo.style = style->id;
         photo.size = bench_.size();
+        photo.standing = chosen_id(cup_) == upright;
         photos_.push_back(std::move(photo));
         measure(photos_.back());
     }
@@ -140,10 +161,11 @@ void PhotoPage::take() {
     if (style == nullptr || !p->blank || p->busy) return;
     const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     BlankStyle next = *style;
+    const double factor = photo_factor(room_.order().corrections.all());
     int n = 0;
     for (const auto& [m, f] : p->blank->figures)
         if (ticks_.at(m)->isChecked() && next.chart[p->size].contains(m)) {
-            const double tenth = std::round(f.mm * 10) / 10;
+            const double tenth = std::round(f.mm / factor * 10) / 10;
             next = with_reading(next, p->size, m, Length::from_mm(tenth), today,
                                 Length::from_mm(std::max(0.1, std::round(f.error * 10) / 10)));
             ++n;
@@ -154,8 +176,33 @@ void PhotoPage::take() {
     refresh();
 }
 
+std::optional<Correction> PhotoPage::lesson() const {
+    for (const Correction& c : proposals({}, {}, room_.records().lessons(), room_.order()))
+        if (c.kind == CorrectionKind::photo_scale) return c;
+    return std::nullopt;
+}
+
+QString PhotoPage::scale_words() const {
+    const auto per_cent = [](double by, const QString& more, const QString& less) {
+        return QStringLiteral("%1 % %2").arg(qt(mm_text(std::abs(by), 2)), by > 0 ? more : less);
+    };
+    QString says;
+    std::string since;
+    for (const Correction& c : room_.order().corrections.all())
+        if (c.kind == CorrectionKind::photo_scale) since = std::max(since, c.since);
+    if (const double factor = photo_factor(room_.order().corrections.all()); factor != 1)
+        says = per_cent(100 * (factor - 1), QStringLiteral("is taken off"), QStringLiteral("is put on")) +
+               QStringLiteral(", as your tape has taught. ");
+    if (const auto seen = photo_scale(room_.order().styles, since))
+        says += QStringLiteral("Against your tape, photographs come out %1 (%2 measured both ways; between %3 and %4 %).")
+                    .arg(per_cent(seen->by, QStringLiteral("longer"), QStringLiteral("shorter")), counted(std::size_t(seen->sizes), "size"),
+                         qt(mm_text(seen->sure.low, 2)), qt(mm_text(seen->sure.high, 2)));
+    return says;
+}
+
 void PhotoPage::refresh() {
     const Unit unit = room_.order().unit;
+    const double factor = photo_factor(room_.order().corrections.all());
     std::vector<std::pair<std::string, QString>> items;
     items.reserve(photos_.size());
     for (const TapedPhoto& p : photos_)
@@ -165,6 +212,11 @@ void PhotoPage::refresh() {
     TapedPhoto* p = shown();
     view_.show_photo(p);
     const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);
+    const bool cup = style != nullptr && family_build(style->family) == Build::wrap;
+    cups_->setVisible(cup);
+    if (cup)
+        set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}},
+                  p->standing ? upright : lying);
     of_->setText(style == nullptr ? QString() : QStringLiteral("Measured as %1, %2.").arg(qt(style->name), qt(p->size)));
     QString says;
     if (p != nullptr && p->busy)
@@ -184,16 +236,18 @@ void PhotoPage::refresh() {
         tick->setVisible(is);
         if (!is) continue;
         const Figure& chart = style->chart.at(p->size).at(m);
-        const Length off = Length::from_mm(f->second.mm) - chart.published.value_or(chart.value);
+        const Length seen = Length::from_mm(f->second.mm / factor), off = seen - chart.published.value_or(chart.value);
         tick->setText(QStringLiteral("%1  %2 ± %3  (%4%5)")
-                          .arg(qt(measure_short(m)), qt(length_text(Length::from_mm(f->second.mm), unit, false)),
-                               error_text(f->second.error, unit), off.mm() > 0 ? QStringLiteral("+") : QString(),
-                               qt(length_text(off, unit, false))));
+                          .arg(qt(measure_short(m)), qt(length_text(seen, unit, false)), error_text(f->second.error, unit),
+                               off.mm() > 0 ? QStringLiteral("+") : QString(), qt(length_text(off, unit, false))));
     }
     sure_->setText(found ? QStringLiteral("In %1; nineteen of twenty lie within what stands after ±; in brackets against the chart. Where "
                                           "the outline lies wrong, drag it to the cloth's edge.")
                                .arg(unit == Unit::mm ? QStringLiteral("mm") : QStringLiteral("inches"))
                          : QString());
+    scale_->setText(scale_words());
+    scale_->setVisible(!scale_->text().isEmpty());
+    learn_->setVisible(lesson().has_value());
     const BlankStyle* chosen = bench_.style();
     const bool other = p != nullptr && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
     anew_->setVisible(other);

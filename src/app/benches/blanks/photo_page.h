@@ -35,11 +35,14 @@ private:
     PhotoFolder folder_;
     std::list<TapedPhoto> photos_;
     QString shown_;
-    QComboBox* which_;
-    QLabel *of_, *says_, *sure_;
+    /// What the tape has taught of photographs, where that is worth a change; nothing otherwise.
+    [[nodiscard]] std::optional<Correction> lesson() const;
+    [[nodiscard]] QString scale_words() const;
+    QComboBox *which_, *cup_;
+    QLabel *of_, *says_, *sure_, *scale_;
     std::map<Measure, QCheckBox*> ticks_;
-    QPushButton *take_, *anew_, *again_, *away_, *back_, *watch_;
-    FigurePanel* list_;
+    QPushButton *take_, *learn_, *anew_, *again_, *away_, *back_, *watch_;
+    FigurePanel *list_, *cups_;
 };
 
 }  // namespace orthema::app
