@@ -106,9 +106,10 @@ int main(int argc, char** argv) {
         int width;
         double larger;
     };
-    for (const Taken& t : {Taken{Family::adult_tee, "crew-tee.jpg", 11, 1, 3264, 1.018},
-                           Taken{Family::infant_bodysuit, "stall-bodysuit.jpg", 6, 1, 2600, 0.985},
-                           Taken{Family::hooded_fleece, "marshal-fleece.jpg", 26, 4, 3600, 1.012}}) {
+    for (const Taken& t :
+         {Taken{Family::adult_tee, "crew-tee.jpg", 11, 1, 3264, 1.018},
+          Taken{Family::infant_bodysuit, "stall-bodysuit.jpg", 6, 1, 2600, 0.985},
+          Taken{Family::hooded_fleece, "marshal-fleece.jpg", 26, 4, 3600, 1.012}, Taken{Family::mug, "stall-mug.jpg", 10, 1, 2400, 1.01}}) {
         const BlankStyle* style = nullptr;
         for (const BlankStyle& s : package->order.styles)
             if (s.family == t.family && style == nullptr) style = &s;

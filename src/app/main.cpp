@@ -9,6 +9,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <optional>
+#include <string_view>
 
 #include "app/window/main_window.h"
 #include "app/widgets/theme.h"
@@ -32,6 +33,10 @@ std::optional<QByteArray> smaller_scale() {
 }  // namespace
 
 int main(int argc, char** argv) {
+    if (argc > 1 && std::string_view(argv[1]) == "--version") {  // needs no display
+        std::printf("orthema %s\n", ORTHEMA_VERSION);
+        return 0;
+    }
     QApplication application(argc, argv);
     if (const auto scale = smaller_scale()) {
         qputenv("QT_SCALE_FACTOR", *scale);
@@ -50,7 +55,7 @@ int main(int argc, char** argv) {
         if (a == QLatin1String("--quit-when-shown")) {
             only_start = true;
         } else if (a.startsWith(QLatin1String("--"))) {
-            std::fprintf(stderr, "usage: orthema [ORDER | LIST | PICTURE ...]\n");
+            std::fprintf(stderr, "usage: orthema [--version] [ORDER | LIST | PICTURE ...]\n");
             return 2;
         } else {
             files << a;

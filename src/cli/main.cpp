@@ -4,6 +4,7 @@
 #include <iostream>
 #include <nlohmann/json.hpp>
 
+#include "cli/describe.h"
 #include "cli/gang.h"
 #include "cli/records.h"
 #include "cli/shop.h"
@@ -282,6 +283,7 @@ int do_check(const std::string& path, const std::string& shop, bool as_json) {
 int main(int argc, char** argv) {
     CLI::App app{"Orthema without a window: size, place, nest and export transfer orders."};
     app.require_subcommand(1);
+    app.set_version_flag("--version", std::string("orthema-cli ") + ORTHEMA_VERSION);
     std::string in, out, width, shop;
     bool as_json = false;
     double seconds = 2;
@@ -375,6 +377,21 @@ int main(int argc, char** argv) {
     restore_command->add_option("--library", out, "where the shop library is to lie")->required();
     restore_command->add_option("--orders", folder, "the folder for its orders")->required();
     with_json(restore_command);
+
+    const auto describes = [&app](const char* flag, const auto& words) {  // for packaging: not in --help
+        app.add_flag_callback(flag,
+                              [&app, words] {
+                                  std::cout << words(app);
+                                  throw CLI::Success();
+                              })
+            ->group("");
+    };
+    describes("--bash-completion", [](const CLI::App& a) { return bash_completion(a, "orthema-cli"); });
+    describes("--man-page", [](const CLI::App& a) {
+        return man_page(a, "orthema-cli", "size, place, nest and export transfer orders without a window",
+                        ".SH EXIT STATUS\n0 when all is well, 1 when a finding says stop, 2 for bad usage or input that cannot be read.\n"
+                        ".SH SEE ALSO\n.BR orthema (1),\n.BR orthema\\-press (1)\n");
+    });
 
     try {
         app.parse(argc, argv);

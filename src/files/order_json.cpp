@@ -250,6 +250,10 @@ Order read_order(const In& in) {
         in["kept_out"].each(most<KeptOut>, [&](const In& e) {
             o.kept_out.push_back({e["row"].whole(0, 100000000), e["text"].text(), e["reason"].text()});
         });
+    if (in.has("photographs"))
+        in["photographs"].each(most<KeptPhoto>, [&](const In& e) {
+            o.photographs.push_back({e["blank"].text(), e["size"].text(), e["record"].text(), e["date"].text(), e["hash"].hash()});
+        });
     if (in.has("reprints")) in["reprints"].each(most<Reprint>, [&](const In& e) { o.reprints.push_back(read_reprint(e)); });
     if (in.has("guide_setup")) o.guide_setup = read_guide_setup(in["guide_setup"]);
     if (in.has("pricing")) o.pricing = read_pricing(in["pricing"]);
@@ -398,6 +402,8 @@ json to_json(const Order& o) {
     for (const Correction& c : o.corrections) j["corrections"].push_back(to_json(c));
     if (o.press_run != PressRun{}) j["press_run"] = to_json(o.press_run);
     for (const KeptOut& k : o.kept_out) j["kept_out"].push_back({{"row", k.row}, {"text", k.text}, {"reason", k.reason}});
+    for (const KeptPhoto& p : o.photographs)
+        j["photographs"].push_back({{"blank", p.style}, {"size", p.size}, {"record", p.record}, {"date", p.date}, {"hash", p.hash}});
     for (const Reprint& r : o.reprints) j["reprints"].push_back(to_json(r));
     if (o.guide_setup != GuideSetup{}) j["guide_setup"] = to_json(o.guide_setup);
     if (o.pricing != Pricing{}) j["pricing"] = to_json(o.pricing);

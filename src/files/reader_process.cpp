@@ -17,6 +17,7 @@
 #include <set>
 
 #include "files/safe_file.h"
+#include "files/program_part.h"
 #include "files/wire.h"
 
 namespace orthema {
@@ -27,14 +28,6 @@ constexpr std::size_t most_kept = 768u << 20;        ///< bytes of files that a 
 constexpr std::size_t most_remembered = 192u << 20;  ///< of pictures that were looked at, to be looked at again for nothing
 constexpr std::size_t most_waiting = 2;              ///< readers without work
 
-std::string reader_path() {
-    std::error_code error;
-    const std::filesystem::path here = std::filesystem::read_symlink("/proc/self/exe", error).parent_path();
-    for (const auto& at : {here / "orthema-reader", here / ".." / "orthema-reader"})
-        if (std::filesystem::exists(at, error)) return at.string();
-    return "orthema-reader";
-}
-
 const Error stopped{"Stopped: nothing was written."};
 
 class Reader {
@@ -42,7 +35,7 @@ public:
     static std::unique_ptr<Reader> start(const ReaderLimits& limits) {
         int ends[2];
         if (::socketpair(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0, ends) != 0) return nullptr;
-        const std::string path = reader_path(), memory = std::to_string(limits.memory);
+        const std::string path = program_part("orthema-reader"), memory = std::to_string(limits.memory);
         posix_spawn_file_actions_t files;
         posix_spawn_file_actions_init(&files);
         posix_spawn_file_actions_addopen(&files, 0, "/dev/null", O_RDONLY, 0);

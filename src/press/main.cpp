@@ -8,6 +8,7 @@
 
 int main(int argc, char** argv) {
     CLI::App app{"a simulated heat press on a local socket"};
+    app.set_version_flag("--version", std::string("orthema-press ") + ORTHEMA_VERSION);
     std::string socket;
     double heat_rate = 20, cool_rate = 4, speed = 1;
     app.add_option("socket", socket, "path of the socket to listen on")->required();

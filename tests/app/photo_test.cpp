@@ -137,6 +137,38 @@ TEST(PhotoBench, ACupIsMeasuredFromItsSide) {
     EXPECT_NEAR(w.blanks()->style()->chart.at(size).at(Measure::circumference).value.mm(), round, 0.06);
 }
 
+TEST(PhotoBench, ASmallPictureIsKeptWithTheOrder) {
+    PhotoWindow w;
+    w.blanks()->choose_size("M");
+    w.drop({w.photograph("piece.jpg", "M", 2)});
+    w.wait();
+    w.click(w.find<QPushButton>("Keep it small with the order"));
+    ASSERT_EQ(w.order().photographs.size(), 1U);
+    w.undo();
+    EXPECT_TRUE(w.order().photographs.empty());
+    w.click(w.find<QPushButton>("Keep it small with the order"));
+    w.click(w.find<QPushButton>("Put away"));
+    w.room().keeper().save(QString::fromStdString(w.data("kept.orthema")));
+    w.wait();
+    const std::string entry = "photographs/" + w.order().photographs[0].hash + ".jpg";
+    const test::Answer file = test::run("unzip -p '" + w.data("kept.orthema") + "' " + entry + " > '" + w.data("small.jpg") +
+                                        "' && file '" + w.data("small.jpg") + "'");
+    EXPECT_NE(file.out.find("JPEG"), std::string::npos) << file.out;
+    EXPECT_LT(test::slurp(w.data("small.jpg")).size(), 300000U);
+    w.open(w.data("kept.orthema"));
+    w.go(2);
+    w.click(w.find<QPushButton>("From a photograph"));
+    w.wait();
+    ASSERT_TRUE(w.blanks()->photos()->any());
+    EXPECT_TRUE(w.last().kept && !w.last().blank && w.last().fault.isEmpty());
+    EXPECT_EQ(w.last().picture.width(), 1000);
+    EXPECT_FALSE(w.find<QPushButton>("Take these figures")->isEnabled());
+    auto* keep = w.find<QPushButton>("Keep it small with the order");
+    EXPECT_EQ(keep->text(), "Take it out of the order");
+    w.click(keep);
+    EXPECT_TRUE(w.order().photographs.empty());
+}
+
 TEST(PhotoBench, WhatTheTapeTeachesIsTakenOffPhotographs) {
     PhotoWindow w;
     Order next = w.order();

@@ -88,12 +88,21 @@ TEST(PressedBench, WhereItLandedIsReadOffKeptAndStays) {
     const DesignSeen& design = *w.records()->pressed().photo()->design;
     const double px = norm(design.box[1] - design.box[0]) / design.width;
     EXPECT_NEAR(norm(bounds(design.box).centre() - bounds(design.planned).centre()) / px, std::hypot(*seen.aside, *seen.down), 1);
+    w.click(w.find<QPushButton>("Keep it small with the order"));
+    ASSERT_EQ(w.order().photographs.size(), 1U);
+    EXPECT_EQ(w.order().photographs[0].record, w.record().id);
     w.click(w.find<QPushButton>("Keep as where it landed"));
     w.wait();
     ASSERT_TRUE(w.record().landing);
     EXPECT_EQ(*w.record().landing, seen);
     EXPECT_EQ(w.record().version, 2);
     EXPECT_FALSE(w.records()->pressed().any());
+    w.click(w.find<QPushButton>("The kept photograph"));
+    w.wait();
+    ASSERT_TRUE(w.records()->pressed().any());
+    EXPECT_EQ(w.records()->pressed().photo()->picture.width(), 1000);
+    EXPECT_FALSE(w.records()->pressed().landing());
+    w.click(w.find<QPushButton>("Put away"));
     EXPECT_TRUE(w.records()->plot()->isVisible() || w.find<QTableView>("History")->isVisible());
 }
 

@@ -15,6 +15,12 @@ Window::Window(const Window* after) : folder_(after != nullptr ? after->folder_ 
     wait();
 }
 
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+constexpr int patience_ms = 900000;  // all is many times as slow
+#else
+constexpr int patience_ms = 120000;
+#endif
+
 Window::~Window() {
     window_.reset();
     room_.reset();
@@ -27,8 +33,8 @@ void Window::wait() {
         room_->stock().flush();  // counts are on the disk, and read back below
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
         QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-    } while ((room_->busy() || room_->catching_up()) && timer.elapsed() < 120000);
-    EXPECT_FALSE(room_->busy()) << "still busy after two minutes";
+    } while ((room_->busy() || room_->catching_up()) && timer.elapsed() < patience_ms);
+    EXPECT_FALSE(room_->busy()) << "still busy after " << patience_ms / 60000 << " minutes";
     room_->stock().flush();
     QCoreApplication::processEvents();
     if (room_->busy() || room_->catching_up()) return wait();  // what was counted is worked out

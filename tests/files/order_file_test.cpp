@@ -203,6 +203,7 @@ TEST(OrderFile, EveryFieldIsWrittenAndReadOrRefusedWithASentence) {
     int kept = 0, refused = 0;
     const Folder folder;
     Order whole = full_order();
+    whole.photographs.push_back({whole.styles[0].id, "M", "record-1", "2027-06-08", std::string(64, 'a')});
     const auto first_alone = [](auto& list) { list.own().resize(std::min<std::size_t>(1, list.size())); };
     first_alone(whole.styles);
     first_alone(whole.media);
@@ -237,6 +238,29 @@ TEST(OrderFile, EveryFieldIsWrittenAndReadOrRefusedWithASentence) {
         "[sys.exit(f+': '+e.message[:300]) for f in glob.glob(sys.argv[2]+'/*.json') for e in v.iter_errors(json.load(open(f)))]\" '" +
         test::source("docs/order.schema.json") + "' '" + folder.path() + "'");
     EXPECT_EQ(schema.code, 0) << schema.out;
+}
+
+TEST(OrderFile, KeptPhotographsGoAlongAndMayBeMissing) {
+    const Folder folder;
+    Order order = full_order();
+    ArtBytes bytes = test::small_art();
+    for (const char* what : {"one", "two"}) {
+        const auto file = std::make_shared<const std::string>(what);
+        bytes[content_hash(*file)] = file;
+        order.photographs.push_back({order.styles[0].id, "M", "", "2027-06-08", content_hash(*file)});
+    }
+    ASSERT_TRUE(save_order(folder / "with.orthema", order, bytes));
+    const auto back = open_order(folder / "with.orthema");
+    ASSERT_TRUE(back) << back.sentence();
+    EXPECT_EQ(back->order, order);
+    EXPECT_EQ(*back->art.at(order.photographs[1].hash), "two");
+    // damaged, one of them: the order opens without it
+    test::run("cd '" + folder.path() + "' && mkdir out && cd out && unzip -q ../with.orthema && echo changed > photographs/" +
+              order.photographs[0].hash + ".jpg");
+    const auto less = open_order(folder / "out");
+    ASSERT_TRUE(less) << less.sentence();
+    ASSERT_EQ(less->order.photographs.size(), 1U);
+    EXPECT_EQ(less->order.photographs[0].hash, order.photographs[1].hash);
 }
 
 TEST(OrderFile, HostileArchivesAreRefused) {

@@ -22,7 +22,7 @@ PhotoView::PhotoView(Workroom& room, QWidget* parent) : Canvas(room.art(), paren
     setObjectName(QStringLiteral("Photo view"));
     setAccessibleName(QStringLiteral("The photograph with the outline that was found"));
     setFocusPolicy(Qt::StrongFocus);
-    setToolTip(QStringLiteral("Where the outline lies wrong, drag it to the cloth's edge; the wheel makes the picture larger"));
+    setToolTip(QStringLiteral("Where the outline lies wrong, drag it to the blank's edge; the wheel makes the picture larger"));
     setMouseTracking(true);
 }
 

@@ -1,5 +1,6 @@
 #include "app/photos/taped_photo.h"
 
+#include <QBuffer>
 #include <QFileInfo>
 
 #include "app/widgets/figures.h"
@@ -14,20 +15,33 @@ constexpr std::uint64_t most_bytes = 80u << 20;
 /// For the screen: at most 2,000 pixels along.
 QImage picture_of(const Photo& photo) {
     const QImage whole(photo.image.rgba.data(), photo.image.width, photo.image.height, QImage::Format_RGBX8888);
-    return whole.scaled(2000, 2000, Qt::KeepAspectRatio, Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB32);
+    constexpr int side_px = 2000;
+    if (std::max(whole.width(), whole.height()) <= side_px) return whole.convertToFormat(QImage::Format_RGB32);
+    return whole.scaled(side_px, side_px, Qt::KeepAspectRatio, Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB32);
 }
 
-Result<Photo> photo_at(const QString& path) {
-    const auto bytes = read_file(path.toStdString(), most_bytes);
+/// Some hundred kilobytes of it, to be looked at again.
+Bytes small_file(const QImage& picture) {
+    constexpr int side_px = 1000;
+    QByteArray file;
+    QBuffer to(&file);
+    to.open(QIODevice::WriteOnly);
+    picture.scaled(side_px, side_px, Qt::KeepAspectRatio, Qt::SmoothTransformation).save(&to, "JPEG", 82);
+    return std::make_shared<const std::string>(file.toStdString());
+}
+
+Result<Photo> photo_of(const TapedPhoto& p) {
+    if (p.kept) return read_photo(p.kept, "The photograph");
+    const auto bytes = read_file(p.path.toStdString(), most_bytes);
     if (!bytes) return bytes.error();
-    return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(path).fileName().toStdString());
+    return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(p.path).fileName().toStdString());
 }
 
 void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked>& design) {
     p.fault.clear();
     p.design.reset();
     if (p.photo == nullptr) {
-        auto read = photo_at(p.path);
+        auto read = photo_of(p);
         if (!read) {
             p.fault = qt(read.sentence());
             return;
@@ -37,7 +51,12 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
         p.height = p.photo->image.height;
         p.table.reset();
         if (p.picture.isNull()) p.picture = picture_of(*p.photo);
+        if (p.small == nullptr) {
+            p.small = small_file(p.picture);
+            p.small_hash = content_hash(*p.small);
+        }
     }
+    if (p.kept) return;
     if (!p.table) {
         auto found = find_table(*p.photo);
         if (!found) {

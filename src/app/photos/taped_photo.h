@@ -21,6 +21,9 @@ struct TapedPhoto {
     std::vector<Point> by_hand;        ///< on the outline, pixels of the photograph
     QString fault;
     std::shared_ptr<const Photo> photo;
+    Bytes small;  ///< its picture as a small JPEG
+    std::string small_hash;
+    Bytes kept;  ///< a small one that is kept with the order: to be looked at, not measured
     bool busy = true, taken = false;
 };
 

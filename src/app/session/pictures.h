@@ -26,6 +26,8 @@ public:
     void bring_in(const QStringList& paths);
     /// A typeface among the order's files, for letterings.
     void keep_typeface(const Typeface& face) { bytes_[face.hash] = face.file; }
+    /// A small photograph among the order's files.
+    void keep_photograph(const std::string& hash, Bytes file) { bytes_[hash] = std::move(file); }
     /// Pictures whose mendings, shape or subject changed are made anew on a thread, letterings whose words changed are set; the last state
     /// asked for is the one that stays.
     void made_anew();

@@ -104,6 +104,7 @@ void each_id(Order& o, See see) {
         see(IdKind::decoration, c.design);
     }
     for (std::string& d : o.press_run.order) see(IdKind::decoration, d);
+    for (KeptPhoto& p : o.photographs.own()) see(IdKind::style, p.style);
     for (Reprint& r : o.reprints) see(IdKind::decoration, r.decoration);
     for (PrintedGuide& g : o.guide_setup.printed) see(IdKind::decoration, g.decoration);
 }

@@ -31,6 +31,8 @@ inline constexpr std::size_t most<Job> = 200;
 template <>
 inline constexpr std::size_t most<MediumLayout> = 200;
 template <>
+inline constexpr std::size_t most<KeptPhoto> = 200;
+template <>
 inline constexpr std::size_t most<PlacedCopy> = 400000;
 template <>
 inline constexpr std::size_t most<PlanTurn> = 400000;

@@ -373,6 +373,15 @@ struct KeptOut {
     bool operator==(const KeptOut&) const = default;
 };
 
+/// A small picture of what a blank or a pressed piece was measured from, kept with the order to be looked at again.
+struct KeptPhoto {
+    std::string style, size;
+    std::string record;  ///< of the pressed piece; empty: a bare blank
+    std::string date;    ///< ISO, when it was kept
+    std::string hash;    ///< SHA-256 of its bytes, a JPEG
+    bool operator==(const KeptPhoto&) const = default;
+};
+
 /// Transfers that were spoiled at the press: printed again with the next sheet.
 struct Reprint {
     std::string decoration, size;
@@ -430,6 +439,7 @@ struct Order {
     PressRun press_run;
     std::vector<Reprint> reprints;
     SharedList<KeptOut> kept_out;
+    SharedList<KeptPhoto> photographs;
     GuideSetup guide_setup;
     Pricing pricing;
     Approval approval;

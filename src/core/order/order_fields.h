@@ -496,6 +496,12 @@ struct FieldsOf<KeptOut> {
     static constexpr auto list = std::tuple{Field{"row", &KeptOut::row}, Field{"text", &KeptOut::text}, Field{"reason", &KeptOut::reason}};
 };
 template <>
+struct FieldsOf<KeptPhoto> {
+    static constexpr auto list =
+        std::tuple{Field{"style", &KeptPhoto::style}, Field{"size", &KeptPhoto::size}, Field{"record", &KeptPhoto::record},
+                   Field{"date", &KeptPhoto::date}, Field{"hash", &KeptPhoto::hash}};
+};
+template <>
 struct FieldsOf<Reprint> {
     static constexpr auto list =
         std::tuple{Field{"decoration", &Reprint::decoration}, Field{"size", &Reprint::size}, Field{"copies", &Reprint::copies},
@@ -563,6 +569,7 @@ struct FieldsOf<Order> {
                                             Field{"press_run", &Order::press_run},
                                             Field{"reprints", &Order::reprints},
                                             Field{"kept_out", &Order::kept_out},
+                                            Field{"photographs", &Order::photographs},
                                             Field{"guide_setup", &Order::guide_setup},
                                             Field{"pricing", &Order::pricing},
                                             Field{"approval", &Order::approval}};

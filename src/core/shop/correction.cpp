@@ -13,8 +13,9 @@ const char* correction_key(CorrectionKind kind) {
 }
 
 const char* correction_name(CorrectionKind kind) {
-    static constexpr std::array<const char*, correction_kind_count> names{
-        "loading marks", "collar seam", "circumference", "layer growth", "shrinking", "recipe", "handling times", "spares", "photographs", "to look at"};
+    static constexpr std::array<const char*, correction_kind_count> names{"loading marks", "collar seam", "circumference",  "layer growth",
+                                                                          "shrinking",     "recipe",      "handling times", "spares",
+                                                                          "photographs",   "to look at"};
     return names[static_cast<std::size_t>(kind)];
 }
 

@@ -30,6 +30,9 @@ std::vector<ArtFile> files_of(const Art& art) {
     return out;
 }
 
+/// A small photograph: an order is whole without it.
+std::string entry_of(const KeptPhoto& photo) { return "photographs/" + photo.hash + ".jpg"; }
+
 /// Checks that every picture is there and is what its hash says.
 Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& entries) {
     OrderPackage package{std::move(order), {}, {}, {}};
@@ -41,6 +44,12 @@ Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& en
                 return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
             package.art[file.hash] = at->second;
         }
+    erase_if(package.order.photographs, [&](const KeptPhoto& photo) {
+        const auto at = entries.find(entry_of(photo));
+        if (at == entries.end() || content_hash(*at->second) != photo.hash) return true;
+        package.art[photo.hash] = at->second;
+        return false;
+    });
     if (const auto at = entries.find("records.json"); at != entries.end()) {
         if (auto records = records_from_json(*at->second))
             package.records = std::move(*records);
@@ -71,6 +80,9 @@ Result<OrderPackage> open_folder(const std::string& path) {
         for (const ArtFile& file : files_of(art))
             if (auto bytes = read_file(path + "/" + file.entry))
                 entries[file.entry] = std::make_shared<const std::string>(std::move(*bytes));
+    for (const KeptPhoto& photo : order->photographs.all())
+        if (auto bytes = read_file(path + "/" + entry_of(photo), 16u << 20))
+            entries[entry_of(photo)] = std::make_shared<const std::string>(std::move(*bytes));
     if (auto records = read_file(path + "/records.json"))
         entries["records.json"] = std::make_shared<const std::string>(std::move(*records));
     return matched(std::move(*order), entries);
@@ -107,7 +119,8 @@ Result<OrderPackage> unpacked(const std::string& packed, const std::string& path
         if (zip_stat_index(raw, static_cast<zip_uint64_t>(i), 0, &stat) != 0 || (stat.valid & ZIP_STAT_SIZE) == 0) return not_ours;
         const std::string name = stat.name == nullptr ? "" : stat.name;
         if (climbs_out(name)) return Error{"The order file holds a path that leads out of it: it is not opened."};
-        const bool wanted = name == "order.json" || name == "records.json" || name.rfind("art/", 0) == 0;
+        const bool wanted =
+            name == "order.json" || name == "records.json" || name.rfind("art/", 0) == 0 || name.rfind("photographs/", 0) == 0;
         if (!wanted || name.back() == '/') continue;
         total += stat.size;
         if (stat.size > most_unpacked || total > most_unpacked) return Error{"The order file unpacks to more than 1 GB: it is not opened."};
@@ -174,6 +187,9 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
             if (!done.insert(file.entry).second) continue;
             fine = fine && add(file.entry, *bytes->second, a.kind == ArtKind::svg || a.lettering.has_value());
         }
+    for (const KeptPhoto& photo : order.photographs)
+        if (const auto bytes = art.find(photo.hash); bytes != art.end() && done.insert(entry_of(photo)).second)
+            fine = fine && add(entry_of(photo), *bytes->second, false);
     if (!fine || zip_close(zip) != 0) {
         zip_discard(zip);
         zip_source_free(target);

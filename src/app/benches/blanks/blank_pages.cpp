@@ -54,10 +54,7 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     add(photo_);
     connect(photo_, &QPushButton::clicked, this, [this] {
         if (bench_.photos()->any()) return bench_.show_photos(true);
-        const QStringList paths =
-            QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {},
-                                          QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp *.tif *.tiff)"));
-        if (!paths.isEmpty()) bench_.take_pictures(paths);
+        bench_.photos()->ask();
     });
     rule();
     chosen_ = title();

@@ -3,9 +3,13 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDate>
+#include <QFileDialog>
 #include <QFileInfo>
 
+#include <utility>
+
 #include "app/benches/blanks/blanks_bench.h"
+#include "app/photos/kept_photo.h"
 #include "core/records/lessons.h"
 #include "core/records/photo_scale.h"
 
@@ -22,10 +26,7 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     bare();
     head(QStringLiteral("From a photograph"));
     which_ = choice_row(QStringLiteral("Photograph"), QStringLiteral("One for each piece: the figures become their mean"));
-    connect(which_, &QComboBox::activated, this, [this] {
-        shown_ = qt(chosen_id(which_));
-        refresh();
-    });
+    connect(which_, &QComboBox::activated, this, [this] { show_one(qt(chosen_id(which_))); });
     cups_ = part();
     cup_ = cups_->choice_row(QStringLiteral("The cup"), QStringLiteral("How it was photographed: either way its handle to one side"));
     set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}});
@@ -72,6 +73,17 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
     add(take_);
     side_by_side({again_, away_});
+    keep_ = push(
+        keep_words(room_, nullptr, {}),
+        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+    connect(keep_, &QPushButton::clicked, this, [this] {
+        if (const TapedPhoto* p = shown()) keep_or_leave(room_, *p, {});
+        refresh();
+    });
+    add(keep_);
+    another_ = push(QStringLiteral("Another photograph…"), QStringLiteral("Of one more piece, or of another size: choose that first"));
+    connect(another_, &QPushButton::clicked, this, [this] { ask(); });
+    add(another_);
     watch_ = push(folder_.offer(), QStringLiteral("Photographs that come into it are measured as the blank and size that are chosen then"));
     add(watch_);
     add(back_);
@@ -114,6 +126,32 @@ TapedPhoto* PhotoPage::shown() {
     for (TapedPhoto& p : photos_)
         if (p.path == shown_) return &p;
     return nullptr;
+}
+
+void PhotoPage::ask() {
+    const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {},
+                                                            QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp *.tif *.tiff)"));
+    if (!paths.isEmpty()) bench_.take_pictures(paths);
+}
+
+std::vector<KeptPhoto> PhotoPage::kept_here() const {
+    std::vector<KeptPhoto> out;
+    if (const BlankStyle* style = bench_.style())
+        for (const KeptPhoto& k : room_.order().photographs.all())
+            if (k.style == style->id && k.record.empty()) out.push_back(k);
+    return out;
+}
+
+void PhotoPage::show_one(const QString& id) {
+    shown_ = id;
+    if (shown() == nullptr)
+        for (const KeptPhoto& k : kept_here())
+            if (TapedPhoto one = to_look_at(room_, k); one.path == id && one.kept) {
+                photos_.push_back(std::move(one));
+                measure(photos_.back());
+                break;
+            }
+    refresh();
 }
 
 void PhotoPage::bring_in(const QStringList& paths) {
@@ -201,12 +239,26 @@ QString PhotoPage::scale_words() const {
 }
 
 void PhotoPage::refresh() {
+    if (std::exchange(job_, room_.order().job) != room_.order().job && !photos_.empty()) {  // another order: its pieces are others
+        view_.show_photo(nullptr);
+        photos_.clear();
+        shown_.clear();
+        if (changed) changed();
+        if (left) left();
+    }
     const Unit unit = room_.order().unit;
     const double factor = photo_factor(room_.order().corrections.all());
     std::vector<std::pair<std::string, QString>> items;
     items.reserve(photos_.size());
     for (const TapedPhoto& p : photos_)
-        items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
+        if (!p.kept)
+            items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
+    for (const KeptPhoto& k : kept_here()) {
+        const bool here =
+            std::any_of(photos_.begin(), photos_.end(), [&](const TapedPhoto& p) { return !p.kept && p.small_hash == k.hash; });
+        if (!here) items.emplace_back("kept " + k.hash, QStringLiteral("%1, kept %2").arg(qt(k.size), qt(k.date)));
+    }
+    if (shown() == nullptr && !items.empty() && isVisible()) return show_one(qt(items.front().first));
     set_items(which_, items, shown_.toStdString());
     watch_->setText(folder_.offer());
     TapedPhoto* p = shown();
@@ -223,6 +275,8 @@ void PhotoPage::refresh() {
         says = QStringLiteral("Being measured.");
     else if (p != nullptr && !p->fault.isEmpty())
         says = p->fault;
+    else if (p != nullptr && p->kept)
+        says = QStringLiteral("Kept with the order, to be looked at: its figures were read off the photograph itself.");
     else if (p != nullptr && p->table)
         says = QStringLiteral("%1 found%2.")
                    .arg(counted(p->table->cards.size(), "card"),
@@ -242,20 +296,22 @@ void PhotoPage::refresh() {
                                off.mm() > 0 ? QStringLiteral("+") : QString(), qt(length_text(off, unit, false))));
     }
     sure_->setText(found ? QStringLiteral("In %1; nineteen of twenty lie within what stands after ±; in brackets against the chart. Where "
-                                          "the outline lies wrong, drag it to the cloth's edge.")
+                                          "the outline lies wrong, drag it to the blank's edge.")
                                .arg(unit == Unit::mm ? QStringLiteral("mm") : QStringLiteral("inches"))
                          : QString());
     scale_->setText(scale_words());
     scale_->setVisible(!scale_->text().isEmpty());
     learn_->setVisible(lesson().has_value());
     const BlankStyle* chosen = bench_.style();
-    const bool other = p != nullptr && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
+    const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
     anew_->setVisible(other);
     anew_->setEnabled(other && !p->busy);
     if (other) anew_->setText(QStringLiteral("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
     take_->setVisible(!other);
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
+    keep_->setText(keep_words(room_, p, {}));
+    keep_->setEnabled(p != nullptr && p->small != nullptr && !p->busy);
     away_->setEnabled(p != nullptr && !p->busy);
 }
 

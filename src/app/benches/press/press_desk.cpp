@@ -2,12 +2,12 @@
 
 #include <QApplication>
 #include <QDateTime>
-#include <QFileInfo>
 
 #include <cmath>
 #include <utility>
 
 #include "app/widgets/figures.h"
+#include "files/program_part.h"
 
 namespace orthema::app {
 
@@ -18,13 +18,7 @@ constexpr double silent_for = 6;  ///< seconds of the real clock without a word
 
 std::string trial_note(const std::string& load) { return "trial of " + load; }
 
-/// The simulated press lies beside this program, or one folder up where tests run.
-QString press_program() {
-    const QString here = QApplication::applicationDirPath();
-    for (const QString& at : {here + "/orthema-press", here + "/../orthema-press"})
-        if (QFileInfo::exists(at)) return at;
-    return QStringLiteral("orthema-press");
-}
+QString press_program() { return qt(program_part("orthema-press")); }
 
 }  // namespace
 

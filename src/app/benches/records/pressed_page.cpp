@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/photos/kept_photo.h"
 #include "core/order/gang.h"
 #include "core/records/of_load.h"
 #include "files/design_picture.h"
@@ -68,8 +69,16 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
         push(QStringLiteral("Keep as where it landed"), QStringLiteral("These figures go to the record, as if they had been taped"), true);
     again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
     away_ = push(QStringLiteral("Put away"), QStringLiteral("Back to the records; the photograph stays where it is"));
+    small_ = push(
+        keep_words(room_, nullptr, {}),
+        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+    connect(small_, &QPushButton::clicked, this, [this] {
+        if (photo_) keep_or_leave(room_, *photo_, record_.id);
+        refresh();
+    });
     add(keep_);
     side_by_side({again_, away_});
+    add(small_);
     connect(keep_, &QPushButton::clicked, this, [this] { keep(); });
     connect(again_, &QPushButton::clicked, this, [this] {
         photo_->by_hand.clear();
@@ -94,6 +103,22 @@ std::optional<QString> PressedPage::look(const PressRecord& record, const QStrin
     photo_->size = record.size;
     measure();
     return std::nullopt;
+}
+
+bool PressedPage::look_at_kept(const PressRecord& record) {
+    for (const KeptPhoto& k : room_.order().photographs.all()) {
+        if (k.record != record.id) continue;
+        TapedPhoto one = to_look_at(room_, k);
+        if (!one.kept) continue;
+        view_.show_photo(nullptr);
+        record_ = record;
+        photo_ = std::move(one);
+        landing_.reset();
+        measure_photo(room_.jobs(), *photo_, {}, std::nullopt, [this](const TapedPhoto& photo) { found(photo); });
+        refresh();
+        return true;
+    }
+    return false;
 }
 
 void PressedPage::measure() {
@@ -171,9 +196,12 @@ void PressedPage::refresh() {
     of_->setText(of ? QStringLiteral("%1 on %2, %3: %4")
                           .arg(qt(of.design->name), qt(of.style->name), qt(record_.size), QFileInfo(photo_->path).fileName())
                     : QString());
+    if (photo_->kept) of_->setText(QStringLiteral("%1, %2").arg(of ? qt(of.style->name) : qt(record_.style), qt(record_.size)));
     const DesignSeen* seen = photo_->design ? &*photo_->design : nullptr;
-    says_->setText(photo_->busy                ? QStringLiteral("Being measured.")
-                   : !photo_->fault.isEmpty()  ? photo_->fault
+    says_->setText(photo_->busy               ? QStringLiteral("Being measured.")
+                   : !photo_->fault.isEmpty() ? photo_->fault
+                   : photo_->kept
+                       ? QStringLiteral("Kept with the order, to be looked at: where it landed was read off the photograph itself.")
                    : seen == nullptr           ? QString()
                    : seen->mirrored            ? QStringLiteral("It reads mirrored: film or paper was printed the wrong way round.")
                    : std::abs(seen->angle) > 1 ? QStringLiteral("It lies upside down.")
@@ -219,9 +247,11 @@ void PressedPage::refresh() {
                               : QStringLiteral("Against the design: %1. Marked on the picture; whether it matters is yours to say.")
                                     .arg(differs.join(QStringLiteral(", "))));
         sure_->setText(QStringLiteral(
-            "Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the cloth's edge."));
+            "Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the piece's edge."));
     }
     keep_->setEnabled(landing_.has_value() && !photo_->busy);
+    small_->setText(keep_words(room_, &*photo_, record_.id));
+    small_->setEnabled(photo_->small != nullptr && !photo_->busy);
     again_->setEnabled(!photo_->by_hand.empty() && !photo_->busy);
     away_->setEnabled(!photo_->busy);
 }

@@ -13,6 +13,8 @@ public:
     PressedPage(Workroom& room, PhotoView& view);
     /// Looks for the record's design on the piece in the photograph. A sentence where it cannot be looked for.
     std::optional<QString> look(const PressRecord& record, const QString& path);
+    /// Shows the picture that was kept of this record's piece; false where none was.
+    bool look_at_kept(const PressRecord& record);
     /// Shows what there is; nothing where nothing was asked.
     void refresh();
     [[nodiscard]] bool any() const { return photo_.has_value(); }
@@ -34,7 +36,7 @@ private:
     std::optional<Landing> landing_;
     QLabel *of_, *says_, *aside_, *down_, *tilt_, *width_, *wider_, *beyond_, *differs_, *sure_;
     FigurePanel* figures_;
-    QPushButton *keep_, *again_, *away_;
+    QPushButton *keep_, *again_, *away_, *small_;
 };
 
 }  // namespace orthema::app

@@ -52,6 +52,12 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
     connect(photo, &QPushButton::clicked, this, [this] {
         if (photograph) photograph();
     });
+    photo_kept_ =
+        push(QStringLiteral("The kept photograph"), QStringLiteral("The small picture of this piece that lies in the order file"));
+    add(photo_kept_);
+    connect(photo_kept_, &QPushButton::clicked, this, [this] {
+        if (kept) kept();
+    });
     outcome_ = choice_row(QStringLiteral("Came out"), QStringLiteral("How it came off the press"));
     connect(outcome_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.outcome = Outcome(i); }); });
     cause_ = field_row(QStringLiteral("Cause"), QStringLiteral("In the shop's own words"));
@@ -116,6 +122,8 @@ void RecordPage::show_record(const PressRecord* r) {
     const bool other = id_ != r->id;
     id_ = r->id;
     const Order& order = room_.order();
+    const auto& photos = order.photographs.all();
+    photo_kept_->setVisible(std::any_of(photos.begin(), photos.end(), [&](const KeptPhoto& k) { return k.record == r->id; }));
     const Decoration* d = find_decoration(order, r->design);
     const BlankStyle* s = find_style(order, r->style);
     const Press* p = find_press(order, r->press);

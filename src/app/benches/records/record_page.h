@@ -18,6 +18,7 @@ public:
     void show_record(const PressRecord* record);
 
     std::function<void()> photograph;  ///< the piece is to be measured from a photograph
+    std::function<void()> kept;        ///< the picture that was kept of it is to be shown
 
 private:
     void change(const std::function<void(PressRecord&)>& how);
@@ -29,6 +30,7 @@ private:
     FigurePanel* patches_;
     std::array<QCheckBox*, plate_corner_count> corners_{};
     NumberField *washes_, *aside_, *down_;
+    QPushButton* photo_kept_;
 };
 
 }  // namespace orthema::app

@@ -184,6 +184,9 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
                                                           QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp)"));
         if (!from.isEmpty()) look_at_photo(from);
     };
+    page_->kept = [this] {
+        if (chosen_ && pressed_->look_at_kept(room_.records().all()[*chosen_])) show_photo(true);
+    };
     of_all_->add(page_);
     pressed_ = new PressedPage(room, *photo_view_);
     folder_ = new PhotoFolder(room.jobs(), this);

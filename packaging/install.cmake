@@ -1,0 +1,75 @@
+# What an installation consists of, and where it lies. Parts that are no programs of their own lie in lib/orthema.
+include(GNUInstallDirs)
+set(ORTHEMA_ID org.orthema.Orthema)
+set(CMAKE_SKIP_INSTALL_RPATH ON)  # programs look for their parts by themselves
+install(TARGETS orthema orthema-cli orthema-press RUNTIME DESTINATION bin)
+install(TARGETS orthema-reader RUNTIME DESTINATION lib/orthema)
+install(TARGETS orthema_heavy orthema_vision LIBRARY DESTINATION lib/orthema)
+
+set(made ${CMAKE_BINARY_DIR}/install)
+file(MAKE_DIRECTORY ${made})
+find_program(RSVG_CONVERT rsvg-convert)
+foreach(size 16 22 24 32 48 64 128 256 512)
+  foreach(icon "apps/orthema/${ORTHEMA_ID}" "mimetypes/orthema-order/application-x-orthema-order")
+    string(REPLACE "/" ";" parts ${icon})
+    list(GET parts 0 kind)
+    list(GET parts 1 drawing)
+    list(GET parts 2 name)
+    set(png ${made}/${size}/${kind}/${name}.png)
+    if(RSVG_CONVERT)
+      add_custom_command(OUTPUT ${png} DEPENDS ${CMAKE_SOURCE_DIR}/resources/icons/${drawing}.svg
+        COMMAND ${CMAKE_COMMAND} -E make_directory ${made}/${size}/${kind}
+        COMMAND ${RSVG_CONVERT} -w ${size} -h ${size} ${CMAKE_SOURCE_DIR}/resources/icons/${drawing}.svg -o ${png})
+      list(APPEND MADE_ICONS ${png})
+      install(FILES ${png} DESTINATION share/icons/hicolor/${size}x${size}/${kind})
+    endif()
+  endforeach()
+endforeach()
+install(FILES resources/icons/orthema.svg DESTINATION share/icons/hicolor/scalable/apps RENAME ${ORTHEMA_ID}.svg)
+install(FILES resources/icons/orthema-order.svg DESTINATION share/icons/hicolor/scalable/mimetypes RENAME application-x-orthema-order.svg)
+install(FILES packaging/linux/${ORTHEMA_ID}.desktop DESTINATION share/applications)
+install(FILES packaging/linux/${ORTHEMA_ID}.metainfo.xml DESTINATION share/metainfo)
+install(FILES packaging/linux/orthema.xml DESTINATION share/mime/packages)
+
+# the command line's own description is where its page and its completion come from
+add_custom_command(OUTPUT ${made}/orthema-cli.1 ${made}/orthema-cli DEPENDS orthema-cli
+  COMMAND orthema-cli --man-page > ${made}/orthema-cli.1
+  COMMAND orthema-cli --bash-completion > ${made}/orthema-cli)
+find_program(GZIP gzip REQUIRED)
+foreach(page ${CMAKE_SOURCE_DIR}/packaging/linux/orthema.1 ${CMAKE_SOURCE_DIR}/packaging/linux/orthema-press.1 ${made}/orthema-cli.1)
+  get_filename_component(name ${page} NAME)
+  add_custom_command(OUTPUT ${made}/man/${name}.gz DEPENDS ${page}
+    COMMAND ${CMAKE_COMMAND} -E make_directory ${made}/man
+    COMMAND ${GZIP} -9nc ${page} > ${made}/man/${name}.gz)
+  list(APPEND MADE_PAGES ${made}/man/${name}.gz)
+  install(FILES ${made}/man/${name}.gz DESTINATION share/man/man1)
+endforeach()
+install(FILES ${made}/orthema-cli DESTINATION share/bash-completion/completions)
+add_custom_target(install_parts ALL DEPENDS ${MADE_ICONS} ${MADE_PAGES} ${made}/orthema-cli ${made}/changelog.gz)
+
+add_custom_command(OUTPUT ${made}/changelog.gz DEPENDS ${CMAKE_SOURCE_DIR}/packaging/linux/changelog
+  COMMAND ${GZIP} -9nc ${CMAKE_SOURCE_DIR}/packaging/linux/changelog > ${made}/changelog.gz)
+install(FILES packaging/linux/copyright ${made}/changelog.gz DESTINATION share/doc/orthema)
+install(DIRECTORY docs/ DESTINATION share/doc/orthema PATTERN "screenshots" EXCLUDE PATTERN "decisions.md" EXCLUDE)
+install(DIRECTORY demo/ DESTINATION share/orthema/demo PATTERN "src" EXCLUDE PATTERN "*~" EXCLUDE)
+
+# the package
+set(CPACK_GENERATOR DEB)
+set(CPACK_PACKAGE_NAME orthema)
+set(CPACK_PACKAGE_CONTACT "The Orthema team <team@orthema.invalid>")
+set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "size, place and nest transfers, and print press guides")
+set(CPACK_DEBIAN_PACKAGE_DESCRIPTION "size, place and nest transfers, and print press guides
+ Orthema takes an order and its artwork and works out how wide each design is on
+ each garment size and where it sits, lays the transfers on film or paper, and
+ prints the guides that the hand at the press needs. It keeps records of where
+ pieces landed and proposes what to correct.")
+set(CPACK_DEBIAN_PACKAGE_SECTION graphics)
+set(CPACK_DEBIAN_PACKAGE_PRIORITY optional)
+set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)
+set(CPACK_DEBIAN_PACKAGE_RECOMMENDS "qt6-wayland, qt6-qpa-plugins")
+set(CPACK_DEBIAN_FILE_NAME DEB-DEFAULT)
+set(CPACK_DEBIAN_COMPRESSION_TYPE xz)
+set(CPACK_STRIP_FILES ON)
+set(CPACK_PACKAGING_INSTALL_PREFIX /usr)
+set(CPACK_INSTALL_DEFAULT_DIRECTORY_PERMISSIONS OWNER_READ OWNER_WRITE OWNER_EXECUTE GROUP_READ GROUP_EXECUTE WORLD_READ WORLD_EXECUTE)
+include(CPack)

@@ -1,0 +1,52 @@
+#include "app/photos/kept_photo.h"
+
+#include <QDate>
+
+#include "app/widgets/figures.h"
+#include "core/order/limits.h"
+
+namespace orthema::app {
+
+const KeptPhoto* kept_of(const Order& order, const TapedPhoto& photo, const std::string& record) {
+    for (const KeptPhoto& k : order.photographs.all())
+        if (k.hash == photo.small_hash && k.style == photo.style && k.size == photo.size && k.record == record) return &k;
+    return nullptr;
+}
+
+void keep_or_leave(Workroom& room, const TapedPhoto& photo, const std::string& record) {
+    Order next = room.order();
+    if (const KeptPhoto* kept = kept_of(next, photo, record)) {
+        erase_if(next.photographs, [out = *kept](const KeptPhoto& k) { return k == out; });
+        room.edit(QStringLiteral("take a photograph out of the order"), std::move(next));
+        return;
+    }
+    if (next.photographs.size() >= most<KeptPhoto>)
+        return room.say(
+            {QStringLiteral("%1 photographs are kept with this order already: take some out first.").arg(next.photographs.size()),
+             true,
+             {},
+             {}});
+    room.pictures().keep_photograph(photo.small_hash, photo.small);
+    next.photographs.push_back(
+        {photo.style, photo.size, record, QDate::currentDate().toString(Qt::ISODate).toStdString(), photo.small_hash});
+    room.edit(QStringLiteral("keep a photograph with the order"), std::move(next));
+}
+
+TapedPhoto to_look_at(Workroom& room, const KeptPhoto& kept) {
+    TapedPhoto out;
+    out.path = QStringLiteral("kept ") + qt(kept.hash);
+    out.style = kept.style;
+    out.size = kept.size;
+    out.small_hash = kept.hash;
+    const ArtBytes& bytes = room.pictures().bytes();
+    const auto at = bytes.find(kept.hash);
+    if (at != bytes.end()) out.kept = out.small = at->second;
+    return out;
+}
+
+QString keep_words(const Workroom& room, const TapedPhoto* photo, const std::string& record) {
+    return photo != nullptr && kept_of(room.order(), *photo, record) != nullptr ? QStringLiteral("Take it out of the order")
+                                                                                : QStringLiteral("Keep it small with the order");
+}
+
+}  // namespace orthema::app
