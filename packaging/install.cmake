@@ -4,7 +4,7 @@ set(ORTHEMA_ID org.orthema.Orthema)
 set(CMAKE_SKIP_INSTALL_RPATH ON)  # programs look for their parts by themselves
 install(TARGETS orthema orthema-cli orthema-press RUNTIME DESTINATION bin)
 install(TARGETS orthema-reader RUNTIME DESTINATION lib/orthema)
-install(TARGETS orthema_heavy orthema_vision LIBRARY DESTINATION lib/orthema)
+install(TARGETS orthema_heavy orthema_vision LIBRARY DESTINATION lib/orthema/parts)  # one folder down: ldconfig has no business with them
 
 set(made ${CMAKE_BINARY_DIR}/install)
 file(MAKE_DIRECTORY ${made})
@@ -58,11 +58,10 @@ set(CPACK_GENERATOR DEB)
 set(CPACK_PACKAGE_NAME orthema)
 set(CPACK_PACKAGE_CONTACT "The Orthema team <team@orthema.invalid>")
 set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "size, place and nest transfers, and print press guides")
-set(CPACK_DEBIAN_PACKAGE_DESCRIPTION "size, place and nest transfers, and print press guides
- Orthema takes an order and its artwork and works out how wide each design is on
- each garment size and where it sits, lays the transfers on film or paper, and
- prints the guides that the hand at the press needs. It keeps records of where
- pieces landed and proposes what to correct.")
+set(CPACK_DEBIAN_PACKAGE_DESCRIPTION "Orthema takes an order and its artwork and works out how wide each design is on
+each garment size and where it sits, lays the transfers on film or paper, and
+prints the guides that the hand at the press needs. It keeps records of where
+pieces landed and proposes what to correct.")
 set(CPACK_DEBIAN_PACKAGE_SECTION graphics)
 set(CPACK_DEBIAN_PACKAGE_PRIORITY optional)
 set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)
@@ -72,4 +71,5 @@ set(CPACK_DEBIAN_COMPRESSION_TYPE xz)
 set(CPACK_STRIP_FILES ON)
 set(CPACK_PACKAGING_INSTALL_PREFIX /usr)
 set(CPACK_INSTALL_DEFAULT_DIRECTORY_PERMISSIONS OWNER_READ OWNER_WRITE OWNER_EXECUTE GROUP_READ GROUP_EXECUTE WORLD_READ WORLD_EXECUTE)
+set_target_properties(orthema_heavy orthema_vision PROPERTIES NO_SONAME ON)  # parts of the program, no libraries for others
 include(CPack)

@@ -45,6 +45,7 @@ int main(int argc, char** argv) {
     }
     QApplication::setApplicationName(QStringLiteral("orthema"));
     QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
+    QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
     orthema::app::apply_theme(application);
     orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation));
     orthema::app::MainWindow window(room);

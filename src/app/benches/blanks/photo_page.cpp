@@ -269,7 +269,9 @@ void PhotoPage::refresh() {
     if (cup)
         set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}},
                   p->standing ? upright : lying);
-    of_->setText(style == nullptr ? QString() : QStringLiteral("Measured as %1, %2.").arg(qt(style->name), qt(p->size)));
+    of_->setText(style == nullptr
+                     ? QString()
+                     : QStringLiteral("%1%2, %3.").arg(p->kept ? QString() : QStringLiteral("Measured as "), qt(style->name), qt(p->size)));
     QString says;
     if (p != nullptr && p->busy)
         says = QStringLiteral("Being measured.");
@@ -290,7 +292,9 @@ void PhotoPage::refresh() {
         tick->setVisible(is);
         if (!is) continue;
         const Figure& chart = style->chart.at(p->size).at(m);
-        const Length seen = Length::from_mm(f->second.mm / factor), off = seen - chart.published.value_or(chart.value);
+        const Length seen = Length::from_mm(f->second.mm / factor);
+        Length off = seen - chart.published.value_or(chart.value);
+        if (std::abs(off.mm()) >= 10) off = Length::from_mm(std::round(off.mm()));  // of another size, mostly
         tick->setText(QStringLiteral("%1  %2 ± %3  (%4%5)")
                           .arg(qt(measure_short(m)), qt(length_text(seen, unit, false)), error_text(f->second.error, unit),
                                off.mm() > 0 ? QStringLiteral("+") : QString(), qt(length_text(off, unit, false))));
@@ -307,7 +311,7 @@ void PhotoPage::refresh() {
     anew_->setVisible(other);
     anew_->setEnabled(other && !p->busy);
     if (other) anew_->setText(QStringLiteral("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
-    take_->setVisible(!other);
+    take_->setVisible(!other && (p == nullptr || !p->kept));
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
     keep_->setText(keep_words(room_, p, {}));
