@@ -70,18 +70,33 @@ private:
     double height_ = 0;
 };
 
-/// How far outside a convex ring a point lies, mm; negative: inside.
-double outside(const Ring& ring, Point p) {
-    double least = 1e9;
-    bool in = true;
-    const double way = signed_area(ring) > 0 ? 1 : -1;
-    for (std::size_t k = 0; k < ring.size(); ++k) {
-        const Point a = ring[k], b = ring[(k + 1) % ring.size()];
-        least = std::min(least, norm(p - nearest_on(p, a, b)));
-        in = in && way * cross(b - a, p - a) >= 0;
+/// A convex outline as its edges' lines: how far outside the farthest of them a point lies, mm; negative: inside. Beside a corner that is
+/// a little less than the distance, but edges are not sought there.
+class Fence {
+public:
+    explicit Fence(const Ring& ring) {
+        const double way = signed_area(ring) > 0 ? 1 : -1;
+        for (std::size_t k = 0; k < ring.size(); ++k) {
+            const Point a = ring[k], d = ring[(k + 1) % ring.size()] - a;
+            const double length = norm(d);
+            if (length < 1e-9) continue;
+            const Point out = Point{d.y, -d.x} * (way / length);
+            lines_.push_back({out, dot(out, a)});
+        }
     }
-    return in ? -least : least;
-}
+    [[nodiscard]] double outside(Point p) const {
+        double most = -1e9;
+        for (const Line& l : lines_) most = std::max(most, dot(l.out, p) - l.at);
+        return most;
+    }
+
+private:
+    struct Line {
+        Point out;
+        double at = 0;
+    };
+    std::vector<Line> lines_;
+};
 
 class Sought {
 public:
@@ -183,14 +198,14 @@ std::optional<Found> fit(const Photo& photo, const TableSeen& table, const Silho
             std::erase_if(out.seen, [&](const Seen& s) { return norm(s.near - firm.back()) < 0.08 * size; });
         }
         const auto residuals = [&](const Eigen::VectorXd& x, Eigen::VectorXd& r) {
-            const Ring ring = side.outline(sought.at(x));
+            const Fence fence(side.outline(sought.at(x)));
             const long n = static_cast<long>(out.seen.size()), m = static_cast<long>(firm.size());
             r.resize(n + m + sought.count() - 3);
             for (long i = 0; i < n; ++i) {
                 const Seen& s = out.seen[static_cast<std::size_t>(i)];
-                r[i] = outside(ring, s.near + s.normal * s.off) / edge_mm;
+                r[i] = fence.outside(s.near + s.normal * s.off) / edge_mm;
             }
-            for (long i = 0; i < m; ++i) r[n + i] = outside(ring, firm[static_cast<std::size_t>(i)]) / (edge_mm / 6);
+            for (long i = 0; i < m; ++i) r[n + i] = fence.outside(firm[static_cast<std::size_t>(i)]) / (edge_mm / 6);
             sought.add_doubts(x, r, n + m);
         };
         Solved solved = least_squares(residuals, v, static_cast<int>(out.seen.size()), 1.5, 4, {1e-4});
