@@ -358,10 +358,9 @@ private:
     /// What of the light reaches a point of the table past the cup, which is as wide as a window is.
     [[nodiscard]] float shade_of_cup(Point on) const {
         float dark = 0;
-        for (int k = 0; k < 4; ++k) {
-            const Vec light = unit({-0.45 + 0.12 * (k % 2), -0.5 + 0.12 * (k / 2), -0.8});
-            if (cup_->hit({on.x, on.y, -0.01}, light)) dark += 0.25F;
-        }
+        for (const double aside : {0.0, 0.12})
+            for (const double along : {0.0, 0.12})
+                if (cup_->hit({on.x, on.y, -0.01}, unit({-0.45 + aside, -0.5 + along, -0.8}))) dark += 0.25F;
         return dark;
     }
 
@@ -378,14 +377,15 @@ private:
         Rgb sum{};
         int hits = 0;
         constexpr int rays = 3;
-        for (int k = 0; k < rays * rays; ++k) {
-            const Vec way = ray(x + (k % rays + 0.5) / rays, y + (k / rays + 0.5) / rays);
-            if (const auto hit = cup_->hit(stand_.eye, way)) {
-                const Rgb c = cup_colour(*hit, way);
-                sum = {sum.r + c.r, sum.g + c.g, sum.b + c.b};
-                ++hits;
+        for (int row = 0; row < rays; ++row)
+            for (int column = 0; column < rays; ++column) {
+                const Vec way = ray(x + (column + 0.5) / rays, y + (row + 0.5) / rays);
+                if (const auto hit = cup_->hit(stand_.eye, way)) {
+                    const Rgb c = cup_colour(*hit, way);
+                    sum = {sum.r + c.r, sum.g + c.g, sum.b + c.b};
+                    ++hits;
+                }
             }
-        }
         const float covered = static_cast<float>(hits) / (rays * rays);
         const Rgb behind = hits == rays * rays ? Rgb{} : ground(x, y, on, static_cast<float>(s_.shadow) * shade_of_cup(on));
         return hits == 0 ? behind : behind.mixed(sum * (1.0F / static_cast<float>(hits)), covered);

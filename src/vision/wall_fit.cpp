@@ -138,6 +138,7 @@ private:
 /// Drops what lies far off: a handle's edges, a highlight's.
 void keep_near(std::vector<Seen>& seen, std::vector<double>& off) {
     std::vector<double> sizes;
+    sizes.reserve(off.size());
     for (const double o : off) sizes.push_back(std::abs(o));
     std::nth_element(sizes.begin(), sizes.begin() + static_cast<long>(sizes.size() / 2), sizes.end());
     const double most = std::max(0.9, 4 * 1.4826 * sizes[sizes.size() / 2]);
