@@ -3,6 +3,8 @@
 #include <CLI/CLI.hpp>
 #include <sstream>
 
+#include "core/base/units.h"
+
 namespace orthema {
 
 namespace {
@@ -58,25 +60,13 @@ std::string bash_completion(const CLI::App& app, const std::string& program) {
     std::ostringstream out;
     out << "# bash completion for " << program << ", made by it\n_" << name << "() {\n"
         << "    local word=${COMP_WORDS[COMP_CWORD]}\n    local words=\"\"\n    case \"${COMP_WORDS[1]}\" in\n";
+    std::vector<std::string> first;
     for (const CLI::App* c : commands_of(app)) {
-        out << "        " << c->get_name() << ") words=\"";
-        const char* between = "";
-        for (const std::string& w : words_of(*c)) {
-            out << between << w;
-            between = " ";
-        }
-        out << "\" ;;\n";
+        out << "        " << c->get_name() << ") words=\"" << joined(words_of(*c)) << "\" ;;\n";
+        first.push_back(c->get_name());
     }
-    out << "    esac\n    if [ \"$COMP_CWORD\" -eq 1 ]; then\n        words=\"";
-    const char* between = "";
-    for (const CLI::App* c : commands_of(app)) {
-        out << between << c->get_name();
-        between = " ";
-    }
-    for (const std::string& w : words_of(app)) {
-        out << between << w;
-        between = " ";
-    }
+    for (const std::string& w : words_of(app)) first.push_back(w);
+    out << "    esac\n    if [ \"$COMP_CWORD\" -eq 1 ]; then\n        words=\"" << joined(first);
     out << "\"\n    fi\n    if [ \"$COMP_CWORD\" -eq 1 ] || [ \"${word:0:1}\" = - ]; then\n"
         << "        mapfile -t COMPREPLY < <(compgen -W \"$words\" -- \"$word\")\n    else\n"
         << "        mapfile -t COMPREPLY < <(compgen -f -- \"$word\")\n    fi\n}\n"

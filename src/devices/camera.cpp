@@ -15,6 +15,7 @@ namespace {
 struct Rgb {
     float r = 0, g = 0, b = 0;
     Rgb operator*(float k) const { return {r * k, g * k, b * k}; }
+    Rgb operator+(const Rgb& o) const { return {r + o.r, g + o.g, b + o.b}; }
     [[nodiscard]] Rgb mixed(const Rgb& o, float share) const {
         return {r + (o.r - r) * share, g + (o.g - g) * share, b + (o.b - b) * share};
     }
@@ -348,7 +349,7 @@ private:
             for (const double dy : {0.25, 0.75})
                 if (card_near && card_at(x + dx, y + dy, card)) {
                     ++hits;
-                    sum = {sum.r + card.r, sum.g + card.g, sum.b + card.b};
+                    sum = sum + card;
                 }
         Rgb out = table_at(on) * (1 - dark);
         if (hits > 0) out = out.mixed(sum * (1.0F / static_cast<float>(hits)), static_cast<float>(hits) / 4);
@@ -381,8 +382,7 @@ private:
             for (int column = 0; column < rays; ++column) {
                 const Vec way = ray(x + (column + 0.5) / rays, y + (row + 0.5) / rays);
                 if (const auto hit = cup_->hit(stand_.eye, way)) {
-                    const Rgb c = cup_colour(*hit, way);
-                    sum = {sum.r + c.r, sum.g + c.g, sum.b + c.b};
+                    sum = sum + cup_colour(*hit, way);
                     ++hits;
                 }
             }

@@ -13,9 +13,7 @@ Result<TableSeen> find_table(const Photo& photo, const Task& task) {
 
 Result<BlankSeen> measure_blank(const Photo& photo, const TableSeen& table, const BlankAsked& asked, const Task& task) {
     if (family_build(asked.family) == Build::wrap) return measure_wall(photo, table, asked, task);
-    double expected = 0;
-    for (const Ring& r : seen_outline(asked, asked.expected, {})) expected += signed_area(r);
-    const auto cells = silhouette(photo, table, asked.thickness, std::abs(expected));
+    const auto cells = silhouette(photo, table, asked.thickness, seen_area(asked));
     if (!cells) return Error{cells.sentence()};
     // from where it lies best, then with a wider look about, then from where it lies nearly as well
     std::optional<Result<BlankSeen>> best;

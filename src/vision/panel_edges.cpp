@@ -9,8 +9,8 @@ namespace {
 
 class Edges {
 public:
-    Edges(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked)
-        : photo_(photo), table_(table), asked_(asked) {
+    Edges(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked, bool any_step)
+        : photo_(photo), table_(table), asked_(asked), any_step_(any_step) {
         for (std::size_t c = 0; c < 3; ++c) apart_[c] = cells.cloth[c] - cells.table[c];
         const double size = std::sqrt(apart_[0] * apart_[0] + apart_[1] * apart_[1] + apart_[2] * apart_[2]);
         contrast_ = size;
@@ -18,9 +18,8 @@ public:
         px_mm_ = table.cards[0].px_a_mm;
     }
 
-    [[nodiscard]] EdgesSeen find(const PanelGuess& g, const Lines& lines, const std::vector<bool>& with, double reach) {
+    [[nodiscard]] EdgesSeen find(const PanelGuess& g, const Lines& lines, const std::vector<bool>& with, double reach) const {
         EdgesSeen out;
-        any_ = lines.any_step;
         out.asked_within.assign(lines.inner.size(), 0);
         double total = 0;
         for (const Ring& r : lines.outline) total += perimeter({Polygon{r, {}}});
@@ -37,7 +36,7 @@ private:
     const Photo& photo_;
     const TableSeen& table_;
     const BlankAsked& asked_;
-    bool any_ = false;
+    bool any_step_;
     std::array<double, 3> apart_{};
     double contrast_ = 0, px_mm_ = 1;
 
@@ -146,7 +145,7 @@ private:
             if (dark) return darkness(i);
             const auto d = step_at(i);
             const double size = std::sqrt(d[0] * d[0] + d[1] * d[1] + d[2] * d[2]);
-            if (inner >= 0 || contrast_ < 25 || any_) return size;
+            if (inner >= 0 || contrast_ < 25 || any_step_) return size;
             return std::max(0.0, d[0] * apart_[0] + d[1] * apart_[1] + d[2] * apart_[2]);
         };
         const int last = static_cast<int>(profile.size());
@@ -169,7 +168,7 @@ private:
             const double s = (i - n - 0.5 + (std::abs(bend) > 1e-9 ? 0.5 * (before - after) / bend : 0)) * fine;
             if (std::abs(s) > reach) continue;
             // into an open rim the inside is seen, of any colour: what ends the cup lies beyond the lip
-            const double beyond = any_ ? std::exp(0.8 * s / reach) : 1;
+            const double beyond = any_step_ ? std::exp(0.8 * s / reach) : 1;
             const double score = here * beyond * std::exp(-0.5 * s * s / (0.45 * reach * 0.45 * reach));
             if (score > best_score) {
                 best_score = score;
@@ -186,7 +185,7 @@ private:
 
 EdgesSeen edges_near(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked, const PanelGuess& guess,
                      const Lines& lines, const std::vector<bool>& with, double reach) {
-    return Edges(photo, table, cells, asked).find(guess, lines, with, reach);
+    return Edges(photo, table, cells, asked, lines.any_step).find(guess, lines, with, reach);
 }
 
 }  // namespace orthema::vision

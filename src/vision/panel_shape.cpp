@@ -75,6 +75,12 @@ std::vector<Ring> seen_outline(const BlankAsked& asked, const Measures& measures
     return seen_outline(asked, lying_panel(asked.family, measures, asked.face, asked.other_side, lying), measures, lying);
 }
 
+double seen_area(const BlankAsked& asked) {
+    double area = 0;
+    for (const Ring& r : seen_outline(asked, asked.expected, {})) area += signed_area(r);
+    return std::abs(area);
+}
+
 Shape::Shape(const BlankAsked& asked, const PanelGuess& guess, const std::set<Measure>& held) : asked_(asked), guess_(guess) {
     const Lines before = lines(guess);
     for (const Measure m : family_measures(asked.family)) {

@@ -20,6 +20,9 @@ struct PanelGuess {
 /// in the collar's opening. Of a wall its side, the rim's middle at the origin.
 std::vector<Ring> seen_outline(const BlankAsked& asked, const Measures& measures, const Lying& lying);
 
+/// The area that is seen of it by the chart's figures, mm².
+double seen_area(const BlankAsked& asked);
+
 /// Within what a search begins: the chart's figure may be off by so much, one standard deviation.
 inline double usual_doubt(double mm) { return 0.05 * mm + 6; }
 

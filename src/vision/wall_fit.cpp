@@ -127,7 +127,6 @@ public:
         return far(w.wall.height, expected_.height) || far(w.wall.top_diameter, expected_.top_diameter) ||
                far(w.wall.bottom_diameter, expected_.bottom_diameter);
     }
-    [[nodiscard]] const CupWall& expected() const { return expected_; }
 
 private:
     static constexpr double turn_unit = 100;
@@ -137,6 +136,7 @@ private:
 
 /// Drops what lies far off: a handle's edges, a highlight's.
 void keep_near(std::vector<Seen>& seen, std::vector<double>& off) {
+    if (off.empty()) return;  // points by hand have taken the place of all
     std::vector<double> sizes;
     sizes.reserve(off.size());
     for (const double o : off) sizes.push_back(std::abs(o));
@@ -288,9 +288,7 @@ Result<BlankSeen> measure_wall(const Photo& photo, const TableSeen& table, const
     if (std::min({chart.height, chart.top_diameter, chart.bottom_diameter}) < 5)
         return Error{"This cup's height or diameter is not known even roughly: type it first."};
     const Side side(table, asked);
-    double expected = 0;
-    for (const Ring& r : seen_outline(asked, asked.expected, {})) expected += std::abs(signed_area(r));
-    const auto cells = silhouette(photo, table, side.height(), expected);
+    const auto cells = silhouette(photo, table, side.height(), seen_area(asked));
     if (!cells) return Error{cells.sentence()};
     std::optional<Found> best;
     const auto rim_less_base = [](const CupWall& w) { return w.top_diameter - w.bottom_diameter; };

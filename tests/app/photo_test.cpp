@@ -140,6 +140,11 @@ TEST(PhotoBench, ACupIsMeasuredFromItsSide) {
 TEST(PhotoBench, ASmallPictureIsKeptWithTheOrder) {
     PhotoWindow w;
     w.blanks()->choose_size("M");
+    Order lacking = w.order();
+    lacking.photographs.push_back({w.blanks()->style()->id, "M", "", "2027-06-08", std::string(64, 'b')});
+    w.room().edit("one whose picture did not come along", lacking);
+    EXPECT_FALSE(w.blanks()->photos()->any()) << "there is nothing to look at";
+    w.undo();
     w.drop({w.photograph("piece.jpg", "M", 2)});
     w.wait();
     w.click(w.find<QPushButton>("Keep it small with the order"));

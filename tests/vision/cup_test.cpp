@@ -117,6 +117,11 @@ TEST(CupTape, ADraggedPointHoldsAndAnotherThingIsRefused) {
         least = std::min(least, norm(asked.on_outline[0] - nearest_on(asked.on_outline[0], after->outline[0][k],
                                                                       after->outline[0][(k + 1) % after->outline[0].size()])));
     EXPECT_LT(least / table->cards[0].px_a_mm, 3);
+    // by hand all round: the hand alone says where it runs
+    asked.on_outline = ring;
+    const auto all = vision::measure_blank(photo, *table, asked, {});
+    ASSERT_TRUE(all) << all.sentence();
+    EXPECT_EQ(all->figures.empty(), !all->refused.empty());
     // a coaster of about that size is no tumbler
     Measures flat;
     flat[Measure::width].value = Length::from_mm(110);

@@ -32,21 +32,36 @@ void keep_or_leave(Workroom& room, const TapedPhoto& photo, const std::string& r
     room.edit(QStringLiteral("keep a photograph with the order"), std::move(next));
 }
 
-TapedPhoto to_look_at(Workroom& room, const KeptPhoto& kept) {
+std::optional<TapedPhoto> to_look_at(Workroom& room, const KeptPhoto& kept) {
+    const ArtBytes& bytes = room.pictures().bytes();
+    const auto at = bytes.find(kept.hash);
+    if (at == bytes.end()) return std::nullopt;
     TapedPhoto out;
     out.path = QStringLiteral("kept ") + qt(kept.hash);
     out.style = kept.style;
     out.size = kept.size;
+    out.small = at->second;
     out.small_hash = kept.hash;
-    const ArtBytes& bytes = room.pictures().bytes();
-    const auto at = bytes.find(kept.hash);
-    if (at != bytes.end()) out.kept = out.small = at->second;
+    out.kept = true;
     return out;
 }
 
-QString keep_words(const Workroom& room, const TapedPhoto* photo, const std::string& record) {
-    return photo != nullptr && kept_of(room.order(), *photo, record) != nullptr ? QStringLiteral("Take it out of the order")
-                                                                                : QStringLiteral("Keep it small with the order");
+namespace {
+
+QString keep_it() { return QStringLiteral("Keep it small with the order"); }
+
+}  // namespace
+
+QPushButton* keep_button() {
+    return push(
+        keep_it(),
+        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+}
+
+void show_on(QPushButton& button, const Order& order, const TapedPhoto* photo, const std::string& record) {
+    const bool there = photo != nullptr && photo->small != nullptr;
+    button.setText(there && kept_of(order, *photo, record) != nullptr ? QStringLiteral("Take it out of the order") : keep_it());
+    button.setEnabled(there && !photo->busy);
 }
 
 }  // namespace orthema::app

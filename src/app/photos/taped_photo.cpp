@@ -31,7 +31,7 @@ Bytes small_file(const QImage& picture) {
 }
 
 Result<Photo> photo_of(const TapedPhoto& p) {
-    if (p.kept) return read_photo(p.kept, "The photograph");
+    if (p.kept) return read_photo(p.small, "The photograph");
     const auto bytes = read_file(p.path.toStdString(), most_bytes);
     if (!bytes) return bytes.error();
     return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(p.path).fileName().toStdString());

@@ -23,7 +23,7 @@ struct TapedPhoto {
     std::shared_ptr<const Photo> photo;
     Bytes small;  ///< its picture as a small JPEG
     std::string small_hash;
-    Bytes kept;  ///< a small one that is kept with the order: to be looked at, not measured
+    bool kept = false;  ///< there is only that small one, kept with the order: to be looked at, not measured
     bool busy = true, taken = false;
 };
 

@@ -18,7 +18,6 @@ namespace orthema::app {
 namespace {
 
 constexpr std::size_t most_photos = 60;
-const std::string lying = "lying", upright = "upright";
 
 }  // namespace
 
@@ -29,10 +28,10 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     connect(which_, &QComboBox::activated, this, [this] { show_one(qt(chosen_id(which_))); });
     cups_ = part();
     cup_ = cups_->choice_row(QStringLiteral("The cup"), QStringLiteral("How it was photographed: either way its handle to one side"));
-    set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}});
-    connect(cup_, &QComboBox::activated, this, [this] {
+    cup_->addItems({QStringLiteral("lies on its side"), QStringLiteral("stands before the card")});
+    connect(cup_, &QComboBox::activated, this, [this](int standing) {
         if (TapedPhoto* p = shown()) {
-            p->standing = chosen_id(cup_) == upright;
+            p->standing = standing == 1;
             measure(*p);
         }
     });
@@ -73,9 +72,7 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
     add(take_);
     side_by_side({again_, away_});
-    keep_ = push(
-        keep_words(room_, nullptr, {}),
-        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+    keep_ = keep_button();
     connect(keep_, &QPushButton::clicked, this, [this] {
         if (const TapedPhoto* p = shown()) keep_or_leave(room_, *p, {});
         refresh();
@@ -138,7 +135,7 @@ std::vector<KeptPhoto> PhotoPage::kept_here() const {
     std::vector<KeptPhoto> out;
     if (const BlankStyle* style = bench_.style())
         for (const KeptPhoto& k : room_.order().photographs.all())
-            if (k.style == style->id && k.record.empty()) out.push_back(k);
+            if (k.style == style->id && k.record.empty() && room_.pictures().bytes().contains(k.hash)) out.push_back(k);
     return out;
 }
 
@@ -146,8 +143,8 @@ void PhotoPage::show_one(const QString& id) {
     shown_ = id;
     if (shown() == nullptr)
         for (const KeptPhoto& k : kept_here())
-            if (TapedPhoto one = to_look_at(room_, k); one.path == id && one.kept) {
-                photos_.push_back(std::move(one));
+            if (auto one = to_look_at(room_, k); one && one->path == id) {
+                photos_.push_back(std::move(*one));
                 measure(photos_.back());
                 break;
             }
@@ -167,7 +164,7 @@ void PhotoPage::bring_in(const QStringList& paths) {
         photo.path = shown_ = path;
         photo.style = style->id;
         photo.size = bench_.size();
-        photo.standing = chosen_id(cup_) == upright;
+        photo.standing = cup_->currentIndex() == 1;
         photos_.push_back(std::move(photo));
         measure(photos_.back());
     }
@@ -266,9 +263,7 @@ void PhotoPage::refresh() {
     const BlankStyle* style = p == nullptr ? nullptr : find_style(room_.order(), p->style);
     const bool cup = style != nullptr && family_build(style->family) == Build::wrap;
     cups_->setVisible(cup);
-    if (cup)
-        set_items(cup_, {{lying, QStringLiteral("lies on its side")}, {upright, QStringLiteral("stands before the card")}},
-                  p->standing ? upright : lying);
+    if (cup) cup_->setCurrentIndex(p->standing ? 1 : 0);
     of_->setText(style == nullptr
                      ? QString()
                      : QStringLiteral("%1%2, %3.").arg(p->kept ? QString() : QStringLiteral("Measured as "), qt(style->name), qt(p->size)));
@@ -303,9 +298,9 @@ void PhotoPage::refresh() {
                                           "the outline lies wrong, drag it to the blank's edge.")
                                .arg(unit == Unit::mm ? QStringLiteral("mm") : QStringLiteral("inches"))
                          : QString());
-    scale_->setText(scale_words());
+    scale_->setText(p != nullptr ? scale_words() : QString());
     scale_->setVisible(!scale_->text().isEmpty());
-    learn_->setVisible(lesson().has_value());
+    learn_->setVisible(p != nullptr && lesson().has_value());
     const BlankStyle* chosen = bench_.style();
     const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
     anew_->setVisible(other);
@@ -314,8 +309,7 @@ void PhotoPage::refresh() {
     take_->setVisible(!other && (p == nullptr || !p->kept));
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
-    keep_->setText(keep_words(room_, p, {}));
-    keep_->setEnabled(p != nullptr && p->small != nullptr && !p->busy);
+    show_on(*keep_, room_.order(), p, {});
     away_->setEnabled(p != nullptr && !p->busy);
 }
 

@@ -69,9 +69,7 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
         push(QStringLiteral("Keep as where it landed"), QStringLiteral("These figures go to the record, as if they had been taped"), true);
     again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
     away_ = push(QStringLiteral("Put away"), QStringLiteral("Back to the records; the photograph stays where it is"));
-    small_ = push(
-        keep_words(room_, nullptr, {}),
-        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+    small_ = keep_button();
     connect(small_, &QPushButton::clicked, this, [this] {
         if (photo_) keep_or_leave(room_, *photo_, record_.id);
         refresh();
@@ -108,11 +106,11 @@ std::optional<QString> PressedPage::look(const PressRecord& record, const QStrin
 bool PressedPage::look_at_kept(const PressRecord& record) {
     for (const KeptPhoto& k : room_.order().photographs.all()) {
         if (k.record != record.id) continue;
-        TapedPhoto one = to_look_at(room_, k);
-        if (!one.kept) continue;
+        auto one = to_look_at(room_, k);
+        if (!one) continue;
         view_.show_photo(nullptr);
         record_ = record;
-        photo_ = std::move(one);
+        photo_ = std::move(*one);
         landing_.reset();
         measure_photo(room_.jobs(), *photo_, {}, std::nullopt, [this](const TapedPhoto& photo) { found(photo); });
         refresh();
@@ -250,8 +248,7 @@ void PressedPage::refresh() {
             "Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the piece's edge."));
     }
     keep_->setEnabled(landing_.has_value() && !photo_->busy);
-    small_->setText(keep_words(room_, &*photo_, record_.id));
-    small_->setEnabled(photo_->small != nullptr && !photo_->busy);
+    show_on(*small_, room_.order(), &*photo_, record_.id);
     again_->setEnabled(!photo_->by_hand.empty() && !photo_->busy);
     away_->setEnabled(!photo_->busy);
 }
