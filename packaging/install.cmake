@@ -48,7 +48,17 @@ add_custom_target(install_parts ALL DEPENDS ${MADE_ICONS} ${MADE_PAGES} ${made}/
 add_custom_command(OUTPUT ${made}/changelog.gz DEPENDS ${CMAKE_SOURCE_DIR}/packaging/linux/changelog
   COMMAND ${GZIP} -9nc ${CMAKE_SOURCE_DIR}/packaging/linux/changelog > ${made}/changelog.gz)
 install(FILES packaging/linux/copyright ${made}/changelog.gz DESTINATION share/doc/orthema)
-install(DIRECTORY docs/ DESTINATION share/doc/orthema PATTERN "screenshots" EXCLUDE PATTERN "decisions.md" EXCLUDE)
+install(DIRECTORY docs/ DESTINATION share/doc/orthema PATTERN "screenshots" EXCLUDE PATTERN "manual" EXCLUDE PATTERN "decisions.md" EXCLUDE)
+# the manual: its pages, and the pictures of the main views; the same beside the program as it was built
+install(DIRECTORY docs/manual DESTINATION share/orthema)
+install(DIRECTORY docs/screenshots/ DESTINATION share/orthema/manual/pictures)
+file(GLOB MANUAL CONFIGURE_DEPENDS docs/manual/*.md docs/screenshots/*.png)
+add_custom_command(OUTPUT ${CMAKE_BINARY_DIR}/manual/made DEPENDS ${MANUAL}
+  COMMAND ${CMAKE_COMMAND} -E rm -rf ${CMAKE_BINARY_DIR}/manual
+  COMMAND ${CMAKE_COMMAND} -E copy_directory ${CMAKE_SOURCE_DIR}/docs/manual ${CMAKE_BINARY_DIR}/manual
+  COMMAND ${CMAKE_COMMAND} -E copy_directory ${CMAKE_SOURCE_DIR}/docs/screenshots ${CMAKE_BINARY_DIR}/manual/pictures
+  COMMAND ${CMAKE_COMMAND} -E touch ${CMAKE_BINARY_DIR}/manual/made)
+add_custom_target(manual ALL DEPENDS ${CMAKE_BINARY_DIR}/manual/made)
 install(DIRECTORY demo/ DESTINATION share/orthema/demo PATTERN "src" EXCLUDE PATTERN "*~" EXCLUDE)
 
 # the package

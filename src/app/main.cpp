@@ -1,5 +1,7 @@
 // Orthema, the window.
 #include <QApplication>
+#include <QDir>
+#include <QIcon>
 #include <QScreen>
 #include <QStandardPaths>
 
@@ -11,20 +13,21 @@
 #include <optional>
 #include <string_view>
 
+#include "app/session/log.h"
 #include "app/window/main_window.h"
 #include "app/widgets/theme.h"
 
 namespace {
 
-/// A screen with fewer points than the window needs (a full HD one at twice the scale) shows it at a smaller scale, which
-/// only the next start can have: the environment for that, or nothing where all is well.
-std::optional<QByteArray> smaller_scale() {
+/// Everything as large as is liked; but a screen with fewer points than the window needs (a full HD one at twice the scale) shows it at
+/// a smaller scale. Only the next start can have either: the environment for that, or nothing where all is well.
+std::optional<QByteArray> other_scale(double liked) {
     constexpr double wide = 1024, high = 700;
     const QScreen* screen = QGuiApplication::primaryScreen();
     if (screen == nullptr || qEnvironmentVariableIsSet("ORTHEMA_SCALED")) return std::nullopt;
     const QSize room = screen->availableGeometry().size();
-    const double share = std::min(room.width() / wide, room.height() / high);
-    if (share >= 1 || room.isEmpty()) return std::nullopt;
+    const double share = std::min(liked, std::min(room.width() / wide, room.height() / high));
+    if (share == 1 || room.isEmpty()) return std::nullopt;
     bool set = false;
     const double now = qEnvironmentVariable("QT_SCALE_FACTOR").toDouble(&set);
     return QByteArray::number(std::max(0.4, (set && now > 0 ? now : 1) * share), 'f', 3);
@@ -38,7 +41,9 @@ int main(int argc, char** argv) {
         return 0;
     }
     QApplication application(argc, argv);
-    if (const auto scale = smaller_scale()) {
+    const QString liked_file =
+        QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + QStringLiteral("/orthema/settings.ini");
+    if (const auto scale = other_scale(orthema::app::Settings::size_percent(liked_file) / 100.0)) {
         qputenv("QT_SCALE_FACTOR", *scale);
         qputenv("ORTHEMA_SCALED", "1");
         ::execv("/proc/self/exe", argv);  // where that fails the window is shown as large as it is
@@ -46,8 +51,12 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName(QStringLiteral("orthema"));
     QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
     QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
+    QGuiApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/orthema.png")));
+    const QString state = qEnvironmentVariable("XDG_STATE_HOME");
+    orthema::app::begin_log((state.isEmpty() ? QDir::homePath() + QStringLiteral("/.local/state") : state) + QStringLiteral("/orthema"));
     orthema::app::apply_theme(application);
-    orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation));
+    orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), liked_file);
+    orthema::app::log_workroom(room);
     orthema::app::MainWindow window(room);
     const QStringList arguments = QApplication::arguments().mid(1);
     bool only_start = false;  // for measuring: leaves once the first frame is painted

@@ -31,7 +31,7 @@ int gang_orders(const std::vector<std::string>& paths, const std::string& out, c
     const auto laid = gang_packages(packages, new_job_id(), name.empty() ? more : name);
     if (!laid) return complain(laid.sentence());
     const auto& [order, art, records, fault] = laid->package;
-    if (auto saved = save_order(out, order, art, records); !saved) return complain(saved.sentence());
+    if (auto saved = save_order(out, order, art, records); !saved) return unwritten(saved.sentence());
     const std::vector<UnlikeCopies> unlike = unlike_copies(order);
     if (as_json) {
         json jobs = json::array(), differ = json::array();
@@ -56,10 +56,10 @@ int take_job_out(const std::string& path, const std::string& job, const std::str
     OrderRecords mine, others;
     for (const PressRecord& r : package.records.records) (r.job == job ? mine : others).records.push_back(r);
     for (const Lesson& l : package.records.lessons) (l.job == job ? mine : others).lessons.push_back(l);
-    if (auto saved = save_order(out, *apart, package.art, mine); !saved) return complain(saved.sentence());
+    if (auto saved = save_order(out, *apart, package.art, mine); !saved) return unwritten(saved.sentence());
     if (!rest.empty())
         if (auto saved = save_order(rest, gang_without(package.order, job, run->work.transfer_set()), package.art, others); !saved)
-            return complain(saved.sentence());
+            return unwritten(saved.sentence());
     if (as_json)
         std::cout << json_text(json{{"name", apart->name}, {"garments", garments_in(*apart)}}, 1) << "\n";
     else

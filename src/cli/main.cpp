@@ -1,11 +1,12 @@
 // orthema-cli: the same pipeline without a window. Exit 0 when all is well, 1 when a finding says stop, 2 for bad
-// usage or unreadable input.
+// usage or unreadable input, 3 for what could not be written.
 #include <CLI/CLI.hpp>
 #include <iostream>
 #include <nlohmann/json.hpp>
 
 #include "cli/describe.h"
 #include "cli/gang.h"
+#include "cli/plan.h"
 #include "cli/records.h"
 #include "cli/shop.h"
 #include "cli/run.h"
@@ -67,7 +68,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     order.job = new_job_id();
     order = with_lines(order, lines.lines);
     order.kept_out = kept_out(lines);
-    if (auto saved = save_order(out, order, {}); !saved) return complain(saved.sentence());
+    if (auto saved = save_order(out, order, {}); !saved) return unwritten(saved.sentence());
     if (as_json) {
         json bad = json::array();
         for (const BadRow& b : lines.bad) bad.push_back({{"row", b.row}, {"text", b.text}, {"reason", b.reason}});
@@ -189,7 +190,7 @@ int do_nest(const std::string& in, const std::string& out, const NestOptions& op
     json curve = json::array();  // density over seconds
     const auto solution = nest(*problem, options, {}, [&](const NestSolution& s) { curve.push_back({round3(s.seconds), s.density}); });
     if (!solution) return complain(solution.sentence());
-    if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return complain(done.sentence());
+    if (auto done = write_file(out, nest_solution_json(*problem, *solution)); !done) return unwritten(done.sentence());
     const auto faults = nest_faults(*problem, solution->placements, 0.01);
     if (as_json)
         std::cout << json_text(json{{"length_mm", solution->length},
@@ -230,26 +231,52 @@ Result<Order> settled(const OrderRun& run, double seconds) {
     return order;
 }
 
-int do_settle(const std::string& path, const std::string& shop, const std::string& out, double seconds) {
+int do_settle(const std::string& path, const std::string& shop, const std::string& out, double seconds, bool as_json) {
     const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    if (auto saved = save_order(out, *order, run->package.art, run->package.records); !saved) return complain(saved.sentence());
+    if (auto saved = save_order(out, *order, run->package.art, run->package.records); !saved) return unwritten(saved.sentence());
     const Work laid = work(*order, run->shop, run->pictures.known, &run->work);
+    if (as_json) {
+        json media = json::array();
+        for (const MediumPlan& m : laid.sheet_plan().media)
+            media.push_back({{"medium", m.medium},
+                             {"asked", m.asked},
+                             {"placed", m.placed},
+                             {"sheets", m.sheets.size()},
+                             {"length_mm", round3(m.length)},
+                             {"density", m.density}});
+        std::cout << json_text(json{{"media", media}, {"findings", findings_json(laid.findings)}}, 1) << "\n";
+        return 0;
+    }
     for (const MediumPlan& m : laid.sheet_plan().media)
         std::cout << find_medium(*order, m.medium)->name << ": " << m.placed << " pieces on " << m.sheets.size() << " sheets, "
                   << mm_text(m.density * 100, 1) << " % used\n";
     return 0;
 }
 
-int do_export(const std::string& path, const std::string& shop, const std::string& out, double seconds, bool as_json) {
+/// What `--formats` may name, and where it stands in the choice.
+struct Format {
+    const char* name;
+    bool ExportChoice::*part;
+};
+constexpr Format formats[] = {{"pdf", &ExportChoice::sheets_pdf},          {"png", &ExportChoice::sheets_png},
+                              {"tiff", &ExportChoice::sheets_tiff},        {"cut", &ExportChoice::cut_lines},
+                              {"labels", &ExportChoice::labels},           {"guides", &ExportChoice::guides},
+                              {"templates", &ExportChoice::templates_svg}, {"press", &ExportChoice::press},
+                              {"papers", &ExportChoice::papers},           {"tables", &ExportChoice::tables}};
+
+int do_export(const std::string& path, const std::string& shop, const std::string& out, double seconds, const ExportChoice& choice,
+              bool as_json) {
     const auto run = run_order(path, shop);
     if (!run) return complain(run.sentence());
+    for (const std::string& medium : choice.media)
+        if (find_medium(run->package.order, medium) == nullptr) return complain("The order has no film or paper “" + medium + "”.");
     const auto order = settled(*run, seconds);
     if (!order) return complain(order.sentence());
-    const auto report = export_order(out, *order, run->shop, run->pictures.art, {}, {}, &run->work);
-    if (!report) return complain(report.sentence());
+    const auto report = export_order(out, *order, run->shop, run->pictures.art, choice, {}, &run->work);
+    if (!report) return unwritten(report.sentence());
     const Findings& findings = report->findings;
     if (as_json) {
         std::cout << json_text(json{{"files", report->files},
@@ -314,11 +341,31 @@ int main(int argc, char** argv) {
     export_command->add_option("ORDER", in)->required();
     export_command->add_option("--out", out, "the folder")->required();
     export_command->add_option("--seconds", seconds, "for laying out what is not laid out yet")->check(CLI::Range(0.0, 86400.0));
+    std::vector<std::string> wanted_formats;
+    ExportChoice choice;
+    std::vector<std::string> known_formats;
+    for (const Format& f : formats) known_formats.emplace_back(f.name);
+    export_command
+        ->add_option("--formats", wanted_formats,
+                     "only these, with commas between: pdf, png, tiff, cut, labels, guides, templates, press, papers, tables")
+        ->delimiter(',')
+        ->check(CLI::IsMember(known_formats));
+    export_command->add_option("--media", choice.media, "ids of the films and papers whose sheets are written, with commas between")
+        ->delimiter(',');
+    export_command->add_option("--dpi", choice.dpi, "of PNG and TIFF")->check(CLI::Range(72.0, 1440.0));
     with_json(export_command);
     auto* settle_command = app.add_subcommand("settle", "lay out the sheets of an order and save it");
     settle_command->add_option("ORDER", in)->required();
     settle_command->add_option("--out", out, "the order to write")->required();
     settle_command->add_option("--seconds", seconds)->check(CLI::Range(0.0, 86400.0));
+    with_json(settle_command);
+    int people = 0;
+    auto* plan_command = app.add_subcommand("plan", "when each load goes into which press");
+    plan_command->add_option("ORDER", in)->required();
+    plan_command->add_option("--seconds", seconds, "of looking for a shorter plan")->check(CLI::Range(0.0, 86400.0));
+    plan_command->add_option("--people", people, "pairs of hands, in place of the order's own")->check(CLI::Range(1, 20));
+    plan_command->add_option("--out", out, "the order with that plan agreed to");
+    with_json(plan_command);
     auto* check = app.add_subcommand("check", "print the findings of an order");
     check->add_option("ORDER", in)->required();
     with_json(check);
@@ -389,7 +436,8 @@ int main(int argc, char** argv) {
     describes("--bash-completion", [](const CLI::App& a) { return bash_completion(a, "orthema-cli"); });
     describes("--man-page", [](const CLI::App& a) {
         return man_page(a, "orthema-cli", "size, place, nest and export transfer orders without a window",
-                        ".SH EXIT STATUS\n0 when all is well, 1 when a finding says stop, 2 for bad usage or input that cannot be read.\n"
+                        ".SH EXIT STATUS\n0 when all is well, 1 when a finding says stop, 2 for bad usage or input that cannot be read, 3 "
+                        "for what could not be written.\n"
                         ".SH SEE ALSO\n.BR orthema (1),\n.BR orthema\\-press (1)\n");
     });
 
@@ -411,7 +459,13 @@ int main(int argc, char** argv) {
     if (*trace) return do_trace(in, width, as_json);
     if (*fit_command) return do_fit(in, as_json);
     if (*nest_command) return do_nest(in, out, options, as_json);
-    if (*settle_command) return do_settle(in, shop, out, seconds);
-    if (*export_command) return do_export(in, shop, out, seconds, as_json);
+    if (*settle_command) return do_settle(in, shop, out, seconds, as_json);
+    if (*plan_command) return print_plan(in, out, seconds, people, as_json);
+    if (*export_command) {
+        if (!wanted_formats.empty())
+            for (const Format& f : formats)
+                choice.*f.part = std::find(wanted_formats.begin(), wanted_formats.end(), f.name) != wanted_formats.end();
+        return do_export(in, shop, out, seconds, choice, as_json);
+    }
     return do_check(in, shop, as_json);
 }

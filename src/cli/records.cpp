@@ -69,7 +69,7 @@ int list_records(const std::string& path, const RecordFilter& filter, const std:
     if (!out.empty()) {
         const bool table = std::filesystem::path(out).extension() == ".csv";
         if (const auto done = write_file(out, table ? records_csv(passed) : records_json({passed, source->records.lessons})); !done)
-            return complain(done.sentence());
+            return unwritten(done.sentence());
         std::cout << passed.size() << " records\n";
         return 0;
     }

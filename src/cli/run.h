@@ -12,6 +12,8 @@ std::string today();
 
 /// Says it on the error stream; the exit code for bad usage or unreadable input.
 int complain(const std::string& sentence);
+/// … for what could not be written.
+int unwritten(const std::string& sentence);
 
 /// What a shop library has and has learned, as of today; nothing of a shop where none is named.
 Result<Shop> shop_from(const std::string& library);

@@ -57,7 +57,7 @@ int print_stock(const std::string& path, const std::string& count_from, const st
     }
     const std::string table = buying ? to_buy_csv(rows) : stock_csv(*stock);
     if (!out.empty()) {
-        if (auto done = write_file(out, table); !done) return complain(done.sentence());
+        if (auto done = write_file(out, table); !done) return unwritten(done.sentence());
     } else if (as_json) {
         json list = json::array();
         if (buying)
@@ -88,7 +88,7 @@ int print_quote(const std::string& path, const std::string& shop, const std::str
     const Quote quote = quote_of(order, w, job);
     if (!pdf.empty()) {
         const auto pages = quote_pages(paper_of(order, w, job), quote);
-        if (auto done = write_pages(pdf, pages, run->pictures.art, order.name + ", quote"); !done) return complain(done.sentence());
+        if (auto done = write_pages(pdf, pages, run->pictures.art, order.name + ", quote"); !done) return unwritten(done.sentence());
     }
     const auto money = [](Pence p) { return static_cast<double>(p) / 100; };
     json ways = json::array();

@@ -247,7 +247,8 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     for (const MediumPlan& m : sheets.media) {
         const Medium& medium = *find_medium(order, m.medium);
         const std::string on_it = unlike(file_stem(medium.name));  // counted where it is stale too: the others keep theirs
-        if (m.stale) continue;
+        const bool asked = choice.media.empty() || std::find(choice.media.begin(), choice.media.end(), m.medium) != choice.media.end();
+        if (m.stale || !asked) continue;
         for (const Sheet& s : m.sheets) {
             const std::string name = stem + "_" + on_it + "_sheet-" + std::to_string(s.number + 1);
             const std::string title = sheet_title(order, s);

@@ -20,6 +20,7 @@ struct ExportChoice {
     bool templates_svg = false;           ///< each template whole, in a folder of its own
     std::string guide_order = "garment";  ///< of cards and templates: "garment", "location" or "press"
     bool papers = true;                   ///< quote, job ticket and sheet for approval, of each job
+    std::vector<std::string> media = {};  ///< ids whose sheets are written; none: of all
 };
 
 struct ExportReport {

@@ -8,7 +8,7 @@
 
 namespace orthema {
 
-constexpr int order_format_version = 12;
+constexpr int order_format_version = 13;
 
 nlohmann::json to_json(const Order& order);
 nlohmann::json to_json(const BlankStyle& style);

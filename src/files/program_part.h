@@ -10,7 +10,7 @@ namespace orthema {
 inline std::string program_part(const std::string& name) {
     std::error_code error;
     const std::filesystem::path here = std::filesystem::read_symlink("/proc/self/exe", error).parent_path();
-    for (const char* place : {".", "..", "../lib/orthema", "../lib/orthema/parts"})
+    for (const char* place : {".", "..", "../lib/orthema", "../lib/orthema/parts", "../share/orthema"})
         if (const auto at = here / place / name; std::filesystem::exists(at, error)) return at.lexically_normal().string();
     return name;
 }

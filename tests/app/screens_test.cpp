@@ -42,7 +42,7 @@ public:
         look(where);
         for (Segments* s : w_.window().findChildren<Segments*>()) {
             const QString name = s->button(0)->objectName().section('/', 0, 0);
-            if (!s->isVisible() || !navigators.contains(name) || !done_.insert(name).second) continue;
+            if (!s->isVisible() || !s->turns_pages() || !done_.insert(name).second) continue;
             for (QPushButton* b : s->findChildren<QPushButton*>()) {
                 if (!b->isVisible() || !b->isEnabled()) continue;
                 w_.click(b);
@@ -55,9 +55,6 @@ public:
     int looks = 0;
 
 private:
-    inline static const QStringList navigators{"Art page",    "Blank page",   "Look at",      "Strip",      "Figures page",
-                                               "Making page", "Shop data",    "Show",         "Press view", "Press figures",
-                                               "Figures of",  "Records view", "Told apart by"};
     Window& w_;
     std::set<QString> done_;
     std::set<std::string> said_;

@@ -45,6 +45,7 @@ void Window::activate() {
     if (QApplication::activeWindow() == window_.get()) return;
     window_->activateWindow();
     EXPECT_TRUE(QTest::qWaitForWindowActive(window_.get()));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return QApplication::activeWindow() == window_.get(); }));  // its keys go by this
 }
 
 void Window::go(int stage) {

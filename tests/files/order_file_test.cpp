@@ -1,5 +1,6 @@
 // The order on disk: it comes back the same, and what is hostile or damaged is refused with a sentence.
 #include "core/base/utf8.h"
+#include "core/order/gang.h"
 #include "core/order/lots.h"
 #include "files/order_file.h"
 
@@ -261,6 +262,21 @@ TEST(OrderFile, KeptPhotographsGoAlongAndMayBeMissing) {
     ASSERT_TRUE(less) << less.sentence();
     ASSERT_EQ(less->order.photographs.size(), 1U);
     EXPECT_EQ(less->order.photographs[0].hash, order.photographs[1].hash);
+    // with others in a gang, each job's own go along and come out again
+    Order mine = test::small_order(), other = test::small_order();
+    mine.job = "mine";
+    other.job = "other";
+    mine.photographs = order.photographs;
+    const auto gang = ganged({mine, other}, "gang", "Both");
+    ASSERT_TRUE(gang) << gang.sentence();
+    ASSERT_TRUE(save_order(folder / "gang.orthema", *gang, bytes));
+    const auto both = open_order(folder / "gang.orthema");
+    ASSERT_TRUE(both) << both.sentence();
+    EXPECT_EQ(both->order, *gang);
+    const std::optional<Order> out = job_taken_out(both->order, mine.job);
+    ASSERT_TRUE(out);
+    ASSERT_EQ(out->photographs.size(), 2U);
+    for (const KeptPhoto& photo : out->photographs.all()) EXPECT_TRUE(both->art.contains(photo.hash));
 }
 
 TEST(OrderFile, HostileArchivesAreRefused) {

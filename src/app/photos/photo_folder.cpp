@@ -6,6 +6,8 @@
 
 #include <utility>
 
+#include "app/photos/taped_photo.h"
+
 namespace orthema::app {
 
 namespace {
@@ -51,9 +53,7 @@ void PhotoFolder::look() {
         [this, folder = folder_]() -> std::function<void()> {
             const QDir dir(folder);
             QMap<QString, qint64> sizes;
-            const QStringList kinds{QStringLiteral("*.jpg"), QStringLiteral("*.jpeg"), QStringLiteral("*.png"), QStringLiteral("*.heic"),
-                                    QStringLiteral("*.webp")};
-            for (const QFileInfo& f : dir.entryInfoList(kinds, QDir::Files | QDir::Readable, QDir::Name))
+            for (const QFileInfo& f : dir.entryInfoList(photo_files(), QDir::Files | QDir::Readable, QDir::Name))
                 sizes[f.absoluteFilePath()] = f.size();
             return [this, folder, sizes, there = dir.exists()] { seen(folder, sizes, there); };
         },

@@ -111,7 +111,7 @@ Drawing PhotoView::draw(double w, double h) {
             const double wide = 7.0 * static_cast<double>(words.size()) + 8;
             const Point mid = a + way * (std::abs(way.x) > std::abs(way.y) ? 0.34 : 0.62);
             d.rect({mid.x - wide / 2, mid.y - 9, mid.x + wide / 2, mid.y + 8}, Colour{0.984, 0.98, 0.965, 0.92});
-            d.text({mid.x, mid.y + 4.5}, words, 12.5, palette::brick, Align::centre, true);
+            d.text({mid.x, mid.y + 4.5}, words, 12.5, palette::brick_text, Align::centre, true);
         }
     }
     if (photo_->design) {

@@ -65,10 +65,6 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
         }
         p.table = std::move(*found);
     }
-    if (design && family_build(asked.family) == Build::wrap) {
-        p.fault = QStringLiteral("Where a print lies that goes round a wall is measured with a tape.");
-        return;
-    }
     auto blank = measure_blank(*p.photo, *p.table, asked);
     if (!blank) {
         p.fault = qt(blank.sentence());

@@ -27,6 +27,14 @@ struct TapedPhoto {
     bool busy = true, taken = false;
 };
 
+/// Files of photographs, as patterns of names.
+inline QStringList photo_files() {
+    return {QStringLiteral("*.jpg"),  QStringLiteral("*.jpeg"), QStringLiteral("*.png"), QStringLiteral("*.heic"),
+            QStringLiteral("*.heif"), QStringLiteral("*.webp"), QStringLiteral("*.tif"), QStringLiteral("*.tiff")};
+}
+/// The same, to choose some by.
+inline QString photo_choice() { return QStringLiteral("Photographs (%1)").arg(photo_files().join(QLatin1Char(' '))); }
+
 /// What was found of it; points that were put by hand since stay.
 void take_found(TapedPhoto& photo, TapedPhoto found);
 

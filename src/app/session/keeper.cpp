@@ -160,12 +160,9 @@ void Keeper::start_new() {
     Order fresh;
     fresh.name = "New order";
     fresh.job = new_job_id();
-    fresh.unit = document_.order().unit;
-    fresh.paper = document_.order().paper;
-    fresh.currency = document_.order().currency;
-    fresh.hourly = document_.order().hourly;
     fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
+    as_liked(fresh);
     fresh.corrections = standing_corrections();
     const Shared<KnownArt> known = std::make_shared<const KnownArt>();
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});

@@ -48,6 +48,8 @@ public:
     /// What the shop has recorded of the order on the table: it is saved with it.
     std::function<OrderRecords()> own_records = [] { return OrderRecords{}; };
 
+    /// Makes a new order as it is liked here.
+    std::function<void(Order&)> as_liked = [](Order&) {};
     /// What every new order begins with.
     std::function<std::vector<Correction>()> standing_corrections = [] { return std::vector<Correction>{}; };
 

@@ -9,8 +9,9 @@
 
 namespace orthema::app {
 
-Workroom::Workroom(QString data_folder, QObject* parent)
+Workroom::Workroom(QString data_folder, QString liked_file, QObject* parent)
     : QObject(parent),
+      settings_(liked_file.isEmpty() ? data_folder + "/settings.ini" : std::move(liked_file), data_folder + "/orthema.ini"),
       pictures_(document_, jobs_, notices_),
       library_(document_, jobs_, notices_),
       records_(document_, library_, jobs_, notices_),
@@ -72,6 +73,7 @@ Workroom::Workroom(QString data_folder, QObject* parent)
         paint_image(image, d, pictures_.art(), width, height, 1.0);
         return png_of(image);
     };
+    keeper_.as_liked = [this](Order& fresh) { settings_.begin(fresh); };
     keeper_.own_records = [this] { return records_.of_order(order()); };
     keeper_.standing_corrections = [this] { return records_.standing(); };
     connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);

@@ -14,6 +14,7 @@
 #include "app/session/planner.h"
 #include "app/session/records.h"
 #include "app/session/selection.h"
+#include "app/session/settings.h"
 #include "app/session/settler.h"
 #include "app/session/shop_library.h"
 #include "app/session/shop_orders.h"
@@ -26,7 +27,8 @@ class Workroom : public QObject {
     Q_OBJECT
 public:
     /// `data_folder` keeps the shop library, recent orders and what was put aside; it is made when needed.
-    explicit Workroom(QString data_folder, QObject* parent = nullptr);
+    /// What was chosen in the settings lies in `liked_file`; empty: in the data folder too.
+    explicit Workroom(QString data_folder, QString liked_file = {}, QObject* parent = nullptr);
     ~Workroom() override;
 
     [[nodiscard]] Document& document() { return document_; }
@@ -42,6 +44,7 @@ public:
     [[nodiscard]] ShopOrders& orders() { return orders_; }
     [[nodiscard]] StockRoom& stock() { return stock_; }
     [[nodiscard]] GangTable& gang_table() { return gang_table_; }
+    [[nodiscard]] Settings& settings() { return settings_; }
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Notices& notices() { return notices_; }
 
@@ -79,6 +82,7 @@ signals:
 private:
     void tell();
     void offer_corrections();
+    Settings settings_;
     Notices notices_;
     Document document_;
     Jobs jobs_;

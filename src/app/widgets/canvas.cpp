@@ -8,6 +8,7 @@
 
 #include <cmath>
 #include <cstring>
+#include <utility>
 
 #include "app/widgets/theme.h"
 
@@ -36,6 +37,20 @@ Drawing Canvas::shown() {
     Drawing all = draw_backdrop(width(), height());
     all.marks.insert(all.marks.end(), top.marks.begin(), top.marks.end());
     return all;
+}
+
+std::vector<CanvasItem> Canvas::items() {
+    std::vector<CanvasItem> out;
+    const Drawing d = shown();
+    for (const Mark& m : d.marks) {
+        const auto* text = std::get_if<TextMark>(&m);
+        if (text == nullptr || text->text.empty()) continue;
+        const double wide = double(text->text.size()) * text->size * 0.55;  // near enough to be pointed at
+        const double from = text->at.x - (text->align == Align::centre ? wide / 2 : text->align == Align::right ? wide : 0);
+        out.push_back(
+            {QString::fromStdString(text->text), QRectF(from, text->at.y - text->size, wide, text->size * 1.3).toRect(), false, {}});
+    }
+    return out;
 }
 
 void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
@@ -80,7 +95,7 @@ void Canvas::paintEvent(QPaintEvent*) {
         const Drawing top = draw(width(), height());
         const QImage* over = ground(devicePixelRatioF());
         paint_image(image_, top, art_, width(), height(), devicePixelRatioF(), over);
-        stale_ = false;
+        if (std::exchange(stale_, false)) tell_chosen(*this, told_);
     }
     QPainter painter(this);
     painter.drawImage(0, 0, image_);

@@ -5,6 +5,7 @@
 #include <QImage>
 #include <QWidget>
 
+#include "app/widgets/access.h"
 #include "core/base/units.h"
 #include "core/drawing/drawing.h"
 #include "files/art_file.h"
@@ -21,6 +22,8 @@ public:
     [[nodiscard]] QSize sizeHint() const override { return {400, 300}; }
     /// All that it shows now, from the bottom up, but for pictures that lie under it.
     [[nodiscard]] Drawing shown();
+    /// What a screen reader walks through. Usually all words that are drawn, in their order; canvases of things that are chosen say those.
+    [[nodiscard]] virtual std::vector<CanvasItem> items();
 
 protected:
     /// What to show in a widget of this size, in device-independent pixels.
@@ -43,6 +46,7 @@ private:
     QImage image_, backdrop_;
     std::string backdrop_key_;
     bool stale_ = true;
+    QString told_;          ///< of what is chosen, to who listens
     bool by_keys_ = false;  ///< reached with Tab: a frame shows where the keys go
 };
 

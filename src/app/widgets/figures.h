@@ -82,10 +82,14 @@ public:
     void name_choice(int index, const QString& text);
     [[nodiscard]] int choice() const;
     [[nodiscard]] QPushButton* button(int index) const { return buttons_[std::size_t(index)]; }
+    /// Its choices only show another page: none of them changes anything.
+    void turn_pages() { turns_pages_ = true; }
+    [[nodiscard]] bool turns_pages() const { return turns_pages_; }
     std::function<void(int)> chosen;
 
 private:
     std::vector<QPushButton*> buttons_;
+    bool turns_pages_ = false;
 };
 
 /// The panel: a card with rows.

@@ -1,5 +1,7 @@
 #include "app/widgets/theme.h"
 
+#include "app/widgets/access.h"
+
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPainter>
@@ -71,6 +73,7 @@ QScrollArea { border: none; background: transparent; }
 }  // namespace
 
 void apply_theme(QApplication& application) {
+    make_canvases_accessible();
     for (const bool bold : {false, true}) {
         const auto bytes = font_bytes(bold);
         QFontDatabase::addApplicationFontFromData(QByteArray::fromRawData(bytes.data(), qsizetype(bytes.size())));

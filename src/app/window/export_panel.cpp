@@ -47,6 +47,7 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
         b->setToolTip(why);
         b->setChecked(true);
         rows->addWidget(b);
+        ticks_.push_back(b);
         return b;
     };
     pdf_ = box(QStringLiteral("Gang sheets as PDF, 1:1, vector art kept"), QStringLiteral("For printers that take pages"));
@@ -165,10 +166,30 @@ ExportPanel::ExportPanel(Workroom& room, QWidget* parent) : QDialog(parent), roo
             if (f.severity != Severity::note) text += QStringLiteral(" Left out: ") + qt(finding_text(f, room_.order().unit));
         says_->setText(text);
     });
+    as_before();
     if (room.exporter().running()) {
         go_->setEnabled(false);
         stop_->setEnabled(true);
     }
+}
+
+void ExportPanel::as_before() {
+    const QVariantMap was = room_.settings().remembered(QStringLiteral("export")).toMap();
+    for (QCheckBox* tick : ticks_)
+        if (const QVariant on = was.value(tick->text()); on.isValid()) tick->setChecked(on.toBool());
+    if (was.contains(QStringLiteral("dpi"))) dpi_->show_choice(std::clamp(was.value(QStringLiteral("dpi")).toInt(), 0, 2));
+    if (was.contains(QStringLiteral("order"))) guide_order_->show_choice(std::clamp(was.value(QStringLiteral("order")).toInt(), 0, 2));
+    const QString folder = room_.settings().place_in(room_.order().job).value(QStringLiteral("export")).toString();
+    if (!folder.isEmpty()) folder_->setText(folder);
+}
+
+void ExportPanel::remember() {
+    QVariantMap now{{QStringLiteral("dpi"), dpi_->choice()}, {QStringLiteral("order"), guide_order_->choice()}};
+    for (const QCheckBox* tick : ticks_) now[tick->text()] = tick->isChecked();
+    room_.settings().remember(QStringLiteral("export"), now);
+    QVariantMap place = room_.settings().place_in(room_.order().job);
+    place[QStringLiteral("export")] = folder_->text();
+    room_.settings().remember_place(room_.order().job, place);
 }
 
 /// What is still to be mended, before paper and film are spent on it.
@@ -204,6 +225,7 @@ void ExportPanel::start() {
     go_->setEnabled(false);
     stop_->setEnabled(true);
     says_->setText(QStringLiteral("Working out the pages."));
+    remember();
     room_.exporter().export_to(folder_->text(), choice);
 }
 

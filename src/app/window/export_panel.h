@@ -24,6 +24,10 @@ signals:
     void findings_wanted();
 
 private:
+    /// The ticks and the folder as they were last, by what was written then.
+    void as_before();
+    void remember();
+    std::vector<QCheckBox*> ticks_;
     void start();
     void show_open();
     Workroom& room_;

@@ -1,6 +1,7 @@
 #include "app/window/main_window.h"
 
 #include <QAction>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDate>
 #include <QFileDialog>
@@ -28,12 +29,20 @@
 #include "app/desk/desk.h"
 #include "app/widgets/chips.h"
 #include "core/order/gang.h"
+#include "app/window/about.h"
+#include "app/window/all_known.h"
 #include "app/window/export_panel.h"
 #include "app/widgets/figures.h"
 #include "app/window/findings_strip.h"
 #include "app/window/job_line.h"
+#include "app/window/keys_panel.h"
+#include "app/window/look_up.h"
 #include "app/window/findings_panel.h"
+#include "app/window/manual.h"
+#include "app/window/next_line.h"
 #include "app/window/notice_bar.h"
+#include "app/window/settings_panel.h"
+#include "app/session/log.h"
 
 namespace orthema::app {
 
@@ -65,6 +74,7 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     const QSize room_on_screen = screen()->availableSize();
     resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
     setMinimumSize(1024, 700);
+    if (const QByteArray was = room_.settings().remembered(QStringLiteral("window")).toByteArray(); !was.isEmpty()) restoreGeometry(was);
     auto* whole = new QWidget;
     setCentralWidget(whole);
     auto* column = new QVBoxLayout(whole);
@@ -108,7 +118,11 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     right_->setFixedWidth(256);
     auto* side = new QVBoxLayout;
     side->setContentsMargins(0, 10, 14, 10);
+    side->setSpacing(8);
     side->addWidget(right_, 1);
+    next_ = new NextLine;
+    next_->wanted = [this](const NextStep& step) { do_next(step); };
+    side->addWidget(next_);
     middle->addLayout(side);
     centre->addWidget(findings_);
     all_findings_ = new FindingsPanel(room, middle_->parentWidget());
@@ -145,9 +159,14 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
         go_to(QStringLiteral("art"));
         room_.pictures().mend(offer.art, QStringLiteral("mend %1").arg(qt(art->name)), with_mending(art->mendings, offer.mending));
     });
+    connect(&room.keeper(), &Keeper::about_to_take_over, this, &MainWindow::keep_place);
     connect(&room.keeper(), &Keeper::taken_over, this, [this] {  // an order was opened: the benches are wanted
         const Order& order = room_.order();
-        if (at_desk_ && (!room_.keeper().path().isEmpty() || !order.lines.empty() || !order.art.empty())) go_to(0);
+        if (!room_.keeper().path().isEmpty() || !order.lines.empty() || !order.art.empty()) go_back_to_place();
+    });
+    connect(&room_.exporter(), &Exporter::finished, this, [this](const QStringList& files, const QString& fault) {
+        if (fault.isEmpty() && !files.isEmpty()) sent_out_ = std::make_shared<const Order>(room_.order());
+        show_next();
     });
     connect(&room, &Workroom::updated, this, &MainWindow::refresh);
     connect(&room.notices(), &Notices::noticed, notice_, &NoticeBar::show_notice);
@@ -188,11 +207,27 @@ void MainWindow::build_top(QWidget* top) {
     undo_ = menu->addAction(QStringLiteral("Undo"), QKeySequence::Undo, this, [this] { room_.document().undo(); });
     redo_ =
         menu->addAction(QStringLiteral("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.document().redo(); });
-    menu->addSeparator();
-    menu->addAction(QStringLiteral("What this bench is for"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
     papers->setMenu(menu);
-    addActions(menu->actions());  // so that the keys work with the menu closed
     row->addWidget(papers);
+    auto* helps = new QToolButton;
+    helps->setText(QStringLiteral("Help"));
+    helps->setObjectName(QStringLiteral("Help"));
+    helps->setAccessibleName(QStringLiteral("Help"));
+    helps->setPopupMode(QToolButton::InstantPopup);
+    helps->setToolTip(QStringLiteral("What this bench is for, all keys, and where things are"));
+    auto* help_menu = new QMenu(helps);
+    help_menu->addAction(QStringLiteral("Manual, at this bench"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
+    help_menu->addAction(QStringLiteral("Look up…"), QKeySequence(QStringLiteral("Ctrl+K")), this, &MainWindow::look_up);
+    help_menu->addAction(QStringLiteral("All keys"), QKeySequence(Qt::Key_Question), this, &MainWindow::show_keys);
+    help_menu->addSeparator();
+    help_menu->addAction(QStringLiteral("Settings…"), QKeySequence(QStringLiteral("Ctrl+,")), this, &MainWindow::show_settings);
+    help_menu->addAction(QStringLiteral("Copy what to report"), this, &MainWindow::copy_report)
+        ->setToolTip(QStringLiteral("Version, system and the last of the log; nothing of what an order holds"));
+    help_menu->addAction(QStringLiteral("About Orthema"), this, [this] { About(this).exec(); });
+    helps->setMenu(help_menu);
+    row->addWidget(helps);
+    addActions(menu->actions());  // so that the keys work with the menus closed
+    addActions(help_menu->actions());
     row->addStretch(1);
     film_ = new QLabel;
     film_->setProperty("quiet", true);
@@ -350,12 +385,47 @@ void MainWindow::refresh() {
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
     findings_->refresh();
     all_findings_->refresh();
+    show_next();
     line_->desk()->show_chosen(at_desk_);
     if (at_desk_)
         desk()->refresh();
     else
         made(current_)->refresh();
     setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
+}
+
+/// Of the bench that is looked at; the desk has its own beginnings.
+void MainWindow::show_next() {
+    next_->setVisible(!at_desk_);
+    if (at_desk_) return;
+    const Order& order = room_.order();
+    NextAsked asked;
+    asked.stage = stages()[std::size_t(current_)].key;
+    asked.sent_out = sent_out_ && *sent_out_ == order;
+    const auto& records = room_.records().all();
+    asked.pressed =
+        std::any_of(records.rbegin(), records.rend(), [&](const PressRecord& r) { return !r.rehearsal && holds_job(order, r.job); });
+    if (auto* bench = static_cast<RecordsBench*>(benches_[std::size_t(stage_index("records"))]))
+        asked.lessons = int(bench->proposed().size());
+    asked.seen = [this](const Finding& f) { return all_findings_->seen(f); };
+    const bool behind = room_.catching_up();
+    next_->show_step(behind ? std::nullopt : next_step(order, room_.work(), asked), behind, order.unit);
+    next_->setFixedHeight(std::max(40, findings_->height()));
+}
+
+void MainWindow::do_next(const NextStep& step) {
+    if (step.deed == Deed::send_out) return (void)show_export();
+    go_to(qt(step.about.stage));
+    Bench* there = made(current_);
+    switch (step.deed) {
+    case Deed::go: there->go(step.about); break;
+    case Deed::list: static_cast<OrderBench*>(there)->ask_for_list(); break;
+    case Deed::pictures: static_cast<ArtBench*>(there)->ask_for_pictures(); break;
+    case Deed::settle: static_cast<SheetsBench*>(there)->settle_all(); break;
+    case Deed::lessons: static_cast<RecordsBench*>(there)->show_lessons(); break;
+    case Deed::shift:
+    case Deed::send_out: break;
+    }
 }
 
 void MainWindow::open() {
@@ -398,7 +468,112 @@ void MainWindow::show_findings() {
     all_findings_->raise();
 }
 
-void MainWindow::help() { room_.say({at_desk_ ? desk()->help() : made(current_)->help(), false, {}, {}}); }
+/// The manual's page of what is looked at; where there is no manual, what the bench says of itself.
+void MainWindow::help() {
+    if (manual_ == nullptr) manual_ = Manual::found(this);
+    if (manual_ == nullptr) return room_.say({at_desk_ ? desk()->help() : made(current_)->help(), false, {}, {}});
+    manual_->show_page(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(stages()[std::size_t(current_)].key));
+}
+
+void MainWindow::look_up() {
+    if (look_up_ == nullptr) {
+        look_up_ = new LookUp(centralWidget());
+        look_up_->all = [this] { return everything(); };
+    }
+    look_up_->rise();
+}
+
+/// What the window itself does, then what stands on the benches, then what is in the order.
+std::vector<Known> MainWindow::everything() {
+    std::vector<Known> out;
+    const auto deed = [&](const QString& text, const QString& where, const std::function<void()>& go, int weight) {
+        out.push_back({text, where, {}, go, weight});
+    };
+    deed(
+        QStringLiteral("Desk"), QStringLiteral("Ctrl+0"), [this] { show_desk(); }, 20);
+    for (std::size_t i = 0; i < benches_.size(); ++i)
+        deed(
+            QString::fromLatin1(stages()[i].name), QStringLiteral("bench, Ctrl+%1").arg(i + 1), [this, i] { go_to(int(i)); }, 20);
+    for (QAction* a : actions())
+        if (a->isEnabled() && !a->text().isEmpty() && a->shortcut() != QKeySequence(QStringLiteral("Ctrl+K")))
+            deed(
+                a->text(), a->shortcut().toString(QKeySequence::NativeText), [a] { a->trigger(); }, 15);
+    deed(
+        QStringLiteral("Export…"), QStringLiteral("Ctrl+E"), [this] { (void)show_export(); }, 16);
+    deed(
+        QStringLiteral("All findings"), QStringLiteral("F7"), [this] { show_findings(); }, 15);
+    Ways ways;
+    ways.bench = [this](const QString& stage) { go_to(stage); };
+    ways.at = [this](const QString& stage, const Subject& about) {
+        go_to(stage);
+        made(current_)->go(about);
+    };
+    ways.part = [this](const QString& stage, QWidget* part) {
+        go_to(stage);
+        Bench* b = made(current_);
+        if (bring_to_light(part, {b, b->figures()}))
+            part->setFocus(Qt::ShortcutFocusReason);
+        else
+            room_.say({QStringLiteral("That is not there for what is chosen now."), false, {}, {}});
+    };
+    ways.finding = [this](int at) { findings_->show_at(at); };
+    ways.open = [this](const QString& path) { room_.keeper().open(path); };
+    for (Bench* b : benches_)
+        if (b != nullptr)
+            for (QWidget* of : {static_cast<QWidget*>(b), b->figures()}) add_parts(out, b->stage(), of, ways);
+    add_order(out, room_, ways);
+    return out;
+}
+
+void MainWindow::show_settings() {
+    if (settings_ == nullptr) settings_ = new SettingsPanel(room_, centralWidget());
+    settings_->rise();
+}
+
+void MainWindow::copy_report() {
+    QGuiApplication::clipboard()->setText(report_text(room_));
+    room_.say({QStringLiteral(
+                   "Copied: version, system, counts and the last of the log. Nothing of the order's words, pictures or files is in it."),
+               false,
+               {},
+               {}});
+}
+
+/// The bench and what was chosen there when this order was last left.
+void MainWindow::keep_place() {
+    const Order& order = room_.order();
+    if (room_.keeper().path().isEmpty() || order.job.empty()) return;
+    const Selection& s = room_.selection();
+    QVariantMap place = room_.settings().place_in(order.job);
+    place[QStringLiteral("bench")] = QString::fromLatin1(stages()[std::size_t(current_)].key);
+    place[QStringLiteral("design")] = qt(s.decoration);
+    place[QStringLiteral("blank")] = qt(s.style);
+    place[QStringLiteral("size")] = qt(s.size);
+    place[QStringLiteral("art")] = qt(s.art);
+    place[QStringLiteral("medium")] = qt(s.medium);
+    room_.settings().remember_place(order.job, place);
+}
+
+void MainWindow::go_back_to_place() {
+    const QVariantMap place = room_.settings().place_in(room_.order().job);
+    if (place.isEmpty()) return at_desk_ ? go_to(0) : void();
+    const auto text = [&](const char* key) { return place.value(QString::fromLatin1(key)).toString().toStdString(); };
+    Subject chosen;
+    chosen.decoration = text("design");
+    chosen.size = text("size");
+    chosen.style = text("blank");
+    chosen.art = text("art");
+    chosen.medium = text("medium");
+    Bench::select_subject(room_, chosen);
+    go_to(std::max(0, stage_index(text("bench"))));
+}
+
+void MainWindow::show_keys() {
+    if (keys_ == nullptr) keys_ = new KeysPanel(centralWidget());
+    const Stage& s = stages()[std::size_t(current_)];
+    keys_->rise(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(s.key),
+                at_desk_ ? QStringLiteral("Desk") : QString::fromLatin1(s.name));
+}
 
 void MainWindow::bring_in(const QStringList& paths) {
     QStringList pictures;
@@ -435,6 +610,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     event->setAccepted(room_.keeper().put_aside_now() != Keeper::Kept::nowhere || let_go_unkept());
+    if (!event->isAccepted()) return;
+    keep_place();
+    room_.settings().remember(QStringLiteral("window"), saveGeometry());
 }
 
 /// The order's file was written by another program: whose stays is not for this one to decide.

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "app/benches/bench.h"
+#include "core/pipeline/next_step.h"
 
 class QLabel;
 class QMenu;
@@ -20,8 +21,14 @@ class ExportPanel;
 class FindingsPanel;
 class FindingsStrip;
 class JobLine;
+class KeysPanel;
+class LookUp;
+struct Known;
+class Manual;
+class NextLine;
 class NoticeBar;
 class Segments;
+class SettingsPanel;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -75,11 +82,26 @@ private:
     QStackedWidget* right_ = nullptr;
     FindingsPanel* all_findings_ = nullptr;
     FindingsStrip* findings_ = nullptr;
+    NextLine* next_ = nullptr;
+    void show_next();
+    void do_next(const NextStep& step);
+    Shared<Order> sent_out_;  ///< the order as it was exported last
     NoticeBar* notice_ = nullptr;
     QLabel *name_ = nullptr, *about_ = nullptr, *film_ = nullptr, *ready_ = nullptr;
     Segments* units_ = nullptr;
     QMenu* recent_ = nullptr;
     QAction *undo_ = nullptr, *redo_ = nullptr;
+    LookUp* look_up_ = nullptr;  ///< null until it is first wanted
+    KeysPanel* keys_ = nullptr;
+    void look_up();
+    std::vector<Known> everything();
+    void show_keys();
+    Manual* manual_ = nullptr;
+    SettingsPanel* settings_ = nullptr;
+    void show_settings();
+    void copy_report();
+    void go_back_to_place();
+    void keep_place();
     ExportPanel* export_ = nullptr;
     bool painted_ = false;
 };

@@ -55,6 +55,25 @@ const std::vector<Entry> entries = {
     {"passed-over-more", note, "", "Passed over: {run} {why}; and {n?one more|more}, as the page Lots says."},
     {"cannot-press", note, "", "no press here takes a {location}"},
 
+    // what next
+    {"next-list", note, "", "Bring in a list…"},
+    {"next-list-why", note, "", "An order begins with what is to be pressed: blanks, colours, sizes and how many."},
+    {"next-pictures", note, "", "Bring in pictures…"},
+    {"next-pictures-why", note, "", "There is no art yet that could go on anything."},
+    {"next-bare", note, "", "Put art on {run}"},
+    {"next-bare-why", note, "", "Nothing is to be pressed on it yet."},
+    {"next-settle", note, "", "Settle the sheets"},
+    {"next-settle-why", note, "", "No piece lies on film or paper yet."},
+    {"next-mend", note, "", "{stage}: mend what stops it"},
+    {"next-look", note, "", "{stage}: look at this"},
+    {"next-tape", note, "", "Tape size {size} first"},
+    {"next-send-out", note, "", "Export the order…"},
+    {"next-send-out-why", note, "", "All is settled: sheets, cut lines, guides and tables can be written."},
+    {"next-shift", note, "", "Begin the shift"},
+    {"next-shift-why", note, "", "All is written: what remains is to press it."},
+    {"next-lessons", note, "", "See what {n} {n?correction|corrections} would change"},
+    {"next-lessons-why", note, "", "What was pressed says what the next order can do better."},
+
     // blanks
     {"blank-figures", stop, "blanks", "{fault}"},
     {"measured-differs", caution, "blanks",

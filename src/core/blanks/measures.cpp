@@ -119,12 +119,6 @@ bool photographed(const Figure& f) {
     return std::any_of(f.errors.begin(), f.errors.end(), [](Length e) { return e.mm() > 0; });
 }
 
-Length reading_error(const Figure& f) {
-    double square = 0;
-    for (const Length e : f.errors) square += e.mm() * e.mm();
-    return Length::from_mm(std::sqrt(square) / static_cast<double>(std::max<std::size_t>(1, f.readings.size())));
-}
-
 Length spread(const Figure& f) {
     if (f.readings.empty()) return {};
     const auto [least, most] = std::minmax_element(f.readings.begin(), f.readings.end());

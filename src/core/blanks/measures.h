@@ -102,8 +102,6 @@ Length spread(const Figure& figure);
 
 /// Whether any of its readings is from a photograph.
 bool photographed(const Figure& figure);
-/// By how much the mean of its readings may be off for how they were taken, 19 of 20; 0 where all are by tape.
-Length reading_error(const Figure& figure);
 
 using Measures = std::map<Measure, Figure>;
 

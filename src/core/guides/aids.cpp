@@ -46,7 +46,7 @@ void carry_board(const Panel& p, const std::vector<Rect>& inks, Aid& out) {
     d.line({{0, out.area.y0}, {0, out.area.y1}}, fold_line);
     if (p.pit_y) {
         d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line"), 3.2, palette::brick);
+        d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line"), 3.2, palette::brick_text);
     }
     for (const Rect& r : inks) d.rect(r, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
     const double foot = out.area.y1;
@@ -93,10 +93,10 @@ void fold_and_border(const Decoration& dec, const Panel& panel, const Medium& me
     d.rect(size.ink, {}, Stroke{palette::quiet, 0.2, {3, 2}});
     d.line({{sheet.fold, frame.y0}, {sheet.fold, frame.y1}}, fold_line);
     const Point front = bounds(panel.outline).centre();
-    d.text({front.x, front.y}, phrase("page-lay-the-blank-here"), 4, palette::brick, Align::centre);
+    d.text({front.x, front.y}, phrase("page-lay-the-blank-here"), 4, palette::brick_text, Align::centre);
     d.text({over(front).x, front.y}, phrase("page-the-back-folds-over-from"), 4, palette::quiet, Align::centre);
     d.text({sheet.fold - 1.5, front.y}, "fold", 3.2, palette::ink, Align::centre, false, -90);
-    d.text({frame.x0 + 4, frame.y0 + 5.5}, phrase("page-border-the-printed-sheet-lies"), 3, palette::verdigris);
+    d.text({frame.x0 + 4, frame.y0 + 5.5}, phrase("page-border-the-printed-sheet-lies"), 3, palette::verdigris_text);
     d.text({frame.x0, frame.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
     d.text({frame.x0, frame.y1 + 13}, phrase("page-sheet-inside-the-border-print"), 2.8, palette::ink);
     calibration_bar(d, {frame.x0, frame.y1 + 22}, 100, "100 mm");

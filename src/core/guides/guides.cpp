@@ -49,7 +49,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
            3, palette::ink);
     if (g.pit_y) {
         d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line"), 3, palette::brick);
+        d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line"), 3, palette::brick_text);
     }
     // collar notch: the collar seam as far as the paper reaches, to be cut out
     for (const double side : {1.0, -1.0}) {
@@ -69,7 +69,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     if (order.guide_setup.windows && !brief) {
         const Rect window = size.ink.grown(3);
         d.region(bent_box(wall, window), Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
-        d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick, Align::right);
+        d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick_text, Align::right);
         d.region(ink, {}, thin);
     }
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
@@ -120,7 +120,7 @@ std::string tile_name(int column, int row) { return std::string(1, static_cast<c
 /// A diamond across a join: the halves of two sheets must close it.
 void join_mark(Drawing& d, Point at, const std::string& name) {
     d.line({at + Point{-3, 0}, at + Point{0, -3}, at + Point{3, 0}, at + Point{0, 3}, at + Point{-3, 0}}, {palette::verdigris, 0.3, {}});
-    d.text(at + Point{0, 1}, name, 2.4, palette::verdigris, Align::centre);
+    d.text(at + Point{0, 1}, name, 2.4, palette::verdigris_text, Align::centre);
 }
 
 /// Where words stand, nearly.
@@ -206,7 +206,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
         d.text({x, y}, line.what, 4.2, palette::quiet);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
-        d.text({x + 95, y}, line.exact, 4.2, palette::brick);
+        d.text({x + 95, y}, line.exact, 4.2, palette::brick_text);
         y += pitch;
     }
     std::string pile;

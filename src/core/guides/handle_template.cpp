@@ -25,7 +25,7 @@ std::optional<Drawing> handle_template(const BlankStyle& style, const std::strin
     d.region(mapped(subtract(sheet, slot), to), {}, cut);
     for (const double u : {-gap / 2, gap / 2}) {
         d.line({to(sector->bent({u, 0})), to(sector->bent({u, tall}))}, line);
-        d.text(to(sector->bent({u + (u < 0 ? -2 : 2), tall / 2})), phrase("page-print-ends-here"), 3, palette::brick,
+        d.text(to(sector->bent({u + (u < 0 ? -2 : 2), tall / 2})), phrase("page-print-ends-here"), 3, palette::brick_text,
                u < 0 ? Align::right : Align::left);
     }
     d.text(to(sector->bent({0, 5})), phrase("page-top-rim-along-this-edge"), 3, palette::ink, Align::centre, true);

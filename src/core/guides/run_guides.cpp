@@ -197,8 +197,8 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         for (std::size_t l = 0; l < lines; ++l) {
             const double floor = y + static_cast<double>(l + 1) * row - words;
             d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
-            d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick);
-            d.text({side, floor + 12.2}, "ink", 3, palette::verdigris);
+            d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick_text);
+            d.text({side, floor + 12.2}, "ink", 3, palette::verdigris_text);
         }
         for (std::size_t i = 0; i < counts.size(); ++i) {
             const SizeFit* s = find_size(*fits[k], counts[i].size);
@@ -213,8 +213,8 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             const Affine map{scale, 0, 0, scale, middle - scale * box.centre().x, floor - scale * box.y1};
             draw_panel(d, g->panel, map, cloth_of(order, dec), 0.2);
             draw_pressed_design(d, g->panel, dec, *s, map);
-            d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick, Align::centre);
-            d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris, Align::centre);
+            d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick_text, Align::centre);
+            d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris_text, Align::centre);
         }
     }
     d.text({side, d.height - 6},

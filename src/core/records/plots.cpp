@@ -143,7 +143,7 @@ Plot target_plot(const PlotAsk& ask) {
     if (across > 0 && along > 0) {
         const Point a = map({-across, -along}), b = map({across, along});
         d.rect({a.x, a.y, b.x, b.y}, faded(palette::moss, 0.07), Stroke{palette::moss, 1.4, {5, 4}});
-        d.text({b.x - 4, b.y - 6}, "its card", 11.5, palette::moss, Align::right);
+        d.text({b.x - 4, b.y - 6}, "its card", 11.5, palette::quiet, Align::right);
     }
     d.line({map({-reach, 0}), map({reach, 0})}, {palette::quiet, 0.8, {}});
     d.line({map({0, -reach}), map({0, reach})}, {palette::quiet, 0.8, {}});

@@ -58,7 +58,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         const std::string text = std::to_string(i + 1);
         const double half = 0.9 + 0.7 * static_cast<double>(text.size());
         page->fill({round_rect({number.x - half, number.y - 1.5, number.x + half, number.y + 1.5}, 1)}, palette::white);
-        page->text({number.x, number.y + 0.9}, text, 2.6, palette::brick, Align::centre, true);
+        page->text({number.x, number.y + 0.9}, text, 2.6, palette::brick_text, Align::centre, true);
     }
     y += sheet.width * k + 8;
     const double columns[] = {edge, edge + 12, edge + 58, edge + 88, edge + 112, edge + 152};

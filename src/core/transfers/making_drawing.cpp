@@ -47,7 +47,7 @@ void draw_seams(Drawing& to, const Made& m, const Affine& map, double hair) {
             std::to_string(i + 1) + (plan.parts[i].heated > 1 ? ", heated " + std::to_string(plan.parts[i].heated) + " times" : "");
         const double w = static_cast<double>(words.size()) * 6.6 * hair + 12 * hair;
         to.fill({round_rect({c.x - w / 2, c.y - 10 * hair, c.x + w / 2, c.y + 9 * hair}, 5 * hair)}, Colour{1, 1, 1, 0.9});
-        to.text({c.x, c.y + 4 * hair}, words, 12 * hair, palette::brick, Align::centre, true);
+        to.text({c.x, c.y + 4 * hair}, words, 12 * hair, palette::brick_text, Align::centre, true);
     }
 }
 

@@ -2,6 +2,7 @@
 
 #include <zip.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <set>
 
@@ -33,6 +34,15 @@ std::vector<ArtFile> files_of(const Art& art) {
 /// A small photograph: an order is whole without it.
 std::string entry_of(const KeptPhoto& photo) { return "photographs/" + photo.hash + ".jpg"; }
 
+/// Calls `each` for the photographs of the order, then of every order that its jobs came with.
+template <class Each>
+void for_photographs(const Order& order, const Each& each) {
+    for (const KeptPhoto& photo : order.photographs.all()) each(photo);
+    for (const Job& job : order.jobs.all())
+        if (job.own)
+            for (const KeptPhoto& photo : job.own->photographs.all()) each(photo);
+}
+
 /// Checks that every picture is there and is what its hash says.
 Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& entries) {
     OrderPackage package{std::move(order), {}, {}, {}};
@@ -44,12 +54,19 @@ Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& en
                 return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
             package.art[file.hash] = at->second;
         }
-    erase_if(package.order.photographs, [&](const KeptPhoto& photo) {
+    for_photographs(package.order, [&](const KeptPhoto& photo) {
         const auto at = entries.find(entry_of(photo));
-        if (at == entries.end() || content_hash(*at->second) != photo.hash) return true;
-        package.art[photo.hash] = at->second;
-        return false;
+        if (at != entries.end() && content_hash(*at->second) == photo.hash) package.art[photo.hash] = at->second;
     });
+    const auto missing = [&](const KeptPhoto& photo) { return !package.art.contains(photo.hash); };
+    erase_if(package.order.photographs, missing);
+    for (std::size_t i = 0; i < package.order.jobs.size(); ++i) {
+        const Job& job = package.order.jobs.all()[i];
+        if (!job.own || std::ranges::none_of(job.own->photographs.all(), missing)) continue;
+        Order own = *job.own;
+        erase_if(own.photographs, missing);
+        package.order.jobs.own()[i].own = std::make_shared<const Order>(std::move(own));
+    }
     if (const auto at = entries.find("records.json"); at != entries.end()) {
         if (auto records = records_from_json(*at->second))
             package.records = std::move(*records);
@@ -80,9 +97,10 @@ Result<OrderPackage> open_folder(const std::string& path) {
         for (const ArtFile& file : files_of(art))
             if (auto bytes = read_file(path + "/" + file.entry))
                 entries[file.entry] = std::make_shared<const std::string>(std::move(*bytes));
-    for (const KeptPhoto& photo : order->photographs.all())
+    for_photographs(*order, [&](const KeptPhoto& photo) {
         if (auto bytes = read_file(path + "/" + entry_of(photo), 16u << 20))
             entries[entry_of(photo)] = std::make_shared<const std::string>(std::move(*bytes));
+    });
     if (auto records = read_file(path + "/records.json"))
         entries["records.json"] = std::make_shared<const std::string>(std::move(*records));
     return matched(std::move(*order), entries);
@@ -187,9 +205,10 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
             if (!done.insert(file.entry).second) continue;
             fine = fine && add(file.entry, *bytes->second, a.kind == ArtKind::svg || a.lettering.has_value());
         }
-    for (const KeptPhoto& photo : order.photographs)
+    for_photographs(order, [&](const KeptPhoto& photo) {
         if (const auto bytes = art.find(photo.hash); bytes != art.end() && done.insert(entry_of(photo)).second)
             fine = fine && add(entry_of(photo), *bytes->second, false);
+    });
     if (!fine || zip_close(zip) != 0) {
         zip_discard(zip);
         zip_source_free(target);

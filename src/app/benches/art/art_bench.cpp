@@ -69,17 +69,13 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     column->addWidget(word_view_, 1);
     together_view_ = new TogetherView(room);
     column->addWidget(together_view_, 1);
-    connect(bring, &QPushButton::clicked, this, [this] {
-        const QStringList paths = QFileDialog::getOpenFileNames(
-            this, QStringLiteral("Bring in pictures"), {},
-            QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
-        room_.pictures().bring_in(paths);
-    });
+    connect(bring, &QPushButton::clicked, this, &ArtBench::ask_for_pictures);
 
     panel_ = new FigurePanel;
     panel_->head(QStringLiteral("Figures"));
     title_ = panel_->title();
     page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it"), QStringLiteral("Mend it")});
+    page_->turn_pages();
     panel_->add(page_);
     found_ = panel_->part();
     clip_ = panel_->part();
@@ -514,6 +510,13 @@ void ArtBench::refresh() {
 }
 
 QString ArtBench::word() const { return QString::number(room_.order().art.size()); }
+
+void ArtBench::ask_for_pictures() {
+    const QStringList paths = QFileDialog::getOpenFileNames(
+        this, QStringLiteral("Bring in pictures"), {},
+        QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
+    room_.pictures().bring_in(paths);
+}
 
 QString ArtBench::help() const {
     return QStringLiteral(

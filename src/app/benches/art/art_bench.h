@@ -32,6 +32,7 @@ public:
     QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
+    void ask_for_pictures();
     [[nodiscard]] ArtView* view() const { return view_; }
     [[nodiscard]] WordView* word_view() const { return word_view_; }
     [[nodiscard]] TogetherView* together_view() const { return together_view_; }

@@ -187,7 +187,7 @@ Drawing ArtView::draw(double width, double height) {
     d.region(outline, {}, Stroke{palette::carmine, 1, {}});
     const Point i0 = m({0, 0}), i1 = m({1, f.aspect});
     d.rect({i0.x, i0.y, i1.x, i1.y}, {}, Stroke{palette::verdigris, 1.6, {}});
-    d.text({i1.x, i0.y - 6}, "ink box", 11.5, palette::verdigris, Align::right, true);
+    d.text({i1.x, i0.y - 6}, "ink box", 11.5, palette::verdigris_text, Align::right, true);
     const auto cross = [&](Point u, Colour colour, bool diamond, const std::string& name, double label_y) {
         const Point p = m(u);
         const double r = 8;

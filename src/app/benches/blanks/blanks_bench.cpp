@@ -89,6 +89,7 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     fabric_ = panel_->note();
     page_ = new Segments(QStringLiteral("Blank page"),
                          {QStringLiteral("Measure"), QStringLiteral("Figures"), QStringLiteral("Features"), QStringLiteral("Style")});
+    page_->turn_pages();
     page_->chosen = [this](int i) { show_page(i); };
     panel_->add(page_);
     measure_ = new MeasurePage(*this, room);

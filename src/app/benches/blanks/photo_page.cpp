@@ -126,8 +126,7 @@ TapedPhoto* PhotoPage::shown() {
 }
 
 void PhotoPage::ask() {
-    const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {},
-                                                            QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp *.tif *.tiff)"));
+    const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {}, photo_choice());
     if (!paths.isEmpty()) bench_.take_pictures(paths);
 }
 

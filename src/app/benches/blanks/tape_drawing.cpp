@@ -237,6 +237,21 @@ std::optional<Measure> TapeDrawing::at(Point p) const {
     return std::nullopt;
 }
 
+std::vector<CanvasItem> TapeDrawing::items() {
+    std::vector<CanvasItem> out;
+    const BlankStyle* style = find_style(room_.order(), room_.selection().style);
+    const std::string size = size_shown ? size_shown() : std::string();
+    for (const Label& l : labels_) {
+        QString name = QString::fromLatin1(measure_name(l.measure));
+        if (style != nullptr && style->chart.contains(size))
+            name += QStringLiteral(": ") +
+                    qt(length_text(Length::from_mm(measure_mm(style->chart.at(size), l.measure, 0)), room_.order().unit));
+        out.push_back({name, QRectF(l.plate.x0, l.plate.y0, l.plate.width(), l.plate.height()).toRect(), chosen_ == l.measure,
+                       [this, m = l.measure] { type_on(m); }});
+    }
+    return out;
+}
+
 QPoint TapeDrawing::figure_place(Measure measure) const {
     for (const Label& l : labels_)
         if (l.measure == measure) return QPoint(int(l.plate.centre().x), int(l.plate.centre().y));

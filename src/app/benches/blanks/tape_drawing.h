@@ -35,6 +35,9 @@ public:
     std::function<void(int, Length right, Length down)> feature_dragged;
     std::function<void()> drag_ended;
 
+    /// Its figures.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
+
 protected:
     Drawing draw(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;

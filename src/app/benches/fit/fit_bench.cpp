@@ -57,6 +57,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     column->addWidget(decorations_);
     auto* row = new QHBoxLayout;
     look_ = new Segments(QStringLiteral("Look at"), {QStringLiteral("size wall"), QStringLiteral("making")});
+    look_->turn_pages();
     look_->setToolTip(QStringLiteral("Every size with the design in place, or the pieces that are printed and cut for it (M)"));
     look_->setFixedWidth(170);
     look_->chosen = [this](int i) { show_making(i == 1); };
@@ -135,6 +136,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     under->addWidget(strip_, 1);
     strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("bands"), QStringLiteral("drift")},
                                  nullptr, false, true);
+    strip_choice_->turn_pages();
     strip_choice_->setToolTip(
         QStringLiteral("What the strip shows: widths, what each number of bands is short by, or how each school drifts over the run"));
     strip_choice_->setFixedWidth(66);
@@ -171,6 +173,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     wall_figures->add(reach_);
     page_ = new Segments(QStringLiteral("Figures page"),
                          {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press"), QStringLiteral("Lots")});
+    page_->turn_pages();
     page_->chosen = [this](int i) { show_page(i); };
     wall_figures->rows()->addSpacing(4);
     wall_figures->add(page_);

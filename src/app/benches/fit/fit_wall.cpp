@@ -211,6 +211,23 @@ const WallSlot* FitWall::stand_of(const std::string& size) const {
     return nullptr;
 }
 
+std::vector<CanvasItem> FitWall::items() {
+    std::vector<CanvasItem> out;
+    const Unit unit = room_.order().unit;
+    for (const WallSlot& slot : wall_.stands) {
+        const SizeFit* s = size_of(slot);
+        if (s == nullptr) continue;
+        QString name = QStringLiteral("Size %1, %2: ink %3 wide, held by %4")
+                           .arg(qt(s->size), counted(std::size_t(s->quantity), "piece"), qt(length_text(Length::from_mm(s->width), unit)),
+                                qt(binding_text(s->limited_by)));
+        if (s->pinned) name += QStringLiteral(", pinned");
+        const QRect at = QRectF(slot.cell.x0, slot.cell.y0, slot.cell.width(), slot.cell.height()).toRect();
+        const bool chosen = s->size == room_.selection().size && slot.lot == chosen_lot();
+        out.push_back({name, at, chosen, [this, lot = slot.lot, size = s->size] { choose(lot, size); }});
+    }
+    return out;
+}
+
 QPoint FitWall::design_at(const std::string& size) const {
     const WallSlot* s = stand_of(size);
     return s == nullptr ? QPoint() : to_pixel(s->map(size_of(*s)->ink.centre()));

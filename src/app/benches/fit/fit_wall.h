@@ -42,6 +42,9 @@ public:
     [[nodiscard]] QPoint corner_at(const std::string& size) const;
     [[nodiscard]] QPoint rail_end(int band, bool right) const;
 
+    /// The sizes that stand on it.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
+
 protected:
     Drawing draw(double width, double height) override;
     std::string backdrop_key() override;

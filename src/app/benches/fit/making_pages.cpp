@@ -14,6 +14,7 @@ MakingPages::MakingPages(Workroom& room, QWidget* parent) : QWidget(parent), roo
     column->setSpacing(3);
     page_ = new Segments(QStringLiteral("Making page"), {QStringLiteral("Method"), QStringLiteral("Layers"), QStringLiteral("Split"),
                                                          QStringLiteral("Shape"), QStringLiteral("Shop")});
+    page_->turn_pages();
     page_->chosen = [this](int i) { show_page(i); };
     column->addWidget(page_);
     for (FigurePanel*& page : pages_) {

@@ -45,6 +45,7 @@ void MakingPages::build_shop() {
     FigurePanel* p = pages_[4];
     kind_ = new Segments(QStringLiteral("Shop data"),
                          {QStringLiteral("method"), QStringLiteral("medium"), QStringLiteral("jig"), QStringLiteral("press")});
+    kind_->turn_pages();
     p->add(kind_);
     for (FigurePanel*& k : kinds_) k = p->part();
     kind_->chosen = [this](int shown) {

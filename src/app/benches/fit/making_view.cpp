@@ -92,7 +92,7 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
                                   : software ? "as it reads: the printer mirrors"
                                   : reads    ? "as it reads"
                                              : "mirrored: it reads right on the blank";
-        d.text({cell.x0 + 32, y}, shortened(words, w - 38, 11), 11, palette::brick);
+        d.text({cell.x0 + 32, y}, shortened(words, w - 38, 11), 11, palette::brick_text);
     }
 }
 
@@ -143,7 +143,7 @@ void MakingView::draw_cup(Drawing& d, const Rect& room, const MakingOf& of, Colo
     if (made.input.location == Location::wrap_full && gap <= 0) {
         const WrapSpan span = wrap_span(made.input.style, made.input.size, made.input.making);
         const Seen seam = seen_at(*wall, turn_, {span.from, 0});
-        if (seam.front) d.text({rim.x + seam.at.x * k, cup_.y1 + 30}, "seam", 11.5, palette::brick, Align::centre, true);
+        if (seam.front) d.text({rim.x + seam.at.x * k, cup_.y1 + 30}, "seam", 11.5, palette::brick_text, Align::centre, true);
     }
 }
 

@@ -268,7 +268,7 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
         d.text({s.pill.centre().x, s.pill.centre().y + 4.6}, size.size, 12.5, in_hand ? palette::white : line, Align::centre, true);
         std::string count = "× " + std::to_string(size.quantity);
         if (size.pinned) count += " pinned";
-        d.text({s.pill.x1 + 6, s.pill.centre().y + 4.6}, count, 12, size.pinned ? palette::brick : palette::quiet);
+        d.text({s.pill.x1 + 6, s.pill.centre().y + 4.6}, count, 12, size.pinned ? palette::brick_text : palette::quiet);
     }
     for (const WallRail& r : wall.rails) {
         const DecorationFit& fit = *lots[static_cast<std::size_t>(r.lot)].fit;

@@ -53,6 +53,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     what_ = new Segments(QStringLiteral("Show"),
                          {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
                           QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart"), QStringLiteral("photo card")});
+    what_->turn_pages();
     what_->button(aid)->setToolTip(
         QStringLiteral("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
     what_->button(photo_card)

@@ -52,15 +52,12 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     roster_ = new RosterView(room);
     roster_->hide();
     column->addWidget(roster_, 1);
-    connect(bring, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
-                                                          QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
-        if (!path.isEmpty()) bring_in_list(path);
-    });
+    connect(bring, &QPushButton::clicked, this, &OrderBench::ask_for_list);
 
     whole_ = new FigurePanel;
     pages_ = new Segments(QStringLiteral("Figures of"),
                           {QStringLiteral("Order"), QStringLiteral("Jobs"), QStringLiteral("Price"), QStringLiteral("Papers")});
+    pages_->turn_pages();
     pages_->chosen = [this](int i) { show_page(i); };
     whole_->add(pages_);
     panel_ = whole_->part();
@@ -152,6 +149,7 @@ OrderBench::OrderBench(Workroom& room) : Bench(room, QStringLiteral("order")) {
     blank_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Which garment"));
     colour_ = panel_->choice_row(QStringLiteral("Colour"), QStringLiteral("Which colour; another can be typed"));
     colour_->setEditable(true);
+    colour_->lineEdit()->setAccessibleName(QStringLiteral("Colour, typed"));
     auto* add = push(QStringLiteral("Add the run"), QStringLiteral("One piece in the middle size to begin with; then type the quantities"));
     panel_->add(add);
     connect(add, &QPushButton::clicked, this, &OrderBench::add_run);
@@ -282,6 +280,12 @@ void OrderBench::add_run() {
     s.size = size;
     room_.select(s);
     picture_->setFocus();
+}
+
+void OrderBench::ask_for_list() {
+    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
+                                                      QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
+    if (!path.isEmpty()) bring_in_list(path);
 }
 
 void OrderBench::bring_in_list(const QString& path) {

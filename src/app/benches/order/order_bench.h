@@ -32,6 +32,8 @@ public:
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     void go(const Subject& about) override;
+    /// Asks which list, and shows its preview.
+    void ask_for_list();
     /// Reads a list and shows its preview.
     void bring_in_list(const QString& path);
     [[nodiscard]] RunPicture* picture() const { return picture_; }

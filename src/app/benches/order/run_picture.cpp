@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 
+#include "app/widgets/figures.h"
 #include "core/order/edit.h"
 #include "core/guides/panel_drawing.h"
 
@@ -53,6 +54,24 @@ std::vector<RunPicture::Slot> RunPicture::places(double width) const {
         }
         y += run_row_height + row_gap;
     }
+    return out;
+}
+
+std::vector<CanvasItem> RunPicture::items() {
+    std::vector<CanvasItem> out;
+    const Selection& chosen = room_.selection();
+    for (const Slot& s : places(width()))
+        out.push_back({QStringLiteral("%1 %2: %3")
+                           .arg(QString::fromStdString(run_name(room_.order(), s.run)), QString::fromStdString(s.size),
+                                counted(std::size_t(quantity_of(room_.order(), s.run, s.size)), "piece")),
+                       QRectF(s.box.x0, s.box.y0, s.box.width(), s.box.height()).toRect(), s.run == chosen.run && s.size == chosen.size,
+                       [this, run = s.run, size = s.size] {
+                           Selection next = room_.selection();
+                           next.run = run;
+                           next.style = run.style;
+                           next.size = size;
+                           room_.select(next);
+                       }});
     return out;
 }
 

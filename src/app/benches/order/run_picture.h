@@ -13,6 +13,8 @@ public:
     /// Centre of a size's column, for tests and for the caret.
     [[nodiscard]] QPoint slot_centre(const RunKey& run, const std::string& size) const;
     [[nodiscard]] QSize sizeHint() const override;
+    /// The sizes of each run.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
 
 protected:
     Drawing draw(double width, double height) override;

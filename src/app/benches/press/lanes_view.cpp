@@ -206,7 +206,7 @@ Drawing LanesView::draw(double width, double height) {
     d.text({4, cool.y + cool.height / 2 + 17}, "up to " + std::to_string(most), 11.5, palette::quiet);
     if (now_ >= 0 && x_of(now_) >= left && x_of(now_) <= right) {
         d.line({{x_of(now_), top - 6}, {x_of(now_), cool.y + cool.height}}, {palette::brick, 2, {}});
-        d.text({x_of(now_) + 4, cool.y + cool.height + 14}, "now", 12, palette::brick, Align::left, true);
+        d.text({x_of(now_) + 4, cool.y + cool.height + 14}, "now", 12, palette::brick_text, Align::left, true);
     }
     const auto due_line = [&](double due, const std::string& words, bool bold) {
         if (x_of(due) < left || x_of(due) > right) return;
@@ -245,6 +245,29 @@ int LanesView::load_at(QPointF at) const {
         }
     }
     return best;
+}
+
+std::vector<CanvasItem> LanesView::items() {
+    std::vector<CanvasItem> out;
+    if (plan_ == nullptr) return out;
+    for (std::size_t i = 0; i < plan_->loads.size(); ++i) {
+        const Load& load = plan_->loads[i];
+        if (load.tasks.empty()) continue;
+        const Slot& slot = plan_->schedule.places[std::size_t(load.tasks.front())];
+        const QString press = slot.machine < 0 ? QString() : qt(plan_->presses[std::size_t(slot.machine)]);
+        const int minutes = int(slot.start / 60);
+        const QPoint at = place_of(int(i));
+        out.push_back({QStringLiteral("%1, %2, begins after %3 h %4 min%5")
+                           .arg(qt(load_words(room_.order(), load)), press)
+                           .arg(minutes / 60)
+                           .arg(minutes % 60)
+                           .arg(load.trial ? QStringLiteral(", trial") : QString()),
+                       QRect(at.x() - 10, at.y() - 8, 20, 16), int(i) == chosen_, [this, i] {
+                           choose(int(i));
+                           if (picked) picked(int(i));
+                       }});
+    }
+    return out;
 }
 
 QPoint LanesView::place_of(int load) const {

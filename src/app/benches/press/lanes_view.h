@@ -26,6 +26,9 @@ public:
     /// Where a load's first visit is drawn, for tests.
     [[nodiscard]] QPoint place_of(int load) const;
 
+    /// The loads of the plan.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
+
 protected:
     Drawing draw(double width, double height) override;
     void mousePressEvent(QMouseEvent* event) override;

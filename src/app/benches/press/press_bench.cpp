@@ -48,6 +48,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     column->setSpacing(6);
     auto* first = new QHBoxLayout;
     views_ = new Segments(QStringLiteral("Press view"), {QStringLiteral("plan"), QStringLiteral("step card"), QStringLiteral("pick list")});
+    views_->turn_pages();
     views_->setFixedWidth(280);
     views_->chosen = [this](int i) { show_view(i); };
     first->addWidget(views_);
@@ -209,6 +210,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
 
     panel_ = new FigurePanel;
     pages_ = new Segments(QStringLiteral("Press figures"), {QStringLiteral("Plan"), QStringLiteral("Recipe"), QStringLiteral("Heat")});
+    pages_->turn_pages();
     pages_->chosen = [this](int i) {
         page_ = i;
         refresh();

@@ -211,7 +211,7 @@ void PressDesk::tick() {
     for (std::size_t m = 0; m < lines_.size(); ++m) talk(int(m));
     if (stopped_at_ < 0) shift_->tick(now());
     if (shift_->counting().size() < counting_) {
-        QApplication::beep();
+        if (room_.settings().liked().sound) QApplication::beep();
         card_since_ = now();
         recorder_->look(*shift_);
         keep();

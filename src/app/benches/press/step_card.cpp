@@ -206,7 +206,7 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
                                                                               : load.makes_film()     ? " until it is printed"
                                                                                                       : " to wait");
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
-    d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick : palette::ochre_text, Align::left, true);
+    d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick_text : palette::ochre_text, Align::left, true);
     const double at = x + std::max(low ? 80.0 : 108.0, text_width(seconds, number, true) + 28), room = x + width - at - 8;
     d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
     d.text({at, y + tall * 0.42 + (low ? 17 : 24)}, fitting(counts ? what : "counts once the plate is hot", room, low ? 12.5 : 15),

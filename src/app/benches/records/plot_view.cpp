@@ -21,6 +21,16 @@ PlotView::PlotView(const LoadedArtById& art, QWidget* parent) : Canvas(art, pare
     setMouseTracking(true);
 }
 
+std::vector<CanvasItem> PlotView::items() {
+    std::vector<CanvasItem> out = Canvas::items();
+    for (const auto& [at, record] : dots_)
+        out.push_back({words ? words(record) : QString(), QRect(int(at.x) - 6, int(at.y) - 6, 12, 12), is_chosen && is_chosen(record),
+                       [this, r = record] {
+                           if (picked) picked(r);
+                       }});
+    return out;
+}
+
 Drawing PlotView::draw(double width, double height) {
     if (!make) return {};
     Plot plot = make(width, height);

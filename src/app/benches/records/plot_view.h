@@ -16,6 +16,11 @@ public:
     std::function<Plot(double, double)> make;
     std::function<void(std::size_t)> picked;
     [[nodiscard]] const std::vector<std::pair<Point, std::size_t>>& dots() const { return dots_; }
+    /// What a record is, in words, and whether it is chosen.
+    std::function<QString(std::size_t)> words;
+    std::function<bool(std::size_t)> is_chosen;
+    /// The words of the plot, then its dots.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
 
 protected:
     Drawing draw(double width, double height) override;

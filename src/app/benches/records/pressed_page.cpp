@@ -91,8 +91,10 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
 
 std::optional<QString> PressedPage::look(const PressRecord& record, const QString& path) {
     if (!holds_job(room_.order(), record.job)) return QStringLiteral("This record is of another order: open that order first.");
-    if (!pressed_of(room_, record))
-        return QStringLiteral("The order no longer has this design or this size: there is no plan to measure against.");
+    const Pressed of = pressed_of(room_, record);
+    if (!of) return QStringLiteral("The order no longer has this design or this size: there is no plan to measure against.");
+    if (family_build(of.style->family) == Build::wrap)
+        return QStringLiteral("Where a print lies that goes round a wall is measured with a tape.");
     view_.show_photo(nullptr);
     record_ = record;
     photo_.emplace();

@@ -59,12 +59,14 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     views_ =
         new Segments(QStringLiteral("Records view"), {QStringLiteral("target"), QStringLiteral("run"), QStringLiteral("recipes"),
                                                       QStringLiteral("spoilage"), QStringLiteral("lessons"), QStringLiteral("history")});
+    views_->turn_pages();
     views_->setMinimumWidth(410);
     views_->setMaximumWidth(520);
     views_->chosen = [this](int i) { show_view(i); };
     first->addWidget(views_, 1);
     first->addStretch(1);
     ways_ = new Segments(QStringLiteral("Told apart by"), {QStringLiteral("press"), QStringLiteral("hands"), QStringLiteral("garment")});
+    ways_->turn_pages();
     ways_->setFixedWidth(204);
     ways_->chosen = [this](int i) {
         ways_->show_choice(i);
@@ -117,6 +119,19 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     plot_ = new PlotView(room.art());
     plot_->make = [this](double w, double h) { return plot_of(w, h); };
     plot_->picked = [this](std::size_t i) { choose(i); };
+    plot_->is_chosen = [this](std::size_t i) { return chosen_ == i; };
+    plot_->words = [this](std::size_t i) {
+        const PressRecord& r = room_.records().all()[i];
+        QString out = QStringLiteral("%1, %2, %3").arg(qt(r.at.substr(0, 10)), qt(r.design), qt(r.size));
+        const Unit unit = room_.order().unit;
+        if (r.landing && r.landing->aside)
+            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->aside)), unit)),
+                                                 *r.landing->aside > 0 ? QStringLiteral("to your right") : QStringLiteral("to your left"));
+        if (r.landing && r.landing->down)
+            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->down)), unit)),
+                                                 *r.landing->down > 0 ? QStringLiteral("too low") : QStringLiteral("too high"));
+        return out;
+    };
     lessons_ = new LessonList(room);
     table_ = new QTableView;
     table_->setObjectName(QStringLiteral("History"));
@@ -180,8 +195,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     of_all_->rule();
     page_ = new RecordPage(room);
     page_->photograph = [this] {
-        const QString from = QFileDialog::getOpenFileName(this, QStringLiteral("A photograph of the pressed piece"), {},
-                                                          QStringLiteral("Photographs (*.jpg *.jpeg *.png *.heic *.webp)"));
+        const QString from = QFileDialog::getOpenFileName(this, QStringLiteral("A photograph of the pressed piece"), {}, photo_choice());
         if (!from.isEmpty()) look_at_photo(from);
     };
     page_->kept = [this] {
@@ -282,6 +296,8 @@ void RecordsBench::show_view(int view) {
     show_middle(false);
     refresh();
 }
+
+void RecordsBench::show_lessons() { show_view(lessons_view); }
 
 /// What there is to choose from, gathered once for all records.
 void RecordsBench::gather() {

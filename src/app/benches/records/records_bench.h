@@ -39,6 +39,7 @@ public:
     [[nodiscard]] const std::vector<Correction>& proposed() const { return proposed_; }
     [[nodiscard]] PlotView* plot() const { return plot_; }
     void show_view(int view);
+    void show_lessons();
     /// Photographs of the chosen record's piece.
     bool take_pictures(const QStringList& paths) override;
     [[nodiscard]] const PressedPage& pressed() const { return *pressed_; }

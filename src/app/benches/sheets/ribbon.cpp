@@ -148,7 +148,7 @@ void Ribbon::refresh_pieces() {
     if (same_medium && !dragging_ && now != shown_ && copies.size() <= 600) {
         gliding_from_ = shown_;
         glide_.stop();
-        glide_.start();
+        if (!room_.settings().liked().quiet) glide_.start();
     }
     shown_ = std::move(now);
     shown_medium_ = room_.selection().medium;
@@ -326,7 +326,7 @@ void Ribbon::draw_sheet(Drawing& d, std::size_t i, double width) const {
         d.rect(box, {}, Stroke{palette::brick, 1, {}});
         if (box.width() > text_width_guess(name, 11) + 8 && box.height() > 18) {
             d.fill({round_rect({box.x0 + 3, box.y0 + 2, box.x0 + 9 + text_width_guess(name, 11), box.y0 + 17}, 3)}, palette::light);
-            d.text({box.x0 + 6, box.y0 + 13}, name, 11, palette::brick);
+            d.text({box.x0 + 6, box.y0 + 13}, name, 11, palette::brick_text);
         }
     };
     for (const Exclusion& e : m->laying.excluded)
@@ -396,7 +396,7 @@ void Ribbon::draw_cuts(Drawing& d) const {
     if (norm(fence[1] - fence[0]) < (c.across ? 2 * half : 20))
         middle = c.across ? Point{at.x + half + 6, r.y0 + 18} : Point{r.x0 + half + 20, at.y + 18};
     d.fill({round_rect({middle.x - half, middle.y - 12, middle.x + half, middle.y + 5}, 4)}, palette::light);
-    d.text(middle, text, 12, palette::brick, Align::centre, true);
+    d.text(middle, text, 12, palette::brick_text, Align::centre, true);
 }
 
 void Ribbon::draw_kept(Drawing& d) const {
@@ -434,6 +434,29 @@ Point Ribbon::inner_point(const Transfer& t) const {
     if (inner_.size() > 2000) inner_.clear();
     inner_[t.id] = best;
     return best;
+}
+
+std::vector<CanvasItem> Ribbon::items() {
+    std::vector<CanvasItem> out;
+    const Unit unit = room_.order().unit;
+    const auto& copies = copies_of(room_);
+    for (std::size_t i = 0; i < copies.size(); ++i) {
+        const PlacedCopy& c = copies[i];
+        const Transfer* t = find_transfer(room_.transfer_set(), c.transfer);
+        if (t == nullptr) continue;
+        const auto mm = [&](double v) { return qt(length_text(Length::from_mm(v), unit)); };
+        QString name = QStringLiteral("%1, %2 wide, sheet %3, %4 along and %5 across")
+                           .arg(qt(t->name), mm(t->width))
+                           .arg(c.sheet + 1)
+                           .arg(mm(c.y), mm(c.x));
+        if (c.locked) name += QStringLiteral(", locked");
+        const QPoint at = place_of(int(i));
+        out.push_back({name, QRect(at.x() - 10, at.y() - 10, 20, 20), is_chosen(int(i)), [this, i] {
+                           choose(int(i));
+                           zoom_to_chosen();
+                       }});
+    }
+    return out;
 }
 
 QPoint Ribbon::place_of(int copy) const {

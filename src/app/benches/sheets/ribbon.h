@@ -43,6 +43,9 @@ public:
     /// A point of a copy's ink on the widget: somewhere inside its contour.
     [[nodiscard]] QPoint place_of(int copy) const;
 
+    /// The pieces that lie on it.
+    [[nodiscard]] std::vector<CanvasItem> items() override;
+
 signals:
     void moved_view();
     void chosen_changed();

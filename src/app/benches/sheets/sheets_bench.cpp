@@ -106,7 +106,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     lock_ = push(QStringLiteral("Lock"), QStringLiteral("A locked piece stays where it is while the others settle (L)"));
     settle_ = push(QStringLiteral("Settle"), QStringLiteral("Lays out every piece that is not locked; better the longer it runs"), true);
     settle_all_ = push(QStringLiteral("Settle all"), QStringLiteral("Every medium, one after the other, each for as long as one"));
-    connect(settle_all_, &QPushButton::clicked, this, [this] { room_.settler().settle_all(settle_seconds_); });
+    connect(settle_all_, &QPushButton::clicked, this, &SheetsBench::settle_all);
     head->addWidget(title_);
     head->addWidget(about_);
     head->addStretch(1);
@@ -152,6 +152,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     panel_ = new FigurePanel;
     pages_ = new Segments(QStringLiteral("Figures of"), {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"),
                                                          QStringLiteral("Shelf"), QStringLiteral("Print")});
+    pages_->turn_pages();
     pages_->chosen = [this](int i) { show_page(i); };
     panel_->add(pages_);
     sheet_page_ = panel_->part();
@@ -414,6 +415,8 @@ QString SheetsBench::word() const {
         if (m.stale || m.placed < m.asked) return m.placed == 0 ? QStringLiteral("to settle") : QStringLiteral("stale");
     return media.size() == 1 ? QStringLiteral("1 medium") : QStringLiteral("%1 media").arg(media.size());
 }
+
+void SheetsBench::settle_all() { room_.settler().settle_all(settle_seconds_); }
 
 QString SheetsBench::help() const {
     return QStringLiteral(

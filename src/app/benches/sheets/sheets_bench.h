@@ -31,6 +31,8 @@ public:
     QWidget* first_focus() override;
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
+    /// Every medium, each for as long as is chosen.
+    void settle_all();
     [[nodiscard]] Ribbon* ribbon() const { return ribbon_; }
 
 private:

@@ -111,7 +111,7 @@ Drawing WholeRoll::draw(double width, double height) {
             line.push_back({x, y});
         }
         d.line(line, {palette::verdigris, 2, {}});
-        d.text({plot.x1 + 6, y + 4}, mm_text(std::round(100 * high), 0) + " %", 12.5, palette::verdigris, Align::left, true);
+        d.text({plot.x1 + 6, y + 4}, mm_text(std::round(100 * high), 0) + " %", 12.5, palette::verdigris_text, Align::left, true);
         d.text({plot.x0, height - 7}, "0 s", 11, palette::quiet);
         d.text({plot.x1, height - 7}, mm_text(end, 1) + " s", 11, palette::quiet, Align::right);
     } else {

@@ -1,0 +1,101 @@
+#include "core/pipeline/next_step.h"
+
+#include <algorithm>
+
+namespace orthema {
+
+namespace {
+
+class Looking {
+public:
+    Looking(const Order& order, const Work& work, const NextAsked& asked) : order_(order), work_(work), asked_(asked) {}
+
+    std::optional<NextStep> next() const {
+        for (const Stage& s : stages()) {
+            if (auto step = lacking(s.key)) return step;
+            if (const Finding* f = first(s.key, Severity::stop)) return about(*f, "next-mend");
+        }
+        if (const Finding* f = first(asked_.stage, Severity::caution)) return about(*f, "next-look");
+        if (asked_.stage == "blanks")
+            for (const Finding& f : work_.findings)
+                if (f.code == "smallest-unmeasured" && !(asked_.seen && asked_.seen(f))) return about(f, "next-tape");
+        bool after = false;
+        for (const Stage& s : stages()) {
+            const Finding* f = after ? first(s.key, Severity::caution) : nullptr;
+            if (f != nullptr) return about(*f, "next-look");
+            after = after || s.key == asked_.stage;
+        }
+        if (!asked_.sent_out && !asked_.pressed) return step("next-send-out", Deed::send_out, asked_.stage);
+        if (!asked_.pressed) return step("next-shift", Deed::shift, "press");
+        if (asked_.lessons > 0) {
+            NextStep out = step("next-lessons", Deed::lessons, "records");
+            out.words.args = {{"n", asked_.lessons}};
+            return out;
+        }
+        return std::nullopt;
+    }
+
+private:
+    static NextStep step(const char* code, Deed deed, const std::string& stage) {
+        NextStep out;
+        out.words.code = code;
+        out.why.code = std::string(code) + "-why";
+        out.deed = deed;
+        out.about.stage = stage;
+        return out;
+    }
+
+    static NextStep about(const Finding& f, const char* code) {
+        NextStep out;
+        const int at = stage_index(f.about.stage);
+        out.words = {code, {{"stage", std::string(at < 0 ? "" : stages()[std::size_t(at)].name)}, {"size", f.about.size}}};
+        out.finding = f;
+        out.about = f.about;
+        return out;
+    }
+
+    std::optional<NextStep> lacking(const std::string& stage) const {
+        if (stage == "order" && order_.lines.empty()) return step("next-list", Deed::list, stage);
+        if (stage == "art" && order_.art.empty()) return step("next-pictures", Deed::pictures, stage);
+        if (stage == "fit") {
+            for (const RunKey& run : runs_of(order_)) {
+                const auto on_it = [&](const Decoration& d) { return d.run == run; };
+                if (std::any_of(order_.decorations.begin(), order_.decorations.end(), on_it)) continue;
+                NextStep out = step("next-bare", Deed::go, "art");
+                out.words.args = {{"run", run_name(order_, run)}};
+                out.about.style = run.style;
+                out.about.colour = run.colour;
+                out.about.lot = run.lot;
+                out.about.job = run.job;
+                return out;
+            }
+        }
+        if (stage == "sheets")
+            for (const Finding& f : work_.findings)
+                if (f.code == "sheet-empty") {
+                    NextStep out = step("next-settle", Deed::settle, stage);
+                    out.finding = f;
+                    out.about = f.about;
+                    return out;
+                }
+        return std::nullopt;
+    }
+
+    const Finding* first(const std::string& stage, Severity severity) const {
+        for (const Finding& f : work_.findings)
+            if (f.about.stage == stage && f.severity == severity && !(asked_.seen && asked_.seen(f))) return &f;
+        return nullptr;
+    }
+
+    const Order& order_;
+    const Work& work_;
+    const NextAsked& asked_;
+};
+
+}  // namespace
+
+std::optional<NextStep> next_step(const Order& order, const Work& work, const NextAsked& asked) {
+    return Looking(order, work, asked).next();
+}
+
+}  // namespace orthema
