@@ -45,7 +45,7 @@ struct RecordsWindow : SmallWindow {
     }
     /// Types what a tape reads on a piece that landed so.
     void tape(double aside, double down) {
-        const app::ToMeasure now = *recorder().wanted();
+        const PieceToMeasure now = *recorder().wanted();
         const DecorationFit* fit = find_fit(room().plan(), now.record.design);
         Landing l;
         l.aside = aside;

@@ -158,7 +158,7 @@ TEST(ExportPanel, CanBeStoppedAndLeavesOnlyWholeFiles) {
     // once the long picture is under way
     QElapsedTimer timer;
     timer.start();
-    while (!panel->findChild<QLabel*>("Export says")->text().endsWith(".png") && timer.elapsed() < 60000)
+    while (!panel->findChild<QLabel*>("Export says")->text().endsWith(".png") && timer.elapsed() < test::patience_ms)
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     w.click(panel->findChild<QPushButton*>("Stop"));
     w.wait();

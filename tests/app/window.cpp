@@ -16,9 +16,9 @@ Window::Window(const Window* after) : folder_(after != nullptr ? after->folder_ 
 }
 
 #if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-constexpr int patience_ms = 900000;  // all is many times as slow
+const int patience_ms = 900000;  // all is many times as slow
 #else
-constexpr int patience_ms = 120000;
+const int patience_ms = 120000;
 #endif
 
 Window::~Window() {

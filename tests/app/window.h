@@ -13,6 +13,9 @@
 
 namespace orthema::test {
 
+/// How long is waited for what goes on in the background.
+extern const int patience_ms;
+
 class Window {
 public:
     Window() : Window(nullptr) {}

@@ -43,6 +43,9 @@ TEST(NextStep, LeadsFromNothingToTheShift) {
     // looked at one stage after the other: cautions forwards from there, then it goes out
     asked.stage = "records";
     EXPECT_EQ(next()->deed, Deed::send_out);
+    asked.running = true;
+    EXPECT_EQ(next()->words.code, "next-card");
+    asked.running = false;
     asked.sent_out = true;
     EXPECT_EQ(next()->deed, Deed::shift);
     asked.pressed = true;

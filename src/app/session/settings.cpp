@@ -52,6 +52,7 @@ Settings::Settings(QString liked_file, QString memory_file, QObject* parent)
     liked_.press = text("order/press").toStdString();
     liked_.size_percent = whole_percent(in);
     liked_.quiet = in.value(QStringLiteral("window/quiet"), false).toBool();
+    liked_.dark_card = in.value(QStringLiteral("press/dark"), false).toBool();
     liked_.sound = in.value(QStringLiteral("press/sound"), true).toBool();
 }
 
@@ -71,6 +72,7 @@ std::optional<QString> Settings::like(const Liked& liked) {
     out.setValue(QStringLiteral("order/press"), qt(liked.press));
     out.setValue(QStringLiteral("window/size"), liked.size_percent);
     out.setValue(QStringLiteral("window/quiet"), liked.quiet);
+    out.setValue(QStringLiteral("press/dark"), liked.dark_card);
     out.setValue(QStringLiteral("press/sound"), liked.sound);
     out.sync();
     emit changed();

@@ -23,6 +23,7 @@ struct Liked {
     int size_percent = 100;  ///< of everything; taken when the program starts
     bool quiet = false;      ///< nothing glides
     bool sound = true;       ///< at the press, when a wait is over
+    bool dark_card = false;  ///< the step card, for dim rooms
     bool operator==(const Liked&) const = default;
 };
 

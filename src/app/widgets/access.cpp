@@ -116,7 +116,7 @@ void make_canvases_accessible() {
 }
 
 void tell_chosen(Canvas& canvas, QString& told) {
-    if (!(QAccessible::isActive() || tell_always) || !canvas.hasFocus()) return;
+    if (!QAccessible::isActive() || !canvas.hasFocus()) return;
     const auto all = canvas.items();
     for (std::size_t i = 0; i < all.size(); ++i) {
         if (!all[i].chosen || all[i].name == told) continue;

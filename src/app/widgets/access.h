@@ -20,9 +20,6 @@ struct CanvasItem {
 /// From now on every canvas is such a list.
 void make_canvases_accessible();
 
-/// Whether it is told even where nobody has asked to listen: for tests, whose screens have no such listeners.
-inline bool tell_always = false;
-
 /// What is chosen may have changed: it is told to whoever listens.
 void tell_chosen(Canvas& canvas, QString& told);
 

@@ -24,6 +24,7 @@
 #include "app/benches/guides/guides_bench.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
+#include "app/benches/press/press_desk.h"
 #include "app/benches/records/records_bench.h"
 #include "app/benches/sheets/sheets_bench.h"
 #include "app/desk/desk.h"
@@ -401,6 +402,7 @@ void MainWindow::show_next() {
     const Order& order = room_.order();
     NextAsked asked;
     asked.stage = stages()[std::size_t(current_)].key;
+    if (auto* press = static_cast<PressBench*>(benches_[std::size_t(stage_index("press"))])) asked.running = press->desk().running();
     asked.sent_out = sent_out_ && *sent_out_ == order;
     const auto& records = room_.records().all();
     asked.pressed =

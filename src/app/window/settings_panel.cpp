@@ -114,6 +114,10 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     sound_ = tick(QStringLiteral("A sound when a wait is over"));
     connect(sound_, &QCheckBox::clicked, this, [this](bool on) { like([&](Liked& l) { l.sound = on; }); });
     row(QStringLiteral("A sound when a wait is over"), QStringLiteral("For hands that look elsewhere meanwhile"), sound_);
+    dark_ = tick(QStringLiteral("A dark step card"));
+    connect(dark_, &QCheckBox::clicked, this, [this](bool on) { like([&](Liked& l) { l.dark_card = on; }); });
+    row(QStringLiteral("A dark step card"), QStringLiteral("For dim rooms; the map beside it stays light, its cloth is seen as it is"),
+        dark_);
     hide();
 }
 
@@ -175,6 +179,7 @@ void SettingsPanel::show_liked() {
         if (sizes_percent[i] == l.size_percent) size_->show_choice(i);
     quiet_->setChecked(l.quiet);
     sound_->setChecked(l.sound);
+    dark_->setChecked(l.dark_card);
 }
 
 void SettingsPanel::rise() {

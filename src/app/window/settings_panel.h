@@ -47,7 +47,7 @@ private:
     ValueField* currency_;
     NumberField* hour_;
     QComboBox *medium_, *press_;
-    QCheckBox *quiet_, *sound_;
+    QCheckBox *quiet_, *sound_, *dark_;
 };
 
 }  // namespace orthema::app

@@ -69,6 +69,8 @@ const std::vector<Entry> entries = {
     {"next-tape", note, "", "Tape size {size} first"},
     {"next-send-out", note, "", "Export the order…"},
     {"next-send-out-why", note, "", "All is settled: sheets, cut lines, guides and tables can be written."},
+    {"next-card", note, "", "Go on at the step card"},
+    {"next-card-why", note, "", "A shift is running."},
     {"next-shift", note, "", "Begin the shift"},
     {"next-shift-why", note, "", "All is written: what remains is to press it."},
     {"next-lessons", note, "", "See what {n} {n?correction|corrections} would change"},

@@ -11,6 +11,7 @@ public:
     Looking(const Order& order, const Work& work, const NextAsked& asked) : order_(order), work_(work), asked_(asked) {}
 
     std::optional<NextStep> next() const {
+        if (asked_.running) return step("next-card", "next-card-why", Deed::shift, "press");
         for (const Stage& s : stages()) {
             if (auto step = lacking(s.key)) return step;
             if (const Finding* f = first(s.key, Severity::stop)) return about(*f, "next-mend");
@@ -25,10 +26,10 @@ public:
             if (f != nullptr) return about(*f, "next-look");
             after = after || s.key == asked_.stage;
         }
-        if (!asked_.sent_out && !asked_.pressed) return step("next-send-out", Deed::send_out, asked_.stage);
-        if (!asked_.pressed) return step("next-shift", Deed::shift, "press");
+        if (!asked_.sent_out && !asked_.pressed) return step("next-send-out", "next-send-out-why", Deed::send_out, asked_.stage);
+        if (!asked_.pressed) return step("next-shift", "next-shift-why", Deed::shift, "press");
         if (asked_.lessons > 0) {
-            NextStep out = step("next-lessons", Deed::lessons, "records");
+            NextStep out = step("next-lessons", "next-lessons-why", Deed::lessons, "records");
             out.words.args = {{"n", asked_.lessons}};
             return out;
         }
@@ -36,10 +37,10 @@ public:
     }
 
 private:
-    static NextStep step(const char* code, Deed deed, const std::string& stage) {
+    static NextStep step(const char* code, const char* why, Deed deed, const std::string& stage) {
         NextStep out;
         out.words.code = code;
-        out.why.code = std::string(code) + "-why";
+        out.why.code = why;
         out.deed = deed;
         out.about.stage = stage;
         return out;
@@ -55,13 +56,13 @@ private:
     }
 
     std::optional<NextStep> lacking(const std::string& stage) const {
-        if (stage == "order" && order_.lines.empty()) return step("next-list", Deed::list, stage);
-        if (stage == "art" && order_.art.empty()) return step("next-pictures", Deed::pictures, stage);
+        if (stage == "order" && order_.lines.empty()) return step("next-list", "next-list-why", Deed::list, stage);
+        if (stage == "art" && order_.art.empty()) return step("next-pictures", "next-pictures-why", Deed::pictures, stage);
         if (stage == "fit") {
             for (const RunKey& run : runs_of(order_)) {
                 const auto on_it = [&](const Decoration& d) { return d.run == run; };
                 if (std::any_of(order_.decorations.begin(), order_.decorations.end(), on_it)) continue;
-                NextStep out = step("next-bare", Deed::go, "art");
+                NextStep out = step("next-bare", "next-bare-why", Deed::go, "art");
                 out.words.args = {{"run", run_name(order_, run)}};
                 out.about.style = run.style;
                 out.about.colour = run.colour;
@@ -73,7 +74,7 @@ private:
         if (stage == "sheets")
             for (const Finding& f : work_.findings)
                 if (f.code == "sheet-empty") {
-                    NextStep out = step("next-settle", Deed::settle, stage);
+                    NextStep out = step("next-settle", "next-settle-why", Deed::settle, stage);
                     out.finding = f;
                     out.about = f.about;
                     return out;

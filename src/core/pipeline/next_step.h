@@ -23,6 +23,7 @@ struct NextStep {
 /// What the order itself does not hold.
 struct NextAsked {
     std::string stage;                              ///< of the bench that is looked at
+    bool running = false;                           ///< a shift
     bool sent_out = false;                          ///< exported as it is now
     bool pressed = false;                           ///< its records have begun
     int lessons = 0;                                ///< corrections that the records propose

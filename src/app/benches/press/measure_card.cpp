@@ -23,7 +23,7 @@ protected:
         Drawing d;
         d.width = width;
         d.height = height;
-        const ToMeasure* now = recorder_.wanted();
+        const PieceToMeasure* now = recorder_.wanted();
         if (now == nullptr) return d;
         const Decoration* dec = find_decoration(room_.order(), now->record.design);
         const DecorationFit* fit = find_fit(room_.plan(), now->record.design);
@@ -189,7 +189,7 @@ void MeasureCard::refresh() {
     warning_->setText(warning);
     warning_->setVisible(!warning.isEmpty());
     looked_->setVisible(!warning.isEmpty());
-    const ToMeasure* now = recorder_.wanted();
+    const PieceToMeasure* now = recorder_.wanted();
     const bool arranged_anew = arrange();
     // a piece that is gone takes its fields along: the keys go back to the work
     if (!shown_.empty() && (now == nullptr || now->record.id != shown_))

@@ -135,7 +135,7 @@ void ShiftRecorder::fault(const Shift& shift, const Load& load, PressFault fault
 
 void ShiftRecorder::measured(const Taped& tape) {
     if (wanted_.empty()) return;
-    ToMeasure now = std::move(wanted_.front());
+    PieceToMeasure now = std::move(wanted_.front());
     wanted_.pop_front();
     const DecorationFit* fitted = nullptr;
     if (const SizeFit* size = size_of(now.record, &fitted); size != nullptr && tape.any()) {

@@ -18,7 +18,7 @@
 namespace orthema::app {
 
 /// A piece that waits to be measured.
-struct ToMeasure {
+struct PieceToMeasure {
     PressRecord record;
     std::vector<TapeAsk> asks;
     Taped tape;  ///< what the rehearsal's hand would read
@@ -43,7 +43,7 @@ public:
     void set_rule(const SamplingRule& rule) { rule_ = rule; }
     [[nodiscard]] const SamplingRule& rule() const { return rule_; }
     /// The piece to measure now; null: none.
-    [[nodiscard]] const ToMeasure* wanted() const { return wanted_.empty() ? nullptr : &wanted_.front(); }
+    [[nodiscard]] const PieceToMeasure* wanted() const { return wanted_.empty() ? nullptr : &wanted_.front(); }
     [[nodiscard]] std::size_t waiting() const { return wanted_.size(); }
     void measured(const Taped& tape);
     void not_this_one();
@@ -74,7 +74,7 @@ private:
     std::map<std::string, double> heat_, planned_, took_;
     std::set<std::string> known_;  ///< ids of what this shift has recorded
     std::vector<SamplingPiece> pieces_;
-    std::deque<ToMeasure> wanted_;  ///< the latest few: who measures none is not kept asking
+    std::deque<PieceToMeasure> wanted_;  ///< the latest few: who measures none is not kept asking
     /// By press and axis: the figures in order, from the last time that somebody looked.
     std::map<std::string, std::vector<double>> aside_, down_;
     QString warning_;

@@ -348,6 +348,27 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
 
 namespace {
 
+constexpr Colour night{0.086, 0.118, 0.149, 1};
+
+/// As it is said in the dark: what is dark on paper becomes light in its own hue, plates become dim ones.
+Colour in_the_dark(Colour c) {
+    const double light = 0.2126 * c.r + 0.7152 * c.g + 0.0722 * c.b;
+    if (light > 0.75) return {0.15 + 0.1 * (1 - light), 0.19 + 0.1 * (1 - light), 0.23 + 0.1 * (1 - light), c.a};
+    const double hue = std::max({c.r, c.g, c.b}) - std::min({c.r, c.g, c.b});
+    const double share = light < 0.25 ? 0.86 - 0.5 * hue : 0.6;
+    return {c.r + (1 - c.r) * share, c.g + (1 - c.g) * share, c.b + (1 - c.b) * share, c.a};
+}
+
+void darken(Drawing& d) {
+    for (Mark& m : d.marks) {
+        if (auto* text = std::get_if<TextMark>(&m)) text->colour = in_the_dark(text->colour);
+        if (auto* path = std::get_if<PathMark>(&m)) {
+            if (path->fill) path->fill = in_the_dark(*path->fill);
+            if (path->stroke) path->stroke->colour = in_the_dark(path->stroke->colour);
+        }
+    }
+}
+
 /// The lowest that anything reaches.
 double foot_of(const Drawing& d) {
     double foot = 0;
@@ -362,6 +383,17 @@ double foot_of(const Drawing& d) {
 }  // namespace
 
 Drawing StepCard::draw(double width, double height) {
+    const bool dark = room_.settings().liked().dark_card;
+    Drawing all;
+    all.width = width;
+    all.height = height;
+    if (dark) all.rect({0, 0, width, height}, night);
+    Drawing d = card(width, height, dark);
+    all.marks.insert(all.marks.end(), d.marks.begin(), d.marks.end());
+    return all;
+}
+
+Drawing StepCard::card(double width, double height, bool dark) {
     Drawing d;
     d.width = width;
     d.height = height;
@@ -372,6 +404,7 @@ Drawing StepCard::draw(double width, double height) {
     if (!desk_.running()) {
         middle(height / 2 - 12, "No shift is running.", 19, palette::ink, true);
         middle(height / 2 + 16, "Begin one above: a rehearsal runs against the simulated press, ten times as fast.", 14, palette::quiet);
+        if (dark) darken(d);
         return d;
     }
     const Shift& shift = desk_.shift();
@@ -386,6 +419,10 @@ Drawing StepCard::draw(double width, double height) {
             column = {};
             draw_deed(column, *card, split / size, height / size);
             if (size <= smallest || foot_of(column) <= height / size - 4) break;
+        }
+        if (dark) {
+            darken(column);
+            d.rect({split + 2, 6, width - 6, height - 6}, palette::paper);
         }
         for (const Mark& m : column.marks) d.marks.push_back(mapped(m, Affine{size, 0, 0, size, 0, 0}));
         draw_place(d, *card, split + 10, width, height);
@@ -403,6 +440,7 @@ Drawing StepCard::draw(double width, double height) {
            16, palette::quiet);
     double y = height - 84;
     for (const Countdown& c : shift.counting()) y -= draw_count(d, c, 24, y, width / 2 - 40, false) + 8;
+    if (dark) darken(d);
     return d;
 }
 

@@ -14,6 +14,7 @@ public:
 
 protected:
     Drawing draw(double width, double height) override;
+    Drawing card(double width, double height, bool dark);
     void mousePressEvent(QMouseEvent* event) override;
 
 private:
