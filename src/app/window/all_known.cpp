@@ -39,6 +39,14 @@ QString called(const QWidget* part) {
     return {};
 }
 
+bool put_away(const QWidget* part) { return part->testAttribute(Qt::WA_WState_ExplicitShowHide) && part->isHidden(); }
+
+/// A row that this blank or design does not have, name and field; a page that is not shown holds more.
+bool put_away_row(const QWidget* row) {
+    constexpr qsizetype most_in_a_row = 3;
+    return put_away(row) && row->findChildren<QWidget*>(Qt::FindDirectChildrenOnly).size() <= most_in_a_row;
+}
+
 Subject with(std::string Subject::*part, const std::string& id) {
     Subject out;
     out.*part = id;
@@ -61,6 +69,7 @@ void add_parts(std::vector<Known>& to, const QString& stage, QWidget* of, const 
     for (QWidget* part : of->findChildren<QWidget*>()) {
         const QString text = called(part);
         if (text.size() < 2) continue;
+        if (put_away(part) || put_away_row(part->parentWidget())) continue;
         QString where = stage_name(stage);
         if (part->property("segment").toBool()) where += QStringLiteral(", ") + part->accessibleName().section(QStringLiteral(": "), 0, 0);
         if (!there.insert(text + where).second) continue;

@@ -124,8 +124,8 @@ void GuideView::draw_paper(Drawing& d, const Affine& map, double opacity) {
             const Point a = map({l.area.x0 + column * l.step_x, l.area.y0 + row * l.step_y});
             const Point b = map({l.area.x0 + column * l.step_x + l.tile_width, l.area.y0 + row * l.step_y + l.tile_height});
             d.rect({a.x, a.y, b.x, b.y}, Colour{1, 1, 1, opacity}, Stroke{palette::verdigris, 1.1, {}});
-            d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris_text, Align::left,
-                   true);
+            d.text({a.x + 6, a.y + 15}, std::string(1, char('A' + row)) + std::to_string(column + 1), 12, palette::verdigris_text,
+                   Align::left, true);
         }
     for (const Mark& m : guide_->whole.marks) {
         if (!std::holds_alternative<PathMark>(m)) continue;
