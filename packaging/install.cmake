@@ -59,6 +59,7 @@ add_custom_command(OUTPUT ${CMAKE_BINARY_DIR}/manual/made DEPENDS ${MANUAL}
   COMMAND ${CMAKE_COMMAND} -E copy_directory ${CMAKE_SOURCE_DIR}/docs/screenshots ${CMAKE_BINARY_DIR}/manual/pictures
   COMMAND ${CMAKE_COMMAND} -E touch ${CMAKE_BINARY_DIR}/manual/made)
 add_custom_target(manual ALL DEPENDS ${CMAKE_BINARY_DIR}/manual/made)
+add_dependencies(orthema_app manual)
 install(DIRECTORY demo/ DESTINATION share/orthema/demo PATTERN "src" EXCLUDE PATTERN "*~" EXCLUDE)
 
 # the package
