@@ -1,6 +1,5 @@
 // Orthema, the window.
 #include <QApplication>
-#include <QDir>
 #include <QIcon>
 #include <QScreen>
 #include <QStandardPaths>
@@ -52,8 +51,7 @@ int main(int argc, char** argv) {
     QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
     QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
     QGuiApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/orthema.png")));
-    const QString state = qEnvironmentVariable("XDG_STATE_HOME");
-    orthema::app::begin_log((state.isEmpty() ? QDir::homePath() + QStringLiteral("/.local/state") : state) + QStringLiteral("/orthema"));
+    orthema::app::begin_log(orthema::app::state_folder());
     orthema::app::apply_theme(application);
     orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), liked_file);
     orthema::app::log_workroom(room);

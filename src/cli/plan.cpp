@@ -11,12 +11,6 @@ namespace orthema {
 
 namespace {
 
-std::string clock_words(double seconds) {
-    const long minutes = std::lround(seconds / 60);
-    const std::string rest = std::to_string(minutes % 60);
-    return std::to_string(minutes / 60) + ":" + (rest.size() < 2 ? "0" : "") + rest;
-}
-
 double tenths(double seconds) { return std::round(seconds * 10) / 10; }
 
 }  // namespace
@@ -71,10 +65,11 @@ int print_plan(const std::string& path, const std::string& out, double seconds, 
                   << "\n";
     } else {
         for (const json& l : loads)
-            std::cout << clock_words(l["from_s"]) << "–" << clock_words(l["to_s"]) << "  " << l["press"].get<std::string>() << "  "
-                      << l["what"].get<std::string>() << (l["trial"].get<bool>() ? ", trial" : "") << "\n";
-        std::cout << "ends after " << clock_words(plan.schedule.end) << "; no plan sooner than " << clock_words(plan.bound)
-                  << "; one at a time " << clock_words(plan.one_by_one) << "\n";
+            std::cout << time_of_day(order.press_run, l["from_s"]) << "–" << time_of_day(order.press_run, l["to_s"]) << "  "
+                      << l["press"].get<std::string>() << "  " << l["what"].get<std::string>() << (l["trial"].get<bool>() ? ", trial" : "")
+                      << "\n";
+        std::cout << "ends after " << duration_words(plan.schedule.end) << "; no plan sooner than " << duration_words(plan.bound)
+                  << "; one at a time " << duration_words(plan.one_by_one) << "\n";
     }
     return has_stop(run->work.findings) ? 1 : 0;
 }

@@ -46,9 +46,9 @@ TEST(NextStep, LeadsFromNothingToTheShift) {
     asked.running = true;
     EXPECT_EQ(next()->words.code, "next-card");
     asked.running = false;
-    asked.sent_out = true;
+    asked.sent_out = [] { return true; };
     EXPECT_EQ(next()->deed, Deed::shift);
-    asked.pressed = true;
+    asked.pressed = [] { return true; };
     EXPECT_FALSE(next());
     asked.lessons = 2;
     EXPECT_EQ(worded(next()->words, Unit::mm), "See what 2 corrections would change");
@@ -63,7 +63,7 @@ TEST(NextStep, NothingGoesOutWhileItIsStopped) {
         for (const Stage& s : stages()) {
             NextAsked asked;
             asked.stage = s.key;
-            asked.pressed = round % 2 == 0;
+            asked.pressed = [round] { return round % 2 == 0; };
             const auto step = next_step(c.order, w, asked);
             if (!step) {
                 EXPECT_FALSE(stopped);

@@ -3,8 +3,8 @@
 #include <QDateTime>
 #include <QDir>
 #include <QFileInfo>
-#include <QSettings>
 
+#include "app/session/log.h"
 #include "app/widgets/figures.h"
 #include "files/safe_file.h"
 
@@ -15,10 +15,7 @@ namespace {
 constexpr int autosave_after_ms = 12000;
 
 /// What survives the program, where its data folder cannot be written to.
-QString state_folder() {
-    const QString set = qEnvironmentVariable("XDG_STATE_HOME");
-    return (set.isEmpty() ? QDir::homePath() + QStringLiteral("/.local/state") : set) + QStringLiteral("/orthema/aside");
-}
+QString second_folder() { return state_folder() + QStringLiteral("/aside"); }
 
 struct Attempt {
     QString kept;  ///< where; empty: nowhere
@@ -43,14 +40,15 @@ Attempt put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords&
 }  // namespace
 
 Keeper::Keeper(QString data_folder, Document& document, Pictures& pictures, ShopLibrary& library, Jobs& jobs, Notices& notices,
-               QObject* parent)
+               Settings& settings, QObject* parent)
     : QObject(parent),
       data_folder_(std::move(data_folder)),
       document_(document),
       pictures_(pictures),
       library_(library),
       jobs_(jobs),
-      notices_(notices) {
+      notices_(notices),
+      settings_(settings) {
     name_aside();
     autosave_timer_.setSingleShot(true);
     autosave_timer_.setInterval(autosave_after_ms);
@@ -84,7 +82,7 @@ void Keeper::autosave() {
 
 QString Keeper::second_place(const QString& path) const {
     const QFileInfo usual(path);  // it is found there as what was put aside, under a name that no other program has
-    return state_folder() + "/" + (path.endsWith('~') ? usual.completeBaseName() + "-" + aside_ + ".orthema" : usual.fileName());
+    return second_folder() + "/" + (path.endsWith('~') ? usual.completeBaseName() + "-" + aside_ + ".orthema" : usual.fileName());
 }
 
 void Keeper::told(const QString& wanted, const QString& kept, const QString& why) {
@@ -131,7 +129,7 @@ bool Keeper::put_aside_if_changed() {
 
 void Keeper::offer_put_aside() {
     QFileInfoList files;
-    for (const QString& folder : {data_folder_ + "/aside", state_folder()})
+    for (const QString& folder : {data_folder_ + "/aside", second_folder()})
         files << QDir(folder).entryInfoList({QStringLiteral("*.orthema")}, QDir::Files);
     std::sort(files.begin(), files.end(), [](const QFileInfo& a, const QFileInfo& b) { return a.lastModified() > b.lastModified(); });
     if (files.isEmpty()) return;
@@ -162,7 +160,7 @@ void Keeper::start_new() {
     fresh.job = new_job_id();
     fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
-    as_liked(fresh);
+    settings_.begin(fresh);
     fresh.corrections = standing_corrections();
     const Shared<KnownArt> known = std::make_shared<const KnownArt>();
     take_over(fresh, fresh, {}, {}, known, work(fresh, Shop{}, known, nullptr, {}, HowFar::fit), {});
@@ -182,7 +180,7 @@ void Keeper::open(const QString& path) {
         Work fitted = work(package->order, Shop{}, pictures.known, nullptr, {}, HowFar::fit);
         auto held = std::make_shared<OrderPackage>(std::move(*package));
         return [this, path, stamp, held, pictures = std::move(pictures), fitted = std::move(fitted)] {
-            const bool aside = path.startsWith(data_folder_ + "/aside") || path.startsWith(state_folder()) || path.endsWith('~');
+            const bool aside = path.startsWith(data_folder_ + "/aside") || path.startsWith(second_folder()) || path.endsWith('~');
             const bool folder = QFileInfo(path).isDir();
             // An unpacked order and one from aside are saved under a name of the user's choosing.
             QString own = folder || aside ? QString() : path;
@@ -253,21 +251,19 @@ void Keeper::save_beside() {
 }
 
 QStringList Keeper::recent() const {
-    QSettings settings(data_folder_ + "/orthema.ini", QSettings::IniFormat);
     QStringList there;
-    for (const QString& p : settings.value(QStringLiteral("recent")).toStringList())
+    for (const QString& p : settings_.remembered(QStringLiteral("recent")).toStringList())
         if (QFileInfo::exists(p)) there << p;
     return there;
 }
 
 void Keeper::remember(const QString& path) {
-    QSettings settings(data_folder_ + "/orthema.ini", QSettings::IniFormat);
-    QStringList list = settings.value(QStringLiteral("recent")).toStringList();
+    QStringList list = settings_.remembered(QStringLiteral("recent")).toStringList();
     const QString whole = QFileInfo(path).absoluteFilePath();
     list.removeAll(whole);
     list.prepend(whole);
     while (list.size() > 8) list.removeLast();
-    settings.setValue(QStringLiteral("recent"), list);
+    settings_.remember(QStringLiteral("recent"), list);
     emit lies_at(whole);
 }
 

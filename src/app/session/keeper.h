@@ -9,6 +9,7 @@
 
 #include "app/session/chain.h"
 #include "app/session/notices.h"
+#include "app/session/settings.h"
 #include "app/session/shop_library.h"
 #include "files/order_file.h"
 #include "files/safe_file.h"
@@ -18,9 +19,9 @@ namespace orthema::app {
 class Keeper : public QObject {
     Q_OBJECT
 public:
-    /// `data_folder` keeps recent orders and what was put aside; it is made when needed.
+    /// `data_folder` keeps what was put aside; it is made when needed.
     Keeper(QString data_folder, Document& document, Pictures& pictures, ShopLibrary& library, Jobs& jobs, Notices& notices,
-           QObject* parent = nullptr);
+           Settings& settings, QObject* parent = nullptr);
     [[nodiscard]] const QString& data_folder() const { return data_folder_; }
     [[nodiscard]] const QString& path() const { return path_; }
     /// A new order with what the shop has.
@@ -48,8 +49,6 @@ public:
     /// What the shop has recorded of the order on the table: it is saved with it.
     std::function<OrderRecords()> own_records = [] { return OrderRecords{}; };
 
-    /// Makes a new order as it is liked here.
-    std::function<void(Order&)> as_liked = [](Order&) {};
     /// What every new order begins with.
     std::function<std::vector<Correction>()> standing_corrections = [] { return std::vector<Correction>{}; };
 
@@ -87,6 +86,7 @@ private:
     ShopLibrary& library_;
     Jobs& jobs_;
     Notices& notices_;
+    Settings& settings_;
     QString path_;
     FileStamp stamp_;   ///< of it, as it was opened or saved
     FileStamp beside_;  ///< of the later state beside it that is this program's: written by it, or opened

@@ -71,6 +71,11 @@ void begin_log(const QString& folder) {
     before = qInstallMessageHandler(take);
 }
 
+QString state_folder() {
+    const QString set = qEnvironmentVariable("XDG_STATE_HOME");
+    return (set.isEmpty() ? QDir::homePath() + QStringLiteral("/.local/state") : set) + QStringLiteral("/orthema");
+}
+
 QString log_file() {
     const QMutexLocker hold(&guard);
     return file != nullptr && file->isOpen() ? file->fileName() : QString();

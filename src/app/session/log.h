@@ -13,6 +13,8 @@ Q_DECLARE_LOGGING_CATEGORY(log_said)     ///< what was complained of
 /// Everything that is logged goes into that file too, from `orthema.log` on; past a megabyte the old one is put aside as `….old`.
 /// Which levels, QT_LOGGING_RULES says; information and worse without it. A folder that cannot be written to: the console alone.
 void begin_log(const QString& folder);
+/// Where the desktop keeps what a program notes of its running.
+QString state_folder();
 /// The file, empty where there is none.
 QString log_file();
 

@@ -16,7 +16,7 @@ Workroom::Workroom(QString data_folder, QString liked_file, QObject* parent)
       library_(document_, jobs_, notices_),
       records_(document_, library_, jobs_, notices_),
       chain_(document_, pictures_, jobs_),
-      keeper_(std::move(data_folder), document_, pictures_, library_, jobs_, notices_),
+      keeper_(std::move(data_folder), document_, pictures_, library_, jobs_, notices_, settings_),
       orders_(document_, pictures_, chain_, jobs_, notices_),
       stock_(document_, chain_, records_, orders_, jobs_, notices_),
       gang_table_(document_, pictures_, chain_, keeper_, records_, jobs_, notices_),
@@ -73,7 +73,6 @@ Workroom::Workroom(QString data_folder, QString liked_file, QObject* parent)
         paint_image(image, d, pictures_.art(), width, height, 1.0);
         return png_of(image);
     };
-    keeper_.as_liked = [this](Order& fresh) { settings_.begin(fresh); };
     keeper_.own_records = [this] { return records_.of_order(order()); };
     keeper_.standing_corrections = [this] { return records_.standing(); };
     connect(&keeper_, &Keeper::came_with, &records_, &Records::merge);

@@ -2,7 +2,6 @@
 
 #include <QAccessibleWidget>
 
-#include <memory>
 #include <vector>
 
 #include "app/widgets/canvas.h"
@@ -15,7 +14,7 @@ namespace {
 class Item : public QAccessibleInterface, public QAccessibleActionInterface {
 public:
     Item(Canvas& canvas, int index) : canvas_(canvas), index_(index) {}
-    [[nodiscard]] bool isValid() const override { return item().has_value(); }
+    [[nodiscard]] bool isValid() const override { return item() != nullptr; }
     [[nodiscard]] QObject* object() const override { return nullptr; }
     [[nodiscard]] QAccessibleInterface* parent() const override { return QAccessible::queryAccessibleInterface(&canvas_); }
     [[nodiscard]] QAccessibleInterface* child(int) const override { return nullptr; }
@@ -23,42 +22,43 @@ public:
     [[nodiscard]] int indexOfChild(const QAccessibleInterface*) const override { return -1; }
     [[nodiscard]] QAccessibleInterface* childAt(int, int) const override { return nullptr; }
     [[nodiscard]] QString text(QAccessible::Text what) const override {
-        const auto own = item();
-        return own && what == QAccessible::Name ? own->name : QString();
+        const CanvasItem* own = item();
+        return own != nullptr && what == QAccessible::Name ? own->name : QString();
     }
     void setText(QAccessible::Text, const QString&) override {}
     [[nodiscard]] QRect rect() const override {
-        const auto own = item();
-        return own ? QRect(canvas_.mapToGlobal(own->at.topLeft()), own->at.size()) : QRect();
+        const CanvasItem* own = item();
+        return own != nullptr ? QRect(canvas_.mapToGlobal(own->at.topLeft()), own->at.size()) : QRect();
     }
     [[nodiscard]] QAccessible::Role role() const override { return QAccessible::ListItem; }
     [[nodiscard]] QAccessible::State state() const override {
         QAccessible::State s;
-        const auto own = item();
-        s.invisible = !own || !canvas_.isVisible();
-        s.selectable = s.focusable = own && own->choose;
-        s.selected = own && own->chosen;
-        s.focused = own && own->chosen && canvas_.hasFocus();
+        const CanvasItem* own = item();
+        s.invisible = own == nullptr || !canvas_.isVisible();
+        s.selectable = s.focusable = own != nullptr && own->choose;
+        s.selected = own != nullptr && own->chosen;
+        s.focused = own != nullptr && own->chosen && canvas_.hasFocus();
         return s;
     }
     void* interface_cast(QAccessible::InterfaceType type) override {
         return type == QAccessible::ActionInterface ? static_cast<QAccessibleActionInterface*>(this) : nullptr;
     }
     [[nodiscard]] QStringList actionNames() const override {
-        const auto own = item();
-        return own && own->choose ? QStringList{pressAction()} : QStringList();
+        const CanvasItem* own = item();
+        return own != nullptr && own->choose ? QStringList{pressAction()} : QStringList();
     }
     void doAction(const QString& name) override {
-        const auto own = item();
-        if (own && own->choose && name == pressAction()) own->choose();
+        const CanvasItem* own = item();
+        if (own == nullptr || !own->choose || name != pressAction()) return;
+        const auto choose = own->choose;  // what it does draws anew, and this item is gone
+        choose();
     }
     [[nodiscard]] QStringList keyBindingsForAction(const QString&) const override { return {}; }
 
 private:
-    [[nodiscard]] std::optional<CanvasItem> item() const {
-        auto all = canvas_.items();
-        if (index_ < 0 || std::size_t(index_) >= all.size()) return std::nullopt;
-        return std::move(all[std::size_t(index_)]);
+    [[nodiscard]] const CanvasItem* item() const {
+        const auto& all = canvas_.listed();
+        return index_ < 0 || std::size_t(index_) >= all.size() ? nullptr : &all[std::size_t(index_)];
     }
     Canvas& canvas_;
     int index_;
@@ -70,7 +70,7 @@ public:
     ~List() override {
         for (const QAccessible::Id id : ids_) QAccessible::deleteAccessibleInterface(id);
     }
-    [[nodiscard]] int childCount() const override { return int(canvas_.items().size()); }
+    [[nodiscard]] int childCount() const override { return int(canvas_.listed().size()); }
     [[nodiscard]] QAccessibleInterface* child(int i) const override {
         if (i < 0 || i >= childCount()) return nullptr;
         while (int(ids_.size()) <= i) ids_.push_back(QAccessible::registerAccessibleInterface(new Item(canvas_, int(ids_.size()))));
@@ -83,13 +83,13 @@ public:
     }
     [[nodiscard]] QAccessibleInterface* childAt(int x, int y) const override {
         const QPoint at = canvas_.mapFromGlobal(QPoint(x, y));
-        const auto all = canvas_.items();
+        const auto& all = canvas_.listed();
         for (std::size_t i = all.size(); i-- > 0;)  // what lies over the others first
             if (all[i].at.contains(at)) return child(int(i));
         return nullptr;
     }
     [[nodiscard]] QAccessibleInterface* focusChild() const override {
-        const auto all = canvas_.items();
+        const auto& all = canvas_.listed();
         for (std::size_t i = 0; i < all.size(); ++i)
             if (all[i].chosen && canvas_.hasFocus()) return child(int(i));
         return canvas_.hasFocus() ? const_cast<List*>(this) : nullptr;
@@ -117,7 +117,7 @@ void make_canvases_accessible() {
 
 void tell_chosen(Canvas& canvas, QString& told) {
     if (!QAccessible::isActive() || !canvas.hasFocus()) return;
-    const auto all = canvas.items();
+    const auto& all = canvas.listed();
     for (std::size_t i = 0; i < all.size(); ++i) {
         if (!all[i].chosen || all[i].name == told) continue;
         told = all[i].name;

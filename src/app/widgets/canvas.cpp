@@ -28,6 +28,7 @@ std::string Canvas::fitting(const std::string& text, double width, double size, 
 
 void Canvas::refresh() {
     stale_ = true;
+    listed_.reset();
     update();
 }
 
@@ -51,6 +52,11 @@ std::vector<CanvasItem> Canvas::items() {
             {QString::fromStdString(text->text), QRectF(from, text->at.y - text->size, wide, text->size * 1.3).toRect(), false, {}});
     }
     return out;
+}
+
+const std::vector<CanvasItem>& Canvas::listed() {
+    if (!listed_) listed_ = items();
+    return *listed_;
 }
 
 void Canvas::resizeEvent(QResizeEvent*) { refresh(); }
@@ -93,6 +99,7 @@ void Canvas::paintEvent(QPaintEvent*) {
     if (stale_ || image_.devicePixelRatio() != devicePixelRatioF()) {
         // drawn first: drawing may lay out what the backdrop shows
         const Drawing top = draw(width(), height());
+        listed_.reset();  // it may have been asked for before what it tells was laid out
         const QImage* over = ground(devicePixelRatioF());
         paint_image(image_, top, art_, width(), height(), devicePixelRatioF(), over);
         if (std::exchange(stale_, false)) tell_chosen(*this, told_);

@@ -24,6 +24,8 @@ public:
     [[nodiscard]] Drawing shown();
     /// What a screen reader walks through. Usually all words that are drawn, in their order; canvases of things that are chosen say those.
     [[nodiscard]] virtual std::vector<CanvasItem> items();
+    /// Those of what is drawn now.
+    [[nodiscard]] const std::vector<CanvasItem>& listed();
 
 protected:
     /// What to show in a widget of this size, in device-independent pixels.
@@ -46,6 +48,7 @@ private:
     QImage image_, backdrop_;
     std::string backdrop_key_;
     bool stale_ = true;
+    std::optional<std::vector<CanvasItem>> listed_;
     QString told_;          ///< of what is chosen, to who listens
     bool by_keys_ = false;  ///< reached with Tab: a frame shows where the keys go
 };

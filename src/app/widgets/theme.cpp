@@ -24,6 +24,7 @@ QLabel[head="true"] { font-size: 16px; font-weight: bold; }
 QLabel[strong="true"] { font-weight: bold; }
 QLabel[caution="true"] { color: #8B5F05; font-weight: bold; font-size: 12px; }
 QLabel[brick="true"] { color: #9A432C; font-weight: bold; font-size: 12px; }
+QFrame[over="true"] { background: #FBFAF6; border: 1px solid #8C9BA5; border-radius: 6px; }
 QFrame[card="true"] { background: #FBFAF6; border: 1px solid #DAD5C8; border-radius: 6px; }
 QPushButton, QToolButton { background: #FBFAF6; border: 1px solid #CFC9BA; border-radius: 5px; padding: 4px 10px; }
 QPushButton:hover, QToolButton:hover { border-color: #2F7F79; }

@@ -18,11 +18,6 @@ namespace {
 
 constexpr std::size_t most_findings = 300;
 
-QString stage_name(const QString& key) {
-    const int i = stage_index(key.toStdString());
-    return i < 0 ? key : QString::fromLatin1(stages()[std::size_t(i)].name);
-}
-
 /// What a part is called, for people; nothing for parts that are no deed or figure of their own.
 QString called(const QWidget* part) {
     if (const auto* button = qobject_cast<const QAbstractButton*>(part)) {
@@ -63,6 +58,11 @@ Subject of_run(const RunKey& run, const std::string& size) {
 }
 
 }  // namespace
+
+QString stage_name(const QString& key) {
+    const int i = stage_index(key.toStdString());
+    return i < 0 ? key : QString::fromLatin1(stages()[std::size_t(i)].name);
+}
 
 void add_parts(std::vector<Known>& to, const QString& stage, QWidget* of, const Ways& ways) {
     std::set<QString> there;

@@ -10,7 +10,9 @@
 #include <QTreeWidget>
 
 #include "app/widgets/figures.h"
+#include "app/window/over.h"
 #include "app/widgets/theme.h"
+#include "app/window/all_known.h"
 #include "core/drawing/drawing.h"
 
 namespace orthema::app {
@@ -26,18 +28,10 @@ QIcon severity_icon(Severity s) {
     return QIcon(map);
 }
 
-QString stage_title(const std::string& key) {
-    for (const Stage& s : stages())
-        if (key == s.key) return QString::fromLatin1(s.name);
-    return {};
-}
-
 }  // namespace
 
 FindingsPanel::FindingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
-    setObjectName(QStringLiteral("FindingsPanel"));
-    setAccessibleName(QStringLiteral("All findings"));
-    setStyleSheet(QStringLiteral("#FindingsPanel { background:#FBFAF6; border:1px solid #8C9BA5; border-radius:6px; }"));
+    make_over(this, "FindingsPanel", QStringLiteral("All findings"));
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(14, 10, 14, 10);
     auto* head = new QHBoxLayout;
@@ -109,7 +103,7 @@ void FindingsPanel::fill() {
         if (of.empty()) continue;
         (group.severity == Severity::stop ? stops : group.severity == Severity::caution ? cautions : notes) += of.size();
         const auto line = [&](std::size_t i) {
-            auto* item = new QTreeWidgetItem({qt(finding_text(shown_[i], unit_)), stage_title(group.stage)});
+            auto* item = new QTreeWidgetItem({qt(finding_text(shown_[i], unit_)), stage_name(qt(group.stage))});
             item->setData(0, Qt::UserRole, int(i));
             item->setIcon(0, severity_icon(group.severity));
             item->setToolTip(0, qt(severity_name(group.severity)) + ": " + item->text(0));

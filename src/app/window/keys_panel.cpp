@@ -6,6 +6,7 @@
 #include <QLabel>
 
 #include "app/widgets/figures.h"
+#include "app/window/over.h"
 
 namespace orthema::app {
 
@@ -98,9 +99,7 @@ const std::vector<KeySaid>& all_keys() {
 }
 
 KeysPanel::KeysPanel(QWidget* parent) : QFrame(parent) {
-    setObjectName(QStringLiteral("KeysPanel"));
-    setAccessibleName(QStringLiteral("All keys"));
-    setStyleSheet(QStringLiteral("#KeysPanel { background:#FBFAF6; border:1px solid #8C9BA5; border-radius:6px; }"));
+    make_over(this, "KeysPanel", QStringLiteral("All keys"));
     setFocusPolicy(Qt::StrongFocus);
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(22, 18, 22, 18);
@@ -120,11 +119,9 @@ void KeysPanel::rise(const QString& stage, const QString& name) {
     columns->addWidget(group(QStringLiteral("Everywhere"), everywhere), 1);
     layout()->addWidget(body_);
     before_ = QApplication::focusWidget();
-    const QSize room = parentWidget()->size();
-    const int width = std::min(900, room.width() - 40);
-    resize(width, 10);
-    const int height = std::min(std::max(layout()->heightForWidth(width), layout()->sizeHint().height()), room.height() - 70);
-    setGeometry((room.width() - width) / 2, 58, width, height);
+    constexpr int widest = 900;
+    lay_over(this, widest, 10);
+    lay_over(this, widest, std::max(layout()->heightForWidth(width()), layout()->sizeHint().height()));
     show();
     raise();
     setFocus();

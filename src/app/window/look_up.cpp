@@ -11,12 +11,16 @@
 #include <algorithm>
 
 #include "app/widgets/figures.h"
+#include "app/widgets/theme.h"
+#include "app/window/over.h"
+#include "core/drawing/drawing.h"
 
 namespace orthema::app {
 
 namespace {
 
 constexpr std::size_t most_shown = 40;
+constexpr int widest = 620, most_tall = 440;
 
 /// Small letters without their accents.
 QString folded(const QString& text) {
@@ -51,9 +55,9 @@ public:
         const QString where = index.data(Qt::UserRole).toString();
         const int aside = option.fontMetrics.horizontalAdvance(where);
         painter->setFont(option.font);
-        painter->setPen(QColor(0x5B, 0x67, 0x70));
+        painter->setPen(to_qt(palette::quiet));
         painter->drawText(in, Qt::AlignVCenter | Qt::AlignRight, where);
-        painter->setPen(QColor(0x22, 0x30, 0x3C));
+        painter->setPen(to_qt(palette::ink));
         painter->drawText(in, Qt::AlignVCenter | Qt::AlignLeft,
                           option.fontMetrics.elidedText(index.data().toString(), Qt::ElideRight, in.width() - aside - 16));
     }
@@ -97,9 +101,7 @@ std::vector<std::size_t> looked_up(const QString& typed, const std::vector<Known
 }
 
 LookUp::LookUp(QWidget* parent) : QFrame(parent) {
-    setObjectName(QStringLiteral("LookUp"));
-    setAccessibleName(QStringLiteral("Look up"));
-    setStyleSheet(QStringLiteral("#LookUp { background:#FBFAF6; border:1px solid #8C9BA5; border-radius:6px; }"));
+    make_over(this, "LookUp", QStringLiteral("Look up"));
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(10, 10, 10, 10);
     field_ = new QLineEdit;
@@ -124,9 +126,6 @@ LookUp::LookUp(QWidget* parent) : QFrame(parent) {
 void LookUp::rise() {
     before_ = QApplication::focusWidget();
     known_ = all ? all() : std::vector<Known>{};
-    const QSize room = parentWidget()->size();
-    const int width = std::min(620, room.width() - 40);
-    setGeometry((room.width() - width) / 2, 56, width, 120);
     field_->clear();
     fill();
     show();
@@ -151,8 +150,7 @@ void LookUp::fill() {
     }
     // no taller than what it lists
     const int rows = list_->count(), row = list_->sizeHintForRow(0);
-    const int wanted = field_->height() + 42 + rows * row;
-    resize(width(), std::min(wanted, std::min(440, parentWidget()->height() - 80)));
+    lay_over(this, widest, std::min(most_tall, field_->height() + 42 + rows * row));
 }
 
 void LookUp::go() {

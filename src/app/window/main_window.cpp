@@ -1,7 +1,6 @@
 #include "app/window/main_window.h"
 
 #include <QAction>
-#include <QClipboard>
 #include <QCloseEvent>
 #include <QDate>
 #include <QFileDialog>
@@ -24,26 +23,19 @@
 #include "app/benches/guides/guides_bench.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
-#include "app/benches/press/press_desk.h"
 #include "app/benches/records/records_bench.h"
 #include "app/benches/sheets/sheets_bench.h"
 #include "app/desk/desk.h"
 #include "app/widgets/chips.h"
 #include "core/order/gang.h"
 #include "app/window/about.h"
-#include "app/window/all_known.h"
 #include "app/window/export_panel.h"
 #include "app/widgets/figures.h"
 #include "app/window/findings_strip.h"
 #include "app/window/job_line.h"
-#include "app/window/keys_panel.h"
-#include "app/window/look_up.h"
 #include "app/window/findings_panel.h"
-#include "app/window/manual.h"
 #include "app/window/next_line.h"
 #include "app/window/notice_bar.h"
-#include "app/window/settings_panel.h"
-#include "app/session/log.h"
 
 namespace orthema::app {
 
@@ -395,41 +387,6 @@ void MainWindow::refresh() {
     setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
 }
 
-/// Of the bench that is looked at; the desk has its own beginnings.
-void MainWindow::show_next() {
-    next_->setVisible(!at_desk_);
-    if (at_desk_) return;
-    const Order& order = room_.order();
-    NextAsked asked;
-    asked.stage = stages()[std::size_t(current_)].key;
-    if (auto* press = static_cast<PressBench*>(benches_[std::size_t(stage_index("press"))])) asked.running = press->desk().running();
-    asked.sent_out = sent_out_ && *sent_out_ == order;
-    const auto& records = room_.records().all();
-    asked.pressed =
-        std::any_of(records.rbegin(), records.rend(), [&](const PressRecord& r) { return !r.rehearsal && holds_job(order, r.job); });
-    if (auto* bench = static_cast<RecordsBench*>(benches_[std::size_t(stage_index("records"))]))
-        asked.lessons = int(bench->proposed().size());
-    asked.seen = [this](const Finding& f) { return all_findings_->seen(f); };
-    const bool behind = room_.catching_up();
-    next_->show_step(behind ? std::nullopt : next_step(order, room_.work(), asked), behind, order.unit);
-    next_->setFixedHeight(std::max(40, findings_->height()));
-}
-
-void MainWindow::do_next(const NextStep& step) {
-    if (step.deed == Deed::send_out) return (void)show_export();
-    go_to(qt(step.about.stage));
-    Bench* there = made(current_);
-    switch (step.deed) {
-    case Deed::go: there->go(step.about); break;
-    case Deed::list: static_cast<OrderBench*>(there)->ask_for_list(); break;
-    case Deed::pictures: static_cast<ArtBench*>(there)->ask_for_pictures(); break;
-    case Deed::settle: static_cast<SheetsBench*>(there)->settle_all(); break;
-    case Deed::lessons: static_cast<RecordsBench*>(there)->show_lessons(); break;
-    case Deed::shift:
-    case Deed::send_out: break;
-    }
-}
-
 void MainWindow::open() {
     const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open an order"), {}, order_filter);
     if (!path.isEmpty()) room_.keeper().open(path);
@@ -468,113 +425,6 @@ void MainWindow::show_findings() {
     all_findings_->setGeometry(corner.x(), corner.y() + middle_->height() - up, middle_->width(), up);
     all_findings_->show();
     all_findings_->raise();
-}
-
-/// The manual's page of what is looked at; where there is no manual, what the bench says of itself.
-void MainWindow::help() {
-    if (manual_ == nullptr) manual_ = Manual::found(this);
-    if (manual_ == nullptr) return room_.say({at_desk_ ? desk()->help() : made(current_)->help(), false, {}, {}});
-    manual_->show_page(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(stages()[std::size_t(current_)].key));
-}
-
-void MainWindow::look_up() {
-    if (look_up_ == nullptr) {
-        look_up_ = new LookUp(centralWidget());
-        look_up_->all = [this] { return everything(); };
-    }
-    look_up_->rise();
-}
-
-/// What the window itself does, then what stands on the benches, then what is in the order.
-std::vector<Known> MainWindow::everything() {
-    std::vector<Known> out;
-    const auto deed = [&](const QString& text, const QString& where, const std::function<void()>& go, int weight) {
-        out.push_back({text, where, {}, go, weight});
-    };
-    deed(
-        QStringLiteral("Desk"), QStringLiteral("Ctrl+0"), [this] { show_desk(); }, 20);
-    for (std::size_t i = 0; i < benches_.size(); ++i)
-        deed(
-            QString::fromLatin1(stages()[i].name), QStringLiteral("bench, Ctrl+%1").arg(i + 1), [this, i] { go_to(int(i)); }, 20);
-    for (QAction* a : actions())
-        if (a->isEnabled() && !a->text().isEmpty() && a->shortcut() != QKeySequence(QStringLiteral("Ctrl+K")))
-            deed(
-                a->text(), a->shortcut().toString(QKeySequence::NativeText), [a] { a->trigger(); }, 15);
-    deed(
-        QStringLiteral("Export…"), QStringLiteral("Ctrl+E"), [this] { (void)show_export(); }, 16);
-    deed(
-        QStringLiteral("All findings"), QStringLiteral("F7"), [this] { show_findings(); }, 15);
-    Ways ways;
-    ways.bench = [this](const QString& stage) { go_to(stage); };
-    ways.at = [this](const QString& stage, const Subject& about) {
-        go_to(stage);
-        made(current_)->go(about);
-    };
-    ways.part = [this](const QString& stage, QWidget* part) {
-        go_to(stage);
-        Bench* b = made(current_);
-        if (bring_to_light(part, {b, b->figures()}))
-            part->setFocus(Qt::ShortcutFocusReason);
-        else
-            room_.say({QStringLiteral("That is not there for what is chosen now."), false, {}, {}});
-    };
-    ways.finding = [this](int at) { findings_->show_at(at); };
-    ways.open = [this](const QString& path) { room_.keeper().open(path); };
-    for (Bench* b : benches_)
-        if (b != nullptr)
-            for (QWidget* of : {static_cast<QWidget*>(b), b->figures()}) add_parts(out, b->stage(), of, ways);
-    add_order(out, room_, ways);
-    return out;
-}
-
-void MainWindow::show_settings() {
-    if (settings_ == nullptr) settings_ = new SettingsPanel(room_, centralWidget());
-    settings_->rise();
-}
-
-void MainWindow::copy_report() {
-    QGuiApplication::clipboard()->setText(report_text(room_));
-    room_.say({QStringLiteral(
-                   "Copied: version, system, counts and the last of the log. Nothing of the order's words, pictures or files is in it."),
-               false,
-               {},
-               {}});
-}
-
-/// The bench and what was chosen there when this order was last left.
-void MainWindow::keep_place() {
-    const Order& order = room_.order();
-    if (room_.keeper().path().isEmpty() || order.job.empty()) return;
-    const Selection& s = room_.selection();
-    QVariantMap place = room_.settings().place_in(order.job);
-    place[QStringLiteral("bench")] = QString::fromLatin1(stages()[std::size_t(current_)].key);
-    place[QStringLiteral("design")] = qt(s.decoration);
-    place[QStringLiteral("blank")] = qt(s.style);
-    place[QStringLiteral("size")] = qt(s.size);
-    place[QStringLiteral("art")] = qt(s.art);
-    place[QStringLiteral("medium")] = qt(s.medium);
-    room_.settings().remember_place(order.job, place);
-}
-
-void MainWindow::go_back_to_place() {
-    const QVariantMap place = room_.settings().place_in(room_.order().job);
-    if (place.isEmpty()) return at_desk_ ? go_to(0) : void();
-    const auto text = [&](const char* key) { return place.value(QString::fromLatin1(key)).toString().toStdString(); };
-    Subject chosen;
-    chosen.decoration = text("design");
-    chosen.size = text("size");
-    chosen.style = text("blank");
-    chosen.art = text("art");
-    chosen.medium = text("medium");
-    Bench::select_subject(room_, chosen);
-    go_to(std::max(0, stage_index(text("bench"))));
-}
-
-void MainWindow::show_keys() {
-    if (keys_ == nullptr) keys_ = new KeysPanel(centralWidget());
-    const Stage& s = stages()[std::size_t(current_)];
-    keys_->rise(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(s.key),
-                at_desk_ ? QStringLiteral("Desk") : QString::fromLatin1(s.name));
 }
 
 void MainWindow::bring_in(const QStringList& paths) {

@@ -6,6 +6,7 @@
 #include <QLabel>
 
 #include "app/widgets/figures.h"
+#include "app/window/over.h"
 #include "app/window/look_up.h"
 
 namespace orthema::app {
@@ -25,9 +26,7 @@ void SettingsPanel::like(Change change) {
 }
 
 SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
-    setObjectName(QStringLiteral("SettingsPanel"));
-    setAccessibleName(QStringLiteral("Settings"));
-    setStyleSheet(QStringLiteral("#SettingsPanel { background:#FBFAF6; border:1px solid #8C9BA5; border-radius:6px; }"));
+    make_over(this, "SettingsPanel", QStringLiteral("Settings"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(18, 14, 18, 14);
     column->setSpacing(6);
@@ -185,11 +184,9 @@ void SettingsPanel::show_liked() {
 void SettingsPanel::rise() {
     show_liked();
     find_->clear();
-    const QSize room = parentWidget()->size();
-    const int width = std::min(820, room.width() - 40);
-    resize(width, 10);
-    const int height = std::min(layout()->sizeHint().height() + 10, room.height() - 70);
-    setGeometry((room.width() - width) / 2, 56, width, height);
+    constexpr int widest = 820;
+    lay_over(this, widest, 10);
+    lay_over(this, widest, layout()->sizeHint().height() + 10);
     show();
     raise();
     find_->setFocus();

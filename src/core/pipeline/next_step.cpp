@@ -26,8 +26,9 @@ public:
             if (f != nullptr) return about(*f, "next-look");
             after = after || s.key == asked_.stage;
         }
-        if (!asked_.sent_out && !asked_.pressed) return step("next-send-out", "next-send-out-why", Deed::send_out, asked_.stage);
-        if (!asked_.pressed) return step("next-shift", "next-shift-why", Deed::shift, "press");
+        if (!asked_.pressed())
+            return asked_.sent_out() ? step("next-shift", "next-shift-why", Deed::shift, "press")
+                                     : step("next-send-out", "next-send-out-why", Deed::send_out, asked_.stage);
         if (asked_.lessons > 0) {
             NextStep out = step("next-lessons", "next-lessons-why", Deed::lessons, "records");
             out.words.args = {{"n", asked_.lessons}};

@@ -22,12 +22,12 @@ struct NextStep {
 
 /// What the order itself does not hold.
 struct NextAsked {
-    std::string stage;                              ///< of the bench that is looked at
-    bool running = false;                           ///< a shift
-    bool sent_out = false;                          ///< exported as it is now
-    bool pressed = false;                           ///< its records have begun
-    int lessons = 0;                                ///< corrections that the records propose
-    std::function<bool(const Finding&)> seen = {};  ///< put away as seen; none: nothing is
+    std::string stage;                                      ///< of the bench that is looked at
+    bool running = false;                                   ///< a shift
+    std::function<bool()> sent_out = [] { return false; };  ///< exported as it is now; asked only where it matters, and so the next
+    std::function<bool()> pressed = [] { return false; };   ///< its records have begun
+    int lessons = 0;                                        ///< corrections that the records propose
+    std::function<bool(const Finding&)> seen = {};          ///< put away as seen; none: nothing is
 };
 
 /// In this order: what is lacking or stopped, in the order of the stages; what the stage that is looked at is cautioned of, then those

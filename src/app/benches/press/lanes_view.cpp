@@ -254,14 +254,11 @@ std::vector<CanvasItem> LanesView::items() {
         const Load& load = plan_->loads[i];
         if (load.tasks.empty()) continue;
         const Slot& slot = plan_->schedule.places[std::size_t(load.tasks.front())];
-        const QString press = slot.machine < 0 ? QString() : qt(plan_->presses[std::size_t(slot.machine)]);
-        const int minutes = int(slot.start / 60);
+        const Press* press = slot.machine < 0 ? nullptr : find_press(room_.order(), plan_->presses[std::size_t(slot.machine)]);
         const QPoint at = place_of(int(i));
-        out.push_back({QStringLiteral("%1, %2, begins after %3 h %4 min%5")
-                           .arg(qt(load_words(room_.order(), load)), press)
-                           .arg(minutes / 60)
-                           .arg(minutes % 60)
-                           .arg(load.trial ? QStringLiteral(", trial") : QString()),
+        out.push_back({QStringLiteral("%1, %2, begins at %3%4")
+                           .arg(qt(load_words(room_.order(), load)), press == nullptr ? QStringLiteral("by hand") : qt(press->name),
+                                qt(time_of_day(room_.order().press_run, slot.start)), load.trial ? QStringLiteral(", trial") : QString()),
                        QRect(at.x() - 10, at.y() - 8, 20, 16), int(i) == chosen_, [this, i] {
                            choose(int(i));
                            if (picked) picked(int(i));

@@ -384,11 +384,11 @@ double foot_of(const Drawing& d) {
 
 Drawing StepCard::draw(double width, double height) {
     const bool dark = room_.settings().liked().dark_card;
-    Drawing all;
-    all.width = width;
-    all.height = height;
-    if (dark) all.rect({0, 0, width, height}, night);
     Drawing d = card(width, height, dark);
+    if (!dark) return d;
+    Drawing all = d;
+    all.marks.clear();
+    all.rect({0, 0, width, height}, night);
     all.marks.insert(all.marks.end(), d.marks.begin(), d.marks.end());
     return all;
 }
