@@ -71,7 +71,7 @@ int main(int argc, char** argv) {
             const SizeFit* size = fit == nullptr ? nullptr : find_size(*fit, r.size);
             const Decoration* d = find_decoration(order, r.design);
             if (size != nullptr && d != nullptr) {
-                const auto asks = tape_asks(*d, *fit, *size);
+                const auto asks = tape_asks(*d, *fit, *size, {});
                 const Landing l = landing_of(taped_of(*pressed.landing, *size, asks), *size, asks);
                 pressed.landing->across = l.across;
                 pressed.landing->along = l.along;

@@ -13,6 +13,7 @@
 #include <string_view>
 
 #include "app/session/log.h"
+#include "app/widgets/speech.h"
 #include "app/window/main_window.h"
 #include "app/widgets/theme.h"
 
@@ -52,6 +53,7 @@ int main(int argc, char** argv) {
     QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
     QGuiApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/orthema.png")));
     orthema::app::begin_log(orthema::app::state_folder());
+    orthema::app::speak(orthema::app::Settings::language(liked_file));
     orthema::app::apply_theme(application);
     orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), liked_file);
     orthema::app::log_workroom(room);

@@ -14,6 +14,7 @@
 #include "core/base/utf8.h"
 #include "core/base/units.h"
 #include "core/supply/film.h"
+#include "files/languages.h"
 #include "files/json_in.h"
 #include "files/list.h"
 #include "files/export_order.h"
@@ -28,7 +29,7 @@ namespace {
 using namespace orthema;
 using nlohmann::json;
 
-json findings_json(const Findings& findings) {
+json findings_json(const Findings& findings, const Reading& reading = {}) {
     json out = json::array();
     for (const Finding& f : findings) {
         json about = json::object();
@@ -42,13 +43,14 @@ json findings_json(const Findings& findings) {
                        {"code", f.code},
                        {"about", about},
                        {"numbers", figures_of(f.args)},
-                       {"sentence", finding_text(f, Unit::mm)}});
+                       {"sentence", finding_text(f, reading)}});
     }
     return out;
 }
 
-void print_findings(const Findings& findings) {
-    for (const Finding& f : findings) std::cout << severity_name(f.severity) << ": " << finding_text(f, Unit::mm) << "\n";
+void print_findings(const Findings& findings, const Reading& reading = {}) {
+    for (const Finding& f : findings)
+        std::cout << said_in(reading.language, severity_name(f.severity)) << ": " << finding_text(f, reading) << "\n";
     if (findings.empty()) std::cout << "nothing to mend\n";
 }
 
@@ -268,8 +270,8 @@ constexpr Format formats[] = {{"pdf", &ExportChoice::sheets_pdf},          {"png
                               {"papers", &ExportChoice::papers},           {"tables", &ExportChoice::tables}};
 
 int do_export(const std::string& path, const std::string& shop, const std::string& out, double seconds, const ExportChoice& choice,
-              bool as_json) {
-    const auto run = run_order(path, shop);
+              const std::string& language, bool as_json) {
+    const auto run = run_order(path, shop, shipped_language(language));
     if (!run) return complain(run.sentence());
     for (const std::string& medium : choice.media)
         if (find_medium(run->package.order, medium) == nullptr) return complain("The order has no film or paper “" + medium + "”.");
@@ -282,26 +284,26 @@ int do_export(const std::string& path, const std::string& shop, const std::strin
         std::cout << json_text(json{{"files", report->files},
                                     {"unchanged", report->unchanged},
                                     {"from_before", report->from_before},
-                                    {"findings", findings_json(findings)}},
+                                    {"findings", findings_json(findings, {Unit::mm, shipped_language(language)})}},
                                1)
                   << "\n";
     } else {
         for (const std::string& f : report->files) std::cout << f << "\n";
         if (!report->unchanged.empty()) std::cout << report->unchanged.size() << " there are as they would be written\n";
         for (const std::string& f : report->from_before) std::cout << f << " is from an export before, and not of this one\n";
-        print_findings(findings);
+        print_findings(findings, {Unit::mm, shipped_language(language)});
     }
     return has_stop(findings) ? 1 : 0;
 }
 
-int do_check(const std::string& path, const std::string& shop, bool as_json) {
-    const auto run = run_order(path, shop);
+int do_check(const std::string& path, const std::string& shop, const std::string& language, bool as_json) {
+    const auto run = run_order(path, shop, shipped_language(language));
     if (!run) return complain(run.sentence());
     const Findings& findings = run->work.findings;
     if (as_json)
-        std::cout << json_text(json{{"findings", findings_json(findings)}}, 1) << "\n";
+        std::cout << json_text(json{{"findings", findings_json(findings, {Unit::mm, shipped_language(language)})}}, 1) << "\n";
     else
-        print_findings(findings);
+        print_findings(findings, {Unit::mm, shipped_language(language)});
     return has_stop(findings) ? 1 : 0;
 }
 
@@ -311,10 +313,15 @@ int main(int argc, char** argv) {
     CLI::App app{"Orthema without a window: size, place, nest and export transfer orders."};
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("orthema-cli ") + ORTHEMA_VERSION);
-    std::string in, out, width, shop;
+    std::string in, out, width, shop, language;
     bool as_json = false;
     double seconds = 2;
     NestOptions options;
+    std::vector<std::string> spoken{"en"};
+    for (const Language& l : shipped_languages()) spoken.push_back(l.code);
+    const auto with_language = [&](CLI::App* c) {
+        c->add_option("--language", language, "of findings and of what is printed")->check(CLI::IsMember(spoken));
+    };
     const auto with_json = [&](CLI::App* c) { c->add_flag("--json", as_json, "print machine-readable results"); };
 
     auto* import = app.add_subcommand("import", "order lines from CSV or TSV to a new order");
@@ -353,6 +360,7 @@ int main(int argc, char** argv) {
     export_command->add_option("--media", choice.media, "ids of the films and papers whose sheets are written, with commas between")
         ->delimiter(',');
     export_command->add_option("--dpi", choice.dpi, "of PNG and TIFF")->check(CLI::Range(72.0, 1440.0));
+    with_language(export_command);
     with_json(export_command);
     auto* settle_command = app.add_subcommand("settle", "lay out the sheets of an order and save it");
     settle_command->add_option("ORDER", in)->required();
@@ -368,6 +376,7 @@ int main(int argc, char** argv) {
     with_json(plan_command);
     auto* check = app.add_subcommand("check", "print the findings of an order");
     check->add_option("ORDER", in)->required();
+    with_language(check);
     with_json(check);
     RecordFilter filter;
     const auto with_filter = [&](CLI::App* command) {
@@ -465,7 +474,7 @@ int main(int argc, char** argv) {
         if (!wanted_formats.empty())
             for (const Format& f : formats)
                 choice.*f.part = std::find(wanted_formats.begin(), wanted_formats.end(), f.name) != wanted_formats.end();
-        return do_export(in, shop, out, seconds, choice, as_json);
+        return do_export(in, shop, out, seconds, choice, language, as_json);
     }
-    return do_check(in, shop, as_json);
+    return do_check(in, shop, language, as_json);
 }

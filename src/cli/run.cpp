@@ -50,13 +50,14 @@ Result<Shop> shop_from(const std::string& path) {
     return shop;
 }
 
-Result<OrderRun> run_order(const std::string& path, const std::string& library) {
+Result<OrderRun> run_order(const std::string& path, const std::string& library, const Language* language) {
     auto shop = shop_from(library);
     if (!shop) return shop.error();
     auto package = open_order(path);
     if (!package) return package.error();
     OrderRun run;
     run.package = std::move(*package);
+    run.package.order.unit.language = language;
     run.pictures = read_all_art(run.package.order, run.package.art);
     run.shop = std::move(*shop);
     run.work = work(run.package.order, run.shop, run.pictures.known);

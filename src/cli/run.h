@@ -25,6 +25,6 @@ struct OrderRun {
     ReadArt pictures;
     Work work;
 };
-Result<OrderRun> run_order(const std::string& path, const std::string& library = {});
+Result<OrderRun> run_order(const std::string& path, const std::string& library = {}, const Language* language = nullptr);
 
 }  // namespace orthema

@@ -274,9 +274,9 @@ std::string cuts_csv(const TransferSet& set, const Sheet& sheet, const TrimPlan&
     std::string out = "cut,of,blade,fence_mm,near,far,stage\r\n";
     for (std::size_t i = 0; i < plan.cuts.size(); ++i) {
         const TrimCut& c = plan.cuts[i];
-        out += std::to_string(i + 1) + "," + csv_field(part_name(plan, c.part, sheet, set)) + "," + cut_direction(c) + "," +
-               number(c.fence) + "," + csv_field(part_name(plan, c.near, sheet, set)) + "," +
-               csv_field(part_name(plan, c.far, sheet, set)) + "," + std::to_string(c.stage) + "\r\n";
+        out += std::to_string(i + 1) + "," + csv_field(part_name(plan, c.part, sheet, set, {})) + "," + cut_direction(c, {}) + "," +
+               number(c.fence) + "," + csv_field(part_name(plan, c.near, sheet, set, {})) + "," +
+               csv_field(part_name(plan, c.far, sheet, set, {})) + "," + std::to_string(c.stage) + "\r\n";
     }
     return out;
 }

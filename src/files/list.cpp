@@ -273,7 +273,7 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
 namespace {
 
 /// A list while it is read, row by row.
-struct Reading {
+struct Rows {
     const Table& table;
     const std::vector<Column>& columns;
     const std::vector<BlankStyle>& styles;
@@ -427,7 +427,7 @@ std::vector<KeptOut> kept_out(const LineImport& list) {
 
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
                         const ShopWords& words, const RowMends& mends) {
-    Reading in{table, columns, styles, words, mends, {}, {}, {}, 0};
+    Rows in{table, columns, styles, words, mends, {}, {}, {}, 0};
     for (std::size_t r = 0; r < table.rows.size(); ++r) in.take(r);
     return std::move(in.out);
 }

@@ -12,6 +12,8 @@
 #include "app/window/export_panel.h"
 #include "seen.h"
 #include "app/desk/desk.h"
+#include "app/widgets/speech.h"
+#include "files/languages.h"
 #include "files/order_book.h"
 #include "window.h"
 
@@ -111,6 +113,15 @@ TEST(Screens, NothingIsCutOrCovered) {
     if (!sweep) return every_screen(demo, {1280, 800}, Unit::inch, false);
     for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)})
         for (const Unit unit : {Unit::mm, Unit::inch}) every_screen(demo, size, unit, size.width() == 1280);
+}
+
+TEST(Screens, NothingIsCutInAnyLanguage) {
+    for (const Language& language : shipped_languages()) {
+        speak(&language);
+        every_screen(test::source("demo/marrow-hill"), {1280, 800}, Unit::mm, false);
+        speak(nullptr);
+        if (HasFailure() && !sweep) std::cout << "in " << language.name << "\n";
+    }
 }
 
 TEST(Screens, AnEmptyOrderSaysWhatToDo) {

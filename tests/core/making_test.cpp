@@ -176,7 +176,7 @@ TEST(Making, AWrapsSheetIsItsWallAndItsPictureStaysOnIt) {
             for (const Point& q : p.outer)
                 EXPECT_TRUE(inside(Region{t.contour}, q) ||
                             distance({t.contour}, {Polygon{{q, q + Point{1e-6, 0}, q + Point{0, 1e-6}}, {}}}) < 0.05);
-        EXPECT_EQ(handle_template(blank, size, "t").has_value(), share < 1);
+        EXPECT_EQ(handle_template(blank, size, "t", {}).has_value(), share < 1);
     }
 }
 

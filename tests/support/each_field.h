@@ -28,6 +28,8 @@ struct Change {
             v += "x";
         else if constexpr (std::is_same_v<T, Length>)
             v += Length::from_mm(7);
+        else if constexpr (std::is_same_v<T, Reading>)
+            v.unit = v.unit == Unit::mm ? Unit::inch : Unit::mm;  // files have no language
         else if constexpr (std::is_same_v<T, Point>)
             v.x += 0.125;
         else if constexpr (std::is_same_v<T, Rect>)

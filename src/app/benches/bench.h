@@ -3,6 +3,7 @@
 
 #include <QWidget>
 
+#include "app/widgets/speech.h"
 #include "app/session/workroom.h"
 
 namespace orthema::app {

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -33,22 +34,22 @@ std::optional<double> count_from(const StockEntry& e, QString text) {
 }
 
 QString refused_count(const StockEntry& e) {
-    return e.kind == StockKind::roll ? QStringLiteral("A length: 7.5 are metres; 24 ft and 800 mm are understood too.")
-                                     : QStringLiteral("A whole number of 0 or more.");
+    return e.kind == StockKind::roll ? tr("A length: 7.5 are metres; 24 ft and 800 mm are understood too.")
+                                     : tr("A whole number of 0 or more.");
 }
 
 }  // namespace
 
-QString count_text(const StockEntry& e, double n, Unit unit) {
-    if (e.kind == StockKind::roll) return film_text(n, unit);
-    if (e.kind == StockKind::supply) return QString::number(n, 'f', n < 100 ? 1 : 0) + QLatin1Char(' ') + qt(e.unit);
+QString count_text(const StockEntry& e, double n, Reading reading) {
+    if (e.kind == StockKind::roll) return film_text(n, reading);
+    if (e.kind == StockKind::supply) return fixed(n, n < 100 ? 1 : 0) + QLatin1Char(' ') + qt(e.unit);
     return QString::number(std::lround(n));
 }
 
 QString some(const QStringList& names) {
     constexpr int most = 5;
     if (names.size() <= most) return names.join(QStringLiteral(", "));
-    return QStringLiteral("%1 and %2 more").arg(names.mid(0, most).join(QStringLiteral(", "))).arg(names.size() - most);
+    return tr("%1 and %2 more").arg(names.mid(0, most).join(QStringLiteral(", "))).arg(names.size() - most);
 }
 
 BinPage::BinPage(Workroom& room, const QString& name, const QString& empty_words, const QString& head) : room_(room) {
@@ -73,17 +74,17 @@ BinPage::BinPage(Workroom& room, const QString& name, const QString& empty_words
 }
 
 void BinPage::add_on_hand(const QString& why) {
-    on_hand_ = one_->field_row(QStringLiteral("On hand"), why);
+    on_hand_ = one_->field_row(tr("On hand"), why);
     on_hand_->take = [this](const QString& text, bool) -> std::optional<QString> {
         const Bin* now = wall_->current();
         return now == nullptr ? std::nullopt : count(*now, text);
     };
 }
 
-void BinPage::add_place(const QString& why) { place_ = text_field(one_, QStringLiteral("Lies"), why, &StockEntry::place); }
+void BinPage::add_place(const QString& why) { place_ = text_field(one_, tr("Lies"), why, &StockEntry::place); }
 
 void BinPage::add_deeds(const QString& remove, const QString& why) {
-    spoiled_ = push(QStringLiteral("One is spoiled"), QStringLiteral("It is taken out, and counted as spoiled"));
+    spoiled_ = push(tr("One is spoiled"), tr("It is taken out, and counted as spoiled"));
     remove_ = push(remove, why);
     one_->side_by_side({spoiled_, remove_});
     connect(spoiled_, &QPushButton::clicked, this, [this] {
@@ -99,7 +100,7 @@ ValueField* BinPage::text_field(FigurePanel* on, const QString& name, const QStr
     ValueField* field = on->field_row(name, why);
     field->read_from_left(wide);
     field->take = [this, part](const QString& text, bool) -> std::optional<QString> {
-        if (text.size() > 80) return QStringLiteral("Up to 80 letters.");
+        if (text.size() > 80) return tr("Up to 80 letters.");
         const std::string t = text.trimmed().toStdString();
         if (part != &StockEntry::name || !t.empty()) change([t, part](StockEntry& e) { e.*part = t; });
         return std::nullopt;

@@ -45,7 +45,7 @@ private:
 };
 
 /// What a count is called: pieces, metres, or the supply's own unit.
-QString count_text(const StockEntry& entry, double n, Unit unit);
+QString count_text(const StockEntry& entry, double n, Reading reading);
 /// As many of these names as are read.
 QString some(const QStringList& names);
 

@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 
@@ -82,7 +83,7 @@ void paint_jar(QPainter& p, const Bin& bin, QRectF in) {
 BinWall::BinWall(const QString& name, QString empty_words, QWidget* parent)
     : QAbstractScrollArea(parent), empty_words_(std::move(empty_words)) {
     setObjectName(name);
-    setAccessibleName(name + QStringLiteral(": arrows choose, a typed number and Enter count"));
+    setAccessibleName(name + tr(": arrows choose, a typed number and Enter count"));
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::StrongFocus);
     viewport()->setAutoFillBackground(false);
@@ -205,7 +206,7 @@ void BinWall::paint_bin(QPainter& p, const Bin& bin, const QRect& box, bool chos
     QRectF picture(box.left() + 6, box.top() + 6, box.width() - 12, 46);
     if (bag) {
         QPixmap drawn;
-        const QString key = qt("bag " + bin.entry.id + std::to_string(bin.entry.picture.size()));
+        const QString key = qt(spoken("bag ") + bin.entry.id + std::to_string(bin.entry.picture.size()));
         if (!bin.entry.picture.empty() && !QPixmapCache::find(key, &drawn)) {
             drawn.loadFromData(QByteArray::fromStdString(bin.entry.picture));
             QPixmapCache::insert(key, drawn);

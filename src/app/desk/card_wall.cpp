@@ -9,6 +9,7 @@
 #include <QScrollBar>
 #include <QToolTip>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 
@@ -48,24 +49,30 @@ void paint_stages(QPainter& p, const std::vector<StageMark>& marks, QRectF box) 
 
 }  // namespace
 
+/// Whether its day has gone by.
+static bool is_late(const OrderCard& card, const std::string& today) {
+    const auto days = days_between(today, card.due);
+    return days && *days < 0;
+}
+
 QString due_words(const OrderCard& card, const std::string& today) {
     const QDate due = QDate::fromString(qt(card.due), Qt::ISODate);
     const auto days = days_between(today, card.due);
     if (!due.isValid() || !days) return {};
-    const QString day = QLocale::c().toString(due, QStringLiteral("d MMMM"));
-    if (*days < 0) return QStringLiteral("%1, %2 late").arg(day, counted(std::size_t(-*days), "day"));
-    if (*days == 0) return QStringLiteral("%1, today").arg(day);
-    if (*days == 1) return QStringLiteral("%1, tomorrow").arg(day);
-    return *days < 60 ? QStringLiteral("%1, in %2 days").arg(day).arg(*days) : day + QLocale::c().toString(due, QStringLiteral(" yyyy"));
+    const QString day = day_text(due);
+    if (*days < 0) return tr("%1, %2 late").arg(day, counted(std::size_t(-*days), "day"));
+    if (*days == 0) return tr("%1, today").arg(day);
+    if (*days == 1) return tr("%1, tomorrow").arg(day);
+    return *days < 60 ? tr("%1, in %2 days").arg(day).arg(*days) : day_text(due, true);
 }
 
 CardWall::CardWall(QWidget* parent) : QAbstractScrollArea(parent) {
     setObjectName(QStringLiteral("Order cards"));
-    setAccessibleName(QStringLiteral("Orders of the shop. Arrows choose, Space adds to the choice, Enter opens."));
+    setAccessibleName(tr("Orders of the shop. Arrows choose, Space adds to the choice, Enter opens."));
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::StrongFocus);
     viewport()->setAutoFillBackground(false);  // the desk is seen between the cards
-    setStyleSheet(QStringLiteral("#%1, #%1 > QWidget { background: transparent; }").arg(QStringLiteral("Order cards")));
+    setStyleSheet(QStringLiteral("#%1, #%1 > QWidget { background: transparent; }").arg(tr("Order cards")));
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     verticalScrollBar()->setSingleStep(60);
 }
@@ -134,7 +141,7 @@ void CardWall::paint_card(QPainter& p, const KnownOrder& known, const QRect& box
         p.setBrush(Qt::NoBrush);
         p.drawRoundedRect(QRectF(box).adjusted(4.5, 4.5, -4.5, -4.5), 4, 4);
     }
-    const QString key = qt("card " + card.job + card.saved);
+    const QString key = qt(spoken("card ") + card.job + card.saved);
     QPixmap garments;
     if (!known.picture.empty() && !QPixmapCache::find(key, &garments)) {
         garments.loadFromData(QByteArray::fromStdString(known.picture));
@@ -164,20 +171,20 @@ void CardWall::paint_card(QPainter& p, const KnownOrder& known, const QRect& box
     line({in.right() - pieces_wide + 1, y, pieces_wide, 20}, pieces, 12, false, quiet, Qt::AlignRight);
     y += 20;
     const QString due = due_words(card, today_);
-    const bool late = due.endsWith(QLatin1String("late")) && !known.away;
+    const bool late = is_late(card, today_) && !known.away;
     font.setPixelSize(12);
     font.setBold(late);
     const int due_wide = std::min(in.width() * 2 / 3, QFontMetrics(font).horizontalAdvance(due) + 8);
     QString whose = qt(card.customer);
-    if (!card.jobs.empty()) whose = QStringLiteral("%1 together").arg(counted(card.jobs.size(), "order"));
+    if (!card.jobs.empty()) whose = tr("%1 together").arg(counted(card.jobs.size(), "order"));
     line({in.left(), y, in.width() - due_wide, 18}, whose, 12, false, quiet);
     line({in.right() - due_wide + 1, y, due_wide, 18}, due, 12, late, late ? QColor(0xA3, 0x20, 0x35) : quiet, Qt::AlignRight);
     y += 20;
     if (!card.stages.empty()) paint_stages(p, card.stages, QRectF(in.left() - 4, y, std::min(in.width() + 8, 230), 16));
     y += 19;
-    QString next = known.away ? QStringLiteral("Put away") : card.stages.empty() ? QStringLiteral("Not opened here yet") : qt(card.next);
+    QString next = known.away ? tr("Put away") : card.stages.empty() ? tr("Not opened here yet") : qt(card.next);
     if (name_of && !known.away)
-        if (const std::string gang = name_of(card.job); !gang.empty()) next = QStringLiteral("Lies in “%1”").arg(qt(gang));
+        if (const std::string gang = name_of(card.job); !gang.empty()) next = tr("Lies in “%1”").arg(qt(gang));
     const auto lacks = known.away ? lacks_.end() : lacks_.find(card.job);
     const bool lacking = lacks != lacks_.end();
     line({in.left(), y, in.width(), 16}, lacking ? lacks->second : next, 11, lacking, lacking ? QColor(0xA3, 0x20, 0x35) : quiet);

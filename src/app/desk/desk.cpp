@@ -12,6 +12,7 @@
 #include <QMenu>
 #include <QStackedWidget>
 
+#include "app/widgets/speech.h"
 #include "app/desk/card_wall.h"
 #include "app/desk/buy_desk.h"
 #include "app/desk/shelf_desk.h"
@@ -42,22 +43,22 @@ bool found(const KnownOrder& order, const QString& words) {
 }
 
 /// "Lacks 12 blanks, 3.2 m of film"; at length by their names.
-QString lacking_words(const std::vector<Standby>& all, Unit unit, bool at_length) {
+QString lacking_words(const std::vector<Standby>& all, Reading reading, bool at_length) {
     QStringList parts;
     double blanks = 0, film = 0, sheets = 0;
     for (const Standby& s : all) {
         (s.want.kind == StockKind::roll ? film : s.want.kind == StockKind::blanks ? blanks : sheets) += s.lacking;
         if (at_length)
             parts << QStringLiteral("%1 %2").arg(
-                s.want.kind == StockKind::roll ? film_text(s.lacking, unit) : QString::number(std::ceil(s.lacking - 1e-6)),
+                s.want.kind == StockKind::roll ? film_text(s.lacking, reading) : QString::number(std::ceil(s.lacking - 1e-6)),
                 qt(s.want.name));
     }
     if (!at_length) {
         if (blanks > 0) parts << counted(std::size_t(std::lround(blanks)), "blank");
-        if (film > 0) parts << film_text(film, unit) + QStringLiteral(" of film");
+        if (film > 0) parts << film_text(film, reading) + tr(" of film");
         if (sheets > 0) parts << counted(std::size_t(std::ceil(sheets)), "sheet or supply", "sheets or supplies");
     }
-    return QStringLiteral("Lacks ") + parts.join(QStringLiteral(", "));
+    return tr("Lacks ") + parts.join(QStringLiteral(", "));
 }
 
 }  // namespace
@@ -67,31 +68,30 @@ Desk::Desk(Workroom& room) : room_(room) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     auto* head = new QHBoxLayout;
-    parts_ = new Segments(QStringLiteral("Desk"),
-                          {QStringLiteral("Orders"), QStringLiteral("Stock"), QStringLiteral("Shelf"), QStringLiteral("To buy")});
-    parts_->button(0)->setToolTip(QStringLiteral("The shop's orders, the most urgent first"));
-    parts_->button(1)->setToolTip(QStringLiteral("Blanks, rolls and sheets: how many lie there, and who wants them"));
-    parts_->button(2)->setToolTip(QStringLiteral("Finished transfers that wait for an order"));
-    parts_->button(3)->setToolTip(QStringLiteral("What all open orders lack"));
+    parts_ = new Segments(tr("Desk"), {tr("Orders"), tr("Stock"), tr("Shelf"), tr("To buy")});
+    parts_->button(0)->setToolTip(tr("The shop's orders, the most urgent first"));
+    parts_->button(1)->setToolTip(tr("Blanks, rolls and sheets: how many lie there, and who wants them"));
+    parts_->button(2)->setToolTip(tr("Finished transfers that wait for an order"));
+    parts_->button(3)->setToolTip(tr("What all open orders lack"));
     parts_->show_choice(0);
     parts_->chosen = [this](int i) { show_page(i); };
     head->addWidget(parts_);
     head->addStretch(1);
-    scan_ = new QCheckBox(QStringLiteral("a scan counts one in"));
+    scan_ = new QCheckBox(tr("a scan counts one in"));
     scan_->setObjectName(scan_->text());
-    scan_->setToolTip(QStringLiteral("Each code that is read in the field beside adds one of it"));
+    scan_->setToolTip(tr("Each code that is read in the field beside adds one of it"));
     head->addWidget(scan_);
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find an order"));
-    find_->setAccessibleName(QStringLiteral("Find an order"));
-    find_->setPlaceholderText(QStringLiteral("Find: name, customer, day"));
+    find_->setAccessibleName(tr("Find an order"));
+    find_->setPlaceholderText(tr("Find: name, customer, day"));
     find_->setFixedWidth(210);
     find_->setClearButtonEnabled(true);
     head->addWidget(find_);
-    show_away_ = push(QStringLiteral("Put away too"), QStringLiteral("Shows those that are done as well"));
+    show_away_ = push(tr("Put away too"), tr("Shows those that are done as well"));
     show_away_->setCheckable(true);
     head->addWidget(show_away_);
-    fresh_ = push(QStringLiteral("New order"), QStringLiteral("Begins with what the shop has, and no lines"), true);
+    fresh_ = push(tr("New order"), tr("Begins with what the shop has, and no lines"), true);
     head->addWidget(fresh_);
     column->addLayout(head);
     stack_ = new QStackedWidget;
@@ -110,41 +110,38 @@ Desk::Desk(Workroom& room) : room_(room) {
 
     panel_ = new FigurePanel;
     details_ = panel_->part();
-    details_->head(QStringLiteral("Order"));
+    details_->head(tr("Order"));
     title_ = details_->title();
     title_->setWordWrap(true);
-    customer_ = details_->text_row(QStringLiteral("For"));
-    due_ = details_->text_row(QStringLiteral("Due"));
-    pieces_ = details_->text_row(QStringLiteral("Pieces"));
+    customer_ = details_->text_row(tr("For"));
+    due_ = details_->text_row(tr("Due"));
+    pieces_ = details_->text_row(tr("Pieces"));
     next_ = details_->note();
     lacks_ = details_->note();
     where_ = details_->note();
     details_->rule();
-    open_ = push(QStringLiteral("Open"), QStringLiteral("Lays it on the table (Enter, or a double click)"), true);
-    gang_ = push(QStringLiteral("Gang these orders"),
-                 QStringLiteral("The chosen orders as one: their pieces share the film, each stays its own"));
-    like_ = push(QStringLiteral("Begin another like it"),
-                 QStringLiteral("A new order with its lines, designs and blanks, and nothing printed yet"));
-    away_ = push(QStringLiteral("Put away"), QStringLiteral("It is done: it leaves the desk and stays in its file"));
-    forget_ = push(QStringLiteral("Take off the desk"), QStringLiteral("Its file is not where it was: it is no longer listed"));
+    open_ = push(tr("Open"), tr("Lays it on the table (Enter, or a double click)"), true);
+    gang_ = push(tr("Gang these orders"), tr("The chosen orders as one: their pieces share the film, each stays its own"));
+    like_ = push(tr("Begin another like it"), tr("A new order with its lines, designs and blanks, and nothing printed yet"));
+    away_ = push(tr("Put away"), tr("It is done: it leaves the desk and stays in its file"));
+    forget_ = push(tr("Take off the desk"), tr("Its file is not where it was: it is no longer listed"));
     for (QPushButton* b : {open_, gang_, like_, away_, forget_}) details_->add(b);
     note_ = details_->note();
     panel_->rule();
-    panel_->head(QStringLiteral("The whole shop"));
-    auto* back_up = push(QStringLiteral("Back up…"),
-                         QStringLiteral("Library, records, stock and all orders in one file: for safety, or another machine"));
-    auto* restore = push(QStringLiteral("Restore…"), QStringLiteral("A shop from such a file in place of this one, which is kept beside"));
+    panel_->head(tr("The whole shop"));
+    auto* back_up = push(tr("Back up…"), tr("Library, records, stock and all orders in one file: for safety, or another machine"));
+    auto* restore = push(tr("Restore…"), tr("A shop from such a file in place of this one, which is kept beside"));
     panel_->side_by_side({back_up, restore});
     connect(back_up, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Back up the shop"), QStringLiteral("shop.orthema-shop"),
-                                                          QStringLiteral("Whole shops (*.orthema-shop)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("Back up the shop"), QStringLiteral("shop.orthema-shop"),
+                                                          tr("Whole shops (*.orthema-shop)"));
         if (!path.isEmpty()) room_.back_up_shop(path);
     });
     connect(restore, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Restore a shop"), {},
-                                                          QStringLiteral("Whole shops (*.orthema-shop);;All files (*)"));
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Restore a shop"), {}, tr("Whole shops (*.orthema-shop);;All files (*)"));
         if (path.isEmpty()) return;
-        const QString folder = QFileDialog::getExistingDirectory(this, QStringLiteral("A folder for its orders"));
+        const QString folder = QFileDialog::getExistingDirectory(this, tr("A folder for its orders"));
         if (!folder.isEmpty()) room_.restore_shop(path, folder);
     });
     panel_->fill();
@@ -196,7 +193,7 @@ QWidget* Desk::build_beginning() {
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(40, 30, 40, 30);
     column->setSpacing(10);
-    column->addWidget(head_label(QStringLiteral("No order lies here yet. Begin with what you have:")));
+    column->addWidget(head_label(tr("No order lies here yet. Begin with what you have:")));
     const auto way = [&](const QString& name, const QString& says, auto act) {
         auto* button = push(name, says, true);
         button->setFixedWidth(210);
@@ -209,25 +206,23 @@ QWidget* Desk::build_beginning() {
         column->addLayout(row);
         connect(button, &QPushButton::clicked, this, act);
     };
-    way(QStringLiteral("A list…"),
-        QStringLiteral("What a web shop or a club sends: CSV, XLSX or ODS. Its columns are recognised and shown first."), [this] {
-            const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a list"), {},
-                                                              QStringLiteral("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
-            if (!path.isEmpty()) emit bring_in({path});
-        });
-    way(QStringLiteral("A picture…"), QStringLiteral("The design: it is measured, and says what it is fit for. Garments come after."),
-        [this] {
-            const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Bring in a picture"));
-            if (!path.isEmpty()) emit bring_in({path});
-        });
+    way(tr("A list…"), tr("What a web shop or a club sends: CSV, XLSX or ODS. Its columns are recognised and shown first."), [this] {
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Bring in a list"), {}, tr("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
+        if (!path.isEmpty()) emit bring_in({path});
+    });
+    way(tr("A picture…"), tr("The design: it is measured, and says what it is fit for. Garments come after."), [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Bring in a picture"));
+        if (!path.isEmpty()) emit bring_in({path});
+    });
     if (const QString order = demo("marrow-hill"); !order.isEmpty())
-        way(QStringLiteral("The demo order"), QStringLiteral("A kite fair's tees, caps, fleece and mugs, from the list to the press."),
+        way(tr("The demo order"), tr("A kite fair's tees, caps, fleece and mugs, from the list to the press."),
             [this, order] { room_.keeper().open(order); });
     if (const QString shop = demo("kite-fair.orthema-shop"); !shop.isEmpty())
-        way(QStringLiteral("The demo shop"),
-            QStringLiteral("The fair and three neighbours on one desk, a stock that lacks one thing, a shelf with transfers. It takes the "
-                           "place of this "
-                           "empty shop."),
+        way(tr("The demo shop"),
+            tr("The fair and three neighbours on one desk, a stock that lacks one thing, a shelf with transfers. It takes the "
+               "place of this "
+               "empty shop."),
             [this, shop] { room_.restore_shop(shop, room_.keeper().data_folder() + QStringLiteral("/demo orders")); });
     column->addStretch(1);
     return page;
@@ -246,9 +241,9 @@ void Desk::show_page(int page) {
     pages_->setCurrentIndex(page);
     panels_->setCurrentIndex(page);
     find_->setVisible(page != 3);
-    find_->setPlaceholderText(page == 0   ? QStringLiteral("Find: name, customer, day")
-                              : page == 1 ? QStringLiteral("Find, or scan a box")
-                                          : QStringLiteral("Find, or scan a bag"));
+    find_->setPlaceholderText(page == 0   ? tr("Find: name, customer, day")
+                              : page == 1 ? tr("Find, or scan a box")
+                                          : tr("Find, or scan a bag"));
     scan_->setVisible(page == 1);
     show_away_->setVisible(page == 0);
     fresh_->setVisible(page == 0);
@@ -275,7 +270,7 @@ void Desk::scanned() {
     if (there)
         find_->clear();
     else
-        room_.say({QStringLiteral("“%1” is not found here.").arg(text), true, {}, {}});
+        room_.say({tr("“%1” is not found here.").arg(text), true, {}, {}});
 }
 
 QStringList Desk::chosen_paths() const {
@@ -339,8 +334,8 @@ void Desk::show_chosen() {
     const std::size_t chosen = now == nullptr ? 0 : wall_->chosen().size();
     const KnownOrder* one = chosen > 1 ? nullptr : now;
     const bool there = now != nullptr && QFileInfo::exists(qt(now->path));
-    title_->setText(now == nullptr ? QStringLiteral("Nothing chosen")
-                    : chosen > 1   ? QStringLiteral("%1 chosen").arg(counted(chosen, "order"))
+    title_->setText(now == nullptr ? tr("Nothing chosen")
+                    : chosen > 1   ? tr("%1 chosen").arg(counted(chosen, "order"))
                                    : qt(now->card.name));
     int pieces = 0;
     std::set<std::string> customers;
@@ -353,15 +348,14 @@ void Desk::show_chosen() {
         }
     QString whose, file;
     if (one != nullptr) {
-        whose =
-            one->card.jobs.empty() ? qt(one->card.customer) : QStringLiteral("%1 together").arg(counted(one->card.jobs.size(), "order"));
+        whose = one->card.jobs.empty() ? qt(one->card.customer) : tr("%1 together").arg(counted(one->card.jobs.size(), "order"));
         file = QFileInfo(qt(one->path)).fileName();
-        if (!there) file = QStringLiteral("%1 is not where it was: was it moved?").arg(file);
+        if (!there) file = tr("%1 is not where it was: was it moved?").arg(file);
     }
     if (chosen > 1) whose = counted(customers.size(), "customer");
     customer_->setText(whose);
     const QString due = first == nullptr ? QString() : due_words(first->card, today);
-    due_->setText(chosen > 1 && !due.isEmpty() ? QStringLiteral("first %1").arg(due) : due);
+    due_->setText(chosen > 1 && !due.isEmpty() ? tr("first %1").arg(due) : due);
     pieces_->setText(now == nullptr ? QString() : QString::number(pieces));
     next_->setText(one == nullptr ? QString() : qt(one->card.next));
     const auto& lacking = room_.stock().lacking();
@@ -373,13 +367,13 @@ void Desk::show_chosen() {
     gang_->setEnabled(chosen > 1);
     like_->setEnabled(chosen == 1 && there);
     away_->setEnabled(chosen > 0);
-    away_->setText(now != nullptr && now->away ? QStringLiteral("Back on the desk") : QStringLiteral("Put away"));
+    away_->setText(now != nullptr && now->away ? tr("Back on the desk") : tr("Put away"));
     forget_->setVisible(chosen == 1 && !there);
-    note_->setText(chosen == 1 ? QStringLiteral("Choose more with Ctrl and the mouse, or with Space, to gang them.") : QString());
+    note_->setText(chosen == 1 ? tr("Choose more with Ctrl and the mouse, or with Space, to gang them.") : QString());
 }
 
 QString Desk::help() const {
-    return QStringLiteral(
+    return tr(
         "Desk: the shop's orders, the most urgent first. A double click opens one; several that are chosen can be ganged, so that they "
         "share the film. A list or an order dropped here begins or joins one. Stock, shelf and what is to be bought lie on the pages "
         "beside: a "

@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -21,33 +22,32 @@ Colour colour_of(const BlankStyle& style, const std::string& name) {
 }  // namespace
 
 StockDesk::StockDesk(Workroom& room)
-    : BinPage(room, QStringLiteral("Bins"),
-              QStringLiteral("Nothing is counted yet. Choose a blank on the right and type on its sizes how many lie "
-                             "there; count the rolls in by their metres. What the orders want is then known at once."),
-              QStringLiteral("In the bin")) {
-    add_on_hand(QStringLiteral("As it was counted; of a roll the metres that are left, half a roll too"));
+    : BinPage(room, tr("Bins"),
+              tr("Nothing is counted yet. Choose a blank on the right and type on its sizes how many lie "
+                 "there; count the rolls in by their metres. What the orders want is then known at once."),
+              tr("In the bin")) {
+    add_on_hand(tr("As it was counted; of a roll the metres that are left, half a roll too"));
     add_place(QStringLiteral("Where it is found: a shelf, a box"));
     names_ = one_->part();
-    name_ = text_field(names_, QStringLiteral("Called"), QStringLiteral("A roll's or jar's own name"), &StockEntry::name);
-    code_ = text_field(one_, QStringLiteral("Code"), QStringLiteral("What a scanner reads on its box"), &StockEntry::code);
+    name_ = text_field(names_, tr("Called"), tr("A roll's or jar's own name"), &StockEntry::name);
+    code_ = text_field(one_, tr("Code"), tr("What a scanner reads on its box"), &StockEntry::code);
     supply_ = one_->part();
-    uses_ = supply_->field_row(QStringLiteral("A dm² of ink takes"),
-                               QStringLiteral("By the supplier's sheet, or what was used over some metres"));
+    uses_ = supply_->field_row(tr("A dm² of ink takes"), tr("By the supplier's sheet, or what was used over some metres"));
     uses_->take = [this](const QString& text, bool) -> std::optional<QString> {
         bool fine = false;
         const double n = QString(text).replace(',', '.').toDouble(&fine);
-        if (!fine || !(n >= 0) || n > 1000) return QStringLiteral("A number of 0 or more.");
+        if (!fine || !(n >= 0) || n > 1000) return tr("A number of 0 or more.");
         change([n](StockEntry& e) { e.per_dm2 = n; });
         return std::nullopt;
     };
     wanted_ = one_->note();
     spoiled_says_ = one_->note();
-    add_deeds(QStringLiteral("Do not count"), QStringLiteral("Its counts go; what is not counted is never lacking"));
+    add_deeds(tr("Do not count"), tr("Its counts go; what is not counted is never lacking"));
     panel_->rule();
-    panel_->head(QStringLiteral("Count in"));
-    style_ = panel_->choice_row(QStringLiteral("Blank"), QStringLiteral("Of the shop's library"));
-    colour_ = panel_->choice_row(QStringLiteral("Colour"), QStringLiteral("Its run is laid out on the left, to type on"));
-    auto* lay = push(QStringLiteral("Lay its run out"), QStringLiteral("Then type how many on each size"));
+    panel_->head(tr("Count in"));
+    style_ = panel_->choice_row(tr("Blank"), tr("Of the shop's library"));
+    colour_ = panel_->choice_row(tr("Colour"), tr("Its run is laid out on the left, to type on"));
+    auto* lay = push(tr("Lay its run out"), tr("Then type how many on each size"));
     panel_->add(lay);
     connect(style_, &QComboBox::activated, this, [this] { refresh(); });
     connect(lay, &QPushButton::clicked, this, [this] {
@@ -59,23 +59,22 @@ StockDesk::StockDesk(Workroom& room)
             if (s.id == run.first && !s.sizes.empty()) wall_->choose(blanks_id(s.id, run.second, s.sizes.front()));
         wall_->setFocus();
     });
-    medium_ = panel_->choice_row(QStringLiteral("Film"), QStringLiteral("What the new roll, powder or ink is for"));
-    auto* roll = push(QStringLiteral("A new roll"), QStringLiteral("Then type how many metres are on it"));
-    auto* jar = push(QStringLiteral("Powder or ink"), QStringLiteral("Used up by the area of ink that is printed"));
+    medium_ = panel_->choice_row(tr("Film"), tr("What the new roll, powder or ink is for"));
+    auto* roll = push(tr("A new roll"), tr("Then type how many metres are on it"));
+    auto* jar = push(tr("Powder or ink"), tr("Used up by the area of ink that is printed"));
     panel_->side_by_side({roll, jar});
     connect(roll, &QPushButton::clicked, this, &StockDesk::new_roll);
     connect(jar, &QPushButton::clicked, this, &StockDesk::new_supply);
-    auto* in = push(QStringLiteral("From a table…"), QStringLiteral("CSV: blank, colour, size and count, as a delivery note has it"));
-    auto* out = push(QStringLiteral("As a table…"), QStringLiteral("All of it as CSV, to count with on paper or elsewhere"));
+    auto* in = push(tr("From a table…"), tr("CSV: blank, colour, size and count, as a delivery note has it"));
+    auto* out = push(tr("As a table…"), tr("All of it as CSV, to count with on paper or elsewhere"));
     panel_->side_by_side({in, out});
     connect(in, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Count in from a table"), {},
-                                                          QStringLiteral("Tables (*.csv *.tsv *.txt);;All files (*)"));
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Count in from a table"), {}, tr("Tables (*.csv *.tsv *.txt);;All files (*)"));
         if (!path.isEmpty()) room_.stock().count_in_from(path);
     });
     connect(out, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Stock as a table"), QStringLiteral("stock.csv"),
-                                                          QStringLiteral("CSV (*.csv)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("Stock as a table"), QStringLiteral("stock.csv"), tr("CSV (*.csv)"));
         if (!path.isEmpty()) room_.stock().export_to(path, false);
     });
     note_ = panel_->note();
@@ -101,12 +100,12 @@ void StockDesk::new_roll() {
         e.medium = m.id;
         for (int k = 1; k < 10000; ++k) {
             e.id = "roll/" + m.id + "/" + std::to_string(k);
-            e.name = "Roll " + std::to_string(k);
+            e.name = spoken("Roll ") + std::to_string(k);
             if (find_entry(room_.stock().stock(), e.id) == nullptr) break;
         }
         return begin_counting(e);
     }
-    room_.say({QStringLiteral("Choose a film that comes on rolls."), true, {}, {}});
+    room_.say({tr("Choose a film that comes on rolls."), true, {}, {}});
 }
 
 void StockDesk::new_supply() {
@@ -115,7 +114,7 @@ void StockDesk::new_supply() {
     for (const Medium& m : room_.library().content().media)
         for (const Method& known : room_.library().content().methods)
             if (m.id == id && known.id == m.method) method = &known;
-    if (method == nullptr || method->ink_cost <= 0) return room_.say({QStringLiteral("Nothing is printed on that medium."), true, {}, {}});
+    if (method == nullptr || method->ink_cost <= 0) return room_.say({tr("Nothing is printed on that medium."), true, {}, {}});
     constexpr double powder_g = 0.3, ink_ml = 0.18;  // a dm²; typical figures to be edited
     StockEntry e;
     e.kind = StockKind::supply;
@@ -127,7 +126,7 @@ void StockDesk::new_supply() {
         wall_->choose(e.id);
         return;
     }
-    e.name = powder ? "Powder" : "Ink";
+    e.name = powder ? spoken("Powder") : spoken("Ink");
     e.unit = powder ? "g" : "ml";
     e.per_dm2 = powder ? powder_g : ink_ml;
     begin_counting(e);
@@ -163,14 +162,14 @@ BinRow StockDesk::blanks_row(const BlankStyle& style, const std::string& colour)
         row.bins.push_back(std::move(bin));
     }
     for (Bin& b : row.bins) b.full = most;
-    row.beside = asked > 0 ? QStringLiteral("%1 on hand, %2 wanted").arg(all).arg(asked) : QStringLiteral("%1 on hand").arg(all);
+    row.beside = asked > 0 ? tr("%1 on hand, %2 wanted").arg(all).arg(asked) : tr("%1 on hand").arg(all);
     return row;
 }
 
 std::vector<BinRow> StockDesk::rows() const {
     const Stock& stock = room_.stock().stock();
     const LibraryContent& shop = room_.library().content();
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     std::vector<BinRow> out;
     std::set<std::pair<std::string, std::string>> runs(shown_.begin(), shown_.end());
     runs.insert(uncounted_.begin(), uncounted_.end());
@@ -195,7 +194,7 @@ std::vector<BinRow> StockDesk::rows() const {
                 note_wanted(bin);
             } else {
                 left += e.on_hand;
-                if (e.on_hand < 500) bin.note = QStringLiteral("nearly used up");
+                if (e.on_hand < 500) bin.note = tr("nearly used up");
             }
             most = std::max({most, bin.count, bin.wanted});
             row.bins.push_back(std::move(bin));
@@ -204,15 +203,15 @@ std::vector<BinRow> StockDesk::rows() const {
         for (Bin& b : row.bins) b.full = most;
         if (m.shape == MediumShape::roll) {
             const auto w = wanted_of_.find(film_id(m.id));
-            row.beside = film_text(left, unit) + QStringLiteral(" left");
+            row.beside = film_text(left, reading) + tr(" left");
             if (w != wanted_of_.end() && w->second > 0)
-                row.beside += QStringLiteral(", %1 wanted").arg(film_text(w->second, unit)) +
-                              (w->second > left ? QStringLiteral(": %1 short").arg(film_text(w->second - left, unit)) : QString());
+                row.beside += tr(", %1 wanted").arg(film_text(w->second, reading)) +
+                              (w->second > left ? tr(": %1 short").arg(film_text(w->second - left, reading)) : QString());
         }
         out.push_back(std::move(row));
     }
     BinRow jars;
-    jars.title = QStringLiteral("Powder and ink");
+    jars.title = tr("Powder and ink");
     for (const StockEntry& e : stock.entries) {
         if (e.kind != StockKind::supply) continue;
         Bin bin;
@@ -227,12 +226,12 @@ std::vector<BinRow> StockDesk::rows() const {
     if (!jars.bins.empty()) out.push_back(std::move(jars));
     for (BinRow& row : out)
         for (Bin& b : row.bins) {
-            b.figure = b.count < 0 ? QString() : count_text(b.entry, b.count, unit);
+            b.figure = b.count < 0 ? QString() : count_text(b.entry, b.count, reading);
             if (b.lacking > 1e-6) {
-                b.note = QStringLiteral("%1 lacking").arg(count_text(b.entry, std::ceil(b.lacking - 1e-6), unit));
+                b.note = tr("%1 lacking").arg(count_text(b.entry, std::ceil(b.lacking - 1e-6), reading));
                 b.bad = true;
             } else if (b.wanted > 0) {
-                b.note = QStringLiteral("%1 wanted").arg(count_text(b.entry, b.wanted, unit));
+                b.note = tr("%1 wanted").arg(count_text(b.entry, b.wanted, reading));
             }
         }
     return out;
@@ -275,7 +274,7 @@ void StockDesk::refresh() {
     wall_->show_rows(rows());
     double spoiled = 0;
     for (const StockEntry& e : room_.stock().stock().entries) spoiled += e.kind == StockKind::blanks ? e.spoiled : 0;
-    note_->setText(spoiled > 0 ? QStringLiteral("%1 spoiled so far.").arg(counted(std::size_t(spoiled), "blank")) : QString());
+    note_->setText(spoiled > 0 ? tr("%1 spoiled so far.").arg(counted(std::size_t(spoiled), "blank")) : QString());
     show_chosen();
 }
 
@@ -296,9 +295,9 @@ void StockDesk::show_chosen() {
     uses_->show_text(QStringLiteral("%1 %2").arg(e.per_dm2).arg(qt(e.unit)));
     const std::string item = e.kind == StockKind::roll ? film_id(e.medium) : e.id;
     const auto by = wanted_by_.find(item);
-    wanted_->setText(by == wanted_by_.end() ? QString() : QStringLiteral("Wanted by %1.").arg(some(by->second)));
+    wanted_->setText(by == wanted_by_.end() ? QString() : tr("Wanted by %1.").arg(some(by->second)));
     wanted_->setVisible(by != wanted_by_.end());
-    spoiled_says_->setText(e.spoiled > 0 ? QStringLiteral("%1 of them spoiled so far.").arg(e.spoiled) : QString());
+    spoiled_says_->setText(e.spoiled > 0 ? tr("%1 of them spoiled so far.").arg(e.spoiled) : QString());
     spoiled_says_->setVisible(e.spoiled > 0);
     spoiled_->setEnabled(now->count >= 1);
     spoiled_->setVisible(e.kind == StockKind::blanks || e.kind == StockKind::sheets);

@@ -2,6 +2,7 @@
 
 #include <QDate>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/order/limits.h"
 
@@ -17,19 +18,16 @@ void keep_or_leave(Workroom& room, const TapedPhoto& photo, const std::string& r
     Order next = room.order();
     if (const KeptPhoto* kept = kept_of(next, photo, record)) {
         erase_if(next.photographs, [out = *kept](const KeptPhoto& k) { return k == out; });
-        room.edit(QStringLiteral("take a photograph out of the order"), std::move(next));
+        room.edit(tr("take a photograph out of the order"), std::move(next));
         return;
     }
     if (next.photographs.size() >= most<KeptPhoto>)
         return room.say(
-            {QStringLiteral("%1 photographs are kept with this order already: take some out first.").arg(next.photographs.size()),
-             true,
-             {},
-             {}});
+            {tr("%1 photographs are kept with this order already: take some out first.").arg(next.photographs.size()), true, {}, {}});
     room.pictures().keep_photograph(photo.small_hash, photo.small);
     next.photographs.push_back(
         {photo.style, photo.size, record, QDate::currentDate().toString(Qt::ISODate).toStdString(), photo.small_hash});
-    room.edit(QStringLiteral("keep a photograph with the order"), std::move(next));
+    room.edit(tr("keep a photograph with the order"), std::move(next));
 }
 
 std::optional<TapedPhoto> to_look_at(Workroom& room, const KeptPhoto& kept) {
@@ -37,7 +35,7 @@ std::optional<TapedPhoto> to_look_at(Workroom& room, const KeptPhoto& kept) {
     const auto at = bytes.find(kept.hash);
     if (at == bytes.end()) return std::nullopt;
     TapedPhoto out;
-    out.path = QStringLiteral("kept ") + qt(kept.hash);
+    out.path = tr("kept ") + qt(kept.hash);
     out.style = kept.style;
     out.size = kept.size;
     out.small = at->second;
@@ -48,19 +46,18 @@ std::optional<TapedPhoto> to_look_at(Workroom& room, const KeptPhoto& kept) {
 
 namespace {
 
-QString keep_it() { return QStringLiteral("Keep it small with the order"); }
+QString keep_it() { return tr("Keep it small with the order"); }
 
 }  // namespace
 
 QPushButton* keep_button() {
-    return push(
-        keep_it(),
-        QStringLiteral("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
+    return push(keep_it(),
+                tr("A picture of a thousand pixels lies in the order file, to be looked at again; the photograph stays where it is"));
 }
 
 void show_on(QPushButton& button, const Order& order, const TapedPhoto* photo, const std::string& record) {
     const bool there = photo != nullptr && photo->small != nullptr;
-    button.setText(there && kept_of(order, *photo, record) != nullptr ? QStringLiteral("Take it out of the order") : keep_it());
+    button.setText(there && kept_of(order, *photo, record) != nullptr ? tr("Take it out of the order") : keep_it());
     button.setEnabled(there && !photo->busy);
 }
 

@@ -6,6 +6,7 @@
 
 #include <utility>
 
+#include "app/widgets/speech.h"
 #include "app/photos/taped_photo.h"
 
 namespace orthema::app {
@@ -36,13 +37,11 @@ void PhotoFolder::watch(const QString& folder) {
 }
 
 QString PhotoFolder::offer() const {
-    return folder_.isEmpty() ? QStringLiteral("Watch a folder for photographs…")
-                             : QStringLiteral("No longer watch “%1”").arg(QFileInfo(folder_).fileName());
+    return folder_.isEmpty() ? tr("Watch a folder for photographs…") : tr("No longer watch “%1”").arg(QFileInfo(folder_).fileName());
 }
 
 void PhotoFolder::ask(QWidget* parent) {
-    watch(folder_.isEmpty() ? QFileDialog::getExistingDirectory(parent, QStringLiteral("The folder that photographs come into"))
-                            : QString());
+    watch(folder_.isEmpty() ? QFileDialog::getExistingDirectory(parent, tr("The folder that photographs come into")) : QString());
 }
 
 /// On a thread: a folder on another machine may take its time.
@@ -65,7 +64,7 @@ void PhotoFolder::seen(const QString& folder, const QMap<QString, qint64>& sizes
     looking_ = false;
     if (!there) {
         watch({});
-        if (lost) lost(QStringLiteral("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()));
+        if (lost) lost(tr("“%1” cannot be read any more: it is watched no longer.").arg(QFileInfo(folder).fileName()));
         return;
     }
     QStringList whole;

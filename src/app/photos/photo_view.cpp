@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -20,9 +21,9 @@ constexpr double grip = 10;  ///< pixels
 
 PhotoView::PhotoView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Photo view"));
-    setAccessibleName(QStringLiteral("The photograph with the outline that was found"));
+    setAccessibleName(tr("The photograph with the outline that was found"));
     setFocusPolicy(Qt::StrongFocus);
-    setToolTip(QStringLiteral("Where the outline lies wrong, drag it to the blank's edge; the wheel makes the picture larger"));
+    setToolTip(tr("Where the outline lies wrong, drag it to the blank's edge; the wheel makes the picture larger"));
     setMouseTracking(true);
 }
 
@@ -231,9 +232,9 @@ void PhotoView::contextMenuEvent(QContextMenuEvent* event) {
     const Point p = to_point(event->pos());
     QMenu menu(this);
     if (const int i = hand_at(p); i >= 0) {
-        menu.addAction(QStringLiteral("Take this point away"), this, [this, i] { take_off(i); });
+        menu.addAction(tr("Take this point away"), this, [this, i] { take_off(i); });
     } else {
-        menu.addAction(QStringLiteral("The outline runs here"), this, [this, pixel = pixel_at(p)] { put(pixel); });
+        menu.addAction(tr("The outline runs here"), this, [this, pixel = pixel_at(p)] { put(pixel); });
     }
     menu.exec(event->globalPos());
 }

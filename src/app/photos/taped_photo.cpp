@@ -3,6 +3,7 @@
 #include <QBuffer>
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "files/safe_file.h"
 
@@ -31,7 +32,7 @@ Bytes small_file(const QImage& picture) {
 }
 
 Result<Photo> photo_of(const TapedPhoto& p) {
-    if (p.kept) return read_photo(p.small, "The photograph");
+    if (p.kept) return read_photo(p.small, spoken("The photograph"));
     const auto bytes = read_file(p.path.toStdString(), most_bytes);
     if (!bytes) return bytes.error();
     return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(p.path).fileName().toStdString());
@@ -106,7 +107,7 @@ void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::o
     asked.standing = photo.standing;
     TapedPhoto failed = photo;
     failed.busy = false;
-    failed.fault = QStringLiteral("It could not be measured.");
+    failed.fault = tr("It could not be measured.");
     jobs.background(
         [p = photo, asked = std::move(asked), design = std::move(design), done]() mutable -> std::function<void()> {
             look(p, asked, design);

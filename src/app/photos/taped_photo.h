@@ -3,6 +3,7 @@
 
 #include <QImage>
 
+#include "app/widgets/speech.h"
 #include "app/session/jobs.h"
 #include "core/blanks/style.h"
 #include "files/photo_tape.h"
@@ -33,7 +34,7 @@ inline QStringList photo_files() {
             QStringLiteral("*.heif"), QStringLiteral("*.webp"), QStringLiteral("*.tif"), QStringLiteral("*.tiff")};
 }
 /// The same, to choose some by.
-inline QString photo_choice() { return QStringLiteral("Photographs (%1)").arg(photo_files().join(QLatin1Char(' '))); }
+inline QString photo_choice() { return tr("Photographs (%1)").arg(photo_files().join(QLatin1Char(' '))); }
 
 /// What was found of it; points that were put by hand since stay.
 void take_found(TapedPhoto& photo, TapedPhoto found);

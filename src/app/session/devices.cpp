@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/sheets/sheet_drawing.h"
 #include "devices/cutter.h"
@@ -21,8 +22,7 @@ QString after_printing(const Order& order, const std::string& medium_id) {
     QString out;
     if (!method->care.empty()) out += QLatin1Char(' ') + qt(method->care);
     if (method->keeps_days > 0)
-        out += QStringLiteral(" Kept cool and dry it can be pressed until %1.")
-                   .arg(QDate::currentDate().addDays(method->keeps_days).toString(QStringLiteral("d MMMM yyyy")));
+        out += tr(" Kept cool and dry it can be pressed until %1.").arg(day_text(QDate::currentDate().addDays(method->keeps_days), true));
     return out;
 }
 
@@ -51,13 +51,13 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
                 if (c.sheet == sheet.number) there.push_back(c);
             if (drawn && !report.finished && there == sheet.copies) {
                 document_.end_gesture();
-                document_.edit(QStringLiteral("print, stopped"),
+                document_.edit(tr("print, stopped"),
                                with_layout(document_.order(), after_print(layout, chain_.work().transfer_set(), sheet, report.survives)));
             }
             emit changed();
         };
     });
-    says_ = QStringLiteral("Printing …");
+    says_ = tr("Printing …");
     emit changed();
 }
 

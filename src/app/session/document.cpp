@@ -3,6 +3,7 @@
 #include <utility>
 
 #include "app/widgets/figures.h"
+#include "app/widgets/speech.h"
 #include "core/order/limits.h"
 
 namespace orthema::app {
@@ -12,6 +13,7 @@ constexpr std::size_t most_steps = 200;
 }
 
 void Document::edit(const QString& what, Order next, const QString& gesture) {
+    next.unit.language = language_spoken();
     if (next == order_) return;
     if (const auto fault = over_limit(next, &order_)) {
         emit refused(qt(worded(*fault, order_.unit)));
@@ -42,6 +44,7 @@ void Document::step(std::vector<Step>& from, std::vector<Step>& to) {
 }
 
 void Document::take_over(Order order, Order saved) {
+    order.unit.language = saved.unit.language = language_spoken();
     order_ = std::move(order);
     saved_ = std::move(saved);
     past_.clear();

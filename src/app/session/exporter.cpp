@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/guides/guides.h"
 
@@ -26,7 +27,7 @@ void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
                 if (report && guides && made_of == document_.order()) guides_printed();
                 if (report &&
                     std::any_of(report->findings.begin(), report->findings.end(), [](const Finding& f) { return f.code == "guide-stale"; }))
-                    notices_.say(QStringLiteral("Guides printed before were made from other figures: take the old ones away."));
+                    notices_.say(tr("Guides printed before were made from other figures: take the old ones away."));
                 QStringList files;
                 if (report) {
                     report_ = *report;
@@ -38,13 +39,13 @@ void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
         },
         [this] {
             running_ = false;
-            emit finished({}, QStringLiteral("The export ended early."));
+            emit finished({}, tr("The export ended early."));
         });
 }
 
 void Exporter::guides_printed(const std::string& decoration, const std::string& size) {
     Order next = with_guides_printed(document_.order(), chain_.work().plan(), decoration, size);
-    if (next.guide_setup != document_.order().guide_setup) document_.edit(QStringLiteral("guides printed"), std::move(next));
+    if (next.guide_setup != document_.order().guide_setup) document_.edit(tr("guides printed"), std::move(next));
 }
 
 }  // namespace orthema::app

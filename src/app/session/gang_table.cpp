@@ -2,6 +2,7 @@
 
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
 #include "core/pipeline/gang.h"
@@ -19,7 +20,7 @@ std::function<void()> for_the_table(Keeper& keeper, GangedPackage all) {
 
 std::string gang_name(const std::vector<OrderPackage>& orders) {
     const std::string first = orders.front().order.name;
-    return first + " and " + (orders.size() == 2 ? orders[1].order.name : std::to_string(orders.size() - 1) + " more");
+    return first + spoken(" and ") + (orders.size() == 2 ? orders[1].order.name : std::to_string(orders.size() - 1) + spoken(" more"));
 }
 
 Result<GangedPackage> lay_together(const std::vector<OrderPackage>& packages) {
@@ -79,30 +80,29 @@ void GangTable::bring_in(const QString& path) {
         if (!laid) return [this, s = laid.sentence()] { notices_.complain(qt(s)); };
         return [this, laid = std::make_shared<const GangedPackage>(std::move(*laid)), name, records, was = here.order] {
             if (!(document_.order() == was))
-                return notices_.complain(QStringLiteral("The order was changed while %1 was brought in: bring it in again.").arg(name));
+                return notices_.complain(tr("The order was changed while %1 was brought in: bring it in again.").arg(name));
             pictures_.take_over(laid->package.order, laid->package.art, laid->pictures.art, laid->pictures.known);
-            document_.edit(QStringLiteral("bring in %1").arg(name), laid->package.order);
+            document_.edit(tr("bring in %1").arg(name), laid->package.order);
             records_.merge(records);
         };
     });
 }
 
 void GangTable::take_out(const std::string& job, const QString& path) {
-    if (chain_.catching_up()) return notices_.complain(QStringLiteral("The sheets are being worked out: take it out in a moment."));
+    if (chain_.catching_up()) return notices_.complain(tr("The sheets are being worked out: take it out in a moment."));
     const Order gang = document_.order();
     const auto apart = job_apart(gang, job, chain_.work().transfer_set());
     if (!apart) return;
     const Order rest = gang_without(gang, job, chain_.work().transfer_set());
-    jobs_.background(
-        [this, apart = *apart, rest, gang, path, bytes = pictures_.bytes(), records = records_.of_order(job)]() -> std::function<void()> {
-            const auto done = save_order(path.toStdString(), apart, bytes, records);
-            if (!done) return [this, s = done.sentence()] { notices_.complain(qt(s)); };
-            return [this, name = qt(apart.name), rest, gang, path] {
-                if (document_.order() == gang) document_.edit(QStringLiteral("take out %1").arg(name), rest);
-                notices_.say({QStringLiteral("%1 is an order of its own again.").arg(name), false, QStringLiteral("Open it"),
-                              [this, path] { keeper_.open(path); }});
-            };
-        });
+    jobs_.background([this, apart = *apart, rest, gang, path, bytes = pictures_.bytes(),
+                      records = records_.of_order(job)]() -> std::function<void()> {
+        const auto done = save_order(path.toStdString(), apart, bytes, records);
+        if (!done) return [this, s = done.sentence()] { notices_.complain(qt(s)); };
+        return [this, name = qt(apart.name), rest, gang, path] {
+            if (document_.order() == gang) document_.edit(tr("take out %1").arg(name), rest);
+            notices_.say({tr("%1 is an order of its own again.").arg(name), false, tr("Open it"), [this, path] { keeper_.open(path); }});
+        };
+    });
 }
 
 }  // namespace orthema::app

@@ -1,5 +1,7 @@
 #include "app/session/jobs.h"
 
+#include "app/widgets/speech.h"
+
 #include <exception>
 #include <new>
 
@@ -15,9 +17,9 @@ void Jobs::background(std::function<std::function<void()>()> work, std::function
         try {
             done = work();
         } catch (const std::bad_alloc&) {
-            fault = QStringLiteral("There was not enough memory for that. The order is as it was: save it, and close what else is open.");
+            fault = tr("There was not enough memory for that. The order is as it was: save it, and close what else is open.");
         } catch (const std::exception& e) {
-            fault = QStringLiteral("Something went wrong in the program (%1). The order is as it was: save it under another name.")
+            fault = tr("Something went wrong in the program (%1). The order is as it was: save it under another name.")
                         .arg(QString::fromUtf8(e.what()));
         }
         QMetaObject::invokeMethod(

@@ -4,6 +4,7 @@
 #include <QDir>
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/session/log.h"
 #include "app/widgets/figures.h"
 #include "files/safe_file.h"
@@ -77,7 +78,7 @@ void Keeper::autosave() {
             const Attempt done = put_aside(order, bytes, records, to, second);
             return [this, done, to] { told(to, done.kept, done.why); };
         },
-        [this, to] { told(to, {}, QStringLiteral("Writing it ended early.")); });
+        [this, to] { told(to, {}, tr("Writing it ended early.")); });
 }
 
 QString Keeper::second_place(const QString& path) const {
@@ -89,13 +90,13 @@ void Keeper::told(const QString& wanted, const QString& kept, const QString& why
     if (kept == wanted && kept.endsWith('~')) beside_ = file_stamp(kept.toStdString());
     const bool nowhere = kept.isEmpty(), elsewhere = !nowhere && kept != wanted;
     if (nowhere) {
-        notices_.say({QStringLiteral("What you do now is kept nowhere: %1 Save it to another place.").arg(why), true,
-                      QStringLiteral("Try again"), [this] { autosave(); }});
+        notices_.say(
+            {tr("What you do now is kept nowhere: %1 Save it to another place.").arg(why), true, tr("Try again"), [this] { autosave(); }});
         autosave_timer_.start();  // and by itself until it succeeds
     } else if (elsewhere && !kept_elsewhere_) {
-        notices_.complain(QStringLiteral("%1 What is not saved is kept as %2 meanwhile.").arg(why, QDir::toNativeSeparators(kept)));
+        notices_.complain(tr("%1 What is not saved is kept as %2 meanwhile.").arg(why, QDir::toNativeSeparators(kept)));
     } else if (!elsewhere && (kept_nowhere_ || kept_elsewhere_)) {
-        notices_.say(QStringLiteral("What is not saved is kept at its usual place again."));
+        notices_.say(tr("What is not saved is kept at its usual place again."));
     }
     const bool other = kept_nowhere_ != nowhere;
     kept_nowhere_ = nowhere;
@@ -121,9 +122,8 @@ std::optional<QString> Keeper::save_now(const QString& path) {
 bool Keeper::put_aside_if_changed() {
     const Kept what = put_aside_now();
     if (what == Kept::kept)
-        notices_.say({QStringLiteral("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
-                      QStringLiteral("Bring it back"),
-                      [this, kept = kept_elsewhere_ ? second_place(aside_path()) : aside_path()] { open(kept); }});
+        notices_.say({tr("“%1” had changes that were not saved: it was put aside.").arg(qt(document_.order().name)), false,
+                      tr("Bring it back"), [this, kept = kept_elsewhere_ ? second_place(aside_path()) : aside_path()] { open(kept); }});
     return what != Kept::nowhere;
 }
 
@@ -134,9 +134,8 @@ void Keeper::offer_put_aside() {
     std::sort(files.begin(), files.end(), [](const QFileInfo& a, const QFileInfo& b) { return a.lastModified() > b.lastModified(); });
     if (files.isEmpty()) return;
     const QString path = files.front().filePath();
-    notices_.say({QStringLiteral("An order from %1 was not saved before the program ended.")
-                      .arg(files.front().lastModified().toString(QStringLiteral("d MMMM, hh:mm"))),
-                  false, QStringLiteral("Bring it back"), [this, path] { open(path); }});
+    notices_.say({tr("An order from %1 was not saved before the program ended.").arg(moment_text(files.front().lastModified())), false,
+                  tr("Bring it back"), [this, path] { open(path); }});
 }
 
 void Keeper::name_aside() { aside_ = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")); }
@@ -156,7 +155,7 @@ void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById a
 
 void Keeper::start_new() {
     Order fresh;
-    fresh.name = "New order";
+    fresh.name = spoken("New order");
     fresh.job = new_job_id();
     fresh.guide_setup.short_templates = true;
     adopt_library(fresh, library_.content());
@@ -186,7 +185,7 @@ void Keeper::open(const QString& path) {
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
             take_over(held->order, aside ? Order{} : held->order, held->art, pictures.art, pictures.known, fitted, own);
-            if (!held->records_fault.empty()) notices_.complain(qt("The order's records were left out. " + held->records_fault));
+            if (!held->records_fault.empty()) notices_.complain(qt(spoken("The order's records were left out. ") + held->records_fault));
             if (document_.order().job == held->order.job) emit came_with(held->records);
             if (path.endsWith('~') && path_ == own) beside_ = stamp;
             stamp_ = path_ == path ? stamp : file_stamp(path_.toStdString());
@@ -196,8 +195,8 @@ void Keeper::open(const QString& path) {
                 remember(path);
                 const QFileInfo later(qt(autosave_path(path.toStdString())));
                 if (later.exists())  // it is taken away when the order is saved: the clock need not be asked
-                    notices_.say({QStringLiteral("A later state of this order that was not saved is kept beside it."), false,
-                                  QStringLiteral("Open the later state"), [this, p = later.filePath()] { open(p); }});
+                    notices_.say({tr("A later state of this order that was not saved is kept beside it."), false,
+                                  tr("Open the later state"), [this, p = later.filePath()] { open(p); }});
             }
         };
     });
@@ -222,7 +221,7 @@ void Keeper::save(const QString& path) {
             path_ = path;
             document_.saved_as(order);
             remember(path);
-            notices_.say({QStringLiteral("Saved as %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+            notices_.say({tr("Saved as %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
             emit changed();
         };
     });

@@ -2,6 +2,7 @@
 
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/order/art_words.h"
 #include "core/order/edit.h"
@@ -34,12 +35,12 @@ void Pictures::bring_in(const QStringList& paths) {
             const std::string name = QFileInfo(path).fileName().toStdString();
             if (const auto kind = kind_of(*text); kind == ArtKind::ttf || kind == ArtKind::otf) {
                 const Typeface face = typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*text));
-                if (auto sound = shaped_words(face.file, name, {"A"}, false); !sound) return fail(sound.sentence());
+                if (auto sound = shaped_words(face.file, name, {spoken("A")}, false); !sound) return fail(sound.sentence());
                 return [this, face] {
                     Order next = document_.order();
                     const std::string id = enrol_lettering(next, bytes_, Lettering{}, face, nullptr, face.name);
                     emit brought_in(id);
-                    document_.edit(QStringLiteral("a lettering"), std::move(next));
+                    document_.edit(tr("a lettering"), std::move(next));
                 };
             }
             auto file = std::make_shared<const std::string>(std::move(*text));
@@ -52,7 +53,7 @@ void Pictures::bring_in(const QStringList& paths) {
                 made_[id] = made_of(next, *find_art(next, id));
                 find_known(known_->faults);
                 emit brought_in(id);
-                document_.edit(QStringLiteral("bring in %1").arg(qt(name)), std::move(next));
+                document_.edit(tr("bring in %1").arg(qt(name)), std::move(next));
             };
         });
 }

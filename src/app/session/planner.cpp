@@ -2,6 +2,7 @@
 
 #include <utility>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -57,7 +58,7 @@ void Planner::accept() {
     if (agreed == document_.order().press_run.accepted) return;
     Order next = document_.order();
     next.press_run.accepted = std::move(agreed);
-    document_.edit(QStringLiteral("press plan"), std::move(next), QStringLiteral("press plan"));
+    document_.edit(tr("press plan"), std::move(next), tr("press plan"));
     document_.end_gesture();
 }
 
@@ -69,7 +70,7 @@ void Planner::stop() {
         // what was found by then is kept, also where an edit ended the search: its turns hold for all that is still pressed
         Order next = document_.order();
         next.press_run.accepted = accepted_from(*found);
-        document_.edit(QStringLiteral("press plan"), std::move(next));
+        document_.edit(tr("press plan"), std::move(next));
     }
 }
 

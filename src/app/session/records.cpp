@@ -3,6 +3,7 @@
 #include <QDateTime>
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/records/drift.h"
 #include "core/records/statistics.h"
@@ -201,8 +202,8 @@ void Records::take(const Correction& proposal) {
         if (r.rehearsal && !c.records.empty() && r.id == c.records.back()) c.id = rehearsed + c.id;
     Order next = with_correction(document_.order(), c, now_text());
     if (next.corrections.size() == document_.order().corrections.size())
-        return notices_.say(QStringLiteral("This order has nothing that it would act on: open one that has."));
-    document_.edit(QStringLiteral("take a correction"), std::move(next));
+        return notices_.say(tr("This order has nothing that it would act on: open one that has."));
+    document_.edit(tr("take a correction"), std::move(next));
 }
 
 void Records::decline(const Correction& c) { decide(c, LessonState::declined); }
@@ -210,7 +211,7 @@ void Records::decline(const Correction& c) { decide(c, LessonState::declined); }
 void Records::take_standing() {
     Order next = document_.order();
     for (const Correction& c : lacking()) next.corrections.push_back(c);
-    document_.edit(QStringLiteral("take the shop's corrections"), std::move(next));
+    document_.edit(tr("take the shop's corrections"), std::move(next));
 }
 
 /// What was taken, undone or done again in the order is so in the shop.
@@ -243,7 +244,7 @@ void Records::follow(const Order& before) {
             shop_follows(c);
         }
     if (!changed_things.styles.empty() || !changed_things.methods.empty())
-        library_.keep(changed_things, QStringLiteral("The shop library has the same figures now."));
+        library_.keep(changed_things, tr("The shop library has the same figures now."));
 }
 
 void Records::forget_hands(const std::string& hands) {
@@ -259,7 +260,7 @@ void Records::forget_hands(const std::string& hands) {
         }
         QMetaObject::invokeMethod(this, [this, done, hands] {
             if (done)
-                notices_.say(QStringLiteral("“%1” stands in no record any more.").arg(qt(hands)));
+                notices_.say(tr("“%1” stands in no record any more.").arg(qt(hands)));
             else
                 notices_.complain(qt(done.sentence()));
         });
@@ -273,7 +274,7 @@ void Records::export_to(const QString& path) {
         const auto done = write_file(path.toStdString(), table ? records_csv(all) : records_json({all, lessons}));
         return [this, path, done, count = all.size()] {
             if (done)
-                notices_.say(QStringLiteral("%1 written to %2.").arg(counted(count, "record"), QFileInfo(path).fileName()));
+                notices_.say(tr("%1 written to %2.").arg(counted(count, "record"), QFileInfo(path).fileName()));
             else
                 notices_.complain(qt(done.sentence()));
         };
@@ -298,8 +299,7 @@ void Records::import_from(const QString& path) {
         return [this, records = std::move(*read)] {
             const std::size_t before = all_.size();
             merge(records);
-            notices_.say(
-                QStringLiteral("%1 brought in, %2 of them new.").arg(counted(records.records.size(), "record")).arg(all_.size() - before));
+            notices_.say(tr("%1 brought in, %2 of them new.").arg(counted(records.records.size(), "record")).arg(all_.size() - before));
         };
     });
 }

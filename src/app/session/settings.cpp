@@ -8,6 +8,8 @@
 #include <algorithm>
 
 #include "app/widgets/figures.h"
+#include "app/widgets/speech.h"
+#include "files/languages.h"
 
 namespace orthema::app {
 
@@ -30,7 +32,7 @@ int whole_percent(const QSettings& in) { return std::clamp(in.value(QStringLiter
 
 Liked usual_liked() {
     Liked out;
-    const QLocale here;
+    const QLocale here = QLocale::system();
     if (here.measurementSystem() != QLocale::MetricSystem) out.unit = Unit::inch;
     const QLocale::Territory land = here.territory();
     if (land == QLocale::UnitedStates || land == QLocale::Canada || land == QLocale::Mexico) out.paper = Paper::letter;
@@ -50,6 +52,7 @@ Settings::Settings(QString liked_file, QString memory_file, QObject* parent)
     liked_.hourly = std::clamp(in.value(QStringLiteral("order/hour"), liked_.hourly).toDouble(), 0.0, 100000.0);
     liked_.medium = text("order/medium").toStdString();
     liked_.press = text("order/press").toStdString();
+    liked_.language = text("window/language").left(2);
     liked_.size_percent = whole_percent(in);
     liked_.quiet = in.value(QStringLiteral("window/quiet"), false).toBool();
     liked_.dark_card = in.value(QStringLiteral("press/dark"), false).toBool();
@@ -57,6 +60,16 @@ Settings::Settings(QString liked_file, QString memory_file, QObject* parent)
 }
 
 int Settings::size_percent(const QString& liked_file) { return whole_percent(opened(liked_file)); }
+
+const Language* Settings::language(const QString& liked_file) {
+    const QString liked = opened(liked_file).value(QStringLiteral("window/language")).toString();
+    if (!liked.isEmpty()) return shipped_language(liked.toStdString());
+    for (const QString& code : QLocale::system().uiLanguages()) {
+        if (code == QLatin1String("C") || code.startsWith(QLatin1String("en"))) return nullptr;
+        if (const Language* spoken = shipped_language(code.toStdString())) return spoken;
+    }
+    return nullptr;
+}
 
 std::optional<QString> Settings::like(const Liked& liked) {
     if (liked == liked_) return std::nullopt;
@@ -70,6 +83,7 @@ std::optional<QString> Settings::like(const Liked& liked) {
     out.setValue(QStringLiteral("order/hour"), liked.hourly);
     out.setValue(QStringLiteral("order/medium"), qt(liked.medium));
     out.setValue(QStringLiteral("order/press"), qt(liked.press));
+    out.setValue(QStringLiteral("window/language"), liked.language);
     out.setValue(QStringLiteral("window/size"), liked.size_percent);
     out.setValue(QStringLiteral("window/quiet"), liked.quiet);
     out.setValue(QStringLiteral("press/dark"), liked.dark_card);
@@ -77,7 +91,7 @@ std::optional<QString> Settings::like(const Liked& liked) {
     out.sync();
     emit changed();
     if (out.status() != QSettings::NoError)
-        return QStringLiteral("The settings hold until the program ends: %1 cannot be written.").arg(QDir::toNativeSeparators(liked_file_));
+        return tr("The settings hold until the program ends: %1 cannot be written.").arg(QDir::toNativeSeparators(liked_file_));
     return std::nullopt;
 }
 

@@ -20,6 +20,7 @@ struct Liked {
     bool fahrenheit = false;
     std::string medium, press;  ///< ids in the shop's library; empty: the first
     // the window
+    QString language;        ///< ISO 639-1; empty: as the desktop speaks; taken when the program starts
     int size_percent = 100;  ///< of everything; taken when the program starts
     bool quiet = false;      ///< nothing glides
     bool sound = true;       ///< at the press, when a wait is over
@@ -51,6 +52,8 @@ public:
 
     /// The size of everything that is liked, read before there is a window.
     static int size_percent(const QString& liked_file);
+    /// The language that is liked, or the first of the desktop's that is spoken here, likewise; null: English.
+    static const Language* language(const QString& liked_file);
 
 signals:
     void changed();

@@ -6,6 +6,7 @@
 #include <chrono>
 #include <optional>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/supply/film.h"
 
@@ -46,7 +47,7 @@ void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
                     [this, stop, id = medium.id, at = passed(), density = laid.density, sheets = laid.sheets] {
                         if (*stop || !running_) return;
                         curve_.push_back({at, density});
-                        document_.edit(QStringLiteral("settle"), with_layout(document_.order(), id, sheets), QStringLiteral("settle"));
+                        document_.edit(tr("settle"), with_layout(document_.order(), id, sheets), QStringLiteral("settle"));
                     },
                     Qt::QueuedConnection);
             };
@@ -61,13 +62,13 @@ void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
                     if (at_last && running_ && !*stop) {
                         Order rolled = with_layout(document_.order(), id, *at_last);
                         if (rolled.layouts != document_.order().layouts)
-                            document_.edit(QStringLiteral("settle"), std::move(rolled), QStringLiteral("settle"));
+                            document_.edit(tr("settle"), std::move(rolled), QStringLiteral("settle"));
                     }
                     running_ = false;
                     document_.end_gesture();
                     if (!curve_.empty()) curve_.push_back({at, curve_.back().density});
                     if (solution && !gained && !*stop && !quiet)
-                        notices_.say(QStringLiteral("No better layout was found in that time: this one stays."));
+                        notices_.say(tr("No better layout was found in that time: this one stays."));
                 }
                 if (!solution) notices_.complain(qt(solution.sentence()));
                 next();
@@ -114,9 +115,8 @@ void Settler::fill(const std::string& medium_id) {
             if (layout_of(document_.order(), before.medium) != before) return;  // changed in the meantime
             int more = 0;
             for (const FillWish& f : after.fill) more += f.copies;
-            document_.edit(QStringLiteral("fill what is left"), with_layout(document_.order(), after));
-            notices_.say(more > 0 ? QStringLiteral("%1 pieces more found room.").arg(more)
-                                  : QStringLiteral("Nothing of that finds room on these sheets."));
+            document_.edit(tr("fill what is left"), with_layout(document_.order(), after));
+            notices_.say(more > 0 ? tr("%1 pieces more found room.").arg(more) : tr("Nothing of that finds room on these sheets."));
         };
     });
     emit changed();

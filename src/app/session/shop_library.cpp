@@ -4,6 +4,7 @@
 #include <QDateTime>
 #include <QFileInfo>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "files/safe_file.h"
 
@@ -21,9 +22,8 @@ void ShopLibrary::open_in(const QString& data_folder) {
         auto held = std::make_shared<Result<std::unique_ptr<Library>>>(std::move(shop));
         return [this, data_folder, path, copy, held, content = std::move(content)] {
             if (!content && QFileInfo(copy).exists()) {
-                const QString day = QFileInfo(copy).lastModified().toString(QStringLiteral("d MMMM, hh:mm"));
-                return notices_.say({qt(content.sentence()) + QStringLiteral(" There is a copy of it from %1.").arg(day), true,
-                                     QStringLiteral("Use the copy"),
+                const QString day = moment_text(QFileInfo(copy).lastModified());
+                return notices_.say({qt(content.sentence()) + tr(" There is a copy of it from %1.").arg(day), true, tr("Use the copy"),
                                      [this, data_folder, path, copy] { use_copy(data_folder, path, copy); }});
             }
             if (!content) return notices_.complain(qt(content.sentence()));
@@ -41,7 +41,7 @@ void ShopLibrary::open_in(const QString& data_folder) {
 void ShopLibrary::use_copy(const QString& data_folder, const QString& path, const QString& copy) {
     const auto beside = Library::put_back(path.toStdString(), copy.toStdString());
     if (!beside) return notices_.complain(qt(beside.sentence()));
-    notices_.say(QStringLiteral("The copy is in use. The damaged library lies beside it as %1.").arg(QFileInfo(qt(*beside)).fileName()));
+    notices_.say(tr("The copy is in use. The damaged library lies beside it as %1.").arg(QFileInfo(qt(*beside)).fileName()));
     open_in(data_folder);
 }
 
@@ -55,7 +55,7 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
     first(kept.presses);
     first(kept.methods);
     first(kept.jigs);
-    if (name.empty() && !kept.trials.empty()) name = "The recipe";
+    if (name.empty() && !kept.trials.empty()) name = spoken("The recipe");
     if (name.empty()) return;
     jobs_.background([this, kept, name, sentence]() -> std::function<void()> {
         const std::scoped_lock lock(guard_);
@@ -65,10 +65,8 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
         return [this, name, sentence, done, content] {
             if (!done) return notices_.say({qt(done.sentence()), true, {}, {}});
             if (content) content_ = *content;
-            notices_.say({sentence.isEmpty() ? QStringLiteral("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence,
-                          false,
-                          {},
-                          {}});
+            notices_.say(
+                {sentence.isEmpty() ? tr("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence, false, {}, {}});
         };
     });
 }
@@ -93,7 +91,7 @@ void ShopLibrary::export_to(const QString& path) {
         const auto done = write_file(path.toStdString(), library_json(content));
         return [this, path, done] {
             if (done)
-                notices_.say({QStringLiteral("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
+                notices_.say({tr("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
             else
                 notices_.say({qt(done.sentence()), true, {}, {}});
         };
@@ -108,15 +106,15 @@ void ShopLibrary::import_from(const QString& path) {
         const auto content = library_from_json(*text);
         if (!content) return fail(content.sentence());
         const std::scoped_lock lock(guard_);
-        if (!shop_) return fail("The shop library is not open, so nothing was brought in.");
+        if (!shop_) return fail(spoken("The shop library is not open, so nothing was brought in."));
         if (const auto done = shop_->merge(*content); !done) return fail(done.sentence());
         const auto now = shop_->content();
         return [this, now, count = content->styles.size() + content->media.size() + content->presses.size()] {
             if (now) content_ = *now;
             Order next = document_.order();
             adopt_library(next, content_);
-            document_.edit(QStringLiteral("bring in a library"), std::move(next));
-            notices_.say({QStringLiteral("%1 blanks, media and presses were brought in to the shop library.").arg(count), false, {}, {}});
+            document_.edit(tr("bring in a library"), std::move(next));
+            notices_.say({tr("%1 blanks, media and presses were brought in to the shop library.").arg(count), false, {}, {}});
             emit changed();
         };
     });

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/order/gang.h"
 #include "files/safe_file.h"
@@ -163,7 +164,7 @@ void StockRoom::to_shelf(const std::vector<LeftOver>& left, bool called_off) {
             return book.move(moves);
         },
         [this, pieces, n = bags.size()] {
-            notices_.say(QStringLiteral("%1 in %2 on the shelf: the next order with the same design takes them first.")
+            notices_.say(tr("%1 in %2 on the shelf: the next order with the same design takes them first.")
                              .arg(counted(std::size_t(pieces), "transfer lies", "transfers lie"), counted(n, "bag")));
         });
 }
@@ -234,7 +235,7 @@ void StockRoom::count_in_from(const QString& path) {
             if (!counted_in) return [this, s = counted_in.sentence()] { notices_.complain(qt(s)); };
             return [this, all = *counted_in, at] {
                 write([all, at](StockBook& book) { return book.count(all, at); },
-                      [this, n = all.size()] { notices_.say(QStringLiteral("%1 counted in.").arg(counted(n, "row"))); });
+                      [this, n = all.size()] { notices_.say(tr("%1 counted in.").arg(counted(n, "row"))); });
             };
         });
 }
@@ -242,7 +243,7 @@ void StockRoom::count_in_from(const QString& path) {
 void StockRoom::export_to(const QString& path, bool to_buy) {
     jobs_.background([this, path, text = to_buy ? to_buy_csv(buying()) : stock_csv(stock())]() -> std::function<void()> {
         const auto done = write_file(path.toStdString(), text);
-        return [this, done, path] { notices_.tell(done, QStringLiteral("Written to %1.").arg(path)); };
+        return [this, done, path] { notices_.tell(done, tr("Written to %1.").arg(path)); };
     });
 }
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/canvas.h"
 #include "app/widgets/figures.h"
 #include "files/library.h"
@@ -109,10 +110,9 @@ void Workroom::back_up_shop(const QString& path) {
         const auto done = orthema::back_up_shop(library.toStdString(), path.toStdString());
         return [this, done, path] {
             if (!done) return notices_.complain(qt(done.sentence()));
-            QString text = QStringLiteral("The shop with %1 was written to %2.").arg(counted(std::size_t(done->orders), "order"), path);
+            QString text = tr("The shop with %1 was written to %2.").arg(counted(std::size_t(done->orders), "order"), path);
             if (!done->missing.empty())
-                text += QStringLiteral(" %1 not where they were and are left out.")
-                            .arg(counted(done->missing.size(), "order is", "orders are"));
+                text += tr(" %1 not where they were and are left out.").arg(counted(done->missing.size(), "order is", "orders are"));
             notices_.say({text, !done->missing.empty(), {}, {}});
         };
     });
@@ -125,7 +125,7 @@ void Workroom::restore_shop(const QString& path, const QString& folder) {
         const auto done = orthema::restore_shop(path.toStdString(), library.toStdString(), folder.toStdString());
         return [this, done] {
             if (!done) return notices_.complain(qt(done.sentence()));
-            notices_.say(QStringLiteral("The shop is restored, with %1. The one before lies beside its library.")
+            notices_.say(tr("The shop is restored, with %1. The one before lies beside its library.")
                              .arg(counted(std::size_t(done->orders), "order")));
             orders_.close();
             records_.close();
@@ -137,8 +137,8 @@ void Workroom::restore_shop(const QString& path, const QString& folder) {
 void Workroom::offer_corrections() {
     const std::size_t lacks = records_.lacking().size();
     if (lacks == 0) return;
-    say({QStringLiteral("The shop has taken %1 since that this order does not know.").arg(counted(lacks, "correction")), false,
-         QStringLiteral("Use them here"), [this] { records_.take_standing(); }});
+    say({tr("The shop has taken %1 since that this order does not know.").arg(counted(lacks, "correction")), false, tr("Use them here"),
+         [this] { records_.take_standing(); }});
 }
 
 void Workroom::select(const Selection& selection) {

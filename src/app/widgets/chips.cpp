@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 #include "core/drawing/drawing.h"
@@ -34,8 +35,10 @@ void ChipButton::show_chip(const Chip& chip, bool chosen) {
     chosen_ = chosen;
     setText(chip.name);
     setObjectName(QStringLiteral("chip ") + qt(chip.id));
-    const char* stands = chip.standing == Standing::settled ? "" : chip.standing == Standing::look ? ", needs a look" : ", blocked";
-    setAccessibleName(chip.name + (chip.under.isEmpty() ? QString() : ", " + chip.under) + stands + (chosen ? ", chosen" : ""));
+    const QString stands = chip.standing == Standing::settled ? QString()
+                           : chip.standing == Standing::look  ? tr(", needs a look")
+                                                              : tr(", blocked");
+    setAccessibleName(chip.name + (chip.under.isEmpty() ? QString() : ", " + chip.under) + stands + (chosen ? tr(", chosen") : QString()));
     setToolTip(chip.name + (chip.under.isEmpty() ? QString() : ", " + chip.under) + stands);
     update();
 }
@@ -128,7 +131,7 @@ ChipButton* ChipRow::chip(const std::string& id) const {
 void ChipRow::fold(int rows) {
     most_rows_ = rows;
     if (all_ != nullptr) return;
-    all_ = push(QString(), QStringLiteral("Shows the others, or fewer of them"));
+    all_ = push(QString(), tr("Shows the others, or fewer of them"));
     all_->setParent(this);
     all_->setObjectName(name_ + QStringLiteral(", all"));
     connect(all_, &QPushButton::clicked, this, [this] {
@@ -157,7 +160,7 @@ void ChipRow::arrange() {
     if (all_ != nullptr) {
         all_->setVisible(folds);
         if (folds) {
-            all_->setText(unfolded_ ? QStringLiteral("fewer") : QStringLiteral("all %1").arg(buttons_.size()));
+            all_->setText(unfolded_ ? tr("fewer") : tr("all %1").arg(buttons_.size()));
             all_->setAccessibleName(name_ + ": " + all_->text());
             break_up(width() - all_->sizeHint().width() - gap);
         }

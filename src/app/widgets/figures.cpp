@@ -1,5 +1,7 @@
 #include "app/widgets/figures.h"
 
+#include "app/widgets/speech.h"
+
 #include <QAbstractItemView>
 #include <QButtonGroup>
 #include <QCheckBox>
@@ -95,14 +97,14 @@ LengthField::LengthField(const QString& name, QWidget* parent) : ValueField(name
     };
 }
 
-void LengthField::show_length(Length length, Unit unit) {
-    unit_ = unit;
-    show_text(qt(stored_text(length, unit)));
+void LengthField::show_length(Length length, Reading reading) {
+    unit_ = reading;
+    show_text(qt(stored_text(length, reading)));
 }
 
-void LengthField::show_fine(Length length, Unit unit) {
-    unit_ = unit;
-    show_text(qt(unit == Unit::mm ? mm_text(length.mm(), 2) : mm_text(length.mm() / 25.4, 3)));
+void LengthField::show_fine(Length length, Reading reading) {
+    unit_ = reading;
+    show_text(reading == Unit::mm ? figure(length.mm(), 2) : figure(length.mm() / 25.4, 3));
 }
 
 NumberField::NumberField(const QString& name, double least, double most, int digits, QWidget* parent)
@@ -115,7 +117,7 @@ NumberField::NumberField(const QString& name, double least, double most, int dig
             }
         bool fine = false;
         const double value = QString(text).replace(',', '.').remove('%').trimmed().toDouble(&fine);
-        if (!fine || !(value >= least_) || !(value <= most_)) return QStringLiteral("Type a number from %1 to %2.").arg(least_).arg(most_);
+        if (!fine || !(value >= least_) || !(value <= most_)) return tr("Type a number from %1 to %2.").arg(least_).arg(most_);
         if (entered) entered(digits_ == 0 ? std::round(value) : value);
         return std::nullopt;
     };
@@ -124,7 +126,7 @@ NumberField::NumberField(const QString& name, double least, double most, int dig
 void NumberField::show_number(double value) {
     for (const auto& [named, words] : names_)
         if (std::abs(named - value) < 1e-9) return show_text(words);
-    show_text(qt(mm_text(value, digits_)) + (names_.empty() ? QString() : QStringLiteral(" %")));
+    show_text(figure(value, digits_) + (names_.empty() ? QString() : QStringLiteral(" %")));
 }
 
 void NumberField::name_number(double value, const QString& words) {
@@ -138,10 +140,14 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
     row->setSpacing(4);
     auto* group = new QButtonGroup(this);
     group->setExclusive(true);
+    constexpr int many = 4, long_row = 30;  // more letters than that have no room in a row of the panel
+    const bool tight =
+        language_spoken() != nullptr && choices.size() >= many && choices.join(QString()).size() > long_row - 4 * (choices.size() - many);
     for (const QString& choice : choices) {
         auto* b = new QPushButton(choice);
         b->setCheckable(true);
         b->setProperty("segment", true);
+        if (tight && !upright) b->setStyleSheet(QStringLiteral("font-size:10px; padding:3px 1px;"));
         if (brick) b->setProperty("brick", true);
         b->setAccessibleName(name + ": " + choice);
         b->setObjectName(name + "/" + choice);
@@ -151,7 +157,8 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
             if (chosen) chosen(index);
         });
         group->addButton(b);
-        row->addWidget(b, 1);
+        // alike in English, which they are cut for; by their words elsewhere
+        row->addWidget(b, language_spoken() == nullptr || upright ? 1 : b->fontMetrics().horizontalAdvance(choice) + 6);
         buttons_.push_back(b);
     }
 }
@@ -352,15 +359,17 @@ QPushButton* push(const QString& text, const QString& why, bool main) {
     return b;
 }
 
-QString film_text(double mm, Unit unit) {
-    if (mm < 1000) return qt(length_text(Length::from_mm(mm), unit));
-    return unit == Unit::mm ? QStringLiteral("%1 m").arg(mm / 1000, 0, 'f', 2) : QStringLiteral("%1 ft").arg(mm / 304.8, 0, 'f', 1);
+QString film_text(double mm, Reading reading) {
+    if (mm < 1000) return qt(length_text(Length::from_mm(mm), reading));
+    return reading == Unit::mm ? QStringLiteral("%1 m").arg(fixed(mm / 1000, 2)) : tr("%1 ft").arg(fixed(mm / 304.8, 1));
 }
 
-QString error_text(double mm, Unit unit) { return unit == Unit::mm ? qt(mm_text(mm, 1)) : qt(mm_text(mm / 25.4, 2)); }
+QString error_text(double mm, Reading reading) { return reading == Unit::mm ? figure(mm, 1) : figure(mm / 25.4, 2); }
 
 QString counted(std::size_t n, const char* one, const char* many) {
-    const QString word = n == 1 ? QString::fromUtf8(one) : many != nullptr ? QString::fromUtf8(many) : QString::fromUtf8(one) + "s";
+    const QString word = is_one(long(n), reading_in(Unit::mm)) ? tr(one)
+                         : many != nullptr                     ? tr(many)
+                                                               : tr((std::string(one) + "s").c_str());
     return QString::number(n) + " " + word;
 }
 

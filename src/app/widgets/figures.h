@@ -41,14 +41,14 @@ private:
     QString shown_;
 };
 
-/// Reads lengths in any unit.
+/// Reads lengths in any reading.
 class LengthField : public ValueField {
     Q_OBJECT
 public:
     explicit LengthField(const QString& name, QWidget* parent = nullptr);
-    void show_length(Length length, Unit unit);
+    void show_length(Length length, Reading reading);
     /// To the hundredth of a millimetre, or the thousandth of an inch: for offsets and laps.
-    void show_fine(Length length, Unit unit);
+    void show_fine(Length length, Reading reading);
     /// Called with what was typed; returns a sentence to refuse it.
     std::function<std::optional<QString>(Length, bool with_ctrl)> entered;
 
@@ -135,9 +135,9 @@ QLabel* head_label(const QString& text);
 void add_button(QMenu& menu, QPushButton* button);
 QPushButton* push(const QString& text, const QString& why, bool main = false);
 /// Film by its run: metres or feet, from a metre on.
-QString film_text(double mm, Unit unit);
+QString film_text(double mm, Reading reading);
 /// By how much a figure may be off: 0.6, or 0.02 in inches.
-QString error_text(double mm, Unit unit);
+QString error_text(double mm, Reading reading);
 /// "1 piece", "12 pieces"; without a plural of its own an s is added.
 QString counted(std::size_t n, const char* one, const char* many = nullptr);
 inline QString qt(const std::string& s) { return QString::fromStdString(s); }

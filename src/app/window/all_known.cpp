@@ -9,6 +9,7 @@
 #include <map>
 #include <set>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 
@@ -61,7 +62,7 @@ Subject of_run(const RunKey& run, const std::string& size) {
 
 QString stage_name(const QString& key) {
     const int i = stage_index(key.toStdString());
-    return i < 0 ? key : QString::fromLatin1(stages()[std::size_t(i)].name);
+    return i < 0 ? key : tr(stages()[std::size_t(i)].name);
 }
 
 void add_parts(std::vector<Known>& to, const QString& stage, QWidget* of, const Ways& ways) {
@@ -88,7 +89,7 @@ void add_order(std::vector<Known>& to, Workroom& room, const Ways& ways) {
         to.push_back({text, where, {}, [ways, stage, about] { ways.at(stage, about); }, weight});
     };
     for (const Decoration& d : order.decorations)
-        add(QStringLiteral("%1 on %2").arg(qt(d.name), qt(run_name(order, d.run))), qt(location_name(d.location)), QStringLiteral("fit"),
+        add(tr("%1 on %2").arg(qt(d.name), qt(run_name(order, d.run))), said(location_name(d.location)), QStringLiteral("fit"),
             with(&Subject::decoration, d.id), 8);
     std::map<std::pair<RunKey, std::string>, int> pieces;
     for (const OrderLine& l : order.lines.all()) pieces[{{l.style, l.colour, l.lot, l.job}, l.size}] += l.quantity;
@@ -112,13 +113,12 @@ void add_order(std::vector<Known>& to, Workroom& room, const Ways& ways) {
                       },
                       7});
     }
-    for (const Art& a : order.art) add(qt(a.name), QStringLiteral("art"), QStringLiteral("art"), with(&Subject::art, a.id), 7);
-    for (const BlankStyle& b : order.styles.all())
-        add(qt(b.name), QStringLiteral("blank"), QStringLiteral("blanks"), with(&Subject::style, b.id), 6);
+    for (const Art& a : order.art) add(qt(a.name), tr("art"), QStringLiteral("art"), with(&Subject::art, a.id), 7);
+    for (const BlankStyle& b : order.styles.all()) add(qt(b.name), tr("blank"), QStringLiteral("blanks"), with(&Subject::style, b.id), 6);
     for (const Medium& m : order.media.all())
-        add(qt(m.name), QStringLiteral("film or paper"), QStringLiteral("sheets"), with(&Subject::medium, m.id), 6);
+        add(qt(m.name), tr("film or paper"), QStringLiteral("sheets"), with(&Subject::medium, m.id), 6);
     for (const Job& j : order.jobs.all())
-        to.push_back({qt(j.name), QStringLiteral("job"), qt(j.customer),
+        to.push_back({qt(j.name), tr("job"), qt(j.customer),
                       [&room, id = j.id] {
                           Selection s = room.selection();
                           s.job = id;
@@ -128,12 +128,12 @@ void add_order(std::vector<Known>& to, Workroom& room, const Ways& ways) {
     const Findings& findings = room.findings();
     for (std::size_t i = 0; i < std::min(findings.size(), most_findings); ++i)
         to.push_back({qt(finding_text(findings[i], order.unit)),
-                      QStringLiteral("%1, %2").arg(qt(severity_name(findings[i].severity)), stage_name(qt(findings[i].about.stage))),
+                      QStringLiteral("%1, %2").arg(said(severity_name(findings[i].severity)), stage_name(qt(findings[i].about.stage))),
                       {},
                       [ways, i] { ways.finding(int(i)); },
                       1});
     for (const QString& path : room.keeper().recent())
-        to.push_back({QFileInfo(path).completeBaseName(), QStringLiteral("order of late"), path, [ways, path] { ways.open(path); }, 4});
+        to.push_back({QFileInfo(path).completeBaseName(), tr("order of late"), path, [ways, path] { ways.open(path); }, 4});
 }
 
 bool bring_to_light(QWidget* part, const std::vector<QWidget*>& within) {

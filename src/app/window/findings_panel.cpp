@@ -9,6 +9,7 @@
 #include <QPainter>
 #include <QTreeWidget>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/window/over.h"
 #include "app/widgets/theme.h"
@@ -31,27 +32,27 @@ QIcon severity_icon(Severity s) {
 }  // namespace
 
 FindingsPanel::FindingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
-    make_over(this, "FindingsPanel", QStringLiteral("All findings"));
+    make_over(this, "FindingsPanel", tr("All findings"));
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(14, 10, 14, 10);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("All there is to say")));
+    head->addWidget(head_label(tr("All there is to say")));
     says_ = new QLabel;
     says_->setObjectName(QStringLiteral("Findings count"));
     says_->setProperty("quiet", true);
     head->addWidget(says_, 1);
     filter_ = new QLineEdit;
     filter_->setObjectName(QStringLiteral("Filter findings"));
-    filter_->setAccessibleName(QStringLiteral("Filter findings"));
-    filter_->setPlaceholderText(QStringLiteral("only with this word"));
+    filter_->setAccessibleName(tr("Filter findings"));
+    filter_->setPlaceholderText(tr("only with this word"));
     filter_->setFixedWidth(180);
     head->addWidget(filter_);
-    all_ = new QCheckBox(QStringLiteral("seen ones too"));
+    all_ = new QCheckBox(tr("seen ones too"));
     all_->setObjectName(QStringLiteral("Seen too"));
     head->addWidget(all_);
-    auto* seen = push(QStringLiteral("Seen"), QStringLiteral("Puts the chosen notes away until their figures change (S)"));
+    auto* seen = push(tr("Seen"), tr("Puts the chosen notes away until their figures change (S)"));
     head->addWidget(seen);
-    auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench (Escape)"));
+    auto* close = push(tr("Close"), tr("Back to the bench (Escape)"));
     head->addWidget(close);
     rows->addLayout(head);
     list_ = new QTreeWidget;
@@ -106,21 +107,21 @@ void FindingsPanel::fill() {
             auto* item = new QTreeWidgetItem({qt(finding_text(shown_[i], unit_)), stage_name(qt(group.stage))});
             item->setData(0, Qt::UserRole, int(i));
             item->setIcon(0, severity_icon(group.severity));
-            item->setToolTip(0, qt(severity_name(group.severity)) + ": " + item->text(0));
+            item->setToolTip(0, said(severity_name(group.severity)) + ": " + item->text(0));
             return item;
         };
         auto* first = line(of.front());
         list_->addTopLevelItem(first);
         if (of.size() < 2) continue;
-        first->setText(1, QStringLiteral("%1 alike · %2").arg(of.size()).arg(first->text(1)));
+        first->setText(1, tr("%1 alike · %2").arg(of.size()).arg(first->text(1)));
         for (std::size_t k = 1; k < of.size(); ++k) first->addChild(line(of[k]));
     }
     QStringList parts;
     if (stops > 0) parts << counted(stops, "stop");
     if (cautions > 0) parts << counted(cautions, "caution");
     if (notes > 0) parts << counted(notes, "note");
-    if (away > 0) parts << QStringLiteral("%1 seen").arg(away);
-    says_->setText(parts.isEmpty() ? QStringLiteral("nothing to mend") : parts.join(QStringLiteral(", ")));
+    if (away > 0) parts << tr("%1 seen").arg(away);
+    says_->setText(parts.isEmpty() ? tr("nothing to mend") : parts.join(QStringLiteral(", ")));
     if (list_->topLevelItemCount() > 0) list_->setCurrentItem(list_->topLevelItem(0));
 }
 

@@ -6,6 +6,7 @@
 #include <QPainter>
 #include <QToolButton>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 #include "core/drawing/drawing.h"
@@ -15,7 +16,7 @@ namespace orthema::app {
 FindingsStrip::FindingsStrip(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
     setProperty("card", true);
     setObjectName(QStringLiteral("Findings"));
-    setAccessibleName(QStringLiteral("Findings"));
+    setAccessibleName(tr("Findings"));
     setFocusPolicy(Qt::TabFocus);
     setCursor(Qt::PointingHandCursor);
     setFixedHeight(40);
@@ -33,11 +34,11 @@ FindingsStrip::FindingsStrip(Workroom& room, QWidget* parent) : QFrame(parent), 
         row->addWidget(b);
         return b;
     };
-    mend_ = tool(QStringLiteral("Mend it"), QStringLiteral("Mends the picture so that this is no longer said; the file stays as it is"));
+    mend_ = tool(tr("Mend it"), tr("Mends the picture so that this is no longer said; the file stays as it is"));
     mend_->setObjectName(QStringLiteral("Mend it"));
-    back_ = tool(QStringLiteral("‹"), QStringLiteral("The finding before"));
-    count_ = tool({}, QStringLiteral("All findings, folded (F7). F8 goes to the next, Shift+F8 to the one before"));
-    on_ = tool(QStringLiteral("›"), QStringLiteral("The next finding"));
+    back_ = tool(QStringLiteral("‹"), tr("The finding before"));
+    count_ = tool({}, tr("All findings, folded (F7). F8 goes to the next, Shift+F8 to the one before"));
+    on_ = tool(QStringLiteral("›"), tr("The next finding"));
     connect(back_, &QToolButton::clicked, this, [this] { step(-1); });
     connect(on_, &QToolButton::clicked, this, [this] { step(1); });
     connect(count_, &QToolButton::clicked, this, &FindingsStrip::all_wanted);
@@ -53,8 +54,8 @@ void FindingsStrip::refresh() {
     any_ = n > 0;
     severity_ = any_ ? all[std::size_t(at_)].severity : Severity::note;
     full_ = any_                  ? qt(finding_text(all[std::size_t(at_)], room_.order().unit))
-            : room_.catching_up() ? QStringLiteral("Working it out.")
-                                  : QStringLiteral("Nothing to mend.");
+            : room_.catching_up() ? tr("Working it out.")
+                                  : tr("Nothing to mend.");
     offer_ = any_ ? mending_for(room_.order(), room_.plan(), all[std::size_t(at_)]) : std::nullopt;
     mend_->setVisible(offer_.has_value());
     const int room = std::max(80, width() - (offer_ ? 330 : 262));
@@ -68,7 +69,7 @@ void FindingsStrip::refresh() {
     }
     text_->setText(wraps ? text_->fontMetrics().elidedText(full_, Qt::ElideRight, room * 19 / 10) : full_);
     setToolTip(full_);
-    count_->setText(any_ ? QStringLiteral("%1 of %2").arg(at_ + 1).arg(n) : QString());
+    count_->setText(any_ ? tr("%1 of %2").arg(at_ + 1).arg(n) : QString());
     for (QToolButton* b : {back_, count_, on_}) b->setVisible(any_);
     setAccessibleDescription(full_);
     update();

@@ -4,6 +4,7 @@
 #include <QPainterPath>
 #include <QVBoxLayout>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/theme.h"
 #include "core/drawing/drawing.h"
 
@@ -28,7 +29,7 @@ StageButton::StageButton(const QString& name, int number, QWidget* parent) : QAb
     setFixedHeight(56);
     setMinimumWidth(96);
     setFocusPolicy(Qt::TabFocus);
-    setToolTip(QStringLiteral("%1 (Ctrl+%2)").arg(name).arg(number));
+    setToolTip(tr("%1 (Ctrl+%2)").arg(name).arg(number));
     setCursor(Qt::PointingHandCursor);
 }
 
@@ -52,13 +53,13 @@ void paint_ground(QPainter& p, QSizeF size, bool chosen, bool focus) {
 }  // namespace
 
 DeskButton::DeskButton(QWidget* parent) : QAbstractButton(parent) {
-    setText(QStringLiteral("Desk"));
+    setText(tr("Desk"));
     setObjectName(QStringLiteral("Desk"));
-    setAccessibleName(QStringLiteral("Desk, the shop's orders"));
+    setAccessibleName(tr("Desk, the shop's orders"));
     setFixedHeight(40);
     setMinimumWidth(96);
     setFocusPolicy(Qt::TabFocus);
-    setToolTip(QStringLiteral("The shop's orders (Ctrl+0)"));
+    setToolTip(tr("The shop's orders (Ctrl+0)"));
     setCursor(Qt::PointingHandCursor);
 }
 
@@ -92,11 +93,11 @@ void StageButton::show_state(Standing standing, bool waiting, int count, const Q
     count_ = count;
     word_ = word;
     chosen_ = chosen;
-    const char* says = waiting                         ? "waiting"
-                       : standing == Standing::settled ? "settled"
-                       : standing == Standing::look    ? "needs a look"
-                                                       : "blocked";
-    setAccessibleName(QStringLiteral("%1, %2, %3").arg(text(), QString::fromLatin1(says), word));
+    const QString says = waiting                         ? tr("waiting")
+                         : standing == Standing::settled ? tr("settled")
+                         : standing == Standing::look    ? tr("needs a look")
+                                                         : tr("blocked");
+    setAccessibleName(QStringLiteral("%1, %2, %3").arg(text(), says, word));
     update();
     parentWidget()->update();
 }
@@ -149,7 +150,7 @@ void StageButton::paintEvent(QPaintEvent*) {
 }
 
 JobLine::JobLine(const QStringList& stages, QWidget* parent) : QWidget(parent) {
-    setFixedWidth(104);
+    setFixedWidth(language_spoken() == nullptr ? 104 : 112);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 10, 4, 10);
     column->setSpacing(18);  // all of it is seen in a window of 700 pixels

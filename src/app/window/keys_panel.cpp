@@ -5,6 +5,7 @@
 #include <QKeyEvent>
 #include <QLabel>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/window/over.h"
 
@@ -12,9 +13,7 @@ namespace orthema::app {
 
 namespace {
 
-KeySaid said(const char* stage, const char* keys, const char* what) {
-    return {QString::fromUtf8(stage), QString::fromUtf8(keys), QString::fromUtf8(what)};
-}
+KeySaid said(const char* stage, const char* keys, const char* what) { return {QString::fromUtf8(stage), tr(keys), tr(what)}; }
 
 /// One group: its name, then a line for each key.
 QWidget* group(const QString& name, const std::vector<KeySaid>& lines) {
@@ -99,7 +98,7 @@ const std::vector<KeySaid>& all_keys() {
 }
 
 KeysPanel::KeysPanel(QWidget* parent) : QFrame(parent) {
-    make_over(this, "KeysPanel", QStringLiteral("All keys"));
+    make_over(this, "KeysPanel", tr("All keys"));
     setFocusPolicy(Qt::StrongFocus);
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(22, 18, 22, 18);
@@ -116,7 +115,7 @@ void KeysPanel::rise(const QString& stage, const QString& name) {
     for (const KeySaid& k : all_keys())
         if (k.stage.isEmpty() || k.stage == stage) (k.stage.isEmpty() ? everywhere : here).push_back(k);
     columns->addWidget(group(name, here), 1);
-    columns->addWidget(group(QStringLiteral("Everywhere"), everywhere), 1);
+    columns->addWidget(group(tr("Everywhere"), everywhere), 1);
     layout()->addWidget(body_);
     before_ = QApplication::focusWidget();
     constexpr int widest = 900;

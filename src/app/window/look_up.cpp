@@ -10,6 +10,7 @@
 
 #include <algorithm>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 #include "app/window/over.h"
@@ -101,18 +102,18 @@ std::vector<std::size_t> looked_up(const QString& typed, const std::vector<Known
 }
 
 LookUp::LookUp(QWidget* parent) : QFrame(parent) {
-    make_over(this, "LookUp", QStringLiteral("Look up"));
+    make_over(this, "LookUp", tr("Look up"));
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(10, 10, 10, 10);
     field_ = new QLineEdit;
     field_->setObjectName(QStringLiteral("Look up"));
-    field_->setAccessibleName(QStringLiteral("Look up"));
-    field_->setPlaceholderText(QStringLiteral("A bench, a deed, a figure, a design, a size, a person, a finding"));
+    field_->setAccessibleName(tr("Look up"));
+    field_->setPlaceholderText(tr("A bench, a deed, a figure, a design, a size, a person, a finding"));
     field_->setMinimumHeight(32);
     rows->addWidget(field_);
     list_ = new QListWidget;
     list_->setObjectName(QStringLiteral("Looked up"));
-    list_->setAccessibleName(QStringLiteral("What was found"));
+    list_->setAccessibleName(tr("What was found"));
     list_->setItemDelegate(new Line(list_));
     list_->setFocusPolicy(Qt::NoFocus);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -143,7 +144,7 @@ void LookUp::fill() {
         item->setToolTip(known_[i].text);
     }
     if (shown_.empty()) {
-        auto* none = new QListWidgetItem(QStringLiteral("Nothing here is called so."), list_);
+        auto* none = new QListWidgetItem(tr("Nothing here is called so."), list_);
         none->setFlags(Qt::NoItemFlags);
     } else {
         list_->setCurrentRow(0);

@@ -17,6 +17,7 @@
 #include <QTimer>
 #include <QToolButton>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/art_bench.h"
 #include "app/benches/blanks/blanks_bench.h"
 #include "app/benches/fit/fit_bench.h"
@@ -56,12 +57,12 @@ const std::map<std::string, Bench* (*)(Workroom&)>& bench_makers() {
     return makers;
 }
 
-const QString order_filter = QStringLiteral("Orders (*.orthema);;All files (*)");
+QString order_filter() { return tr("Orders (*.orthema);;All files (*)"); }
 
 }  // namespace
 
 MainWindow::MainWindow(Workroom& room) : room_(room) {
-    setWindowTitle(QStringLiteral("Orthema"));
+    setWindowTitle(tr("Orthema"));
     connect(&room_.keeper(), &Keeper::other_wrote, this, &MainWindow::two_wrote);
     setAcceptDrops(true);
     const QSize room_on_screen = screen()->availableSize();
@@ -87,14 +88,14 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
 
     benches_.assign(stages().size(), nullptr);
     QStringList names;
-    for (const Stage& s : stages()) names << QString::fromLatin1(s.name);
+    for (const Stage& s : stages()) names << tr(s.name);
     line_ = new JobLine(names);
     middle->addWidget(line_);
     auto* centre = new QVBoxLayout;
     centre->setContentsMargins(4, 10, 10, 10);
     centre->setSpacing(8);
     middle->addLayout(centre, 1);
-    jobs_ = new ChipRow(QStringLiteral("Jobs"));
+    jobs_ = new ChipRow(tr("Jobs"));
     jobs_->setObjectName(QStringLiteral("Job chips"));
     jobs_->fold(1);
     jobs_->chosen = [this](const std::string& id) {
@@ -150,7 +151,7 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
         s.art = offer.art;
         room_.select(s);
         go_to(QStringLiteral("art"));
-        room_.pictures().mend(offer.art, QStringLiteral("mend %1").arg(qt(art->name)), with_mending(art->mendings, offer.mending));
+        room_.pictures().mend(offer.art, tr("mend %1").arg(qt(art->name)), with_mending(art->mendings, offer.mending));
     });
     connect(&room.keeper(), &Keeper::about_to_take_over, this, &MainWindow::keep_place);
     connect(&room.keeper(), &Keeper::taken_over, this, [this] {  // an order was opened: the benches are wanted
@@ -178,15 +179,15 @@ void MainWindow::build_top(QWidget* top) {
     row->addWidget(name_);
     row->addWidget(about_);
     auto* papers = new QToolButton;
-    papers->setText(QStringLiteral("Order file"));
+    papers->setText(tr("Order file"));
     papers->setObjectName(QStringLiteral("Order file"));
-    papers->setAccessibleName(QStringLiteral("Order file"));
+    papers->setAccessibleName(tr("Order file"));
     papers->setPopupMode(QToolButton::InstantPopup);
-    papers->setToolTip(QStringLiteral("New, open, save, recent orders"));
+    papers->setToolTip(tr("New, open, save, recent orders"));
     auto* menu = new QMenu(papers);
-    menu->addAction(QStringLiteral("New order"), QKeySequence::New, this, [this] { room_.keeper().start_new(); });
-    menu->addAction(QStringLiteral("Open…"), QKeySequence::Open, this, &MainWindow::open);
-    recent_ = menu->addMenu(QStringLiteral("Recent orders"));
+    menu->addAction(tr("New order"), QKeySequence::New, this, [this] { room_.keeper().start_new(); });
+    menu->addAction(tr("Open…"), QKeySequence::Open, this, &MainWindow::open);
+    recent_ = menu->addMenu(tr("Recent orders"));
     connect(menu, &QMenu::aboutToShow, this, [this] {
         recent_->clear();
         for (const QString& p : room_.keeper().recent())
@@ -194,29 +195,28 @@ void MainWindow::build_top(QWidget* top) {
         recent_->setEnabled(!recent_->isEmpty());
     });
     menu->addSeparator();
-    menu->addAction(QStringLiteral("Save"), QKeySequence::Save, this, &MainWindow::save);
-    menu->addAction(QStringLiteral("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), this, &MainWindow::save_as);
+    menu->addAction(tr("Save"), QKeySequence::Save, this, &MainWindow::save);
+    menu->addAction(tr("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), this, &MainWindow::save_as);
     menu->addSeparator();
-    undo_ = menu->addAction(QStringLiteral("Undo"), QKeySequence::Undo, this, [this] { room_.document().undo(); });
-    redo_ =
-        menu->addAction(QStringLiteral("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.document().redo(); });
+    undo_ = menu->addAction(tr("Undo"), QKeySequence::Undo, this, [this] { room_.document().undo(); });
+    redo_ = menu->addAction(tr("Redo"), QKeySequence(QStringLiteral("Ctrl+Shift+Z")), this, [this] { room_.document().redo(); });
     papers->setMenu(menu);
     row->addWidget(papers);
     auto* helps = new QToolButton;
-    helps->setText(QStringLiteral("Help"));
+    helps->setText(tr("Help"));
     helps->setObjectName(QStringLiteral("Help"));
-    helps->setAccessibleName(QStringLiteral("Help"));
+    helps->setAccessibleName(tr("Help"));
     helps->setPopupMode(QToolButton::InstantPopup);
-    helps->setToolTip(QStringLiteral("What this bench is for, all keys, and where things are"));
+    helps->setToolTip(tr("What this bench is for, all keys, and where things are"));
     auto* help_menu = new QMenu(helps);
-    help_menu->addAction(QStringLiteral("Manual, at this bench"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
-    help_menu->addAction(QStringLiteral("Look up…"), QKeySequence(QStringLiteral("Ctrl+K")), this, &MainWindow::look_up);
-    help_menu->addAction(QStringLiteral("All keys"), QKeySequence(Qt::Key_Question), this, &MainWindow::show_keys);
+    help_menu->addAction(tr("Manual, at this bench"), QKeySequence(Qt::Key_F1), this, &MainWindow::help);
+    help_menu->addAction(tr("Look up…"), QKeySequence(QStringLiteral("Ctrl+K")), this, &MainWindow::look_up);
+    help_menu->addAction(tr("All keys"), QKeySequence(Qt::Key_Question), this, &MainWindow::show_keys);
     help_menu->addSeparator();
-    help_menu->addAction(QStringLiteral("Settings…"), QKeySequence(QStringLiteral("Ctrl+,")), this, &MainWindow::show_settings);
-    help_menu->addAction(QStringLiteral("Copy what to report"), this, &MainWindow::copy_report)
-        ->setToolTip(QStringLiteral("Version, system and the last of the log; nothing of what an order holds"));
-    help_menu->addAction(QStringLiteral("About Orthema"), this, [this] { About(this).exec(); });
+    help_menu->addAction(tr("Settings…"), QKeySequence(QStringLiteral("Ctrl+,")), this, &MainWindow::show_settings);
+    help_menu->addAction(tr("Copy what to report"), this, &MainWindow::copy_report)
+        ->setToolTip(tr("Version, system and the last of the log; nothing of what an order holds"));
+    help_menu->addAction(tr("About Orthema"), this, [this] { About(this).exec(); });
     helps->setMenu(help_menu);
     row->addWidget(helps);
     addActions(menu->actions());  // so that the keys work with the menus closed
@@ -225,13 +225,13 @@ void MainWindow::build_top(QWidget* top) {
     film_ = new QLabel;
     film_->setProperty("quiet", true);
     row->addWidget(film_);
-    units_ = new Segments(QStringLiteral("Units"), {QStringLiteral("in"), QStringLiteral("mm")});
+    units_ = new Segments(tr("Units"), {tr("in"), tr("mm")});
     units_->setFixedWidth(92);
-    units_->setToolTip(QStringLiteral("Show lengths in inches or millimetres; any unit can be typed"));
+    units_->setToolTip(tr("Show lengths in inches or millimetres; any unit can be typed"));
     units_->chosen = [this](int i) {
         Order next = room_.order();
         next.unit = i == 0 ? Unit::inch : Unit::mm;
-        room_.edit(QStringLiteral("units"), std::move(next));
+        room_.edit(tr("units"), std::move(next));
     };
     row->addWidget(units_);
     ready_ = new QLabel;
@@ -239,7 +239,7 @@ void MainWindow::build_top(QWidget* top) {
     ready_->setMinimumWidth(96);
     ready_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(ready_);
-    auto* out = push(QStringLiteral("Export…"), QStringLiteral("Gang sheets, cut lines, guides and tables in one go (Ctrl+E)"), true);
+    auto* out = push(tr("Export…"), tr("Gang sheets, cut lines, guides and tables in one go (Ctrl+E)"), true);
     row->addWidget(out);
     connect(out, &QPushButton::clicked, this, [this] { (void)show_export(); });
 }
@@ -326,12 +326,12 @@ void MainWindow::show_jobs() {
     const Order& order = room_.order();
     const bool any = is_gang(order) && !at_desk_;
     if (any) {
-        std::vector<Chip> chips{{"all", QStringLiteral("All jobs"), counted(std::size_t(garments_in(order)), "piece")}};
+        std::vector<Chip> chips{{"all", tr("All jobs"), counted(std::size_t(garments_in(order)), "piece")}};
         for (const Job& j : order.jobs.all()) {
             int pieces = 0;
             for (const OrderLine& l : order.lines.all()) pieces += l.job == j.id ? l.quantity : 0;
             const QDate due = QDate::fromString(qt(j.due), Qt::ISODate);
-            const QString when = due.isValid() ? QStringLiteral(", ") + QLocale::c().toString(due, QStringLiteral("d MMMM")) : QString();
+            const QString when = due.isValid() ? QStringLiteral(", ") + day_text(due) : QString();
             const bool late = std::any_of(room_.findings().begin(), room_.findings().end(),
                                           [&](const Finding& f) { return f.code == "job-late" && f.about.job == j.id; });
             chips.push_back({j.id, qt(j.name), counted(std::size_t(pieces), "piece") + when, late ? Standing::look : Standing::settled});
@@ -347,9 +347,8 @@ void MainWindow::refresh() {
     const bool changed = room_.document().changed_since_saved();  // compares whole orders: once is enough
     name_->setText(qt(order.name));
     QString about = counted(std::size_t(garments_in(order)), "piece");
-    if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid())
-        about += QStringLiteral(", due ") + QLocale::c().toString(due, QStringLiteral("d MMMM"));
-    if (changed) about += room_.keeper().kept_nowhere() ? QStringLiteral(", kept nowhere: save it") : QStringLiteral(", not saved");
+    if (const QDate due = QDate::fromString(qt(order.due), Qt::ISODate); due.isValid()) about += tr(", due ") + day_text(due);
+    if (changed) about += room_.keeper().kept_nowhere() ? tr(", kept nowhere: save it") : tr(", not saved");
     about_->setText(about);
     double film = 0, used = 0;
     for (const MediumPlan& m : room_.sheets().media)
@@ -357,11 +356,10 @@ void MainWindow::refresh() {
             film += m.length;
             used += m.length * m.density;
         }
-    film_->setText(film > 0 ? QStringLiteral("film %1 m, %2 % used").arg(film / 1000, 0, 'f', 2).arg(std::lround(100 * used / film))
-                            : QString());
+    film_->setText(film > 0 ? tr("film %1 m, %2 % used").arg(fixed(film / 1000, 2)).arg(std::lround(100 * used / film)) : QString());
     units_->show_choice(order.unit == Unit::inch ? 0 : 1);
     undo_->setEnabled(room_.document().can_undo());
-    undo_->setText(room_.document().can_undo() ? QStringLiteral("Undo ") + room_.document().undo_what() : QStringLiteral("Undo"));
+    undo_->setText(room_.document().can_undo() ? tr("Undo ") + room_.document().undo_what() : tr("Undo"));
     redo_->setEnabled(room_.document().can_redo());
     int settled = 0, prepare = 0;
     for (std::size_t i = 0; i < benches_.size(); ++i) {
@@ -372,7 +370,7 @@ void MainWindow::refresh() {
         ++prepare;
         if (!state.waiting && state.standing == Standing::settled) ++settled;
     }
-    ready_->setText(QStringLiteral("%1 of %2 settled").arg(settled).arg(prepare));
+    ready_->setText(tr("%1 of %2 settled").arg(settled).arg(prepare));
     const QString ready =
         settled == prepare ? QStringLiteral("color:#4F6D2F; font-weight:bold;") : QStringLiteral("color:#5B6770; font-weight:bold;");
     if (ready_->styleSheet() != ready) ready_->setStyleSheet(ready);  // setting it again would restyle
@@ -384,11 +382,11 @@ void MainWindow::refresh() {
         desk()->refresh();
     else
         made(current_)->refresh();
-    setWindowTitle(qt(order.name) + (changed ? QStringLiteral(" (not saved) – Orthema") : QStringLiteral(" – Orthema")));
+    setWindowTitle(qt(order.name) + (changed ? tr(" (not saved) – Orthema") : tr(" – Orthema")));
 }
 
 void MainWindow::open() {
-    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open an order"), {}, order_filter);
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open an order"), {}, order_filter());
     if (!path.isEmpty()) room_.keeper().open(path);
 }
 
@@ -400,7 +398,7 @@ void MainWindow::save() {
 }
 
 void MainWindow::save_as() {
-    QFileDialog dialog(this, QStringLiteral("Save the order as"), {}, order_filter);
+    QFileDialog dialog(this, tr("Save the order as"), {}, order_filter());
     dialog.setAcceptMode(QFileDialog::AcceptSave);
     dialog.setDefaultSuffix(QStringLiteral("orthema"));
     if (dialog.exec() == QDialog::Accepted && !dialog.selectedFiles().isEmpty()) room_.keeper().save(dialog.selectedFiles().front());
@@ -471,13 +469,13 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 void MainWindow::two_wrote(const QString& path) {
     QMessageBox ask(this);
     ask.setObjectName(QStringLiteral("Written by another"));
-    ask.setText(QStringLiteral("“%1” was written by another program since it was opened here.").arg(QFileInfo(path).fileName()));
+    ask.setText(tr("“%1” was written by another program since it was opened here.").arg(QFileInfo(path).fileName()));
     ask.setInformativeText(
-        QStringLiteral("Nothing was saved yet. Yours can go beside it, or theirs can take its place here; yours is put aside then."));
-    QPushButton* beside = ask.addButton(QStringLiteral("Save beside"), QMessageBox::AcceptRole);
-    QPushButton* theirs = ask.addButton(QStringLiteral("Take theirs"), QMessageBox::ActionRole);
-    QPushButton* both = ask.addButton(QStringLiteral("Look at both"), QMessageBox::ActionRole);
-    QPushButton* stay = ask.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
+        tr("Nothing was saved yet. Yours can go beside it, or theirs can take its place here; yours is put aside then."));
+    QPushButton* beside = ask.addButton(tr("Save beside"), QMessageBox::AcceptRole);
+    QPushButton* theirs = ask.addButton(tr("Take theirs"), QMessageBox::ActionRole);
+    QPushButton* both = ask.addButton(tr("Look at both"), QMessageBox::ActionRole);
+    QPushButton* stay = ask.addButton(tr("Stay here"), QMessageBox::RejectRole);
     ask.setDefaultButton(beside);
     ask.setEscapeButton(stay);
     ask.exec();
@@ -491,18 +489,17 @@ bool MainWindow::let_go_unkept() {
     for (;;) {
         QMessageBox ask(this);
         ask.setObjectName(QStringLiteral("Kept nowhere"));
-        ask.setText(QStringLiteral("“%1” has changes that could be kept nowhere.").arg(qt(room_.order().name)));
-        ask.setInformativeText(QStringLiteral("Neither beside the order nor in the program's own folders can anything be written."));
-        QPushButton* save = ask.addButton(QStringLiteral("Save to…"), QMessageBox::AcceptRole);
-        QPushButton* stay = ask.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
-        ask.addButton(QStringLiteral("Close and lose them"), QMessageBox::DestructiveRole);
+        ask.setText(tr("“%1” has changes that could be kept nowhere.").arg(qt(room_.order().name)));
+        ask.setInformativeText(tr("Neither beside the order nor in the program's own folders can anything be written."));
+        QPushButton* save = ask.addButton(tr("Save to…"), QMessageBox::AcceptRole);
+        QPushButton* stay = ask.addButton(tr("Stay here"), QMessageBox::RejectRole);
+        ask.addButton(tr("Close and lose them"), QMessageBox::DestructiveRole);
         ask.setDefaultButton(save);
         ask.setEscapeButton(stay);
         ask.exec();
         if (ask.clickedButton() == stay) return false;
         if (ask.clickedButton() != save) return true;
-        const QString path =
-            QFileDialog::getSaveFileName(this, QStringLiteral("Save the order"), QDir::homePath(), QStringLiteral("Order (*.orthema)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("Save the order"), QDir::homePath(), tr("Order (*.orthema)"));
         if (path.isEmpty()) continue;
         const auto fault = room_.keeper().save_now(path);
         if (!fault) return true;

@@ -2,6 +2,7 @@
 #include <QClipboard>
 #include <QGuiApplication>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/art_bench.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/press/press_bench.h"
@@ -82,18 +83,18 @@ std::vector<Known> MainWindow::everything() {
         out.push_back({text, where, {}, go, weight});
     };
     deed(
-        QStringLiteral("Desk"), QStringLiteral("Ctrl+0"), [this] { show_desk(); }, 20);
+        tr("Desk"), tr("Ctrl+0"), [this] { show_desk(); }, 20);
     for (std::size_t i = 0; i < benches_.size(); ++i)
         deed(
-            QString::fromLatin1(stages()[i].name), QStringLiteral("bench, Ctrl+%1").arg(i + 1), [this, i] { go_to(int(i)); }, 20);
+            tr(stages()[i].name), tr("bench, Ctrl+%1").arg(i + 1), [this, i] { go_to(int(i)); }, 20);
     for (QAction* a : actions())
         if (a->isEnabled() && !a->text().isEmpty() && a->shortcut() != QKeySequence(QStringLiteral("Ctrl+K")))
             deed(
                 a->text(), a->shortcut().toString(QKeySequence::NativeText), [a] { a->trigger(); }, 15);
     deed(
-        QStringLiteral("Export…"), QStringLiteral("Ctrl+E"), [this] { (void)show_export(); }, 16);
+        tr("Export…"), tr("Ctrl+E"), [this] { (void)show_export(); }, 16);
     deed(
-        QStringLiteral("All findings"), QStringLiteral("F7"), [this] { show_findings(); }, 15);
+        tr("All findings"), QStringLiteral("F7"), [this] { show_findings(); }, 15);
     Ways ways;
     ways.at = [this](const QString& stage, const Subject& about) {
         go_to(stage);
@@ -105,7 +106,7 @@ std::vector<Known> MainWindow::everything() {
         if (bring_to_light(part, {b, b->figures()}))
             part->setFocus(Qt::ShortcutFocusReason);
         else
-            room_.say({QStringLiteral("That is not there for what is chosen now."), false, {}, {}});
+            room_.say({tr("That is not there for what is chosen now."), false, {}, {}});
     };
     ways.finding = [this](int at) { findings_->show_at(at); };
     ways.open = [this](const QString& path) { room_.keeper().open(path); };
@@ -123,8 +124,7 @@ void MainWindow::show_settings() {
 
 void MainWindow::copy_report() {
     QGuiApplication::clipboard()->setText(report_text(room_));
-    room_.say({QStringLiteral(
-                   "Copied: version, system, counts and the last of the log. Nothing of the order's words, pictures or files is in it."),
+    room_.say({tr("Copied: version, system, counts and the last of the log. Nothing of the order's words, pictures or files is in it."),
                false,
                {},
                {}});
@@ -162,8 +162,7 @@ void MainWindow::go_back_to_place() {
 void MainWindow::show_keys() {
     if (keys_ == nullptr) keys_ = new KeysPanel(centralWidget());
     const Stage& s = stages()[std::size_t(current_)];
-    keys_->rise(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(s.key),
-                at_desk_ ? QStringLiteral("Desk") : QString::fromLatin1(s.name));
+    keys_->rise(at_desk_ ? QStringLiteral("desk") : QString::fromLatin1(s.key), at_desk_ ? tr("Desk") : tr(s.name));
 }
 
 }  // namespace orthema::app

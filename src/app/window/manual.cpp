@@ -7,6 +7,7 @@
 #include <QRegularExpression>
 #include <QTextBrowser>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "files/program_part.h"
 
@@ -44,7 +45,7 @@ Manual* Manual::found(QWidget* parent) {
 
 Manual::Manual(QString folder, QWidget* parent) : QWidget(parent, Qt::Window), folder_(std::move(folder)) {
     setObjectName(QStringLiteral("Manual"));
-    setWindowTitle(QStringLiteral("Orthema: the manual"));
+    setWindowTitle(tr("Orthema: the manual"));
     resize(940, 720);
     setStyleSheet(QStringLiteral("#Manual { background:#F4F1EA; }"));
     auto* row = new QHBoxLayout(this);
@@ -52,13 +53,13 @@ Manual::Manual(QString folder, QWidget* parent) : QWidget(parent, Qt::Window), f
     auto* left = new QVBoxLayout;
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find in the manual"));
-    find_->setAccessibleName(QStringLiteral("Find in the manual"));
-    find_->setPlaceholderText(QStringLiteral("find (Enter: the next)"));
+    find_->setAccessibleName(tr("Find in the manual"));
+    find_->setPlaceholderText(tr("find (Enter: the next)"));
     find_->setFixedWidth(210);
     left->addWidget(find_);
     pages_ = new QListWidget;
     pages_->setObjectName(QStringLiteral("Pages of the manual"));
-    pages_->setAccessibleName(QStringLiteral("Pages of the manual"));
+    pages_->setAccessibleName(tr("Pages of the manual"));
     pages_->setFixedWidth(210);
     pages_->setWordWrap(true);
     pages_->setSpacing(3);
@@ -66,7 +67,7 @@ Manual::Manual(QString folder, QWidget* parent) : QWidget(parent, Qt::Window), f
     row->addLayout(left);
     text_ = new Pages;
     text_->setObjectName(QStringLiteral("Text of the manual"));
-    text_->setAccessibleName(QStringLiteral("Text of the manual"));
+    text_->setAccessibleName(tr("Text of the manual"));
     text_->setFrameShape(QFrame::NoFrame);
     text_->document()->setDocumentMargin(18);
     text_->setSearchPaths({folder_});
@@ -77,7 +78,7 @@ Manual::Manual(QString folder, QWidget* parent) : QWidget(parent, Qt::Window), f
         auto* item = new QListWidgetItem(title, pages_);
         item->setData(Qt::UserRole, name);
     };
-    add(QStringLiteral("The manual"), QStringLiteral("index"));
+    add(tr("The manual"), QStringLiteral("index"));
     for (auto it = link.globalMatch(read(folder_ + QStringLiteral("/index.md"))); it.hasNext();) {
         const QRegularExpressionMatch m = it.next();
         add(m.captured(1), m.captured(2));

@@ -3,6 +3,7 @@
 #include <QStyleOptionButton>
 #include <QStylePainter>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -15,17 +16,17 @@ NextLine::NextLine(QWidget* parent) : QPushButton(parent) {
     });
 }
 
-void NextLine::show_step(const std::optional<NextStep>& step, bool catching_up, Unit unit) {
+void NextLine::show_step(const std::optional<NextStep>& step, bool catching_up, Reading reading) {
     if (!catching_up) step_ = step;
-    QString words = step_ ? qt(worded(step_->words, unit)) : QStringLiteral("Nothing is left to do");
-    const QString why = !step_           ? QStringLiteral("All is settled, written and pressed")
-                        : step_->finding ? qt(finding_text(*step_->finding, unit))
-                                         : qt(worded(step_->why, unit));
+    QString words = step_ ? qt(worded(step_->words, reading)) : tr("Nothing is left to do");
+    const QString why = !step_           ? tr("All is settled, written and pressed")
+                        : step_->finding ? qt(finding_text(*step_->finding, reading))
+                                         : qt(worded(step_->why, reading));
     setEnabled(step_.has_value() && !catching_up);
     if (words == words_ && why == toolTip()) return;
     words_ = words;
     setToolTip(why);
-    setAccessibleName(QStringLiteral("What next: ") + words);
+    setAccessibleName(tr("What next: ") + words);
     setAccessibleDescription(why);
     update();
 }
@@ -38,7 +39,7 @@ void NextLine::paintEvent(QPaintEvent*) {
     painter.drawControl(QStyle::CE_PushButtonBevel, option);
     const QRect in = rect().adjusted(14, 0, -12, 0);
     painter.setPen(palette().color(QPalette::PlaceholderText));
-    const QString caption = QStringLiteral("Next");
+    const QString caption = tr("Next");
     painter.drawText(in, Qt::AlignVCenter | Qt::AlignLeft, caption);
     QFont bold = font();
     bold.setBold(true);

@@ -14,7 +14,7 @@ class NextLine : public QPushButton {
 public:
     explicit NextLine(QWidget* parent = nullptr);
     /// Nothing: it says that nothing is left, or that the order is being worked out.
-    void show_step(const std::optional<NextStep>& step, bool catching_up, Unit unit);
+    void show_step(const std::optional<NextStep>& step, bool catching_up, Reading reading);
     [[nodiscard]] const std::optional<NextStep>& step() const { return step_; }
     std::function<void(const NextStep&)> wanted;
 

@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -17,7 +18,7 @@ NoticeBar::NoticeBar(QWidget* parent) : QFrame(parent) {
     row->addWidget(text_, 1);
     action_ = push({}, {});
     row->addWidget(action_);
-    auto* close = push(QStringLiteral("Put away"), QStringLiteral("Close this line"));
+    auto* close = push(tr("Put away"), tr("Close this line"));
     row->addWidget(close);
     connect(action_, &QPushButton::clicked, this, [this] {
         const auto act = act_;

@@ -5,8 +5,10 @@
 #include <QKeyEvent>
 #include <QLabel>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/window/over.h"
+#include "files/languages.h"
 #include "app/window/look_up.h"
 
 namespace orthema::app {
@@ -26,20 +28,20 @@ void SettingsPanel::like(Change change) {
 }
 
 SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), room_(room) {
-    make_over(this, "SettingsPanel", QStringLiteral("Settings"));
+    make_over(this, "SettingsPanel", tr("Settings"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(18, 14, 18, 14);
     column->setSpacing(6);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("Settings")));
+    head->addWidget(head_label(tr("Settings")));
     head->addStretch(1);
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find a setting"));
-    find_->setAccessibleName(QStringLiteral("Find a setting"));
-    find_->setPlaceholderText(QStringLiteral("only with this word"));
+    find_->setAccessibleName(tr("Find a setting"));
+    find_->setPlaceholderText(tr("only with this word"));
     find_->setFixedWidth(180);
     head->addWidget(find_);
-    auto* close = push(QStringLiteral("Close"), QStringLiteral("Back to the bench (Escape)"));
+    auto* close = push(tr("Close"), tr("Back to the bench (Escape)"));
     head->addWidget(close);
     column->addLayout(head);
     body_ = new QWidget;
@@ -51,20 +53,20 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     connect(find_, &QLineEdit::textChanged, this, &SettingsPanel::filter);
 
     const auto choice = [](const char* name, const QStringList& of) {
-        auto* s = new Segments(QString::fromLatin1(name), of);
+        auto* s = new Segments(tr(name), of);
         s->setFixedWidth(240);
         return s;
     };
-    section(QStringLiteral("A new order begins with"));
-    unit_ = choice("Lengths in", {QStringLiteral("inches"), QStringLiteral("millimetres")});
+    section(tr("A new order begins with"));
+    unit_ = choice(noted("Lengths in"), {tr("inches"), tr("millimetres")});
     unit_->chosen = [this](int i) { like([&](Liked& l) { l.unit = i == 0 ? Unit::inch : Unit::mm; }); };
-    row(QStringLiteral("Lengths in"), QStringLiteral("Shown so; any unit can be typed at any time"), unit_);
-    paper_ = choice("Paper of the office", {QStringLiteral("A4"), QStringLiteral("letter")});
+    row(tr("Lengths in"), tr("Shown so; any unit can be typed at any time"), unit_);
+    paper_ = choice(noted("Paper of the office"), {QStringLiteral("A4"), tr("letter")});
     paper_->chosen = [this](int i) { like([&](Liked& l) { l.paper = i == 1 ? Paper::letter : Paper::a4; }); };
-    row(QStringLiteral("Paper of the office"), QStringLiteral("For guides, templates, tickets and quotes"), paper_);
-    heat_ = choice("Heat in", {QStringLiteral("°C"), QStringLiteral("°F")});
+    row(tr("Paper of the office"), tr("For guides, templates, tickets and quotes"), paper_);
+    heat_ = choice(noted("Heat in"), {QStringLiteral("°C"), QStringLiteral("°F")});
     heat_->chosen = [this](int i) { like([&](Liked& l) { l.fahrenheit = i == 1; }); };
-    row(QStringLiteral("Heat in"), QStringLiteral("Shown so on recipes, cards and in the records"), heat_);
+    row(tr("Heat in"), tr("Shown so on recipes, cards and in the records"), heat_);
     medium_ = new QComboBox;
     press_ = new QComboBox;
     for (QComboBox* box : {medium_, press_}) {
@@ -73,50 +75,57 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     }
     connect(medium_, &QComboBox::activated, this, [this] { like([&](Liked& l) { l.medium = chosen_id(medium_); }); });
     connect(press_, &QComboBox::activated, this, [this] { like([&](Liked& l) { l.press = chosen_id(press_); }); });
-    row(QStringLiteral("Film or paper"), QStringLiteral("Of a new design, until another is chosen on Fit"), medium_);
-    row(QStringLiteral("Press"), QStringLiteral("Of a new design, where this kind of press takes it"), press_);
-    currency_ = new ValueField(QStringLiteral("Prices in"));
+    row(tr("Film or paper"), tr("Of a new design, until another is chosen on Fit"), medium_);
+    row(tr("Press"), tr("Of a new design, where this kind of press takes it"), press_);
+    currency_ = new ValueField(tr("Prices in"));
     currency_->setFixedWidth(70);
     currency_->take = [this](const QString& text, bool) -> std::optional<QString> {
-        if (text.trimmed().size() > 8) return QStringLiteral("Eight letters at most: it stands before every price.");
+        if (text.trimmed().size() > 8) return tr("Eight letters at most: it stands before every price.");
         like([&](Liked& l) { l.currency = text.trimmed(); });
         return std::nullopt;
     };
-    row(QStringLiteral("Prices in"), QStringLiteral("What stands before a price; may be empty"), currency_);
-    hour_ = new NumberField(QStringLiteral("An hour costs"), 0, 100000, 2);
+    row(tr("Prices in"), tr("What stands before a price; may be empty"), currency_);
+    hour_ = new NumberField(tr("An hour costs"), 0, 100000, 2);
     hour_->setFixedWidth(70);
     hour_->entered = [this](double v) { like([&](Liked& l) { l.hourly = v; }); };
-    row(QStringLiteral("An hour costs"), QStringLiteral("Of one pair of hands, for prices and costs"), hour_);
+    row(tr("An hour costs"), tr("Of one pair of hands, for prices and costs"), hour_);
 
-    section(QStringLiteral("Window"));
-    size_ = choice("Everything at", {QStringLiteral("100 %"), QStringLiteral("125 %"), QStringLiteral("150 %"), QStringLiteral("200 %")});
+    section(tr("Window"));
+    language_ = new QComboBox;
+    language_->setMinimumWidth(240);
+    language_->setMaximumWidth(260);
+    connect(language_, &QComboBox::activated, this, [this] {
+        like([&](Liked& l) { l.language = qt(chosen_id(language_)); });
+        room_.say({tr("Another language is spoken when the program starts again."), false, {}, {}});
+    });
+    row(tr("Language"), tr("Of the window, findings and guides, from the next start; the manual is English"), language_);
+    size_ = choice(noted("Everything at"),
+                   {QStringLiteral("100 %"), QStringLiteral("125 %"), QStringLiteral("150 %"), QStringLiteral("200 %")});
     size_->chosen = [this](int i) {
         like([&](Liked& l) { l.size_percent = sizes_percent[i]; });
-        room_.say(
-            {QStringLiteral("Everything is at %1 % when the program starts again, as far as the screen has room.").arg(sizes_percent[i]),
-             false,
-             {},
-             {}});
+        room_.say({tr("Everything is at %1 % when the program starts again, as far as the screen has room.").arg(sizes_percent[i]),
+                   false,
+                   {},
+                   {}});
     };
-    row(QStringLiteral("Everything at"), QStringLiteral("Type, buttons and drawings alike, from the next start"), size_);
+    row(tr("Everything at"), tr("Type, buttons and drawings alike, from the next start"), size_);
     const auto tick = [](const QString& name) {
         auto* box = new QCheckBox;
         box->setObjectName(name);
         box->setAccessibleName(name);
         return box;
     };
-    quiet_ = tick(QStringLiteral("Nothing glides"));
+    quiet_ = tick(tr("Nothing glides"));
     connect(quiet_, &QCheckBox::clicked, this, [this](bool on) { like([&](Liked& l) { l.quiet = on; }); });
-    row(QStringLiteral("Nothing glides"), QStringLiteral("Pieces that move on the film are at their place at once"), quiet_);
+    row(tr("Nothing glides"), tr("Pieces that move on the film are at their place at once"), quiet_);
 
-    section(QStringLiteral("Press"));
-    sound_ = tick(QStringLiteral("A sound when a wait is over"));
+    section(tr("Press"));
+    sound_ = tick(tr("A sound when a wait is over"));
     connect(sound_, &QCheckBox::clicked, this, [this](bool on) { like([&](Liked& l) { l.sound = on; }); });
-    row(QStringLiteral("A sound when a wait is over"), QStringLiteral("For hands that look elsewhere meanwhile"), sound_);
-    dark_ = tick(QStringLiteral("A dark step card"));
+    row(tr("A sound when a wait is over"), tr("For hands that look elsewhere meanwhile"), sound_);
+    dark_ = tick(tr("A dark step card"));
     connect(dark_, &QCheckBox::clicked, this, [this](bool on) { like([&](Liked& l) { l.dark_card = on; }); });
-    row(QStringLiteral("A dark step card"), QStringLiteral("For dim rooms; the map beside it stays light, its cloth is seen as it is"),
-        dark_);
+    row(tr("A dark step card"), tr("For dim rooms; the map beside it stays light, its cloth is seen as it is"), dark_);
     hide();
 }
 
@@ -166,6 +175,9 @@ void SettingsPanel::show_liked() {
     unit_->show_choice(l.unit == Unit::inch ? 0 : 1);
     paper_->show_choice(l.paper == Paper::letter ? 1 : 0);
     heat_->show_choice(l.fahrenheit ? 1 : 0);
+    std::vector<std::pair<std::string, QString>> languages{{"", tr("as the desktop")}, {"en", QStringLiteral("English")}};
+    for (const Language& spoken_here : shipped_languages()) languages.emplace_back(spoken_here.code, qt(spoken_here.name));
+    set_items(language_, languages, l.language.toStdString());
     const LibraryContent& shop = room_.library().content();
     std::vector<std::pair<std::string, QString>> media, presses;
     for (const Medium& m : shop.media) media.emplace_back(m.id, qt(m.name));

@@ -46,7 +46,7 @@ private:
     Segments *unit_, *paper_, *heat_, *size_;
     ValueField* currency_;
     NumberField* hour_;
-    QComboBox *medium_, *press_;
+    QComboBox *medium_, *press_, *language_;
     QCheckBox *quiet_, *sound_, *dark_;
 };
 

@@ -38,7 +38,7 @@ using Findings = std::vector<Finding>;
 Finding finding(const char* code, Subject about, Arguments args = {});
 
 /// One sentence that says what to do, with lengths in `unit`.
-std::string finding_text(const Finding& finding, Unit unit);
+std::string finding_text(const Finding& finding, Reading reading);
 /// A figure of it by name, lengths in mm; throws where it has none of that name.
 double figure_of(const Finding& finding, const std::string& name);
 

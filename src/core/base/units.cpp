@@ -1,6 +1,8 @@
 #include "core/base/units.h"
+#include "core/base/language.h"
 #include "core/base/utf8.h"
 
+#include <algorithm>
 #include <cctype>
 #include <cmath>
 #include <cstdio>
@@ -21,10 +23,21 @@ std::string mm_text(double mm, int digits) {
     return text == "-0" ? "0" : text;
 }
 
-std::string money_text(double amount, const std::string& currency) {
+std::string figure_text(double value, int digits, const Reading& reading) {
+    std::string text = mm_text(value, digits);
+    const auto point = text.find('.');
+    if (reading.language != nullptr && point != std::string::npos) text[point] = reading.language->decimal;
+    return text;
+}
+
+bool is_one(long n, const Reading& reading) { return n == 1 || (n == 0 && reading.language != nullptr && reading.language->none_is_one); }
+
+std::string money_text(double amount, const std::string& currency, const Reading& reading) {
     char text[48];
     std::snprintf(text, sizeof text, "%.2f", amount);
-    return currency.empty() ? text : currency + "\u00a0" + text;
+    std::string figure = text;
+    if (reading.language != nullptr) std::replace(figure.begin(), figure.end(), '.', reading.language->decimal);
+    return currency.empty() ? figure : currency + "\u00a0" + figure;
 }
 
 std::string capitalised(std::string text) {
@@ -62,22 +75,22 @@ std::string fraction_text(long parts, long to_the_inch) {
 
 }  // namespace
 
-std::string length_text(Length length, Unit unit, bool with_unit, Rounding rounding) {
-    if (unit == Unit::mm) return mm_text(parts_of(length.mm() * 10, rounding) / 10, 1) + (with_unit ? " mm" : "");
+std::string length_text(Length length, Reading reading, bool with_unit, Rounding rounding) {
+    if (reading == Unit::mm) return figure_text(parts_of(length.mm() * 10, rounding) / 10, 1, reading) + (with_unit ? " mm" : "");
     return fraction_text(static_cast<long>(parts_of(length.inches() * 16, rounding)), 16) + (with_unit ? " in" : "");
 }
 
-std::string stored_text(Length length, Unit unit) {
-    if (unit == Unit::mm) return mm_text(length.mm(), 2);
+std::string stored_text(Length length, Reading reading) {
+    if (reading == Unit::mm) return figure_text(length.mm(), 2, reading);
     const double parts = std::round(length.inches() * 64);
     if (std::abs(length.inches() * 64 - parts) < 64 * 0.0002) return fraction_text(static_cast<long>(parts), 64);
-    return mm_text(length.inches(), 3);
+    return figure_text(length.inches(), 3, reading);
 }
 
 namespace {
 
 /// A cursor over what was typed.
-struct Reader {
+struct Cursor {
     std::string_view text;
     std::size_t at = 0;
     void skip_space() {
@@ -119,7 +132,7 @@ std::optional<double> mm_per(std::string_view word, Unit unit) {
 
 Result<Length> parse_length(std::string_view text, Unit unit) {
     const Error unreadable{"“" + whole_utf8(first_bytes(text, 40)) + "” is not a length: type it like 3 1/16, 3.06in, 7.8cm or 78 mm."};
-    Reader in{text};
+    Cursor in{text};
     in.skip_space();
     double sign = 1;
     if (in.peek() == '-' || in.peek() == '+') {

@@ -1,10 +1,12 @@
 #include "core/base/words.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <stdexcept>
 
 #include "core/base/catalogue.h"
+#include "core/base/language.h"
 #include "core/base/units.h"
 
 namespace orthema {
@@ -18,31 +20,39 @@ const Argument& argument(const Words& words, std::string_view name) {
 }
 
 struct Saying {
-    Unit unit;
+    Reading reading;
     std::string operator()(const std::string& s) const { return s; }
-    std::string operator()(Length l) const { return length_text(l, unit); }
-    std::string operator()(const AtMost& a) const { return length_text(Length::from_mm(a.mm), unit, true, Rounding::down); }
-    std::string operator()(const AtLeast& a) const { return length_text(Length::from_mm(a.mm), unit, true, Rounding::up); }
+    std::string operator()(const Term& t) const { return std::string(said_in(reading.language, t.english)); }
+    std::string operator()(Length l) const { return length_text(l, reading); }
+    std::string operator()(const AtMost& a) const { return length_text(Length::from_mm(a.mm), reading, true, Rounding::down); }
+    std::string operator()(const AtLeast& a) const { return length_text(Length::from_mm(a.mm), reading, true, Rounding::up); }
     std::string operator()(const Fine& f) const {
-        return unit == Unit::mm ? mm_text(f.mm, f.digits) + " mm" : mm_text(f.mm / 25.4, f.digits + 2) + " in";
+        return reading == Unit::mm ? figure_text(f.mm, f.digits, reading) + " mm" : figure_text(f.mm / 25.4, f.digits + 2, reading) + " in";
     }
-    std::string operator()(const Share& s) const { return mm_text(100 * s.of_one, 0) + " %"; }
-    std::string operator()(const Number& n) const { return mm_text(n.value, n.digits); }
+    std::string operator()(const Share& s) const { return figure_text(100 * s.of_one, 0, reading) + " %"; }
+    std::string operator()(const Number& n) const { return figure_text(n.value, n.digits, reading); }
     std::string operator()(int n) const { return std::to_string(n); }
     std::string operator()(const Phrases& p) const {
         std::string out;
-        for (const Words& w : p.of) out += (out.empty() ? "" : p.joint) + worded(w, unit);
+        for (const Words& w : p.of) out += std::string(out.empty() ? "" : said_in(reading.language, p.joint)) + worded(w, reading);
         return out;
     }
 };
 
+/// What such arguments say has a name in the core, wherever it came from: a feature, a measure, a place.
+bool names_a_term(std::string_view argument) {
+    constexpr std::array names{"feature",  "landmark", "what",  "side", "top",   "edge",  "by",      "below", "measure", "other",
+                               "location", "why",      "takes", "face", "limit", "fault", "because", "hues",  "mend",    "slip"};
+    return std::any_of(names.begin(), names.end(), [&](const char* n) { return argument == n; });
+}
+
 }  // namespace
 
-std::string worded(const Words& words, Unit unit) {
+std::string worded(const Words& words, Reading reading) {
     const Entry* entry = find_entry(words.code);
     if (entry == nullptr) throw std::logic_error("“" + words.code + "” is not in the catalogue");
     std::string out;
-    std::string_view rest = entry->text;
+    std::string_view rest = said_in(reading.language, entry->text);
     for (;;) {
         const auto open = rest.find('{');
         out += rest.substr(0, open);
@@ -52,13 +62,17 @@ std::string worded(const Words& words, Unit unit) {
         rest.remove_prefix(close + 1);
         if (const auto choice = slot.find('?'); choice != std::string_view::npos) {
             const auto bar = slot.find('|', choice);
-            const bool one = std::get<int>(argument(words, slot.substr(0, choice))) == 1;
+            const bool one = is_one(std::get<int>(argument(words, slot.substr(0, choice))), reading);
             out += one ? slot.substr(choice + 1, bar - choice - 1) : slot.substr(bar + 1);
         } else {
-            out += std::visit(Saying{unit}, argument(words, slot));
+            const Argument& what = argument(words, slot);
+            const auto* typed = std::get_if<std::string>(&what);
+            out += typed != nullptr && names_a_term(slot) ? said_in(reading.language, *typed) : std::visit(Saying{reading}, what);
         }
     }
 }
+
+std::string said(const Reading& reading, std::string_view english) { return std::string(said_in(reading.language, english)); }
 
 std::map<std::string, double> figures_of(const Arguments& args) {
     std::map<std::string, double> out;
@@ -81,7 +95,7 @@ Finding finding(const char* code, Subject about, Arguments args) {
     return {entry->severity, code, std::move(about), std::move(args)};
 }
 
-std::string finding_text(const Finding& f, Unit unit) { return worded({f.code, f.args}, unit); }
+std::string finding_text(const Finding& f, Reading reading) { return worded({f.code, f.args}, reading); }
 
 double figure_of(const Finding& f, const std::string& name) { return figures_of(f.args).at(name); }
 

@@ -4,6 +4,7 @@
 
 #include <map>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <variant>
 #include <vector>
@@ -12,7 +13,26 @@
 
 namespace orthema {
 
+struct Language;
+
 enum class Unit { inch, mm };
+
+/// Who reads it: in which unit, and in which language (null: English).
+struct Reading {
+    Unit unit = Unit::mm;
+    const Language* language = nullptr;
+    Reading() = default;
+    Reading(Unit in, const Language* spoken = nullptr) : unit(in), language(spoken) {}  // NOLINT: a unit alone is read in English
+    operator Unit() const { return unit; }                                              // NOLINT
+    bool operator==(const Reading&) const = default;
+    bool operator==(Unit other) const { return unit == other; }
+};
+
+/// A word of the program's own, such as the name of a measure, as its source has it. What people typed is plain text.
+struct Term {
+    std::string english;
+    bool operator==(const Term&) const = default;
+};
 
 /// A length too small for whole millimetres: a stroke, a growth.
 struct Fine {
@@ -50,8 +70,12 @@ struct Phrases {
     bool operator==(const Phrases&) const;
 };
 
-/// A whole number decides a plural.
-using Argument = std::variant<std::string, Length, Fine, AtMost, AtLeast, Share, Number, int, Phrases>;
+/// A whole number decides a plural; a literal is a word of the program's own.
+struct Argument : std::variant<std::string, Term, Length, Fine, AtMost, AtLeast, Share, Number, int, Phrases> {
+    using variant::variant;
+    Argument(const char* word) : variant(Term{word}) {}  // NOLINT: implicit on purpose
+    bool operator==(const Argument&) const = default;
+};
 using Arguments = std::vector<std::pair<std::string, Argument>>;
 
 struct Words {
@@ -61,12 +85,14 @@ struct Words {
 };
 inline bool Phrases::operator==(const Phrases& o) const { return joint == o.joint && of == o.of; }
 
-/// The catalogue's text with its arguments in place: {name} is an argument, {name?one|many} a choice by a whole number.
-/// A code or an argument that is not there is a bug and throws.
-std::string worded(const Words& words, Unit unit);
+/// The catalogue's text, in the reader's language, with its arguments in place: {name} is an argument, {name?one|many} a choice by a
+/// whole number. A code or an argument that is not there is a bug and throws.
+std::string worded(const Words& words, Reading reading);
 
+/// A word or a part of a sentence in the reader's language, where no arguments stand in it.
+std::string said(const Reading& reading, std::string_view english);
 /// The same, of a code and its arguments: words of cards and pages.
-inline std::string phrase(const char* code, Arguments args = {}, Unit unit = Unit::mm) { return worded({code, std::move(args)}, unit); }
+inline std::string phrase(const char* code, Reading reading, Arguments args = {}) { return worded({code, std::move(args)}, reading); }
 
 /// The figures among arguments: lengths in mm, shares 0 … 1.
 std::map<std::string, double> figures_of(const Arguments& args);

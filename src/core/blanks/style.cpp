@@ -118,10 +118,10 @@ std::optional<std::string> contradiction(Family family, const Measures& row) {
 const char* face_key(Face f) { return face_texts[static_cast<std::size_t>(f)].key; }
 const char* face_name(Face f) { return face_texts[static_cast<std::size_t>(f)].name; }
 
-std::string side_words(Family family, Face face) {
-    std::string out = face_name(face);
-    if (is_worn(family) && face == Face::front) out += ": the wearer's left is on your right";
-    if (is_worn(family) && face == Face::back) out += ": the wearer's left is on your left";
+std::string side_words(Family family, Face face, const Reading& reading) {
+    std::string out = said(reading, face_name(face));
+    if (is_worn(family) && face == Face::front) out += said(reading, ": the wearer's left is on your right");
+    if (is_worn(family) && face == Face::back) out += said(reading, ": the wearer's left is on your left");
     return out;
 }
 

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/words.h"
 #include "core/base/colour.h"
 #include "core/blanks/family.h"
 #include "core/blanks/measures.h"
@@ -32,7 +33,7 @@ constexpr int face_count = static_cast<int>(Face::wrap) + 1;
 const char* face_key(Face face);
 const char* face_name(Face face);  ///< with the side as the wearer has it
 /// The face and, where there is a wearer, the wearer's side: "front: the wearer's left is on your right".
-std::string side_words(Family family, Face face);
+std::string side_words(Family family, Face face, const Reading& reading = {});
 /// The faces that a family has, the one that is pressed most first.
 std::vector<Face> family_faces(Family family);
 

@@ -113,7 +113,7 @@ Words binding_words(const Bound& b) {
     return {"binds-nothing", {}};
 }
 
-std::string binding_text(const Bound& b) { return worded(binding_words(b), Unit::mm); }
+std::string binding_text(const Bound& b, const Reading& reading) { return worded(binding_words(b), reading); }
 
 namespace {
 

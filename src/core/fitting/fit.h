@@ -42,7 +42,7 @@ struct Bound {
     bool operator==(const Bound&) const = default;
 };
 Words binding_words(const Bound& bound);
-std::string binding_text(const Bound& bound);
+std::string binding_text(const Bound& bound, const Reading& reading = {});
 
 /// A number that is put together at the press: where the ink of each digit begins, mm from the field's middle to the viewer's right.
 struct Joining {

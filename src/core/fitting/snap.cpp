@@ -18,7 +18,8 @@ std::vector<Beside> beside(const Order& order, const FitPlan& plan, const Decora
     return out;
 }
 
-Snapped snapped(const Rect& ink, double line, double anchor, const Panel& panel, const std::vector<Beside>& others, double reach) {
+Snapped snapped(const Rect& ink, double line, double anchor, const Panel& panel, const std::vector<Beside>& others, double reach,
+                const Reading& reading) {
     Snapped out;
     struct Near {
         double off = 0;
@@ -30,11 +31,11 @@ Snapped snapped(const Rect& ink, double line, double anchor, const Panel& panel,
         const double off = to - from;
         if (std::abs(off) <= reach && (!best || std::abs(off) < std::abs(best->off) - 1e-9)) best = {off, {upright, to, std::move(words)}};
     };
-    offer(across, true, line, anchor, phrase("snap-centre-line"));
+    offer(across, true, line, anchor, phrase("snap-centre-line", reading));
     const double y = margin_height(panel, ink);
-    offer(across, true, ink.centre().x, (left_edge_x(panel, y) + right_edge_x(panel, y)) / 2, phrase("snap-equal-margins"));
+    offer(across, true, ink.centre().x, (left_edge_x(panel, y) + right_edge_x(panel, y)) / 2, phrase("snap-equal-margins", reading));
     for (const Beside& o : others) {
-        const auto of = [&](const char* code) { return phrase(code, {{"design", o.name}}); };
+        const auto of = [&](const char* code) { return phrase(code, reading, {{"design", o.name}}); };
         offer(across, true, ink.centre().x, o.ink.centre().x, of("snap-middle-of"));
         offer(across, true, ink.x0, o.ink.x0, of("snap-edge-of"));
         offer(across, true, ink.x1, o.ink.x1, of("snap-edge-of"));

@@ -30,6 +30,7 @@ std::vector<Beside> beside(const Order& order, const FitPlan& plan, const Decora
 
 /// The nearest line within `reach` mm, each way by itself. `line` is the x that the design's anchor lies on, measured in its
 /// ink: the middle of its ink, or its optical or marked centre; `anchor` where that would be on the centre line.
-Snapped snapped(const Rect& ink, double line, double anchor, const Panel& panel, const std::vector<Beside>& others, double reach);
+Snapped snapped(const Rect& ink, double line, double anchor, const Panel& panel, const std::vector<Beside>& others, double reach,
+                const Reading& reading = {});
 
 }  // namespace orthema

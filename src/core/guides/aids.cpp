@@ -31,7 +31,7 @@ std::vector<Rect> inks_on(const Order& order, const FitPlan& plan, const std::st
 
 /// As wide as goes between the side seams, from the collar to well below the lowest ink; registered at the table by
 /// collar notch and centre.
-void carry_board(const Panel& p, const std::vector<Rect>& inks, Aid& out) {
+void carry_board(const Panel& p, const std::vector<Rect>& inks, const Reading& reading, Aid& out) {
     Rect all = inks.front();
     for (const Rect& r : inks) all = united(all, r);
     const double half = std::max({-all.x0 + 25, all.x1 + 25, 0.36 * p.width});
@@ -46,19 +46,19 @@ void carry_board(const Panel& p, const std::vector<Rect>& inks, Aid& out) {
     d.line({{0, out.area.y0}, {0, out.area.y1}}, fold_line);
     if (p.pit_y) {
         d.line({{-half, *p.pit_y}, {half, *p.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line"), 3.2, palette::brick_text);
+        d.text({-half + 3, *p.pit_y - 1.2}, phrase("page-pit-line", reading), 3.2, palette::brick_text);
     }
     for (const Rect& r : inks) d.rect(r, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
     const double foot = out.area.y1;
     d.marks.emplace_back(PathMark{{round_rect({-45, foot - 32, 45, foot - 12}, 10)}, true, palette::white, cut_line});
     calibration_bar(d, {-50, foot - 40}, 100, "100 mm");
-    d.text({0, foot - 20}, phrase("page-hand-hole"), 3.2, palette::quiet, Align::centre);
+    d.text({0, foot - 20}, phrase("page-hand-hole", reading), 3.2, palette::quiet, Align::centre);
     d.text({-half + 6, all.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
-    wrapped(d, {-half + 6, all.y1 + 12.5}, phrase("page-slide-it-between-the-layers"), 3.2, 2 * half - 12, palette::ink);
+    wrapped(d, {-half + 6, all.y1 + 12.5}, phrase("page-slide-it-between-the-layers", reading), 3.2, 2 * half - 12, palette::ink);
 }
 
 /// The backer with its slots as the sheet has them. The sheet is laid on it corner on corner.
-void jig_plate(const Jig& jig, const Panel& blank, Aid& out) {
+void jig_plate(const Jig& jig, const Panel& blank, const Reading& reading, Aid& out) {
     Drawing& d = out.whole;
     const double w = jig.backer_width.mm(), h = jig.backer_height.mm();
     const Rect backer{0, 0, w, h};
@@ -71,17 +71,18 @@ void jig_plate(const Jig& jig, const Panel& blank, Aid& out) {
         d.line({c - Point{0, 2}, c + Point{0, 2}}, pale);
         const std::string behind = std::to_string(slot_behind(jig, s) + 1);
         d.text(c + Point{0, -2.6}, std::to_string(s + 1), 3.4, palette::ink, Align::centre, true);
-        d.text(c + Point{0, 5.4}, phrase("page-back-of", {{"slot", behind}}), 2.2, palette::quiet, Align::centre);
+        d.text(c + Point{0, 5.4}, phrase("page-back-of", reading, {{"slot", behind}}), 2.2, palette::quiet, Align::centre);
     }
-    d.text({0, -11.5}, jig.name + ", plate for the slots", 4.2, palette::ink, Align::left, true);
-    d.text({0, -6.5}, phrase("page-lay-the-sheet-on-it"), 2.8, palette::quiet);
+    d.text({0, -11.5}, jig.name + said(reading, ", plate for the slots"), 4.2, palette::ink, Align::left, true);
+    d.text({0, -6.5}, phrase("page-lay-the-sheet-on-it", reading), 2.8, palette::quiet);
     calibration_bar(d, {0, h + 8}, 100, "100 mm");
     const double words = 0.55 * 2.8 * 110;
     out.area = {-4, -18, std::max({w + 4, 104.0, std::min(words, w + 60)}), h + 14};
 }
 
 /// The sheet's border, the blank's outline on it for the front and, across the fold, for the back.
-void fold_and_border(const Decoration& dec, const Panel& panel, const Medium& medium, const SizeFit& size, Aid& out) {
+void fold_and_border(const Decoration& dec, const Panel& panel, const Medium& medium, const SizeFit& size, const Reading& reading,
+                     Aid& out) {
     Drawing& d = out.whole;
     const FoldedSheet sheet = folded_sheet(panel, dec.making, medium);
     const Affine over{-1, 0, 0, 1, 2 * sheet.fold, 0};
@@ -93,12 +94,12 @@ void fold_and_border(const Decoration& dec, const Panel& panel, const Medium& me
     d.rect(size.ink, {}, Stroke{palette::quiet, 0.2, {3, 2}});
     d.line({{sheet.fold, frame.y0}, {sheet.fold, frame.y1}}, fold_line);
     const Point front = bounds(panel.outline).centre();
-    d.text({front.x, front.y}, phrase("page-lay-the-blank-here"), 4, palette::brick_text, Align::centre);
-    d.text({over(front).x, front.y}, phrase("page-the-back-folds-over-from"), 4, palette::quiet, Align::centre);
-    d.text({sheet.fold - 1.5, front.y}, "fold", 3.2, palette::ink, Align::centre, false, -90);
-    d.text({frame.x0 + 4, frame.y0 + 5.5}, phrase("page-border-the-printed-sheet-lies"), 3, palette::verdigris_text);
+    d.text({front.x, front.y}, phrase("page-lay-the-blank-here", reading), 4, palette::brick_text, Align::centre);
+    d.text({over(front).x, front.y}, phrase("page-the-back-folds-over-from", reading), 4, palette::quiet, Align::centre);
+    d.text({sheet.fold - 1.5, front.y}, said(reading, "fold"), 3.2, palette::ink, Align::centre, false, -90);
+    d.text({frame.x0 + 4, frame.y0 + 5.5}, phrase("page-border-the-printed-sheet-lies", reading), 3, palette::verdigris_text);
     d.text({frame.x0, frame.y1 + 8}, out.title, 4.2, palette::ink, Align::left, true);
-    d.text({frame.x0, frame.y1 + 13}, phrase("page-sheet-inside-the-border-print"), 2.8, palette::ink);
+    d.text({frame.x0, frame.y1 + 13}, phrase("page-sheet-inside-the-border-print", reading), 2.8, palette::ink);
     calibration_bar(d, {frame.x0, frame.y1 + 22}, 100, "100 mm");
     out.area = {frame.x0 - 3, frame.y0 - 3, std::max(frame.x1, frame.x0 + 150) + 3, frame.y1 + 27};
 }
@@ -143,11 +144,11 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
         if (inks.empty()) inks.push_back(size.ink);
         out.title = name + ", " + style.name + ", " + face_name(face) + ", " + size.size;
         out.id = std::string(aid_name(*kind)) + " " + style.id + " " + face_key(face) + " " + size.size;
-        carry_board(ground->panel, inks, out);
+        carry_board(ground->panel, inks, order.unit, out);
         break;
     }
     case AidKind::handle_template: {
-        auto paper = handle_template(style, size.size, order.name + "   " + run_name(order, dec.run) + " " + size.size);
+        auto paper = handle_template(style, size.size, order.name + "   " + run_name(order, dec.run) + " " + size.size, order.unit);
         if (!paper) return std::nullopt;
         out.id = std::string(aid_name(*kind)) + " " + dec.run.style + " " + size.size;
         out.area = {0, 0, std::max(paper->width, 124.0), paper->height + 10};
@@ -159,13 +160,13 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
         const Jig& jig = *find_jig(order, dec.making.jig);
         out.title = name + ", " + jig.name;
         out.id = std::string(aid_name(*kind)) + " " + jig.id;
-        jig_plate(jig, ground->panel, out);
+        jig_plate(jig, ground->panel, order.unit, out);
         break;
     }
     case AidKind::fold_and_border: {
         const Medium* medium = find_medium(order, dec.medium);
         if (medium == nullptr) return std::nullopt;
-        fold_and_border(dec, ground->panel, *medium, size, out);
+        fold_and_border(dec, ground->panel, *medium, size, order.unit, out);
         break;
     }
     }

@@ -45,11 +45,11 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     const Stroke solid{palette::ink, 0.35, {}};
     const Stroke thin{palette::quiet, 0.2, {}};
     line({{0, area.y0}, {0, area.y1}}, {palette::ink, 0.25, {4, 2}});
-    d.text({1.5, brief ? std::min(size.ink.y0, g.top_y) - 6 : size.ink.y1 + 9}, phrase(g.pit_y ? "page-centre-fold" : "page-centre-line"),
-           3, palette::ink);
+    d.text({1.5, brief ? std::min(size.ink.y0, g.top_y) - 6 : size.ink.y1 + 9},
+           phrase(g.pit_y ? "page-centre-fold" : "page-centre-line", order.unit), 3, palette::ink);
     if (g.pit_y) {
         d.line({{area.x0, *g.pit_y}, {area.x1, *g.pit_y}}, {palette::brick, 0.3, {3, 2}});
-        d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line"), 3, palette::brick_text);
+        d.text({area.x0 + 2, *g.pit_y - 1}, phrase("page-pit-line", order.unit), 3, palette::brick_text);
     }
     // collar notch: the collar seam as far as the paper reaches, to be cut out
     for (const double side : {1.0, -1.0}) {
@@ -59,9 +59,9 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     }
     if (g.neck_edge.empty()) {
         line({{area.x0, g.top_y}, {area.x1, g.top_y}}, solid);
-        d.text({2, g.top_y - 2}, phrase("page-lay-this-line", {{"top", g.top_name}}), 3, palette::ink);
+        d.text({2, g.top_y - 2}, phrase("page-lay-this-line", order.unit, {{"top", Term{g.top_name}}}), 3, palette::ink);
     } else {
-        d.text({2, g.top_y - 2}, phrase("page-cut-along-the-collar-seam"), 3, palette::ink);
+        d.text({2, g.top_y - 2}, phrase("page-cut-along-the-collar-seam", order.unit), 3, palette::ink);
     }
     Region ink = mapped(outline, Affine{size.width, 0, 0, size.width, size.ink.x0, size.ink.y0});
     if (!wall.straight()) ink = wall.bent(ink);
@@ -69,7 +69,7 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     if (order.guide_setup.windows && !brief) {
         const Rect window = size.ink.grown(3);
         d.region(bent_box(wall, window), Colour{0.9, 0.89, 0.86, 0.6}, Stroke{palette::brick, 0.35, {3, 1.5}});
-        d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out"), 3, palette::brick_text, Align::right);
+        d.text({window.x1 - 2, window.y0 + 4}, phrase("page-cut-this-window-out", order.unit), 3, palette::brick_text, Align::right);
         d.region(ink, {}, thin);
     }
     const double arm = std::min({15.0, size.width / 3, size.height / 3});
@@ -93,8 +93,8 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     const Point label{std::max(area.x0 + 4, r.x0), brief ? brief_words_at(size, g) : std::max(r.y1, bounds(bent_box(wall, r)).y1) + 14};
     if (brief && (r.x0 < area.x0 || r.x1 > area.x1))
         d.text(label + Point{0, -6},
-               phrase("page-edges-past-the-paper", {{"left", Length::from_mm(std::abs(r.x0))}, {"right", Length::from_mm(std::abs(r.x1))}},
-                      order.unit),
+               phrase("page-edges-past-the-paper", order.unit,
+                      {{"left", Length::from_mm(std::abs(r.x0))}, {"right", Length::from_mm(std::abs(r.x1))}}),
                3.2, palette::verdigris_text);
     needed.push_back({label.x, label.y - 5, label.x + 104, label.y + 24});
     needed.push_back(brief ? Rect{std::max(r.x0, area.x0), r.y0 - 5, std::min(r.x1, area.x1), r.y0 + arm}
@@ -103,12 +103,11 @@ Drawing template_drawing(const Order& order, const Decoration& dec, const SizeFi
     for (const Point& p : g.neck_edge) needed.push_back(Rect{-p.x, p.y, p.x, p.y}.grown(2));
     d.text(label, dec.name + ", " + run_name(order, dec.run) + " " + size.size, 4.2, palette::ink, Align::left, true);
     d.text(label + Point{0, 5},
-           phrase("page-template-says",
+           phrase("page-template-says", order.unit,
                   {{"location", location_name(dec.location, family_of(order, dec.run))},
                    {"width", Length::from_mm(size.width)},
                    {"top", Length::from_mm(size.top_to_ink)},
-                   {"below", g.top_name}},
-                  order.unit),
+                   {"below", Term{g.top_name}}}),
            3.2, palette::ink);
     calibration_bar(d, label + Point{0, 14}, 100, "100 mm");
     calibration_bar(d, label + Point{0, 22}, 101.6, "4 in");
@@ -149,21 +148,21 @@ double free_on_join(const std::vector<Rect>& words, Point a, Point b, int no) {
 }
 
 /// Which side is shown, with the wearer's side where there is a wearer.
-std::string face_words(Family family, Face face) {
+std::string face_words(Family family, Face face, const Reading& reading) {
     switch (face) {
     case Face::front:
-    case Face::back: return phrase("page-seen-from", {{"side", side_words(family, face)}});
-    case Face::wrap: return phrase("page-the-wall-unrolled-seen-from");
-    default: return phrase("page-seen-from-outside", {{"face", face_name(face)}});
+    case Face::back: return phrase("page-seen-from", reading, {{"side", side_words(family, face, reading)}});
+    case Face::wrap: return phrase("page-the-wall-unrolled-seen-from", reading);
+    default: return phrase("page-seen-from-outside", reading, {{"face", face_name(face)}});
     }
 }
 
-std::string centre_words(Family family, Face face, Location location) {
-    if (face == Face::wrap) return phrase("page-lay-the-transfer-s-centre");
-    if (location == Location::whole_front || location == Location::whole_back) return phrase("page-lay-the-blank-square-centre");
+std::string centre_words(Family family, Face face, Location location, const Reading& reading) {
+    if (face == Face::wrap) return phrase("page-lay-the-transfer-s-centre", reading);
+    if (location == Location::whole_front || location == Location::whole_back) return phrase("page-lay-the-blank-square-centre", reading);
     if (family_build(family) != Build::upper_body || (face != Face::front && face != Face::back))
-        return phrase("page-fold-or-mark-the-panel");
-    return phrase(is_sided(location) ? "page-crease-and-measure" : "page-crease-and-lay");
+        return phrase("page-fold-or-mark-the-panel", reading);
+    return phrase(is_sided(location) ? "page-crease-and-measure" : "page-crease-and-lay", reading);
 }
 
 GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& size, const Panel& g, const Exactness& exact,
@@ -176,14 +175,14 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Family family = find_style(order, dec.run.style)->family;  // or it could not have been fitted
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
-    d.text({x, 30}, dec.name + ", " + location_name(dec.location, family), 5, palette::ink);
+    d.text({x, 30}, dec.name + ", " + said(order.unit, location_name(dec.location, family)), 5, palette::ink);
     const std::string revision = guide_revision(order, dec, size);
     constexpr double code_side = 21;
     draw_code(d, code_text({dec.id, size.size, revision}), {paper.width - x - code_side + 2, 10}, code_side);
     const double beside = paper.width - x - code_side;
-    d.text({beside, 22}, phrase("page-pieces", {{"n", size.quantity}}), 6, palette::ink, Align::right, true);
+    d.text({beside, 22}, phrase("page-pieces", order.unit, {{"n", size.quantity}}), 6, palette::ink, Align::right, true);
     d.text({beside, 28}, date_line(order), 3.2, palette::quiet, Align::right);
-    d.text({beside, 32.4}, phrase("page-revision", {{"revision", revision}}), 3, palette::quiet, Align::right);
+    d.text({beside, 32.4}, phrase("page-revision", order.unit, {{"revision", revision}}), 3, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
     // the garment, as large as it goes, at a stated scale
@@ -198,13 +197,14 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     style.hair = 0.3;
     style.text_size = 4;
     draw_hand_measurements(d, g, size, map, order.unit, style);
-    d.text({paper.width - x, 184}, phrase("page-scale", {{"scale", Number{1 / scale, 1}}}), 3, palette::quiet, Align::right);
-    d.text({x, 184}, face_words(family, g.face), 3, palette::quiet);
+    d.text({paper.width - x, 184}, phrase("page-scale", order.unit, {{"scale", Number{1 / scale, 1}}}), 3, palette::quiet, Align::right);
+    d.text({x, 184}, face_words(family, g.face, order.unit), 3, palette::quiet);
 
     double y = 196;
     const double pitch = is_lettering(order, dec) ? 6.4 : 8;  // the pile wants room under them
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
-        d.text({x, y}, line.what, 4.2, palette::quiet);
+        const double free = 92 - 1.08 * text_width_guess(line.figure, 5.4) - 2, wide = text_width_guess(line.what, 4.2);
+        d.text({x, y}, line.what, 4.2 * std::min(1.0, free / std::max(1.0, wide)), palette::quiet);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
         d.text({x + 95, y}, line.exact, 4.2, palette::brick_text);
         y += pitch;
@@ -213,31 +213,32 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     for (const Worn& w : pile_of(order, dec, size.size))
         pile += (pile.empty() ? "" : " · ") + (w.word.empty() ? "–" : w.word) + (w.quantity > 1 ? " × " + std::to_string(w.quantity) : "");
     if (!pile.empty()) {  // what lies on which garment, from the top of the pile down
-        std::string words = phrase("page-pile", {{"words", pile}});
+        std::string words = phrase("page-pile", order.unit, {{"words", pile}});
         const auto letters = static_cast<std::size_t>(std::max(1.0, std::floor((paper.height - 33 - y) / 4.8)) * 60);
-        if (words.size() > letters) words = first_bytes(words, letters) + phrase("page-rest-on-run-sheet");
+        if (words.size() > letters) words = first_bytes(words, letters) + phrase("page-rest-on-run-sheet", order.unit);
         wrapped(d, {x, y}, words, 3.4, 116, palette::ink);
     }
     const double right = x + 122;
     const double column = paper.width - x - right;
-    wrapped(d, {right, 196}, centre_words(family, g.face, dec.location), 3.4, column, palette::ink);
+    wrapped(d, {right, 196}, centre_words(family, g.face, dec.location, order.unit), 3.4, column, palette::ink);
     if (const Press* press = find_press(order, dec.press)) {
         std::string words = press->name;
         if (press->kind == PressKind::flat) words += ": " + worded(platen_words(size.platen, *press), order.unit);
         wrapped(d, {right, 218}, words + ".", 3.4, column, palette::ink);
     }
     if (const Medium* medium = find_medium(order, dec.medium))
-        wrapped(d, {right, 246}, medium->name + ", " + reading_direction(*medium) + ".", 3.4, column, palette::ink);
+        wrapped(d, {right, 246}, medium->name + ", " + said(order.unit, reading_direction(*medium)) + ".", 3.4, column, palette::ink);
     const ChosenRecipe recipe = recipe_for(order, dec);
     if (!recipe.steps.empty())
-        wrapped(d, {x, paper.height - 29},
-                recipe_words(steps_done(order, dec), order.press_run.fahrenheit, in_oven(order, dec)) + " (" + recipe.from + ").", 3,
-                paper.width - 2 * x, palette::ink);
-    std::string caution = phrase("caution-card");
+        wrapped(
+            d, {x, paper.height - 29},
+            recipe_words(steps_done(order, dec), order.press_run.fahrenheit, in_oven(order, dec), order.unit) + " (" + recipe.from + ").",
+            3, paper.width - 2 * x, palette::ink);
+    std::string caution = phrase("caution-card", order.unit);
     if (is_infant_wear(family))
-        caution += " " + phrase("caution-card-infant");
+        caution += " " + phrase("caution-card-infant", order.unit);
     else if (is_hard(family))
-        caution += " " + phrase("caution-card-hard");
+        caution += " " + phrase("caution-card-hard", order.unit);
     wrapped(d, {x, paper.height - 16}, caution, 3, paper.width - 2 * x, palette::carmine);
     return page;
 }
@@ -252,7 +253,7 @@ void calibration_bar(Drawing& d, Point at, double length, const std::string& nam
     d.text(at + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
 }
 
-std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : ", due " + order.due); }
+std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : said(order.unit, ", due ") + order.due); }
 
 double wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold, double leading) {
     std::string line;
@@ -293,29 +294,30 @@ const char* paper_name(const PaperSize& p) {
     return p.width > 250 ? "tabloid" : p.height > 300 ? "legal" : "letter";
 }
 
-std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location location, const Exactness& exact, Unit unit) {
+std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location location, const Exactness& exact, Reading reading) {
     // what is measured by hand has its tolerance beside it
-    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), unit); };
+    const auto text = [&](double mm) { return length_text(Length::from_mm(mm), reading); };
     const std::string level = "± " + text(exact.level), sideways = "± " + text(exact.sideways);
     std::vector<CardLine> lines;
     if (s.top_to_ink >= 0)
-        lines.push_back({capitalised(phrase("card-top-to-ink", {{"top", p.top_name}})), text(s.top_to_ink), level});
+        lines.push_back({capitalised(phrase("card-top-to-ink", reading, {{"top", Term{p.top_name}}})), text(s.top_to_ink), level});
     else
-        lines.push_back({phrase("card-ink-above-top", {{"top", p.top_name}}), text(-s.top_to_ink), level});
+        lines.push_back({phrase("card-ink-above-top", reading, {{"top", Term{p.top_name}}}), text(-s.top_to_ink), level});
     if (s.ink_to_pit)
-        lines.push_back({phrase(*s.ink_to_pit >= 0 ? "card-above-pit" : "card-below-pit"), text(std::abs(*s.ink_to_pit)), level});
-    if (is_sided(location)) lines.push_back({phrase("card-fold-to-ink"), text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
+        lines.push_back({phrase(*s.ink_to_pit >= 0 ? "card-above-pit" : "card-below-pit", reading), text(std::abs(*s.ink_to_pit)), level});
+    if (is_sided(location))
+        lines.push_back({phrase("card-fold-to-ink", reading), text(std::min(std::abs(s.ink.x0), std::abs(s.ink.x1))), sideways});
     const std::string& side = side_name_at(p, margin_height(p, s.ink));
     const auto to_edge = [&](const char* inside, const char* past, const char* what, const std::string& edge, double mm,
                              const std::string& tolerance) {
-        lines.push_back({phrase(mm >= 0 ? inside : past, {{what, edge}}), text(std::abs(mm)), tolerance});
+        lines.push_back({phrase(mm >= 0 ? inside : past, reading, {{what, Term{edge}}}), text(std::abs(mm)), tolerance});
     };
     to_edge("card-ink-to-left", "card-ink-past-left", "side", side, s.left_margin, sideways);
     to_edge("card-ink-to-right", "card-ink-past-right", "side", side, s.right_margin, sideways);
     to_edge("card-ink-to", "card-ink-past", "what", p.bottom_name, s.ink_to_bottom, level);
     if (!s.below.empty()) to_edge("card-ink-to", "card-ink-past", "what", s.below, s.ink_to_below, level);
-    lines.push_back({phrase(s.word.empty() ? "card-width" : "card-field-width"), text(s.width), ""});
-    lines.push_back({phrase(s.word.empty() ? "card-height" : "card-field-height"), text(s.height), ""});
+    lines.push_back({phrase(s.word.empty() ? "card-width" : "card-field-width", reading), text(s.width), ""});
+    lines.push_back({phrase(s.word.empty() ? "card-height" : "card-field-height", reading), text(s.height), ""});
     return lines;
 }
 
@@ -446,8 +448,9 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
     std::vector<Rect> needed;
     guide.whole = template_drawing(order, dec, size, g, outline, sheet, area, brief, needed);
     guide.revision = guide_revision(order, dec, size);
-    guide.tiles = template_tiles(guide.whole, guide.layout, guide.card.title,
-                                 dec.name + ", " + run_name(order, dec.run) + " " + size.size + ", revision " + guide.revision, needed);
+    guide.tiles = template_tiles(
+        guide.whole, guide.layout, guide.card.title,
+        dec.name + ", " + run_name(order, dec.run) + " " + size.size + said(order.unit, ", revision ") + guide.revision, needed);
     return guide;
 }
 
@@ -530,11 +533,11 @@ GuideSet guides(const Order& order, const FitPlan& plan, const ArtFactsById& fac
     return set;
 }
 
-void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right) {
+void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right, const Reading& reading) {
     for (std::size_t i = 0; i < pages.size(); ++i)
         pages[i].drawing.text({right, paper.height - 8},
-                              phrase("page-of", {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3, palette::quiet,
-                              Align::right);
+                              phrase("page-of", reading, {{"i", static_cast<int>(i) + 1}, {"n", static_cast<int>(pages.size())}}), 3,
+                              palette::quiet, Align::right);
 }
 
 }  // namespace orthema

@@ -93,9 +93,9 @@ struct CardLine {
     std::string figure;
     std::string exact;  ///< "± 6 mm", or empty for what is not measured at the press
 };
-std::vector<CardLine> card_lines(const Panel& panel, const SizeFit& size, Location location, const Exactness& exact, Unit unit);
+std::vector<CardLine> card_lines(const Panel& panel, const SizeFit& size, Location location, const Exactness& exact, Reading reading);
 
 /// "page 2 of 5" at the foot of each, to the right.
-void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right);
+void number_pages(std::vector<GuidePage>& pages, const PaperSize& paper, double right, const Reading& reading);
 
 }  // namespace orthema

@@ -4,7 +4,7 @@
 
 namespace orthema {
 
-std::optional<Drawing> handle_template(const BlankStyle& style, const std::string& size, const std::string& title) {
+std::optional<Drawing> handle_template(const BlankStyle& style, const std::string& size, const std::string& title, const Reading& reading) {
     const Measures& m = style.chart.at(size);
     const auto wall = wall_of(style.family, m);
     const double gap = measure_mm(m, Measure::handle_gap);
@@ -25,12 +25,12 @@ std::optional<Drawing> handle_template(const BlankStyle& style, const std::strin
     d.region(mapped(subtract(sheet, slot), to), {}, cut);
     for (const double u : {-gap / 2, gap / 2}) {
         d.line({to(sector->bent({u, 0})), to(sector->bent({u, tall}))}, line);
-        d.text(to(sector->bent({u + (u < 0 ? -2 : 2), tall / 2})), phrase("page-print-ends-here"), 3, palette::brick_text,
+        d.text(to(sector->bent({u + (u < 0 ? -2 : 2), tall / 2})), phrase("page-print-ends-here", reading), 3, palette::brick_text,
                u < 0 ? Align::right : Align::left);
     }
-    d.text(to(sector->bent({0, 5})), phrase("page-top-rim-along-this-edge"), 3, palette::ink, Align::centre, true);
+    d.text(to(sector->bent({0, 5})), phrase("page-top-rim-along-this-edge", reading), 3, palette::ink, Align::centre, true);
     d.text({edge, edge + 4}, title, 3.4, palette::ink, Align::left, true);
-    d.text({edge, edge + 8.5}, phrase("page-slide-the-slot", {{"gap", Number{gap, 1}}}), 2.8, palette::quiet);
+    d.text({edge, edge + 8.5}, phrase("page-slide-the-slot", reading, {{"gap", Number{gap, 1}}}), 2.8, palette::quiet);
     return d;
 }
 

@@ -13,7 +13,7 @@ std::vector<std::string> making_words(const Order& order, const Medium& medium) 
     const Method* method = find_method(order, medium.method);
     if (method == nullptr) return out;
     const bool printed = prints_alone(*method) && method->ink_cost > 0;
-    const auto add = [&](const char* code, Arguments args = {}) { out.push_back(phrase(code, std::move(args))); };
+    const auto add = [&](const char* code, Arguments args = {}) { out.push_back(phrase(code, order.unit, std::move(args))); };
     if (method->read_through) add(medium.mirror == MirrorBy::printer_software ? "make-mirror-software" : "make-mirror-here");
     if (method->powder) {
         add("make-colour-then-white");
@@ -49,7 +49,7 @@ std::vector<GuidePage> making_sheet(const Order& order) {
     double y = 0;
     const auto page = [&] {
         GuidePage p;
-        p.title = phrase("page-making");
+        p.title = phrase("page-making", order.unit);
         p.drawing.width = paper.width;
         p.drawing.height = paper.height;
         p.drawing.text({left, 20}, p.title, 7, palette::ink, Align::left, true);
@@ -69,7 +69,7 @@ std::vector<GuidePage> making_sheet(const Order& order) {
         Drawing& d = pages.back().drawing;
         d.text({left, y}, medium->name, 4.6, palette::ink, Align::left, true);
         d.text({right, y},
-               phrase(medium->shape == MediumShape::roll ? "make-runs" : "make-sheets",
+               phrase(medium->shape == MediumShape::roll ? "make-runs" : "make-sheets", order.unit,
                       {{"n", sheets}, {"pieces", static_cast<int>(layout.copies.size())}}),
                words, palette::quiet, Align::right);
         y += 6.5;
@@ -78,12 +78,15 @@ std::vector<GuidePage> making_sheet(const Order& order) {
             y = wrapped(d, {left + 9, y}, lines[i], words, right - left - 9, palette::ink) + 1;
         }
         if (method->powder && method->care.find("powder") == std::string::npos)
-            y = wrapped(d, {left + 9, y}, phrase("caution-adhesive-powder-mask-and-gloves"), 3.2, right - left - 9, palette::carmine) + 0.6;
+            y = wrapped(d, {left + 9, y}, phrase("caution-adhesive-powder-mask-and-gloves", order.unit), 3.2, right - left - 9,
+                        palette::carmine) +
+                0.6;
         if (!method->care.empty()) y = wrapped(d, {left + 9, y}, method->care, 3.2, right - left - 9, palette::carmine) + 0.6;
         y += 5;
     }
-    for (GuidePage& p : pages) p.drawing.text({left, paper.height - 8}, phrase("caution-the-supplier-s-sheet-for"), 3, palette::quiet);
-    number_pages(pages, paper, right);
+    for (GuidePage& p : pages)
+        p.drawing.text({left, paper.height - 8}, phrase("caution-the-supplier-s-sheet-for", order.unit), 3, palette::quiet);
+    number_pages(pages, paper, right, order.unit);
     return pages;
 }
 

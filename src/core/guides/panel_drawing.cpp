@@ -105,8 +105,8 @@ void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, co
     to.text({middle.x, middle.y + s.text_size * 0.35}, figure, s.text_size, s.colour, Align::centre, true);
 }
 
-void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
-    const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), unit, false); };
+void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, const Affine& map, Reading reading, const DimensionStyle& s) {
+    const auto figure = [&](double mm) { return length_text(Length::from_mm(mm), reading, false); };
     const Rect& ink = fit.ink;
     const Point c = ink.centre();
     const double middle = margin_height(g, ink);
@@ -131,7 +131,7 @@ void draw_hand_measurements(Drawing& to, const Panel& g, const SizeFit& fit, con
     draw_dimension(to, from, till, figure(fit.width), chosen);
 }
 
-void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& s) {
+void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Reading reading, const DimensionStyle& s) {
     if (std::abs(fit.balance) < 0.5) return;
     const double middle = fit.ink.centre().x;
     const Point box = map({middle, fit.ink.y0}), eye = map({middle + fit.balance, fit.ink.y0});
@@ -139,8 +139,8 @@ void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit,
     to.line({box - Point{0, tall}, box + Point{0, tall}}, {palette::quiet, s.hair * 1.4, {}});
     to.line({eye - Point{0, tall}, eye + Point{0, tall}}, {palette::plum, s.hair * 1.8, {}});
     to.line({box, eye}, {palette::plum, s.hair, {}});
-    const std::string words =
-        "eye " + length_text(Length::from_mm(std::abs(fit.balance)), unit, false) + (fit.balance > 0 ? " right" : " left");
+    const std::string words = said(reading, "eye ") + length_text(Length::from_mm(std::abs(fit.balance)), reading, false) +
+                              said(reading, fit.balance > 0 ? " right" : " left");
     const double w = text_width_guess(words, s.text_size * 0.9) + s.text_size * 0.5, h = s.text_size * 1.2;
     const Point at{eye.x + (fit.balance > 0 ? 1 : -1) * (w / 2 + 4 * s.hair), eye.y - tall};
     to.fill({round_rect({at.x - w / 2, at.y - h / 2, at.x + w / 2, at.y + h / 2}, h * 0.25)}, s.plate);

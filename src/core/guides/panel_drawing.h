@@ -36,12 +36,12 @@ struct DimensionStyle {
 void draw_dimension(Drawing& to, Point a, Point b, const std::string& figure, const DimensionStyle& style);
 
 /// The hand measurements of a fitted size as dimension lines: collar to ink, ink to both side seams, width, hem.
-void draw_hand_measurements(Drawing& to, const Panel& garment, const SizeFit& fit, const Affine& map, Unit unit,
+void draw_hand_measurements(Drawing& to, const Panel& garment, const SizeFit& fit, const Affine& map, Reading reading,
                             const DimensionStyle& style);
 
 /// The optical centre against the middle of the ink box, as two ticks over the ink and the way between them; nothing
 /// where they fall together.
-void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Unit unit, const DimensionStyle& style);
+void draw_balance(Drawing& to, const SizeFit& fit, const Affine& map, Reading reading, const DimensionStyle& style);
 
 /// The fields in which a design larger than the platen is pressed, numbered; the one of now filled. Nothing where there is one.
 void draw_fields(Drawing& to, const std::vector<Rect>& fields, int now, const Rect& window, const Affine& map, double hair,

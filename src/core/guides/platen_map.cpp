@@ -22,40 +22,45 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
     const MarksMoved moved = marks_moved(order.corrections, press->id, out.platen_name, hands);
     out.platen = {out.platen.x0 - moved.aside, out.platen.y0 - moved.down, out.platen.x1 - moved.aside, out.platen.y1 - moved.down};
     if (moved.aside != 0)
-        out.lines.push_back({std::string("marks moved to your ") + (moved.aside > 0 ? "right" : "left"), std::abs(moved.aside)});
+        out.lines.push_back({phrase(moved.aside > 0 ? "map-marks-right" : "map-marks-left", order.unit), std::abs(moved.aside)});
     if (moved.down != 0)
-        out.lines.push_back({moved.down > 0 ? "marks moved towards you" : "marks moved away from you", std::abs(moved.down)});
-    if (moved.any()) out.lines.push_back({"since " + moved.since.substr(0, 10) + ", from " + std::to_string(moved.pieces) + " pieces", {}});
+        out.lines.push_back({phrase(moved.down > 0 ? "map-marks-near" : "map-marks-far", order.unit), std::abs(moved.down)});
+    if (moved.any())
+        out.lines.push_back({phrase("map-marks-since", order.unit, {{"day", moved.since.substr(0, 10)}, {"n", moved.pieces}}), {}});
     const Panel& p = ground.panel;
     const Rect& plate = out.platen;
     if (fields.size() > 1) {
-        out.lines.push_back({phrase("map-field-of", {{"k", out.field + 1}, {"n", static_cast<int>(fields.size())}}), {}});
+        out.lines.push_back({phrase("map-field-of", order.unit, {{"k", out.field + 1}, {"n", static_cast<int>(fields.size())}}), {}});
         if (out.field > 0) {
             const Rect& last = fields[static_cast<std::size_t>(out.field) - 1];
             if (std::abs(plate.x0 - last.x0) > 0.05)
                 out.lines.push_back(
-                    {phrase(plate.x0 > last.x0 ? "map-field-right-by" : "map-field-left-by"), std::abs(plate.x0 - last.x0)});
+                    {phrase(plate.x0 > last.x0 ? "map-field-right-by" : "map-field-left-by", order.unit), std::abs(plate.x0 - last.x0)});
             if (std::abs(plate.y0 - last.y0) > 0.05)
-                out.lines.push_back({phrase(plate.y0 > last.y0 ? "map-field-down-by" : "map-field-up-by"), std::abs(plate.y0 - last.y0)});
+                out.lines.push_back(
+                    {phrase(plate.y0 > last.y0 ? "map-field-down-by" : "map-field-up-by", order.unit), std::abs(plate.y0 - last.y0)});
         }
     }
     const double top = p.top_y - plate.y0;
-    out.lines.push_back(
-        {top >= 0 ? p.top_name + " below the platen's top edge" : p.top_name + " hangs over the platen's top edge by", std::abs(top)});
+    out.lines.push_back({phrase(top >= 0 ? "map-top-below" : "map-top-over", order.unit, {{"top", p.top_name}}), std::abs(top)});
     const double across = -plate.centre().x;
     if (std::abs(across) < 0.05)
-        out.lines.push_back({phrase("page-centre-line-on-the-platen"), {}});
+        out.lines.push_back({phrase("page-centre-line-on-the-platen", order.unit), {}});
     else
-        out.lines.push_back({phrase(across > 0 ? "map-centre-line-right-of-the" : "map-centre-line-left-of-the"), std::abs(across)});
+        out.lines.push_back(
+            {phrase(across > 0 ? "map-centre-line-right-of-the" : "map-centre-line-left-of-the", order.unit), std::abs(across)});
     if (p.pit_y)
-        out.lines.push_back({phrase(*p.pit_y >= plate.y0 ? "map-pit-line-below-the-platen" : "map-pit-line-above-the-platen"),
+        out.lines.push_back({phrase(*p.pit_y >= plate.y0 ? "map-pit-line-below-the-platen" : "map-pit-line-above-the-platen", order.unit),
                              std::abs(*p.pit_y - plate.y0)});
     if (p.shoulder_point.x > 0)
-        out.lines.push_back({phrase(p.shoulder_point.x >= plate.x1 ? "map-shoulder-past-the-platen-s" : "map-shoulder-inside-the-platen-s"),
-                             std::abs(p.shoulder_point.x - plate.x1)});
+        out.lines.push_back(
+            {phrase(p.shoulder_point.x >= plate.x1 ? "map-shoulder-past-the-platen-s" : "map-shoulder-inside-the-platen-s", order.unit),
+             std::abs(p.shoulder_point.x - plate.x1)});
     // of a later field the ink begins beyond its edges: there the last field says where it lies
-    if (size.ink.y0 >= plate.y0 || out.field == 0) out.lines.push_back({phrase("page-top-of-ink-below-the"), size.ink.y0 - plate.y0});
-    if (size.ink.x0 >= plate.x0 || out.field == 0) out.lines.push_back({phrase("page-ink-right-of-the-platen"), size.ink.x0 - plate.x0});
+    if (size.ink.y0 >= plate.y0 || out.field == 0)
+        out.lines.push_back({phrase("page-top-of-ink-below-the", order.unit), size.ink.y0 - plate.y0});
+    if (size.ink.x0 >= plate.x0 || out.field == 0)
+        out.lines.push_back({phrase("page-ink-right-of-the-platen", order.unit), size.ink.x0 - plate.x0});
     const BlankStyle* style = find_style(order, dec.run.style);
     if (style != nullptr && is_hard(style->family) && find_jig(order, dec.making.jig) == nullptr) {
         const Rect box = bounds(p.outline);
@@ -67,8 +72,8 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         out.turned = g.turned;
         if (g.count() > 1) {
             out.lines.clear();
-            out.lines.push_back({phrase("page-from-blank-to-blank-across"), g.pitch_x});
-            out.lines.push_back({phrase("page-from-blank-to-blank-down"), g.pitch_y});
+            out.lines.push_back({phrase("page-from-blank-to-blank-across", order.unit), g.pitch_x});
+            out.lines.push_back({phrase("page-from-blank-to-blank-down", order.unit), g.pitch_y});
         }
     }
     return out;
@@ -134,8 +139,8 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& dec, con
     to.line({mid - Point{0, 5 * hair}, mid + Point{0, 5 * hair}}, {steel, hair * 2, {}});
 }
 
-std::string map_words(const MapLine& l, Unit unit) {
-    return l.what + (l.mm ? ": " + length_text(Length::from_mm(*l.mm), unit) : std::string());
+std::string map_words(const MapLine& l, Reading reading) {
+    return l.what + (l.mm ? ": " + length_text(Length::from_mm(*l.mm), reading) : std::string());
 }
 
 }  // namespace orthema

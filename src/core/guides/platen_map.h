@@ -38,6 +38,6 @@ void draw_platen_map(Drawing& to, const Order& order, const Decoration& decorati
                      const PlatenMap& map, const Rect& box, double hair, double text_size, double* scale = nullptr);
 
 /// "collar seam below the platen's top edge: 62.5 mm": to a tenth, or as the tape reads in inches.
-std::string map_words(const MapLine& line, Unit unit);
+std::string map_words(const MapLine& line, Reading reading);
 
 }  // namespace orthema

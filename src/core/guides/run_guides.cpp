@@ -44,12 +44,12 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
     for (const auto& [size, ground, map] : cells) {
         if (pages.empty() || on_page == columns * rows) {
             GuidePage p;
-            p.title = dec.name + ", platen maps";
+            p.title = dec.name + said(order.unit, ", platen maps");
             p.drawing.width = paper.width;
             p.drawing.height = paper.height;
-            page_head(p.drawing, order, phrase("page-platen-map", {{"design", dec.name}}),
-                      phrase("page-on-the-press", {{"run", run_name(order, dec.run)}, {"press", map.press}}));
-            p.drawing.text({side, paper.height - 8}, phrase("page-load-every-garment-of-a"), 3, palette::carmine);
+            page_head(p.drawing, order, phrase("page-platen-map", order.unit, {{"design", dec.name}}),
+                      phrase("page-on-the-press", order.unit, {{"run", run_name(order, dec.run)}, {"press", map.press}}));
+            p.drawing.text({side, paper.height - 8}, phrase("page-load-every-garment-of-a", order.unit), 3, palette::carmine);
             pages.push_back(std::move(p));
             on_page = 0;
         }
@@ -59,7 +59,7 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
         const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
         d.text({x, y + 5}, size->size, 5.4, palette::ink, Align::left, true);
         d.text({x + std::max(16.0, text_width_guess(size->size, 5.4) + 5), y + 5},
-               map.platen_name + ", revision " + guide_revision(order, dec, *size), 3, palette::quiet);
+               map.platen_name + said(order.unit, ", revision ") + guide_revision(order, dec, *size), 3, palette::quiet);
         const double words = 4.2 * static_cast<double>(map.lines.size()) + 2;
         draw_platen_map(d, order, dec, *size, *ground, map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
         double line = y + cell_h - words;
@@ -117,7 +117,7 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
                 if (pits.empty()) pit_column = middle + 31;
                 const double pit = to_ink({0, *p.pit_y}).y;
                 d.line({{middle - 30, pit}, {middle + 30, pit}}, {colour, 0.3, {3, 2}});
-                const std::string says = s.size + " pit line";  // beside those of sizes whose line lies near
+                const std::string says = s.size + said(order.unit, " pit line");  // beside those of sizes whose line lies near
                 double pit_at = pit_column;
                 while (std::any_of(pits.begin(), pits.end(), [&](const Point& o) { return std::abs(o.y - pit) < 3.4 && o.x > pit_at; }))
                     pit_at += text_width_guess(says, 3) + 3;
@@ -133,13 +133,14 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         }
         d.region(mapped(outline, Affine{width, 0, 0, width, 0, 0}), {}, Stroke{palette::quiet, 0.2, {}});
         d.rect(ink, {}, Stroke{palette::verdigris, 0.4, {5, 2}});
-        wrapped(d, {0, height + 13}, dec.name + ", " + run_name(order, dec.run) + ", master for " + joined(m.sizes), 4.2, 84, palette::ink,
-                true);
-        d.text({0, height + 26}, phrase("page-lay-the-size-s-own"), 3.2, palette::quiet);
+        wrapped(d, {0, height + 13}, dec.name + ", " + run_name(order, dec.run) + said(order.unit, ", master for ") + joined(m.sizes), 4.2,
+                84, palette::ink, true);
+        d.text({0, height + 26}, phrase("page-lay-the-size-s-own", order.unit), 3.2, palette::quiet);
         calibration_bar(d, {0, height + 32}, 100, "100 mm");
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 36)};
         m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
-        m.tiles = template_tiles(d, m.layout, dec.name + ", master " + joined(m.sizes), dec.name + ", master for " + joined(m.sizes));
+        m.tiles = template_tiles(d, m.layout, dec.name + said(order.unit, ", master ") + joined(m.sizes),
+                                 dec.name + said(order.unit, ", master for ") + joined(m.sizes));
         out.push_back(std::move(m));
     }
     return out;
@@ -159,7 +160,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
     GuidePage page;
     Drawing& d = page.drawing;
     const PaperSize paper = paper_size(order.paper);
-    page.title = phrase("page-wall-chart", {{"run", run_name(order, run)}});
+    page.title = phrase("page-wall-chart", order.unit, {{"run", run_name(order, run)}});
     const std::vector<SizeCount> counts = counts_of(order, run);
     std::vector<const DecorationFit*> fits;
     for (const Decoration& dec : order.decorations)
@@ -186,7 +187,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             if (wide < 22 || k < scale * 1.05) continue;
             std::tie(d.width, d.height, in_line, lines, each, row, scale) = std::tuple(w, h, most, n, wide, high, k);
         }
-    page_head(d, order, run_name(order, run), phrase("page-pieces", {{"n", garments_in(order, run)}}));
+    page_head(d, order, run_name(order, run), phrase("page-pieces", order.unit, {{"n", garments_in(order, run)}}));
     if (scale <= 0) return page;
     const auto text = [&](double mm) { return length_text(Length::from_mm(mm), order.unit); };
     for (std::size_t k = 0; k < fits.size(); ++k) {
@@ -197,7 +198,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         for (std::size_t l = 0; l < lines; ++l) {
             const double floor = y + static_cast<double>(l + 1) * row - words;
             d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
-            d.text({side, floor + 8.4}, phrase("page-top-of-ink"), 3, palette::brick_text);
+            d.text({side, floor + 8.4}, phrase("page-top-of-ink", order.unit), 3, palette::brick_text);
             d.text({side, floor + 12.2}, "ink", 3, palette::verdigris_text);
         }
         for (std::size_t i = 0; i < counts.size(); ++i) {
@@ -213,13 +214,14 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             const Affine map{scale, 0, 0, scale, middle - scale * box.centre().x, floor - scale * box.y1};
             draw_panel(d, g->panel, map, cloth_of(order, dec), 0.2);
             draw_pressed_design(d, g->panel, dec, *s, map);
-            d.text({middle, floor + 8.4}, text(s->top_to_ink) + " below", 3, palette::brick_text, Align::centre);
-            d.text({middle, floor + 12.2}, text(s->width) + " wide", 3, palette::verdigris_text, Align::centre);
+            d.text({middle, floor + 8.4}, text(s->top_to_ink) + said(order.unit, " below"), 3, palette::brick_text, Align::centre);
+            d.text({middle, floor + 12.2}, text(s->width) + said(order.unit, " wide"), 3, palette::verdigris_text, Align::centre);
         }
     }
     d.text({side, d.height - 6},
-           phrase("page-chart-foot", {{"scale", Number{1 / scale, 1}}, {"top", fits.front()->ground->sizes.front().panel.top_name}}), 3,
-           palette::quiet);
+           phrase("page-chart-foot", order.unit,
+                  {{"scale", Number{1 / scale, 1}}, {"top", fits.front()->ground->sizes.front().panel.top_name}}),
+           3, palette::quiet);
     return page;
 }
 

@@ -95,7 +95,7 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
             if (dec == nullptr) continue;
             const LoadPart all{load.decoration, load.size, 0, load.pieces};
             PickRow row = begun_row(order, roster, fit, plan, b, load.parts.empty() ? all : load.parts.front(), *dec);
-            row.blank = phrase("page-off-the-blank");
+            row.blank = phrase("page-off-the-blank", order.unit);
             row.transfer = load_words(order, load);
             row.pieces = load.pieces;
             rows.push_back(std::move(row));
@@ -112,7 +112,8 @@ std::vector<PickRow> pick_rows(const Order& order, const FitPlan& fit, const Pre
 }
 
 std::vector<std::string> press_cautions(const Order& order, const PressPlan& plan) {
-    std::vector<std::string> out{phrase("caution-hot-platens-and-hot-goods"), phrase("caution-the-supplier-s-sheet-for")};
+    std::vector<std::string> out{phrase("caution-hot-platens-and-hot-goods", order.unit),
+                                 phrase("caution-the-supplier-s-sheet-for", order.unit)};
     bool powder = false, breaks = false, oven = false, infant = false;
     for (const Load& l : plan.loads) {
         const Decoration* d = find_decoration(order, l.decoration);
@@ -125,10 +126,10 @@ std::vector<std::string> press_cautions(const Order& order, const PressPlan& pla
         oven = oven || (press != nullptr && press->kind == PressKind::oven);
         infant = infant || is_infant_wear(style->family);
     }
-    if (powder) out.emplace_back(phrase("caution-adhesive-powder-mask-and-gloves"));
-    if (breaks) out.emplace_back(phrase("caution-ceramic-and-glass-crack-under"));
-    if (oven) out.emplace_back(phrase("caution-an-oven-that-was-used"));
-    if (infant) out.emplace_back(phrase("caution-infant-wear-local-rules-on"));
+    if (powder) out.emplace_back(phrase("caution-adhesive-powder-mask-and-gloves", order.unit));
+    if (breaks) out.emplace_back(phrase("caution-ceramic-and-glass-crack-under", order.unit));
+    if (oven) out.emplace_back(phrase("caution-an-oven-that-was-used", order.unit));
+    if (infant) out.emplace_back(phrase("caution-infant-wear-local-rules-on", order.unit));
     return out;
 }
 
@@ -141,36 +142,37 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     double y = 0;
     // the columns of words share what the figures leave of the page, by what they have to say; what is longer takes more lines
     constexpr double size_of_words = 3.2, gap = 4, snug = 0.88 /* guessed widths are generous */, first = left + 28, pieces_wide = 14;
-    const auto said = [](const PickRow& r) {
+    const auto cells = [&](const PickRow& r) {
         return std::array{r.press + (r.platen.empty() ? "" : ", " + r.platen), r.blank,
-                          (r.again   ? "TRIAL, again: "
-                           : r.trial ? "TRIAL "
+                          (r.again   ? said(order.unit, "TRIAL, again: ")
+                           : r.trial ? said(order.unit, "TRIAL ")
                                      : "") +
                               r.transfer + (r.who.empty() ? "" : ": " + r.who)};
     };
     std::array<double, 3> wide{20, 20, 20};
     for (const PickRow& r : rows)
-        for (std::size_t k = 0; k < 3; ++k) wide[k] = std::max(wide[k], snug * text_width_guess(said(r)[k], size_of_words));
+        for (std::size_t k = 0; k < 3; ++k) wide[k] = std::max(wide[k], snug * text_width_guess(cells(r)[k], size_of_words));
     const double room = right - first - pieces_wide - 2 * gap;
     while (wide[0] + wide[1] + wide[2] > room) *std::max_element(wide.begin(), wide.end()) -= 0.5;
     const double blank_at = first + wide[0] + gap, pieces_at = blank_at + wide[1] + pieces_wide - 2, transfer_at = pieces_at + gap;
     const auto page = [&] {
         GuidePage p;
-        p.title = phrase("page-run-sheet");
+        p.title = phrase("page-run-sheet", order.unit);
         p.drawing.width = paper.width;
         p.drawing.height = paper.height;
         Drawing& d = p.drawing;
-        d.text({left, 20}, phrase("page-run-sheet"), 7, palette::ink, Align::left, true);
+        d.text({left, 20}, phrase("page-run-sheet", order.unit), 7, palette::ink, Align::left, true);
         d.text({right, 20}, order.name + (order.due.empty() ? "" : ", due " + order.due), 3.6, palette::quiet, Align::right);
         y = 26;
         if (pages.empty()) {
             d.text({left, 27},
-                   phrase("page-run-says", {{"from", time_of_day(order.press_run, 0)},
-                                            {"to", time_of_day(order.press_run, plan.schedule.end)},
-                                            {"lasts", duration_words(plan.schedule.end)},
-                                            {"alone", duration_words(plan.one_by_one)},
-                                            {"n", plan.shop.hands},
-                                            {"revision", plan.revision}}),
+                   phrase("page-run-says", order.unit,
+                          {{"from", time_of_day(order.press_run, 0)},
+                           {"to", time_of_day(order.press_run, plan.schedule.end)},
+                           {"lasts", duration_words(plan.schedule.end)},
+                           {"alone", duration_words(plan.one_by_one)},
+                           {"n", plan.shop.hands},
+                           {"revision", plan.revision}}),
                    3.6, palette::ink);
             y = 32;
             for (const std::string& c : press_cautions(order, plan)) {
@@ -179,7 +181,9 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
             }
         }
         y += 5;
-        const auto head = [&](double x, const char* words, Align align = Align::left) { d.text({x, y}, words, 3, palette::quiet, align); };
+        const auto head = [&](double x, const char* words, Align align = Align::left) {
+            d.text({x, y}, said(order.unit, words), 3, palette::quiet, align);
+        };
         head(left, "from");
         head(left + 14, "to");
         head(first, "press and platen");
@@ -198,9 +202,9 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         for (const PlannedStep& p : plan.loads[static_cast<std::size_t>(r.load_ids.front())].steps) steps.push_back(p.step);
         const Decoration* dec = find_decoration(order, r.decoration);
         const bool oven = dec != nullptr && in_oven(order, *dec);
-        const std::string words = recipe_words(steps, order.press_run.fahrenheit, oven);
+        const std::string words = recipe_words(steps, order.press_run.fahrenheit, oven, order.unit);
         const bool say = recipes[r.decoration] != words;
-        const auto texts = said(r);
+        const auto texts = cells(r);
         const std::array<double, 3> at{first, blank_at, transfer_at};
         double lines = 1;
         for (std::size_t k = 0; k < 3; ++k)
@@ -225,14 +229,14 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
             line.clear();
         };
         for (const RecipeStep& s : steps) {
-            const std::string part = step_words(s, order.press_run.fahrenheit, oven);
+            const std::string part = step_words(s, order.press_run.fahrenheit, oven, order.unit);
             if (!line.empty() && text_width_guess(line + " · " + part, 2.9) > right - left - 28) flush();
             line += (line.empty() ? "" : " · ") + part;
         }
         if (!line.empty()) flush();
         y += 1.2;
     }
-    number_pages(pages, paper, right);
+    number_pages(pages, paper, right, order.unit);
     return pages;
 }
 

@@ -292,8 +292,8 @@ private:
         }
         for (; k < fixed_kinds_.size(); ++k) {
             const Cast& c = casts_[static_cast<std::size_t>(fixed_kinds_[k])][0];
-            const bool seam = k >= problem_.locked.size() + problem_.blocked.size();
-            for (int bin = 0; bin < bins; ++bin) out.push_back({fixed_kinds_[k], 0, c.middle.x, c.middle.y, bin, true, seam});
+            const bool seamed = k >= problem_.locked.size() + problem_.blocked.size();
+            for (int bin = 0; bin < bins; ++bin) out.push_back({fixed_kinds_[k], 0, c.middle.x, c.middle.y, bin, true, seamed});
         }
         return out;
     }

@@ -418,7 +418,7 @@ struct Order {
     std::string customer;  ///< whose it is
     std::string note;
     std::string due;  ///< ISO date, or empty
-    Unit unit = Unit::mm;
+    Reading unit;
     Paper paper = Paper::a4;
     std::string currency;  ///< what stands before a price: "€"; may be empty
     double hourly = 0;     ///< what an hour of one pair of hands costs

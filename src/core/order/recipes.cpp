@@ -51,20 +51,21 @@ ChosenRecipe recipe_of_method(const Order& order, const Decoration& dec) {
     if (best != nullptr) {
         out.steps = best->steps;
         out.tried = best->result == TrialResult::released_clean;
-        out.from =
-            (out.tried ? "your own trial" : "your own figures, not tried yet") + (best->date.empty() ? std::string() : ", " + best->date);
+        Phrases day{{}, ""};
+        if (!best->date.empty()) day.of.push_back({"taken-day", {{"day", best->date}}});
+        out.from = phrase(out.tried ? "recipe-from-trial" : "recipe-from-figures", order.unit, {{"day", day}});
         return out;
     }
     const bool oven = in_oven(order, dec) && !method->oven_recipe.empty();
     out.steps = oven ? method->oven_recipe : method->recipe;
-    out.from = "usual values for " + method->name + (oven ? " in an oven" : "");
+    out.from = phrase(oven ? "recipe-from-oven" : "recipe-from-usual", order.unit, {{"method", method->name}});
     if (oven) {
         for (RecipeStep& s : out.steps)
             if (heats(s) && out.most_celsius > 0) s.celsius = std::min(s.celsius, out.most_celsius);
         return out;
     }
     if (rule == nullptr) return out;
-    out.from += " on " + rule->fabric;
+    out.from = phrase("recipe-from-fabric", order.unit, {{"method", method->name}, {"fabric", rule->fabric}});
     for (RecipeStep& s : out.steps) {
         if (!heats(s)) continue;
         if (rule->celsius > 0) s.celsius = rule->celsius;

@@ -10,7 +10,7 @@ class Flow {
 public:
     static constexpr double left = 16, foot = 18;
     Flow(const Order& order, std::string title, std::string beside)
-        : paper_(paper_size(order.paper)), title_(std::move(title)), beside_(std::move(beside)) {
+        : paper_(paper_size(order.paper)), reading_(order.unit), title_(std::move(title)), beside_(std::move(beside)) {
         next_page();
     }
     [[nodiscard]] double right() const { return paper_.width - left; }
@@ -36,7 +36,7 @@ public:
         y = wrapped(on(), {left, y}, words, size, width(), colour, bold) + 0.8;
     }
     std::vector<GuidePage> pages() {
-        number_pages(pages_, paper_, right());
+        number_pages(pages_, paper_, right(), reading_);
         return std::move(pages_);
     }
     double y = 0;
@@ -53,6 +53,7 @@ private:
         pages_.push_back(std::move(p));
     }
     PaperSize paper_;
+    Reading reading_;
     std::string title_, beside_;
     std::vector<GuidePage> pages_;
 };

@@ -11,7 +11,7 @@ namespace orthema {
 std::vector<GuidePage> joining_pages(const Order& order, const FitPlan& plan) {
     constexpr double gap = 8, small = 3;
     constexpr int columns = 3;
-    Flow f(order, phrase("page-joining"), date_line(order));
+    Flow f(order, phrase("page-joining", order.unit), date_line(order));
     const double cell = (f.width() - (columns - 1) * gap) / columns, tall = cell * 0.55;
     bool any = false;
     // every page says how it is read
@@ -19,12 +19,12 @@ std::vector<GuidePage> joining_pages(const Order& order, const FitPlan& plan) {
         const double before = f.y;
         f.need(height);
         if (any && f.y >= before) return;
-        f.say(phrase("page-joined", {{"unit", std::string(order.unit == Unit::inch ? "in" : "mm")}}));
+        f.say(phrase("page-joined", order.unit, {{"unit", std::string(order.unit == Unit::inch ? "in" : "mm")}}));
         f.y += 2;
         any = true;
     };
     const auto figure = [&](double mm) {
-        return length_text(Length::from_mm(std::abs(mm)), order.unit, false) + (mm < 0 ? " left" : " right");
+        return length_text(Length::from_mm(std::abs(mm)), order.unit, false) + said(order.unit, mm < 0 ? " left" : " right");
     };
     for (const DecorationFit& fit : plan.decorations) {
         const Decoration* d = find_decoration(order, fit.decoration);

@@ -29,7 +29,7 @@ std::vector<GuidePage> ticket_pages(const PaperOf& of);
 /// line to sign.
 std::vector<GuidePage> approval_pages(const PaperOf& of);
 /// Labels for bags of the shelf, three columns of eight on a page, each with a square code that says its bag.
-std::vector<GuidePage> shelf_labels(const std::vector<StockEntry>& bags, Paper paper, Unit unit);
+std::vector<GuidePage> shelf_labels(const std::vector<StockEntry>& bags, Paper paper, Reading reading);
 /// What a label's code says, and back: the bag's id; nothing for other text.
 std::string bag_code(const std::string& bag);
 std::optional<std::string> bag_from_code(const std::string& text);

@@ -6,12 +6,12 @@
 namespace orthema {
 
 std::vector<GuidePage> snip_pages(const Order& order, const TransferSet& set) {
-    Flow f(order, phrase("page-snips"), date_line(order));
+    Flow f(order, phrase("page-snips", order.unit), date_line(order));
     bool any = false;
     for (const Transfer& t : set.transfers) {
         if (t.snips.empty()) continue;
         if (!any) {
-            f.say(phrase("page-snipped"));
+            f.say(phrase("page-snipped", order.unit));
             f.y += 3;
             calibration_bar(f.on(), {Flow::left, f.y + 4}, 50, "50 mm");
             f.y += 12;

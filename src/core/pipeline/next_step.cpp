@@ -50,7 +50,7 @@ private:
     static NextStep about(const Finding& f, const char* code) {
         NextStep out;
         const int at = stage_index(f.about.stage);
-        out.words = {code, {{"stage", std::string(at < 0 ? "" : stages()[std::size_t(at)].name)}, {"size", f.about.size}}};
+        out.words = {code, {{"stage", at < 0 ? "" : stages()[std::size_t(at)].name}, {"size", f.about.size}}};
         out.finding = f;
         out.about = f.about;
         return out;

@@ -191,7 +191,7 @@ std::string duration_words(double seconds) {
 std::string load_words(const Order& order, const Load& load) {
     if (load.makes_film()) {
         const Medium* m = find_medium(order, load.film.medium);
-        return phrase(m != nullptr && m->shape == MediumShape::sheet ? "film-sheet" : "film-run",
+        return phrase(m != nullptr && m->shape == MediumShape::sheet ? "film-sheet" : "film-run", order.unit,
                       {{"medium", m == nullptr ? load.film.medium : m->name}, {"n", load.film.sheet}, {"pieces", load.pieces}});
     }
     const Decoration* d = find_decoration(order, load.decoration);
@@ -203,13 +203,14 @@ std::string load_words(const Order& order, const Load& load) {
     if (load.parts.size() == 1) {
         const LoadPart& p = load.parts.front();
         out += ", " + run_name(order, d->run) + " " + load.size;
-        out += p.pieces == 1 ? ", piece " + std::to_string(p.first + 1)
-                             : ", pieces " + std::to_string(p.first + 1) + " to " + std::to_string(p.first + p.pieces);
+        out += p.pieces == 1 ? phrase("load-piece", order.unit, {{"n", p.first + 1}})
+                             : phrase("load-pieces", order.unit, {{"first", p.first + 1}, {"last", p.first + p.pieces}});
         if (const std::string who = wearers(order, d->run, p.size, p.first, p.pieces); !who.empty()) out += ": " + who;
     } else {
-        if (!others.empty()) out += " and " + std::to_string(others.size()) + (others.size() == 1 ? " more design" : " more designs");
+        if (!others.empty()) out += phrase("load-more-designs", order.unit, {{"n", static_cast<int>(others.size())}});
         const BlankStyle* style = find_style(order, d->run.style);
-        out += ", " + (style == nullptr ? d->run.style : style->name) + " " + load.size + ", " + std::to_string(load.pieces) + " pieces";
+        out += ", " + (style == nullptr ? d->run.style : style->name) + " " + load.size +
+               phrase("load-count", order.unit, {{"n", load.pieces}});
     }
     if (load.apart) {
         std::set<std::string> designs, sizes;
@@ -217,13 +218,13 @@ std::string load_words(const Order& order, const Load& load) {
             designs.insert(p.decoration);
             sizes.insert(p.size);
         }
-        out = std::to_string(load.pieces) + (load.pieces == 1 ? " transfer" : " transfers") + " to marry: " + d->name;
-        if (designs.size() > 1) out += " and " + std::to_string(designs.size() - 1) + " more";
+        out = phrase("load-marry", order.unit, {{"n", load.pieces}, {"design", d->name}});
+        if (designs.size() > 1) out += phrase("load-more", order.unit, {{"n", static_cast<int>(designs.size()) - 1}});
         if (designs.size() == 1 && sizes.size() == 1) out += ", " + load.size;
         return out;
     }
-    if (load.trial) out += " (trial)";
-    if (load.replacement) out += " (again)";
+    if (load.trial) out += phrase("load-trial", order.unit);
+    if (load.replacement) out += phrase("load-again", order.unit);
     return out;
 }
 

@@ -5,14 +5,8 @@
 
 namespace orthema {
 
-namespace {
-
-std::string per_cent(double share) { return mm_text(share * 100, share < 0.1 ? 1 : 0) + " %"; }
-
-}  // namespace
-
 std::string proposal_words(const Correction& c, const Order& order) {
-    const Unit unit = order.unit;
+    const Reading reading = order.unit;
     const auto named = [](const auto* thing, const std::string& id) { return thing == nullptr ? id : thing->name; };
     const std::string press = named(find_press(order, c.press), c.press), style = named(find_style(order, c.style), c.style);
     const std::string method = named(find_method(order, c.method), c.method);
@@ -23,74 +17,87 @@ std::string proposal_words(const Correction& c, const Order& order) {
             if (part.find_first_not_of(' ') != std::string::npos) about += (about.empty() ? "" : ", ") + part;
         return about.empty() ? c.words : about + ": " + c.words;
     }
+    const auto length = [&](double mm) { return Length::from_mm(std::abs(mm)); };
+    const auto say = [&](const char* code, Arguments args) { return phrase(code, reading, std::move(args)); };
     switch (c.kind) {
-    case CorrectionKind::loading_marks:
-        return "Move the loading marks " +
-               (press.empty() ? std::string() : "of the " + press + (c.platen.empty() ? "" : ", " + c.platen + ",") + " ") +
-               (c.hands.empty() ? "" : "for " + c.hands + " ") + moved_words(c.aside, c.down, unit) + ".";
+    case CorrectionKind::loading_marks: {
+        Phrases of{{}, ""}, whose{{}, ""};
+        if (!press.empty() && c.platen.empty()) of.of.push_back({"lesson-of-press", {{"press", press}}});
+        if (!press.empty() && !c.platen.empty()) of.of.push_back({"lesson-of-platen", {{"press", press}, {"platen", c.platen}}});
+        if (!c.hands.empty()) whose.of.push_back({"lesson-for-hands", {{"hands", c.hands}}});
+        return say("lesson-marks", {{"of", of}, {"whose", whose}, {"moved", moved_words(c.aside, c.down, reading)}});
+    }
     case CorrectionKind::neck_drop:
-        return blank + ": its collar seam lies " + length_text(Length::from_mm(std::abs(c.by)), unit) + (c.by > 0 ? " deeper" : " higher") +
-               " than its figure says.";
-    case CorrectionKind::circumference:
-        return blank + (c.batch.empty() ? "" : ", batch " + c.batch) + ": " + length_text(Length::from_mm(std::abs(c.by)), unit) +
-               (c.by > 0 ? " more" : " less") + " round than its figure says.";
+        return say(c.by > 0 ? "lesson-collar-deeper" : "lesson-collar-higher", {{"blank", blank}, {"by", length(c.by)}});
+    case CorrectionKind::circumference: {
+        Phrases batch{{}, ""};
+        if (!c.batch.empty()) batch.of.push_back({"lesson-batch", {{"batch", c.batch}}});
+        return say(c.by > 0 ? "lesson-round-more" : "lesson-round-less", {{"blank", blank}, {"batch", batch}, {"by", length(c.by)}});
+    }
     case CorrectionKind::layer_growth:
-        return "The layer under “" + named(find_decoration(order, c.design), c.design) + "” shows: make it " +
-               length_text(Length::from_mm(std::abs(c.by)), unit) + (c.by < 0 ? " narrower" : " wider") + ".";
+        return say(c.by < 0 ? "lesson-layer-narrower" : "lesson-layer-wider",
+                   {{"design", named(find_decoration(order, c.design), c.design)}, {"by", length(c.by)}});
     case CorrectionKind::shrink:
-        return method + ": shrinks by " + mm_text(std::abs(c.by), 1) + (c.by > 0 ? " % more" : " % less") + " than is allowed for.";
-    case CorrectionKind::recipe: return style + ", " + method + " on the " + press + ": try " + c.words + ", one trial piece first.";
-    case CorrectionKind::hand_times: return "Handling takes " + mm_text(c.by, 2) + " times as long as planned: plan with that.";
+        return say(c.by > 0 ? "lesson-shrink-more" : "lesson-shrink-less", {{"method", method}, {"by", Number{std::abs(c.by), 1}}});
+    case CorrectionKind::recipe: return say("lesson-recipe", {{"blank", style}, {"method", method}, {"press", press}, {"words", c.words}});
+    case CorrectionKind::hand_times: return say("lesson-hands", {{"by", Number{c.by, 2}}});
     case CorrectionKind::photo_scale:
-        return "What is photographed comes out " + mm_text(std::abs(c.by), 2) + (c.by > 0 ? " % longer" : " % shorter") +
-               " than your tape says: take that off new photographs.";
+        return say(c.by > 0 ? "lesson-photo-longer" : "lesson-photo-shorter", {{"by", Number{std::abs(c.by), 2}}});
     case CorrectionKind::spares: {
         const Decoration* d = find_decoration(order, c.design);
-        return "“" + named(d, c.design) + "”" + (d == nullptr ? "" : " on " + run_name(order, d->run)) + ": " + mm_text(c.by, 0) +
-               (c.by == 1 ? " spare" : " spares") + " of each size.";
+        Phrases on{{}, ""};
+        if (d != nullptr) on.of.push_back({"lesson-on-run", {{"run", run_name(order, d->run)}}});
+        return say("lesson-spares", {{"design", named(d, c.design)}, {"run", on}, {"n", static_cast<int>(std::lround(c.by))}});
     }
     case CorrectionKind::look:
-        if (!c.press.empty() && !c.words.empty())
-            return press + ": the paper stays dark at the " + c.words + ". Less pressure there, or a piece too near the platen's edge.";
-        if (!c.style.empty()) return blank + ": lies aside on every press. Measure " + c.words + ".";
+        if (!c.press.empty() && !c.words.empty()) return say("lesson-dark", {{"press", press}, {"words", Term{c.words}}});
+        if (!c.style.empty()) return say("lesson-aside", {{"blank", blank}, {"words", Term{c.words}}});
         return c.words;
     }
     return {};
 }
 
-std::string proposal_reason(const Correction& c, Unit unit) {
-    const auto mm = [&](double v) { return length_text(Length::from_mm(v), unit); };
-    const std::string from = "from " + std::to_string(c.pieces) + (c.pieces == 1 ? " piece" : " pieces");
+std::string proposal_reason(const Correction& c, Reading reading) {
+    const auto say = [&](const char* code, Arguments args) { return phrase(code, reading, std::move(args)); };
+    const std::string from = say("why-pieces", {{"n", c.pieces}});
+    const auto between = [&](const char* code, int digits) {
+        return say(code, {{"from", from}, {"low", Number{c.low, digits}}, {"high", Number{c.high, digits}}});
+    };
+    const auto shares = [&](const char* code) {
+        const auto share = [&](double v) { return figure_text(v * 100, v < 0.1 ? 1 : 0, reading) + " %"; };
+        return say(code, {{"from", from}, {"low", share(c.low)}, {"high", share(c.high)}});
+    };
     switch (c.kind) {
-    case CorrectionKind::photo_scale:
-        return "from " + std::to_string(c.pieces) + " sizes measured both ways; between " + mm_text(c.low, 2) + " and " +
-               mm_text(c.high, 2) + " % with 95 %. A card whose 100 mm line measures otherwise is printed anew instead.";
+    case CorrectionKind::photo_scale: return say("why-photo", {{"n", c.pieces}, {"low", Number{c.low, 2}}, {"high", Number{c.high, 2}}});
     case CorrectionKind::loading_marks:
     case CorrectionKind::neck_drop:
     case CorrectionKind::circumference: {
-        std::string out = from + "; between " + mm(std::min(std::abs(c.low), std::abs(c.high))) + " and " +
-                          mm(std::max(std::abs(c.low), std::abs(c.high))) + " with 95 %";
-        if (c.words == "hands") out += ". Press or hands: let somebody else press eight pieces there to know";
-        return out + ".";
+        const double low = std::abs(c.low), high = std::abs(c.high);
+        Phrases hands{{}, ""};
+        if (c.words == "hands") hands.of.push_back({"why-hands", {}});
+        return say("why-lengths", {{"from", from},
+                                   {"low", Length::from_mm(std::min(low, high))},
+                                   {"high", Length::from_mm(std::max(low, high))},
+                                   {"hands", hands}});
     }
-    case CorrectionKind::shrink: return from + "; between " + mm_text(c.low, 1) + " and " + mm_text(c.high, 1) + " % with 95 %.";
-    case CorrectionKind::hand_times: return from + "; between " + mm_text(c.low, 2) + " and " + mm_text(c.high, 2) + " times with 95 %.";
+    case CorrectionKind::shrink: return between("why-per-cent", 1);
+    case CorrectionKind::hand_times: return between("why-times", 2);
     case CorrectionKind::layer_growth:
-    case CorrectionKind::recipe: return from + "; " + per_cent(c.low) + " to " + per_cent(c.high) + " of them with 95 %.";
-    case CorrectionKind::spares:
-        return from + ", of which " + per_cent(c.low) + " to " + per_cent(c.high) + " are spoiled; enough with 95 %.";
-    case CorrectionKind::look: return c.pieces > 0 ? from + "." : std::string();
+    case CorrectionKind::recipe: return shares("why-share");
+    case CorrectionKind::spares: return shares("why-spoiled");
+    case CorrectionKind::look: return c.pieces > 0 ? say("why-pieces-end", {{"n", c.pieces}}) : std::string();
     }
     return {};
 }
 
-std::string taken_words(const Correction& c, Unit unit) {
-    if (c.kind == CorrectionKind::loading_marks) return marks_moved_words({c.aside, c.down, c.since, c.pieces}, unit);
+std::string taken_words(const Correction& c, Reading reading) {
+    if (c.kind == CorrectionKind::loading_marks) return marks_moved_words({c.aside, c.down, c.since, c.pieces}, reading);
+    Phrases day{{}, ""}, from{{}, ""};
+    if (!c.since.empty()) day.of.push_back({"taken-day", {{"day", c.since.substr(0, 10)}}});
+    if (c.pieces > 0) from.of.push_back({"taken-from", {{"n", c.pieces}}});
     if (c.kind == CorrectionKind::photo_scale)
-        return "photographs, " + mm_text(std::abs(c.by), 2) + (c.by > 0 ? " % taken off" : " % put on") +
-               (c.since.empty() ? "" : ", " + c.since.substr(0, 10));
-    return std::string(correction_name(c.kind)) + (c.since.empty() ? "" : ", " + c.since.substr(0, 10)) +
-           (c.pieces > 0 ? ", from " + std::to_string(c.pieces) + " pieces" : "");
+        return phrase(c.by > 0 ? "taken-off" : "put-on", reading, {{"by", Number{std::abs(c.by), 2}}, {"day", day}});
+    return phrase("taken-other", reading, {{"name", correction_name(c.kind)}, {"day", day}, {"from", from}});
 }
 
 }  // namespace orthema

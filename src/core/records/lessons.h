@@ -51,9 +51,9 @@ constexpr const char* remark_prefix = "remark/";
 /// One sentence for whoever decides: what to move, by how much, from how many pieces.
 std::string proposal_words(const Correction& c, const Order& order);
 /// What it rests on and how sure that is; what else it might be, and what to measure to know.
-std::string proposal_reason(const Correction& c, Unit unit);
+std::string proposal_reason(const Correction& c, Reading reading);
 /// Once it is taken: "platen marks moved 4 mm to your left, 12 June, from 18 pieces".
-std::string taken_words(const Correction& c, Unit unit);
+std::string taken_words(const Correction& c, Reading reading);
 
 /// The order with the correction done where it acts, and listed; the order itself where it has nothing that it could act on.
 Order with_correction(Order order, const Correction& c, const std::string& today);

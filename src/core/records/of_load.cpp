@@ -73,7 +73,7 @@ double minutes_lost(const PressRecord& r) {
     return seconds / 60;
 }
 
-std::vector<TapeAsk> tape_asks(const Decoration& d, const DecorationFit& fit, const SizeFit& s) {
+std::vector<TapeAsk> tape_asks(const Decoration& d, const DecorationFit& fit, const SizeFit& s, const Reading& reading) {
     std::vector<TapeAsk> out;
     const Ground* ground = find_ground(fit, s.size);
     if (ground == nullptr) return out;
@@ -83,13 +83,14 @@ std::vector<TapeAsk> tape_asks(const Decoration& d, const DecorationFit& fit, co
         out.push_back({TapeAt::gap, "Gap at the seam; a lap as less than nought", 0, 1, true});
         return out;
     }
-    out.push_back({TapeAt::top, capitalised(phrase("card-top-to-ink", {{"top", p.top_name}})), s.top_to_ink, exact.level, true});
+    out.push_back(
+        {TapeAt::top, capitalised(phrase("card-top-to-ink", reading, {{"top", Term{p.top_name}}})), s.top_to_ink, exact.level, true});
     const std::string& side = side_name_at(p, margin_height(p, s.ink));
-    out.push_back({TapeAt::left, phrase("card-ink-to-left", {{"side", side}}), s.left_margin, exact.sideways, true});
-    out.push_back({TapeAt::right, phrase("card-ink-to-right", {{"side", side}}), s.right_margin, exact.sideways, true});
+    out.push_back({TapeAt::left, phrase("card-ink-to-left", reading, {{"side", Term{side}}}), s.left_margin, exact.sideways, true});
+    out.push_back({TapeAt::right, phrase("card-ink-to-right", reading, {{"side", Term{side}}}), s.right_margin, exact.sideways, true});
     out.push_back({TapeAt::left_edge, "Ink's left edge lower than planned by", 0, 0, false});
     out.push_back({TapeAt::right_edge, "Ink's right edge lower than planned by", 0, 0, false});
-    out.push_back({TapeAt::width, phrase("card-width"), s.width, 0, false});
+    out.push_back({TapeAt::width, phrase("card-width", reading), s.width, 0, false});
     return out;
 }
 

@@ -27,7 +27,7 @@ struct TapeAsk {
     bool needed = true;  ///< the others make it more exact
 };
 /// What is asked of a piece of this size: two to four figures, and what may be told besides. Empty where nothing is there to measure from.
-std::vector<TapeAsk> tape_asks(const Decoration& decoration, const DecorationFit& fit, const SizeFit& size);
+std::vector<TapeAsk> tape_asks(const Decoration& decoration, const DecorationFit& fit, const SizeFit& size, const Reading& reading);
 
 /// Figures that were read, by TapeAt.
 struct Taped {

@@ -119,7 +119,8 @@ Plot target_plot(const PlotAsk& ask) {
     Drawing& d = plot.drawing;
     const std::vector<std::size_t> which = measured(ask, most_dots);
     if (which.empty()) {
-        say_nothing(plot, "No piece was measured yet.", "The step card asks for some while a shift runs; each is a dot here.");
+        say_nothing(plot, said(ask.unit, "No piece was measured yet."),
+                    said(ask.unit, "The step card asks for some while a shift runs; each is a dot here."));
         return plot;
     }
     double reach = 6, across = 0, along = 0;
@@ -143,14 +144,14 @@ Plot target_plot(const PlotAsk& ask) {
     if (across > 0 && along > 0) {
         const Point a = map({-across, -along}), b = map({across, along});
         d.rect({a.x, a.y, b.x, b.y}, faded(palette::moss, 0.07), Stroke{palette::moss, 1.4, {5, 4}});
-        d.text({b.x - 4, b.y - 6}, "its card", 11.5, palette::quiet, Align::right);
+        d.text({b.x - 4, b.y - 6}, said(ask.unit, "its card"), 11.5, palette::quiet, Align::right);
     }
     d.line({map({-reach, 0}), map({reach, 0})}, {palette::quiet, 0.8, {}});
     d.line({map({0, -reach}), map({0, reach})}, {palette::quiet, 0.8, {}});
-    d.text(map({-reach, 0}) + Point{-6, 4}, "left", 12, palette::quiet, Align::right);
-    d.text(map({reach, 0}) + Point{6, 4}, "right", 12, palette::quiet);
-    d.text(map({0, -reach}) + Point{0, -6}, "high", 12, palette::quiet, Align::centre);
-    d.text(map({0, reach}) + Point{0, 15}, "low", 12, palette::quiet, Align::centre);
+    d.text(map({-reach, 0}) + Point{-6, 4}, said(ask.unit, "left"), 12, palette::quiet, Align::right);
+    d.text(map({reach, 0}) + Point{6, 4}, said(ask.unit, "right"), 12, palette::quiet);
+    d.text(map({0, -reach}) + Point{0, -6}, said(ask.unit, "high"), 12, palette::quiet, Align::centre);
+    d.text(map({0, reach}) + Point{0, 15}, said(ask.unit, "low"), 12, palette::quiet, Align::centre);
     add_landings(plot, ask, map);
     for (double r = step; r <= reach; r += step) {  // over the dots, or they would cover them
         const std::string words = length_text(Length::from_mm(r), ask.unit);
@@ -215,10 +216,11 @@ std::vector<std::string> run_words(const PlotAsk& ask) {
         const std::vector<double> y = figures_of(ask, pieces, lane, &at);
         for (const Drift& d : drifts(y)) {
             const PressRecord& from = (*ask.all)[pieces[at[static_cast<std::size_t>(d.began_at)]]];
-            out.push_back(std::string(d.creeps ? "Creeps" : "Jumps") + " " + (d.by > 0 ? lane.more : lane.less) + " by " +
-                          length_text(Length::from_mm(mm_whole(d.by)), ask.unit) + " from measured piece " +
-                          std::to_string(d.began_at + 1) + " on (" + from.at.substr(0, 10) +
-                          (from.at.size() > 15 ? ", " + from.at.substr(11, 5) : "") + ").");
+            out.push_back(phrase(d.creeps ? "drift-creeps" : "drift-jumps", ask.unit,
+                                 {{"way", d.by > 0 ? lane.more : lane.less},
+                                  {"by", Length::from_mm(mm_whole(d.by))},
+                                  {"n", d.began_at + 1},
+                                  {"when", from.at.substr(0, 10) + (from.at.size() > 15 ? ", " + from.at.substr(11, 5) : "")}}));
         }
     }
     return out;
@@ -242,7 +244,8 @@ Plot run_plot(const PlotAsk& ask) {
     Drawing& d = plot.drawing;
     const std::vector<std::size_t> pieces = measured(ask, longest_run);
     if (pieces.size() < 2) {
-        say_nothing(plot, "There is no run to show yet.", "Two measured pieces or more, in the order in which they were pressed.");
+        say_nothing(plot, said(ask.unit, "There is no run to show yet."),
+                    said(ask.unit, "Two measured pieces or more, in the order in which they were pressed."));
         return plot;
     }
     const double left = 92, right = d.width - 20, foot = d.height - 46;
@@ -268,17 +271,17 @@ Plot run_plot(const PlotAsk& ask) {
         const bool shift = std::string(what) == "shift" || std::string(what) == "break";
         if (!few && !shift) continue;
         d.line({{x, 12}, {x, foot}}, {shift ? palette::quiet : palette::rule, 1, {3, 3}});
-        d.text({x + 3, 22}, what, 10.5, palette::quiet);
+        d.text({x + 3, 22}, said(ask.unit, what), 10.5, palette::quiet);
     }
     for (std::size_t n = 0; n < lanes().size(); ++n) {
         const Lane& lane = lanes()[n];
         const double y0 = 12 + high * static_cast<double>(n), mid = y0 + high / 2;
-        d.text({14, mid - 2}, lane.name, 13.5, palette::ink, Align::left, true);
+        d.text({14, mid - 2}, said(ask.unit, lane.name), 13.5, palette::ink, Align::left, true);
         d.line({{left, y0 + high - 2}, {right, y0 + high - 2}}, {palette::rule, 1, {}});
         std::vector<std::size_t> at;
         const std::vector<double> y = figures_of(ask, pieces, lane, &at);
         if (y.empty()) {
-            d.text({left + 6, mid + 4}, "not read", 12, palette::quiet);
+            d.text({left + 6, mid + 4}, said(ask.unit, "not read"), 12, palette::quiet);
             continue;
         }
         // limits from the run itself: the mean distance from one piece to the next, as control charts have it
@@ -292,7 +295,7 @@ Plot run_plot(const PlotAsk& ask) {
         };
         d.line({{left, y_of(0)}, {right, y_of(0)}}, {palette::quiet, 0.8, {}});
         d.text({14, mid + 13},
-               "± " + mm_text(reach, reach < 10 ? 1 : 0) +
+               "± " + figure_text(reach, reach < 10 ? 1 : 0, ask.unit) +
                    (std::string(lane.name) == "tilt"    ? "°"
                     : std::string(lane.name) == "plate" ? " °C"
                                                         : " mm"),
@@ -317,8 +320,8 @@ Plot run_plot(const PlotAsk& ask) {
             for (const Drift& s : drifts(y)) {
                 const double x = x_of(at[static_cast<std::size_t>(s.began_at)]) - 4;
                 d.line({{x, y0 + 2}, {x, y0 + high - 4}}, {palette::carmine, 1.6, {}});
-                d.text({x + 4, y0 + 12}, std::string(s.creeps ? "creeps " : "jumps ") + (s.by > 0 ? lane.more : lane.less), 11.5,
-                       palette::carmine);
+                d.text({x + 4, y0 + 12}, said(ask.unit, s.creeps ? "creeps " : "jumps ") + said(ask.unit, s.by > 0 ? lane.more : lane.less),
+                       11.5, palette::carmine);
             }
     }
     legend(plot, ask, kinds, d.height - 14);

@@ -26,7 +26,7 @@ struct PlotAsk {
     const std::vector<PressRecord>* all = nullptr;
     std::vector<std::size_t> which;
     std::optional<std::size_t> chosen;
-    Unit unit = Unit::mm;
+    Reading unit;
     double width = 700, height = 500;
     const Order* order = nullptr;  ///< for names; may be null
     TellApart by = TellApart::press;

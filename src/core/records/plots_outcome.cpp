@@ -16,7 +16,8 @@ Plot tried_plot(const PlotAsk& ask, std::optional<Point> usual, bool fahrenheit)
     Drawing& d = plot.drawing;
     const std::vector<Tried> tried = tried_of(*ask.all, ask.which);
     if (tried.empty()) {
-        say_nothing(plot, "Nothing was pressed by this yet.", "Each heat and time that is tried is a dot here, by how it came out.");
+        say_nothing(plot, said(ask.unit, "Nothing was pressed by this yet."),
+                    said(ask.unit, "Each heat and time that is tried is a dot here, by how it came out."));
         return plot;
     }
     double c0 = 1e9, c1 = -1e9, s0 = 1e9, s1 = -1e9;
@@ -57,7 +58,7 @@ Plot tried_plot(const PlotAsk& ask, std::optional<Point> usual, bool fahrenheit)
     }
     if (usual) {
         draw_mark(d, at(usual->x, usual->y), 0, palette::ink, 19, false);
-        d.text(at(usual->x, usual->y) + Point{0, -24}, "the recipe", 12, palette::ink, Align::centre);
+        d.text(at(usual->x, usual->y) + Point{0, -24}, said(ask.unit, "the recipe"), 12, palette::ink, Align::centre);
     }
     std::vector<Rect> plates;  // of the words beside the dots
     if (usual)
@@ -68,8 +69,9 @@ Plot tried_plot(const PlotAsk& ask, std::optional<Point> usual, bool fahrenheit)
         const double share = static_cast<double>(t.clean) / t.tries;
         const Colour tone = share >= 0.95 ? palette::moss : share >= 0.6 ? palette::ochre : palette::carmine;
         draw_mark(d, p, share >= 0.95 ? 0 : share >= 0.6 ? 2 : 1, tone, 5 + 2.2 * std::log2(1.0 + t.tries), true);
-        const std::string share_words = mm_text(100 * t.share.low, 0) + " to " + mm_text(100 * t.share.high, 0) + " %" +
-                                        (t.mostly != Outcome::good ? ", else " + std::string(outcome_name(t.mostly)) : "");
+        const std::string share_words =
+            mm_text(100 * t.share.low, 0) + said(ask.unit, " to ") + mm_text(100 * t.share.high, 0) + " %" +
+            (t.mostly != Outcome::good ? said(ask.unit, ", else ") + said(ask.unit, outcome_name(t.mostly)) : "");
         const double wide = 7.0 * static_cast<double>(share_words.size());
         const double off = 5 + 2.2 * std::log2(1.0 + t.tries) + 8;
         Rect plate{p.x + off, p.y - 14, p.x + off + wide, p.y + 16};
@@ -80,13 +82,13 @@ Plot tried_plot(const PlotAsk& ask, std::optional<Point> usual, bool fahrenheit)
             plate.y1 -= 31;
         }
         plates.push_back(plate);
-        d.text({plate.x0, plate.y0 + 12}, std::to_string(t.clean) + " of " + std::to_string(t.tries) + " clean", 12.5, palette::ink,
-               Align::left, true);
+        d.text({plate.x0, plate.y0 + 12}, phrase("clean-of", ask.unit, {{"k", t.clean}, {"n", t.tries}}), 12.5, palette::ink, Align::left,
+               true);
         d.text({plate.x0, plate.y0 + 26}, share_words, 11.5, palette::quiet);
         plot.dots.emplace_back(p, t.records.front());
     }
-    d.text({(left + right) / 2, d.height - 20}, "heat of the plate across, seconds up; a larger dot is more tries", 12, palette::quiet,
-           Align::centre);
+    d.text({(left + right) / 2, d.height - 20}, said(ask.unit, "heat of the plate across, seconds up; a larger dot is more tries"), 12,
+           palette::quiet, Align::centre);
     return plot;
 }
 
@@ -132,8 +134,9 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
         b.minutes += minutes_lost(r);
     }
     if (bars.empty()) {
-        say_nothing(plot, pressed == 0 ? "Nothing is recorded yet." : "Nothing was spoiled.",
-                    pressed == 0 ? "A shift writes it by itself." : "Of " + std::to_string(pressed) + " pieces pressed.");
+        say_nothing(plot, said(ask.unit, pressed == 0 ? "Nothing is recorded yet." : "Nothing was spoiled."),
+                    pressed == 0 ? said(ask.unit, "A shift writes it by itself.")
+                                 : phrase("of-pressed", ask.unit, {{"n", static_cast<int>(pressed)}}));
         return plot;
     }
     std::vector<std::pair<std::string, Bar>> rows(bars.begin(), bars.end());
@@ -154,15 +157,15 @@ Plot loss_plot(const PlotAsk& ask, LossBy by, const std::string& currency) {
         const Interval i = share_interval(b.pieces, std::max(b.pieces, pressed));
         std::string lost;
         if (b.cost > 0) lost = currency + mm_text(b.cost, 2);
-        if (b.minutes >= 1) lost += (lost.empty() ? "" : " and ") + mm_text(std::floor(b.minutes), 0) + " min";
+        if (b.minutes >= 1) lost += (lost.empty() ? "" : said(ask.unit, " and ")) + mm_text(std::floor(b.minutes), 0) + " min";
         d.text({left + std::max(2.0, (right - left) * share) + 10, y + high * 0.62},
-               std::to_string(b.pieces) + (b.pieces == 1 ? " piece" : " pieces") + (lost.empty() ? "" : ": " + lost + " lost") + ", " +
-                   mm_text(100 * i.low, 1) + " to " + mm_text(100 * i.high, 1) + " %",
+               phrase("page-pieces", ask.unit, {{"n", b.pieces}}) + (lost.empty() ? "" : phrase("lost", ask.unit, {{"what", lost}})) +
+                   ", " + figure_text(100 * i.low, 1, ask.unit) + said(ask.unit, " to ") + figure_text(100 * i.high, 1, ask.unit) + " %",
                12.5, palette::ink);
         plot.dots.emplace_back(Point{left + 8, y + high / 2}, b.first);
         y += high;
     }
-    d.text({left, d.height - 18}, "of " + std::to_string(pressed) + " pieces pressed; the shares with 95 %", 12, palette::quiet);
+    d.text({left, d.height - 18}, phrase("of-pressed-shares", ask.unit, {{"n", static_cast<int>(pressed)}}), 12, palette::quiet);
     return plot;
 }
 

@@ -6,9 +6,10 @@ namespace orthema {
 
 std::string sheet_title(const Order& order, const Sheet& sheet) {
     const Medium* medium = find_medium(order, sheet.medium);
-    return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + ", sheet " + std::to_string(sheet.number + 1) + "   " +
-           (medium != nullptr ? reading_direction(*medium) : "") +
-           (medium != nullptr && !register_marks(*medium, sheet.length).empty() ? "   trim the marks off before pressing" : "");
+    return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + said(order.unit, ", sheet ") +
+           std::to_string(sheet.number + 1) + "   " + (medium != nullptr ? reading_direction(*medium) : "") +
+           (medium != nullptr && !register_marks(*medium, sheet.length).empty() ? said(order.unit, "   trim the marks off before pressing")
+                                                                                : "");
 }
 
 std::vector<Point> page_registers(const Medium& medium, const Sheet& sheet) {

@@ -5,13 +5,13 @@
 
 namespace orthema {
 
-std::string cut_direction(const TrimCut& cut) { return phrase(cut.across ? "cut-across" : "cut-along"); }
+std::string cut_direction(const TrimCut& cut, const Reading& reading) { return phrase(cut.across ? "cut-across" : "cut-along", reading); }
 
-std::string part_name(const TrimPlan& plan, int part, const Sheet& sheet, const TransferSet& set) {
+std::string part_name(const TrimPlan& plan, int part, const Sheet& sheet, const TransferSet& set, const Reading& reading) {
     const TrimPart& p = plan.parts[static_cast<std::size_t>(part)];
-    if (part == 0) return "sheet";
-    if (p.waste) return "waste";
-    if (p.piece < 0) return phrase("cut-part", {{"n", part}});
+    if (part == 0) return said(reading, "sheet");
+    if (p.waste) return said(reading, "waste");
+    if (p.piece < 0) return phrase("cut-part", reading, {{"n", part}});
     const PlacedCopy& c = sheet.copies[static_cast<std::size_t>(p.piece)];
     const Transfer* t = find_transfer(set, c.transfer);
     return (t != nullptr ? t->name : c.transfer) + " (" + std::to_string(c.copy + 1) + ")";
@@ -25,7 +25,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         Drawing d;
         d.width = width;
         d.height = height;
-        d.text({edge, edge + 3}, phrase("page-cut-list"), 5.5, palette::ink, Align::left, true);
+        d.text({edge, edge + 3}, phrase("page-cut-list", order.unit), 5.5, palette::ink, Align::left, true);
         d.text({width - edge, edge + 3}, std::to_string(pages.size() + 1), 3.6, palette::quiet, Align::right);
         d.text({edge, edge + 9}, sheet_title(order, sheet), 3.2, palette::quiet);
         pages.push_back(std::move(d));
@@ -34,8 +34,8 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
     };
     double y = 0;
     Drawing* page = &begin_page(y);
-    page->text({edge, y}, phrase("page-the-fence-is-measured-from"), 3, palette::quiet);
-    page->text({edge, y + 4.5}, phrase("page-keep-fingers-and-sleeves-clear"), 3, palette::quiet);
+    page->text({edge, y}, phrase("page-the-fence-is-measured-from", order.unit), 3, palette::quiet);
+    page->text({edge, y + 4.5}, phrase("page-keep-fingers-and-sleeves-clear", order.unit), 3, palette::quiet);
     y += 10;
     // the sheet lies along the page's width, the feed to the right
     const double k = std::min((width - 2 * edge) / sheet.length, 95 / sheet.width);
@@ -64,7 +64,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
     const double columns[] = {edge, edge + 12, edge + 58, edge + 88, edge + 112, edge + 152};
     const auto heads = [&] {
         const char* const names[] = {"Cut", "Of", "Blade lies", "Fence", "Leaves, near", "and far"};
-        for (int i = 0; i < 6; ++i) page->text({columns[i], y}, names[i], 3, palette::quiet, Align::left, true);
+        for (int i = 0; i < 6; ++i) page->text({columns[i], y}, said(order.unit, names[i]), 3, palette::quiet, Align::left, true);
         page->line({{edge, y + 1.6}, {width - edge, y + 1.6}}, {palette::rule, 0.3, {}});
         y += row + 0.6;
     };
@@ -77,11 +77,11 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
         }
         const TrimCut& c = plan.cuts[i];
         page->text({columns[0], y}, std::to_string(i + 1), 3.2, palette::ink, Align::left, true);
-        page->text({columns[1], y}, shown(part_name(plan, c.part, sheet, set), 28), 3, palette::ink);
-        page->text({columns[2], y}, cut_direction(c), 3, palette::ink);
+        page->text({columns[1], y}, shown(part_name(plan, c.part, sheet, set, order.unit), 28), 3, palette::ink);
+        page->text({columns[2], y}, cut_direction(c, order.unit), 3, palette::ink);
         page->text({columns[3], y}, length_text(Length::from_mm(c.fence), order.unit), 3.2, palette::ink, Align::left, true);
-        page->text({columns[4], y}, shown(part_name(plan, c.near, sheet, set), 28), 2.7, palette::ink);
-        page->text({columns[5], y}, shown(part_name(plan, c.far, sheet, set), 30), 2.7, palette::ink);
+        page->text({columns[4], y}, shown(part_name(plan, c.near, sheet, set, order.unit), 28), 2.7, palette::ink);
+        page->text({columns[5], y}, shown(part_name(plan, c.far, sheet, set, order.unit), 30), 2.7, palette::ink);
         y += row;
     }
     return pages;

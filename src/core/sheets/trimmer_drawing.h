@@ -10,9 +10,9 @@
 namespace orthema {
 
 /// "across the feed", or "along the feed".
-std::string cut_direction(const TrimCut& cut);
+std::string cut_direction(const TrimCut& cut, const Reading& reading);
 /// "sheet", "part 7", "waste", or the piece's name and copy.
-std::string part_name(const TrimPlan& plan, int part, const Sheet& sheet, const TransferSet& set);
+std::string part_name(const TrimPlan& plan, int part, const Sheet& sheet, const TransferSet& set, const Reading& reading);
 
 /// Pages on the order's paper, mm. Pre: the plan is sheet_cuts() of that sheet.
 std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const TransferSet& set, const TrimPlan& plan);

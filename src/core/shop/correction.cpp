@@ -36,17 +36,20 @@ MarksMoved marks_moved(const std::vector<Correction>& taken, const std::string& 
     return out;
 }
 
-std::string moved_words(double aside, double down, Unit unit) {
-    const auto far = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit); };
+std::string moved_words(double aside, double down, Reading reading) {
+    const auto far = [&](const char* code, double mm) { return Words{code, {{"by", Length::from_mm(std::abs(mm))}}}; };
     std::string out;
-    if (aside != 0) out = far(aside) + (aside > 0 ? " to your right" : " to your left");
-    if (down != 0) out += (out.empty() ? "" : " and ") + far(down) + (down > 0 ? " towards you" : " away from you");
+    if (aside != 0) out = worded(far(aside > 0 ? "to-your-right" : "to-your-left", aside), reading);
+    if (down != 0)
+        out += (out.empty() ? "" : said(reading, " and ")) + worded(far(down > 0 ? "towards-you" : "away-from-you", down), reading);
     return out;
 }
 
-std::string marks_moved_words(const MarksMoved& m, Unit unit) {
-    return "loading marks moved " + moved_words(m.aside, m.down, unit) + (m.since.empty() ? "" : ", " + m.since.substr(0, 10)) +
-           (m.pieces > 0 ? ", from " + std::to_string(m.pieces) + (m.pieces == 1 ? " piece" : " pieces") : "");
+std::string marks_moved_words(const MarksMoved& m, Reading reading) {
+    Phrases day{{}, ""}, from{{}, ""};
+    if (!m.since.empty()) day.of.push_back({"taken-day", {{"day", m.since.substr(0, 10)}}});
+    if (m.pieces > 0) from.of.push_back({"taken-from", {{"n", m.pieces}}});
+    return phrase("marks-moved", reading, {{"moved", moved_words(m.aside, m.down, reading)}, {"day", day}, {"from", from}});
 }
 
 double photo_factor(const std::vector<Correction>& taken) {

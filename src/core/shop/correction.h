@@ -48,9 +48,9 @@ struct MarksMoved {
     [[nodiscard]] bool any() const { return aside != 0 || down != 0; }
 };
 /// "4 mm to your left and 2 mm towards you", of whoever stands before the press.
-std::string moved_words(double aside, double down, Unit unit);
+std::string moved_words(double aside, double down, Reading reading);
 /// "loading marks moved 4 mm to your left, 2027-06-12, from 18 pieces"
-std::string marks_moved_words(const MarksMoved& moved, Unit unit);
+std::string marks_moved_words(const MarksMoved& moved, Reading reading);
 MarksMoved marks_moved(const std::vector<Correction>& taken, const std::string& press, const std::string& platen,
                        const std::string& hands = {});
 

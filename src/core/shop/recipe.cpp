@@ -77,30 +77,32 @@ std::string heat_words(double celsius, bool fahrenheit) {
     return mm_text(fahrenheit ? fahrenheit_of(celsius) : celsius, 0) + (fahrenheit ? " °F" : " °C");
 }
 
-std::string step_words(const RecipeStep& s, bool fahrenheit, bool in_oven) {
-    std::string out = in_oven && s.kind == StepKind::press ? "heat" : step_name(s.kind);
-    const auto seconds = [&] { return mm_text(s.seconds, s.seconds < 10 && s.seconds != static_cast<int>(s.seconds) ? 1 : 0) + " s"; };
+std::string step_words(const RecipeStep& s, bool fahrenheit, bool in_oven, const Reading& reading) {
+    std::string out = in_oven && s.kind == StepKind::press ? said(reading, "heat") : said(reading, step_name(s.kind));
+    const auto seconds = [&] {
+        return figure_text(s.seconds, s.seconds < 10 && s.seconds != static_cast<int>(s.seconds) ? 1 : 0, reading) + " s";
+    };
     if (s.kind == StepKind::peel) {
-        out += std::string(" ") + peel_name(s.peel);
-        if (s.seconds > 0) out += ", after " + seconds();
+        out += " " + said(reading, peel_name(s.peel));
+        if (s.seconds > 0) out += said(reading, ", after ") + seconds();
     } else if (s.kind == StepKind::wait) {
         out += " " + seconds();
     } else if (s.celsius > 0) {
-        out += " " + seconds() + " at " + heat_words(s.celsius, fahrenheit);
-        if (s.kind != StepKind::hover_cure && !in_oven) out += std::string(", ") + pressure_name(s.pressure);
-        if (s.gauge_bar > 0 && !in_oven) out += " (" + mm_text(s.gauge_bar, 1) + " bar)";
+        out += " " + seconds() + said(reading, " at ") + heat_words(s.celsius, fahrenheit);
+        if (s.kind != StepKind::hover_cure && !in_oven) out += ", " + said(reading, pressure_name(s.pressure));
+        if (s.gauge_bar > 0 && !in_oven) out += " (" + figure_text(s.gauge_bar, 1, reading) + " bar)";
     }
-    if (!s.cover.empty()) out += ", under " + s.cover;
-    if (!s.base.empty()) out += ", on " + s.base;
-    if (!s.pad.empty()) out += ", with " + s.pad;
-    if (s.protect_other) out += ", other side protected";
-    if (!s.how.empty()) out += ", " + s.how;
+    if (!s.cover.empty()) out += said(reading, ", under ") + said(reading, s.cover);
+    if (!s.base.empty()) out += said(reading, ", on ") + said(reading, s.base);
+    if (!s.pad.empty()) out += said(reading, ", with ") + s.pad;
+    if (s.protect_other) out += said(reading, ", other side protected");
+    if (!s.how.empty()) out += ", " + said(reading, s.how);
     return out;
 }
 
-std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit, bool in_oven) {
+std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit, bool in_oven, const Reading& reading) {
     std::string out;
-    for (const RecipeStep& s : steps) out += (out.empty() ? "" : " · ") + step_words(s, fahrenheit, in_oven);
+    for (const RecipeStep& s : steps) out += (out.empty() ? "" : " · ") + step_words(s, fahrenheit, in_oven, reading);
     return out;
 }
 

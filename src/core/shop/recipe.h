@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "core/base/words.h"
+
 namespace orthema {
 
 enum class Pressure { light, medium, firm, heavy };
@@ -64,9 +66,9 @@ inline double fahrenheit_of(double celsius) { return celsius * 9 / 5 + 32; }
 /// "150 °C", "302 °F".
 std::string heat_words(double celsius, bool fahrenheit = false);
 /// "press 12 s at 150 °C, medium" and the like; in an oven nothing presses: "heat 420 s at 190 °C".
-std::string step_words(const RecipeStep& step, bool fahrenheit = false, bool in_oven = false);
+std::string step_words(const RecipeStep& step, bool fahrenheit = false, bool in_oven = false, const Reading& reading = {});
 /// All of it in a line.
-std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit = false, bool in_oven = false);
+std::string recipe_words(const std::vector<RecipeStep>& steps, bool fahrenheit = false, bool in_oven = false, const Reading& reading = {});
 
 /// The kind that a step's free words mean, as files of version 3 and older keep them: "peel warm", "press the foil".
 RecipeStep step_from_words(const std::string& words);

@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/art_view.h"
 #include "app/benches/art/lettering_page.h"
 #include "app/benches/art/mending_page.h"
@@ -32,27 +33,26 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("Artwork")));
+    head->addWidget(head_label(tr("Artwork")));
     head->addStretch(1);
-    auto* bring =
-        push(QStringLiteral("Bring in pictures…"), QStringLiteral("PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF; vector stays vector"), true);
-    auto* letter = push(QStringLiteral("Add a lettering"),
-                        QStringLiteral("Names or numbers, one for each person of the list, in a typeface that the order carries"));
+    auto* bring = push(tr("Bring in pictures…"), tr("PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF; vector stays vector"), true);
+    auto* letter =
+        push(tr("Add a lettering"), tr("Names or numbers, one for each person of the list, in a typeface that the order carries"));
     letter->setObjectName(QStringLiteral("Add a lettering"));
     connect(letter, &QPushButton::clicked, this, [this] { LetteringPage::begin(room_); });
     head->addWidget(letter);
-    auto* word = push(QStringLiteral("Add a word picture"), QStringLiteral("A word whose letters each hold a picture of the order"));
+    auto* word = push(tr("Add a word picture"), tr("A word whose letters each hold a picture of the order"));
     word->setObjectName(QStringLiteral("Add a word picture"));
     connect(word, &QPushButton::clicked, this, [this] { WordPage::begin(room_); });
     head->addWidget(word);
-    auto* together = push(QStringLiteral("Put a print together"),
-                          QStringLiteral("A ground that fills a blank's face, with pictures and letters over it: pressed as one print"));
+    auto* together =
+        push(tr("Put a print together"), tr("A ground that fills a blank's face, with pictures and letters over it: pressed as one print"));
     together->setObjectName(QStringLiteral("Put a print together"));
     connect(together, &QPushButton::clicked, this, [this] { TogetherPage::begin(room_); });
     head->addWidget(together);
     head->addWidget(bring);
     column->addLayout(head);
-    pictures_ = new ChipRow(QStringLiteral("Pictures"));
+    pictures_ = new ChipRow(tr("Pictures"));
     pictures_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
         s.art = id;
@@ -61,8 +61,7 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     column->addWidget(pictures_);
     view_ = new ArtView(room);
     view_->marked = [this](std::optional<Point> p) {
-        room_.edit(p ? QStringLiteral("mark the centre") : QStringLiteral("take the mark away"),
-                   with_marked_centre(room_.order(), room_.selection().art, p));
+        room_.edit(p ? tr("mark the centre") : tr("take the mark away"), with_marked_centre(room_.order(), room_.selection().art, p));
     };
     column->addWidget(view_, 1);
     word_view_ = new WordView(room);
@@ -72,9 +71,9 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     connect(bring, &QPushButton::clicked, this, &ArtBench::ask_for_pictures);
 
     panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("Figures"));
+    panel_->head(tr("Figures"));
     title_ = panel_->title();
-    page_ = new Segments(QStringLiteral("Art page"), {QStringLiteral("Found in it"), QStringLiteral("Clip it"), QStringLiteral("Mend it")});
+    page_ = new Segments(tr("Art page"), {tr("Found in it"), tr("Clip it"), tr("Mend it")});
     page_->turn_pages();
     panel_->add(page_);
     found_ = panel_->part();
@@ -92,21 +91,21 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
         if (i == 0) subject_->setChecked(false);
         show_page();
     };
-    kind_ = found_->text_row(QStringLiteral("Kind"));
-    planned_ = found_->text_row(QStringLiteral("Largest use"));
-    resolution_ = found_->text_row(QStringLiteral("Resolution there"));
-    stroke_ = found_->text_row(QStringLiteral("Thinnest stroke"));
-    stroke_->setToolTip(QStringLiteral("At its smallest use; the medium says what it holds"));
-    gap_ = found_->text_row(QStringLiteral("Narrowest gap"));
-    gap_->setToolTip(QStringLiteral("At its smallest use; narrower ones close"));
-    half_ = found_->text_row(QStringLiteral("Half-transparent"));
-    background_ = found_->text_row(QStringLiteral("Flat background"));
-    optical_ = found_->text_row(QStringLiteral("Optical centre"));
-    mark_says_ = found_->text_row(QStringLiteral("Marked centre"));
+    kind_ = found_->text_row(tr("Kind"));
+    planned_ = found_->text_row(tr("Largest use"));
+    resolution_ = found_->text_row(tr("Resolution there"));
+    stroke_ = found_->text_row(tr("Thinnest stroke"));
+    stroke_->setToolTip(tr("At its smallest use; the medium says what it holds"));
+    gap_ = found_->text_row(tr("Narrowest gap"));
+    gap_->setToolTip(tr("At its smallest use; narrower ones close"));
+    half_ = found_->text_row(tr("Half-transparent"));
+    background_ = found_->text_row(tr("Flat background"));
+    optical_ = found_->text_row(tr("Optical centre"));
+    mark_says_ = found_->text_row(tr("Marked centre"));
     says_ = found_->note();
     says_->setProperty("caution", true);
-    mark_ = push(QStringLiteral("Mark the centre"),
-                 QStringLiteral("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
+    mark_ = push(tr("Mark the centre"),
+                 tr("Then click the point that must sit on the garment's centre line, such as the gap between two letters"));
     mark_->setCheckable(true);
     connect(mark_, &QPushButton::toggled, this, [this](bool on) {
         view_->set_marking(on);
@@ -116,25 +115,25 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     auto* marking = new QHBoxLayout;
     found_->rows()->addLayout(marking);
     marked_ = found_->part();
-    marks_ = marked_->choice_row(QStringLiteral("Marks"), QStringLiteral("Points that must meet a line of the blank; Fit watches them"));
+    marks_ = marked_->choice_row(tr("Marks"), tr("Points that must meet a line of the blank; Fit watches them"));
     connect(marks_, &QComboBox::activated, this, [this] { refresh(); });
     auto* marks_row = new QHBoxLayout;
-    mark_name_ = new ValueField(QStringLiteral("Name of the mark"));
-    mark_name_->setToolTip(QStringLiteral("What it is: the gap after “HILL”"));
+    mark_name_ = new ValueField(tr("Name of the mark"));
+    mark_name_->setToolTip(tr("What it is: the gap after “HILL”"));
     mark_name_->take = [this](const QString& t, bool) -> std::optional<QString> {
         const int i = marks_->currentIndex();
         const std::string name = t.trimmed().toStdString();
-        if (name.empty() || name.size() > 60) return QStringLiteral("Give the mark a name of up to 60 letters.");
+        if (name.empty() || name.size() > 60) return tr("Give the mark a name of up to 60 letters.");
         const Art* art = find_art(room_.order(), room_.selection().art);
         if (art == nullptr || i < 0 || std::size_t(i) >= art->marks.size()) return std::nullopt;
         for (std::size_t k = 0; k < art->marks.size(); ++k)
-            if (int(k) != i && art->marks[k].name == name) return QStringLiteral("Another mark has that name.");
-        change_marks(QStringLiteral("name a mark"), [i, name](std::vector<NamedMark>& all) { all[std::size_t(i)].name = name; });
+            if (int(k) != i && art->marks[k].name == name) return tr("Another mark has that name.");
+        change_marks(tr("name a mark"), [i, name](std::vector<NamedMark>& all) { all[std::size_t(i)].name = name; });
         return std::nullopt;
     };
-    another_ = push(QStringLiteral("Set a mark"), QStringLiteral("Then click the point in the picture"));
+    another_ = push(tr("Set a mark"), tr("Then click the point in the picture"));
     another_->setCheckable(true);
-    mark_out_ = push(QStringLiteral("Out"), QStringLiteral("Takes the mark out"));
+    mark_out_ = push(tr("Out"), tr("Takes the mark out"));
     marks_row->addWidget(mark_name_, 1);
     marks_row->addWidget(mark_out_);
     marked_->rows()->addLayout(marks_row);
@@ -148,46 +147,45 @@ ArtBench::ArtBench(Workroom& room) : Bench(room, QStringLiteral("art")) {
     });
     connect(mark_out_, &QPushButton::clicked, this, [this] {
         const int i = marks_->currentIndex();
-        change_marks(QStringLiteral("take a mark out"), [i](std::vector<NamedMark>& all) {
+        change_marks(tr("take a mark out"), [i](std::vector<NamedMark>& all) {
             if (i >= 0 && std::size_t(i) < all.size()) all.erase(all.begin() + i);
         });
     });
     view_->named = [this](Point p) {
         another_->setChecked(false);
-        change_marks(QStringLiteral("set a mark"), [p](std::vector<NamedMark>& all) {
+        change_marks(tr("set a mark"), [p](std::vector<NamedMark>& all) {
             std::vector<std::string> taken;
             taken.reserve(all.size());
             for (const NamedMark& m : all) taken.push_back(m.name);
-            std::string name = "mark 1";
-            for (int n = 2; std::find(taken.begin(), taken.end(), name) != taken.end(); ++n) name = "mark " + std::to_string(n);
+            std::string name = spoken("mark 1");
+            for (int n = 2; std::find(taken.begin(), taken.end(), name) != taken.end(); ++n) name = spoken("mark ") + std::to_string(n);
             all.push_back({name, p});
         });
     };
-    cloth_ = found_->choice_row(QStringLiteral("Seen on"), QStringLiteral("The colour it is judged against"));
+    cloth_ = found_->choice_row(tr("Seen on"), tr("The colour it is judged against"));
     connect(cloth_, &QComboBox::currentIndexChanged, this, &ArtBench::show_cloth);
     build_clip();
     page_->show_choice(0);
     onto_ = panel_->part();
     onto_->rule();
-    onto_->head(QStringLiteral("Put it on a blank"));
-    run_ = onto_->choice_row(QStringLiteral("Run"), QStringLiteral("Which blank and colour"));
-    location_ = onto_->choice_row(QStringLiteral("Location"), QStringLiteral("Sides are the wearer's"));
+    onto_->head(tr("Put it on a blank"));
+    run_ = onto_->choice_row(tr("Run"), tr("Which blank and colour"));
+    location_ = onto_->choice_row(tr("Location"), tr("Sides are the wearer's"));
     connect(run_, &QComboBox::currentIndexChanged, this, &ArtBench::show_locations);
-    put_ = push(QStringLiteral("Put it on"), QStringLiteral("Adds a decoration with the usual starting figures and goes to Fit"), true);
+    put_ = push(tr("Put it on"), tr("Adds a decoration with the usual starting figures and goes to Fit"), true);
     onto_->add(put_);
     connect(put_, &QPushButton::clicked, this, [this] { put_on(false); });
     put_all_ =
-        push(QStringLiteral("Put it on all that can take it"),
-             QStringLiteral(
-                 "On this run and on every other that has this location, under one rule: the same on the same blank in every colour"));
+        push(tr("Put it on all that can take it"),
+             tr("On this run and on every other that has this location, under one rule: the same on the same blank in every colour"));
     onto_->add(put_all_);
     connect(put_all_, &QPushButton::clicked, this, [this] { put_on(true); });
     show_page();
     panel_->fill();
-    out_ = push(QStringLiteral("Take this picture out"), QStringLiteral("Removes it and its decorations; undo brings them back"));
+    out_ = push(tr("Take this picture out"), tr("Removes it and its decorations; undo brings them back"));
     panel_->add(out_);
     connect(out_, &QPushButton::clicked, this,
-            [this] { room_.edit(QStringLiteral("take a picture out"), without_art(room_.order(), room_.selection().art)); });
+            [this] { room_.edit(tr("take a picture out"), without_art(room_.order(), room_.selection().art)); });
 }
 
 void ArtBench::show_page() {
@@ -195,7 +193,7 @@ void ArtBench::show_page() {
     const bool words = art != nullptr && art->lettering;
     const bool pictures = art != nullptr && art->word_picture, together = art != nullptr && art->together;
     const bool file = art == nullptr || is_picture(*art);
-    page_->name_choice(1, together ? QStringLiteral("What it is of") : file ? QStringLiteral("Clip it") : QStringLiteral("How it is set"));
+    page_->name_choice(1, together ? tr("What it is of") : file ? tr("Clip it") : tr("How it is set"));
     page_->button(2)->setVisible(file);
     if (!file && page_->choice() == 2) page_->show_choice(1);
     const int page = page_->choice();
@@ -238,46 +236,46 @@ void ArtBench::take_blank(ArtClip& clip, int index) const {
 }
 
 void ArtBench::build_clip() {
-    clip_->head(QStringLiteral("The picture within"));
-    clip_to_ = new Segments(QStringLiteral("Clip to"), {QStringLiteral("all of it"), QStringLiteral("letters"), QStringLiteral("a blank")});
+    clip_->head(tr("The picture within"));
+    clip_to_ = new Segments(tr("Clip to"), {tr("all of it"), tr("letters"), tr("a blank")});
     clip_to_->chosen = [this](int i) {
         const std::string art = room_.selection().art;
-        if (i == 0) return room_.edit(QStringLiteral("the whole picture"), with_clip(room_.order(), art, std::nullopt));
-        change_clip(i == 1 ? QStringLiteral("clip to letters") : QStringLiteral("clip to a blank"), [&](ArtClip& c) {
-            c.word = i == 1 ? "KITES" : "";
+        if (i == 0) return room_.edit(tr("the whole picture"), with_clip(room_.order(), art, std::nullopt));
+        change_clip(i == 1 ? tr("clip to letters") : tr("clip to a blank"), [&](ArtClip& c) {
+            c.word = i == 1 ? spoken("KITES") : "";
             if (i == 2 && clip_blank_->count() > 0) take_blank(c, std::max(0, clip_blank_->currentIndex()));
         });
     };
     clip_->add(clip_to_);
-    word_ = new ValueField(QStringLiteral("Letters"));
-    word_->setToolTip(QStringLiteral("The word whose letters are filled with the picture"));
+    word_ = new ValueField(tr("Letters"));
+    word_->setToolTip(tr("The word whose letters are filled with the picture"));
     word_->take = [this](const QString& t, bool) -> std::optional<QString> {
         const std::string word = t.trimmed().toStdString();
-        if (word.empty() || word.size() > 60) return QStringLiteral("Type 1 to 60 letters.");
-        change_clip(QStringLiteral("letters"), [&](ArtClip& c) { c.word = word; });
+        if (word.empty() || word.size() > 60) return tr("Type 1 to 60 letters.");
+        change_clip(tr("letters"), [&](ArtClip& c) { c.word = word; });
         return std::nullopt;
     };
-    clip_->head(QStringLiteral("Letters"));
+    clip_->head(tr("Letters"));
     clip_->add(word_);
-    weight_ = new Segments(QStringLiteral("Weight"), {QStringLiteral("regular"), QStringLiteral("bold")});
-    weight_->chosen = [this](int i) { change_clip(QStringLiteral("weight"), [i](ArtClip& c) { c.bold = i == 1; }); };
+    weight_ = new Segments(tr("Weight"), {tr("regular"), tr("bold")});
+    weight_->chosen = [this](int i) { change_clip(tr("weight"), [i](ArtClip& c) { c.bold = i == 1; }); };
     clip_->add(weight_);
-    clip_blank_ = clip_->choice_row(QStringLiteral("Blank"), QStringLiteral("Whose outline it takes"));
+    clip_blank_ = clip_->choice_row(tr("Blank"), tr("Whose outline it takes"));
     connect(clip_blank_, &QComboBox::activated, this, [this](int i) {
-        change_clip(QStringLiteral("clip to a blank"), [&](ArtClip& c) {
+        change_clip(tr("clip to a blank"), [&](ArtClip& c) {
             c.word.clear();
             take_blank(c, i);
         });
     });
-    clip_bleed_ = clip_->length_row(QStringLiteral("Past its edge"), QStringLiteral("Bleed of the clipped picture"));
+    clip_bleed_ = clip_->length_row(tr("Past its edge"), tr("Bleed of the clipped picture"));
     clip_bleed_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 0 || l.mm() > 50) return QStringLiteral("It lies between 0 and 50 mm.");
-        change_clip(QStringLiteral("bleed"), [l](ArtClip& c) { c.bleed = l; });
+        if (l.mm() < 0 || l.mm() > 50) return tr("It lies between 0 and 50 mm.");
+        change_clip(tr("bleed"), [l](ArtClip& c) { c.bleed = l; });
         return std::nullopt;
     };
     clip_->rule();
-    subject_ = push(QStringLiteral("Mark the subject"),
-                    QStringLiteral("Then click its ends in the whole picture: the largest picture that keeps them all inside is taken"));
+    subject_ = push(tr("Mark the subject"),
+                    tr("Then click its ends in the whole picture: the largest picture that keeps them all inside is taken"));
     subject_->setCheckable(true);
     connect(subject_, &QPushButton::toggled, this, [this](bool on) {
         if (on) {
@@ -294,7 +292,7 @@ void ArtBench::build_clip() {
         if (art == nullptr || art->subject.size() >= 40) return;
         std::vector<Point> more = art->subject;
         more.push_back(p);
-        room_.edit(QStringLiteral("keep a point inside"), with_subject(room_.order(), art->id, more));
+        room_.edit(tr("keep a point inside"), with_subject(room_.order(), art->id, more));
     };
     clip_says_ = clip_->note();
 }
@@ -323,11 +321,11 @@ void ArtBench::refresh_clip() {
     word_->show_text(letters ? qt(art->clip->word) : QString());
     weight_->show_choice(clipped && !art->clip->bold ? 0 : 1);
     clip_bleed_->show_length(clipped ? art->clip->bleed : Length{}, order.unit);
-    clip_says_->setText(!clipped               ? QStringLiteral("Clipped to letters or to a blank's outline, never stretched.")
-                        : art->subject.empty() ? QStringLiteral("Nothing is marked: the picture just covers the shape, middle on middle.")
+    clip_says_->setText(!clipped               ? tr("Clipped to letters or to a blank's outline, never stretched.")
+                        : art->subject.empty() ? tr("Nothing is marked: the picture just covers the shape, middle on middle.")
                         : art->subject.size() == 1
-                            ? QStringLiteral("One point stays inside. Mark its other end, and it is shown as large as it goes.")
-                            : QStringLiteral("%1 points stay inside, at the largest scale that keeps them.").arg(art->subject.size()));
+                            ? tr("One point stays inside. Mark its other end, and it is shown as large as it goes.")
+                            : tr("%1 points stay inside, at the largest scale that keeps them.").arg(art->subject.size()));
 }
 
 QWidget* ArtBench::figures() { return panel_; }
@@ -350,10 +348,10 @@ void ArtBench::put_on(bool everywhere) {
     s.decoration = made;
     s.size = find_decoration(next, made)->sizing.base_size;
     const std::size_t lots = next.decorations.size() - room_.order().decorations.size();
-    room_.edit(QStringLiteral("put %1 on a garment").arg(qt(art->name)), std::move(next));
+    room_.edit(tr("put %1 on a garment").arg(qt(art->name)), std::move(next));
     room_.select(s);
     if (everywhere)
-        room_.notices().say(QStringLiteral("Put on %1 lots. ").arg(lots) +
+        room_.notices().say(tr("Put on %1 lots. ").arg(lots) +
                             (passed.empty() ? QString() : qt(worded(passed_words(room_.order(), passed), room_.order().unit))));
     emit wanted(QStringLiteral("fit"));
 }
@@ -365,7 +363,7 @@ void ArtBench::show_locations() {
     const BlankStyle* style = r >= 0 && std::size_t(r) < runs.size() ? find_style(room_.order(), runs[std::size_t(r)].style) : nullptr;
     locations_ = style == nullptr ? std::vector<Location>{} : locations_of(*style);
     std::vector<std::pair<std::string, QString>> items;
-    for (const Location l : locations_) items.emplace_back(location_key(l), QString::fromLatin1(location_name(l, style->family)));
+    for (const Location l : locations_) items.emplace_back(location_key(l), said(location_name(l, style->family)));
     const std::string now = location_->currentData().toString().toStdString();
     set_items(location_, items, now);
     if (location_->currentIndex() < 0 && location_->count() > 0) location_->setCurrentIndex(0);
@@ -410,7 +408,7 @@ void ArtBench::refresh() {
                   qt(a.name),
                   a.lettering      ? qt(a.lettering->words)
                   : a.word_picture ? qt(a.word_picture->word)
-                  : a.together     ? QStringLiteral("together")
+                  : a.together     ? tr("together")
                                    : QString::fromLatin1(kind_key(a.kind)).toUpper(),
                   standing_where([&](const Subject& about) { return about.art == a.id; }),
                   {}};
@@ -434,18 +432,17 @@ void ArtBench::refresh() {
     const bool any = entry != nullptr && loaded != room_.facts().end();
     for (QWidget* w : std::initializer_list<QWidget*>{mark_, put_, out_}) w->setEnabled(any);
     for (QPushButton* b : {put_, put_all_}) b->setEnabled(any && !room_.runs().empty());
-    title_->setText(entry != nullptr ? qt(entry->name) : QStringLiteral("No picture"));
+    title_->setText(entry != nullptr ? qt(entry->name) : tr("No picture"));
     for (QLabel* l : {kind_, planned_, resolution_, stroke_, gap_, half_, background_, optical_, mark_says_, says_}) l->setText({});
     if (any) {
         const ArtFacts& f = loaded->second;
-        kind_->setText(entry->word_picture ? QStringLiteral("word picture")
+        kind_->setText(entry->word_picture ? tr("word picture")
                        : entry->together
-                           ? QStringLiteral("put together from %1")
+                           ? tr("put together from %1")
                                  .arg(counted(entry->together->over.size() + (entry->together->ground.empty() ? 0 : 1), "picture"))
-                       : entry->lettering
-                           ? QStringLiteral("lettering, ") + qt(entry->lettering->typeface)
-                           : QString::fromLatin1(kind_key(entry->kind)).toUpper() +
-                                 (f.vector ? QStringLiteral(", vector") : QStringLiteral(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
+                       : entry->lettering ? tr("lettering, ") + qt(entry->lettering->typeface)
+                                          : QString::fromLatin1(kind_key(entry->kind)).toUpper() +
+                                                (f.vector ? tr(", vector") : tr(", %1 × %2 px").arg(f.width_px).arg(f.height_px)));
         double widest = 0, least = 0;
         for (const DecorationFit& fit : room_.plan().decorations)
             if (const Decoration* d = find_decoration(order, fit.decoration); d != nullptr && d->art == entry->id)
@@ -453,28 +450,26 @@ void ArtBench::refresh() {
                     widest = std::max(widest, s.width);
                     least = least == 0 ? s.width : std::min(least, s.width);
                 }
-        planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + " wide" : QStringLiteral("not used yet"));
+        planned_->setText(widest > 0 ? qt(length_text(Length::from_mm(widest), order.unit)) + tr(" wide") : tr("not used yet"));
         const auto dpi = resolution(f, Length::from_mm(widest > 0 ? widest : 0));
-        resolution_->setText(f.vector ? QStringLiteral("any, vector")
-                             : dpi    ? QStringLiteral("%1 dpi").arg(std::lround(*dpi))
-                                      : QStringLiteral("–"));
+        resolution_->setText(f.vector ? tr("any, vector") : dpi ? tr("%1 dpi").arg(std::lround(*dpi)) : QStringLiteral("–"));
         const auto fine = [&](double share) {
-            return share == 0   ? QStringLiteral("none that is thin")
-                   : least == 0 ? QStringLiteral("%1 % of its width").arg(share * 100, 0, 'f', 2)
-                                : QStringLiteral("%1 mm").arg(share * least, 0, 'f', 2);
+            return share == 0   ? tr("none that is thin")
+                   : least == 0 ? tr("%1 % of its width").arg(fixed(share * 100, 2))
+                                : tr("%1 mm").arg(fixed(share * least, 2));
         };
         stroke_->setText(fine(f.thin_stroke));
         gap_->setText(fine(f.narrow_gap));
-        half_->setText(QStringLiteral("%1 % of ink").arg(100 * f.half_transparent, 0, 'f', 1));
-        background_->setText(f.flat_background ? QStringLiteral("yes, not removed") : QStringLiteral("none"));
+        half_->setText(tr("%1 % of ink").arg(fixed(100 * f.half_transparent, 1)));
+        background_->setText(f.flat_background ? tr("yes, not removed") : tr("none"));
         const auto off = [&](double x) {
             const double by = widest > 0 ? (x - 0.5) * widest : 0;
-            const QString side = x < 0.5 ? QStringLiteral("left") : QStringLiteral("right");
+            const QString side = x < 0.5 ? tr("left") : tr("right");
             return widest > 0 ? qt(length_text(Length::from_mm(std::abs(by)), order.unit)) + " " + side
-                              : QStringLiteral("%1 % %2").arg(std::abs(x - 0.5) * 100, 0, 'f', 1).arg(side);
+                              : QStringLiteral("%1 % %2").arg(fixed(std::abs(x - 0.5) * 100, 1)).arg(side);
         };
-        optical_->setText(off(f.optical_centre.x) + QStringLiteral(" of middle"));
-        mark_says_->setText(entry->marked_centre ? off(entry->marked_centre->x) + QStringLiteral(" of middle") : QStringLiteral("none"));
+        optical_->setText(off(f.optical_centre.x) + tr(" of middle"));
+        mark_says_->setText(entry->marked_centre ? off(entry->marked_centre->x) + tr(" of middle") : tr("none"));
         QStringList says;
         for (const Finding& finding : room_.findings())
             if (finding.about.art == entry->id && finding.severity != Severity::note) says << qt(finding_text(finding, order.unit));
@@ -494,8 +489,8 @@ void ArtBench::refresh() {
         run_->clear();
         run_->addItems(runs);
         cloth_->clear();
-        cloth_->addItem(QStringLiteral("its own blank"));
-        cloth_->addItem(QStringLiteral("white paper"));
+        cloth_->addItem(tr("its own blank"));
+        cloth_->addItem(tr("white paper"));
         cloth_->addItems(runs);
     }
     show_locations();
@@ -512,14 +507,14 @@ void ArtBench::refresh() {
 QString ArtBench::word() const { return QString::number(room_.order().art.size()); }
 
 void ArtBench::ask_for_pictures() {
-    const QStringList paths = QFileDialog::getOpenFileNames(
-        this, QStringLiteral("Bring in pictures"), {},
-        QStringLiteral("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
+    const QStringList paths =
+        QFileDialog::getOpenFileNames(this, tr("Bring in pictures"), {},
+                                      tr("Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.webp *.heic *.heif *.svg *.pdf);;All files (*)"));
     room_.pictures().bring_in(paths);
 }
 
 QString ArtBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Art: bring in pictures and see what a transfer makes of them: the ink box that the ruler sees, the outline that is cut, the "
         "centre that the eye sees. Then put them on a garment.");
 }

@@ -1,6 +1,7 @@
 // The Art bench: pictures brought in, what was found in them, and which garment they go on.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 
 class QComboBox;

@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
@@ -13,7 +14,7 @@ namespace orthema::app {
 
 ArtView::ArtView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Art view"));
-    setAccessibleName(QStringLiteral("The picture with its ink box, outline and centres"));
+    setAccessibleName(tr("The picture with its ink box, outline and centres"));
 }
 
 void ArtView::set_marking(bool on) {
@@ -89,15 +90,15 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
         const Lettered& how = *known->second.lettered;
         std::string says;
         if (!how.missing.empty())
-            says = "letters missing";
+            says = spoken("letters missing");
         else if (how.scale < 0.995)
-            says = "letters " + std::to_string(std::lround(how.scale * 100)) + " % high";
+            says = spoken("letters ") + std::to_string(std::lround(how.scale * 100)) + spoken(" % high");
         else if (how.squeezed < 0.995)
-            says = std::to_string(std::lround(how.squeezed * 100)) + " % as wide";
+            says = std::to_string(std::lround(how.squeezed * 100)) + spoken(" % as wide");
         else if (how.narrow)
-            says = "narrower face";
+            says = spoken("narrower face");
         else if (how.closed > 0.005)
-            says = "closed up";
+            says = spoken("closed up");
         words.push_back({id, word, says, &known->second, width_by_nature(*lettering.lettering, how)});
     }
     std::stable_sort(words.begin(), words.end(), [](const Shown& a, const Shown& b) { return a.by_nature > b.by_nature; });
@@ -131,13 +132,13 @@ void ArtView::draw_words(Drawing& d, const Art& lettering, double aspect) const 
                small, palette::quiet);
         if (!w.says.empty())
             d.text({box.x1 + 4, box.y1 + 14}, w.says, small,
-                   w.says == "closed up" || w.says == "narrower face" ? palette::quiet : palette::ochre_text, Align::right);
+                   w.says == spoken("closed up") || w.says == spoken("narrower face") ? palette::quiet : palette::ochre_text, Align::right);
     }
-    const std::string more = words.size() > fits ? ", the first " + std::to_string(fits) + " shown" : "";
-    d.text(
-        {d.width / 2, d.height - 10},
-        std::to_string(words.size()) + (words.size() == 1 ? " word" : " words") + ", each in its field, those that give way first" + more,
-        12, palette::quiet, Align::centre);
+    const std::string more = words.size() > fits ? spoken(", the first ") + std::to_string(fits) + spoken(" shown") : "";
+    d.text({d.width / 2, d.height - 10},
+           std::to_string(words.size()) + (words.size() == 1 ? spoken(" word") : spoken(" words")) +
+               spoken(", each in its field, those that give way first") + more,
+           12, palette::quiet, Align::centre);
 }
 
 Drawing ArtView::draw(double width, double height) {
@@ -154,15 +155,16 @@ Drawing ArtView::draw(double width, double height) {
         return d;
     }
     if (a == nullptr) {
-        d.text({width / 2, height / 2 - 20}, room_.order().art.empty() ? "No artwork yet." : "This picture could not be read.", 17,
-               palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 8}, "Bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF, or drop the files here.", 13.5,
+        d.text({width / 2, height / 2 - 20},
+               room_.order().art.empty() ? spoken("No artwork yet.") : spoken("This picture could not be read."), 17, palette::ink,
+               Align::centre, true);
+        d.text({width / 2, height / 2 + 8}, spoken("Bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF, or drop the files here."), 13.5,
                palette::quiet, Align::centre);
         return d;
     }
     const ArtFacts& f = a->facts;
     if (f.empty()) {
-        d.text({width / 2, height / 2}, "There is no visible ink in this picture.", 15, palette::carmine, Align::centre, true);
+        d.text({width / 2, height / 2}, spoken("There is no visible ink in this picture."), 15, palette::carmine, Align::centre, true);
         return d;
     }
     const Affine m = map(width, height);
@@ -170,7 +172,7 @@ Drawing ArtView::draw(double width, double height) {
     const Point c0 = m({-f.ink_px.x0 / unit, -f.ink_px.y0 / unit});
     const Point c1 = m({(f.width_px - f.ink_px.x0) / unit, (f.height_px - f.ink_px.y0) / unit});
     d.rect({c0.x, c0.y, c1.x, c1.y}, cloth_.value_or(palette::white), Stroke{palette::quiet, 0.8, {5, 4}});
-    d.text({c0.x, c0.y - 6}, "the file's canvas", 11.5, palette::quiet);
+    d.text({c0.x, c0.y - 6}, spoken("the file's canvas"), 11.5, palette::quiet);
     d.marks.emplace_back(ArtMark{shown_id(), m, 1});
     if (subject_) {
         if (const Art* entry = find_art(room_.order(), subject_art()))
@@ -179,15 +181,15 @@ Drawing ArtView::draw(double width, double height) {
                 d.fill({disc(at, 8)}, Colour{1, 1, 1, 0.9});
                 d.fill({disc(at, 5)}, palette::brick);
             }
-        d.text({width / 2, height - 12}, "Click what must stay inside: the ends of the subject. Delete takes the last one away.", 12.5,
-               palette::quiet, Align::centre);
+        d.text({width / 2, height - 12}, spoken("Click what must stay inside: the ends of the subject. Delete takes the last one away."),
+               12.5, palette::quiet, Align::centre);
         return d;
     }
     Region outline = mapped(f.outline, m);
     d.region(outline, {}, Stroke{palette::carmine, 1, {}});
     const Point i0 = m({0, 0}), i1 = m({1, f.aspect});
     d.rect({i0.x, i0.y, i1.x, i1.y}, {}, Stroke{palette::verdigris, 1.6, {}});
-    d.text({i1.x, i0.y - 6}, "ink box", 11.5, palette::verdigris_text, Align::right, true);
+    d.text({i1.x, i0.y - 6}, spoken("ink box"), 11.5, palette::verdigris_text, Align::right, true);
     const auto cross = [&](Point u, Colour colour, bool diamond, const std::string& name, double label_y) {
         const Point p = m(u);
         const double r = 8;
@@ -205,23 +207,23 @@ Drawing ArtView::draw(double width, double height) {
         d.fill({round_rect({p.x + 12, p.y + label_y - 9, p.x + 12 + w, p.y + label_y + 9}, 4)}, Colour{1, 1, 1, 0.9});
         d.text({p.x + 17, p.y + label_y + 4}, name, 12, colour, Align::left, true);
     };
-    cross(f.optical_centre, Colour{0.36, 0.28, 0.52, 1}, false, "optical centre", 0);
+    cross(f.optical_centre, Colour{0.36, 0.28, 0.52, 1}, false, spoken("optical centre"), 0);
     if (const Art* entry = find_art(room_.order(), room_.selection().art); entry != nullptr && entry->marked_centre)
-        cross(*entry->marked_centre, palette::brick, true, "marked centre", 20);
+        cross(*entry->marked_centre, palette::brick, true, spoken("marked centre"), 20);
     if (const Art* entry = find_art(room_.order(), room_.selection().art))
         for (const NamedMark& mark : entry->marks) cross(mark.at, palette::verdigris, true, mark.name, 0);
-    std::string says =
-        std::to_string(f.outline.size()) + (f.outline.size() == 1 ? " piece of ink" : " pieces of ink") + ", outline in carmine";
+    std::string says = std::to_string(f.outline.size()) + (f.outline.size() == 1 ? spoken(" piece of ink") : spoken(" pieces of ink")) +
+                       spoken(", outline in carmine");
     double widest = 0;
     for (const DecorationFit& fit : room_.plan().decorations)
         if (const Decoration* on = find_decoration(room_.order(), fit.decoration); on != nullptr && on->art == room_.selection().art)
             for (const SizeFit& size : fit.sizes) widest = std::max(widest, size.width);
     if (const auto dpi = resolution(f, Length::from_mm(widest)))
-        says += "; " + mm_text(std::round(*dpi), 0) + " dpi at " + length_text(Length::from_mm(widest), room_.order().unit);
-    says += "; " + mm_text(f.half_transparent * 100, 1) + " % half-transparent";
-    if (f.flat_background) says += "; flat background not removed";
-    if (naming_) says = "Click the point that must meet a line of the blank.";
-    if (marking_) says = "Click the point that must sit on the garment's centre line. Delete takes the mark away.";
+        says += "; " + mm_text(std::round(*dpi), 0) + spoken(" dpi at ") + length_text(Length::from_mm(widest), room_.order().unit);
+    says += "; " + figure_text(f.half_transparent * 100, 1, reading_in(Unit::mm)) + spoken(" % half-transparent");
+    if (f.flat_background) says += spoken("; flat background not removed");
+    if (naming_) says = spoken("Click the point that must meet a line of the blank.");
+    if (marking_) says = spoken("Click the point that must sit on the garment's centre line. Delete takes the mark away.");
     d.text({width / 2, height - 12}, says, 12.5, palette::quiet, Align::centre);
     return d;
 }
@@ -250,7 +252,7 @@ void ArtView::keyPressEvent(QKeyEvent* event) {
         if (own == nullptr || own->subject.empty()) return;
         std::vector<Point> fewer = own->subject;
         fewer.pop_back();
-        return room_.edit(QStringLiteral("take a subject's mark out"), with_subject(room_.order(), own->id, fewer));
+        return room_.edit(tr("take a subject's mark out"), with_subject(room_.order(), own->id, fewer));
     }
     if (event->key() == Qt::Key_Delete && marked) return marked(std::nullopt);
     const Art* entry = find_art(room_.order(), room_.selection().art);

@@ -3,6 +3,7 @@
 #include <QColorDialog>
 #include <QPainter>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
 
@@ -26,10 +27,10 @@ Colour colour_of_key(const QString& key) {
 
 /// What a team is usually lettered in, and what its blanks are dyed in.
 std::vector<std::pair<QString, Colour>> usual_colours(const Order& order) {
-    std::vector<std::pair<QString, Colour>> out{{QStringLiteral("white"), {1, 1, 1, 1}},
-                                                {QStringLiteral("black"), {0.08, 0.08, 0.09, 1}},
-                                                {QStringLiteral("sun"), {0.96, 0.78, 0.25, 1}},
-                                                {QStringLiteral("brick"), {0.71, 0.33, 0.24, 1}}};
+    std::vector<std::pair<QString, Colour>> out{{tr("white"), {1, 1, 1, 1}},
+                                                {tr("black"), {0.08, 0.08, 0.09, 1}},
+                                                {tr("sun"), {0.96, 0.78, 0.25, 1}},
+                                                {tr("brick"), {0.71, 0.33, 0.24, 1}}};
     for (const RunKey& run : runs_of(order)) {
         const QString name = qt(run.colour);
         const bool known = std::any_of(out.begin(), out.end(), [&](const auto& c) { return c.first == name; });
@@ -42,21 +43,21 @@ std::vector<std::pair<QString, Colour>> usual_colours(const Order& order) {
 
 void show_colours(QComboBox* box, const Order& order, const std::optional<Colour>& now, bool may_lack) {
     box->clear();
-    if (may_lack) box->addItem(QStringLiteral("none"), QString());
+    if (may_lack) box->addItem(tr("none"), QString());
     for (const auto& [name, c] : usual_colours(order)) box->addItem(swatch(c), name, colour_key(c));
     int at = now ? box->findData(colour_key(*now)) : 0;
     if (now && at < 0) {
         box->addItem(swatch(*now), colour_key(*now), colour_key(*now));
         at = box->count() - 1;
     }
-    box->addItem(QStringLiteral("another…"), QStringLiteral("another"));
+    box->addItem(tr("another…"), QStringLiteral("another"));
     box->setCurrentIndex(at);
 }
 
 std::optional<std::optional<Colour>> picked_colour(QComboBox* box, QWidget* parent) {
     QString key = box->currentData().toString();
     if (key == QStringLiteral("another")) {
-        const QColor c = QColorDialog::getColor(Qt::white, parent, QStringLiteral("Colour"));
+        const QColor c = QColorDialog::getColor(Qt::white, parent, tr("Colour"));
         if (!c.isValid()) return std::nullopt;
         key = c.name();
     }

@@ -7,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/colour_choice.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
@@ -24,58 +25,50 @@ constexpr std::uint64_t most_face = 32u << 20;  ///< bytes of a typeface
 
 LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     bare();
-    head(QStringLiteral("What each garment gets"));
-    kind_ = new Segments(QStringLiteral("Words"),
-                         {QStringLiteral("name"), QStringLiteral("number"), QStringLiteral("initials"), QStringLiteral("own")});
+    head(tr("What each garment gets"));
+    kind_ = new Segments(tr("Words"), {tr("name"), tr("number"), tr("initials"), tr("own")});
     kind_->chosen = [this](int i) {
-        change(QStringLiteral("what each garment gets"), [i](Lettering& l) { l.words = i < 3 ? patterns[i] : "{number} {name}"; });
+        change(tr("what each garment gets"), [i](Lettering& l) { l.words = i < 3 ? patterns[i] : spoken("{number} {name}"); });
     };
     add(kind_);
-    pattern_ = new ValueField(QStringLiteral("Words with fields"));
+    pattern_ = new ValueField(tr("Words with fields"));
     pattern_->read_from_left();
-    pattern_->setToolTip(
-        QStringLiteral("Fields stand in braces: {name}, {number}, {initials}, {note}; what stands beside them is on every garment"));
+    pattern_->setToolTip(tr("Fields stand in braces: {name}, {number}, {initials}, {note}; what stands beside them is on every garment"));
     pattern_->take = [this](const QString& t, bool) -> std::optional<QString> {
         const std::string words = t.trimmed().toStdString();
-        if (words.empty() || words.size() > 200) return QStringLiteral("Type words with a field, such as {number} {name}.");
-        change(QStringLiteral("what each garment gets"), [&](Lettering& l) { l.words = words; });
+        if (words.empty() || words.size() > 200) return tr("Type words with a field, such as {number} {name}.");
+        change(tr("what each garment gets"), [&](Lettering& l) { l.words = words; });
         return std::nullopt;
     };
     add(pattern_);
-    face_ = choice_row(QStringLiteral("Typeface"), QStringLiteral("Goes along inside the order, so that it reads the same everywhere"));
-    narrow_ = choice_row(QStringLiteral("Narrower one"),
-                         QStringLiteral("Taken for names that are still too long when their letters have closed up"));
+    face_ = choice_row(tr("Typeface"), tr("Goes along inside the order, so that it reads the same everywhere"));
+    narrow_ = choice_row(tr("Narrower one"), tr("Taken for names that are still too long when their letters have closed up"));
     connect(face_, &QComboBox::activated, this, [this] { pick_face(face_, false); });
     connect(narrow_, &QComboBox::activated, this, [this] { pick_face(narrow_, true); });
-    letters_ = length_row(QStringLiteral("Letter height"), QStringLiteral("On the base size; it grows with the field"));
+    letters_ = length_row(tr("Letter height"), tr("On the base size; it grows with the field"));
     letters_->entered = [this](Length l, bool) -> std::optional<QString> {
         auto next = with_letter_height(room_.order(), room_.selection().art, l, Length::from_mm(field_width()));
         if (!next) return qt(next.sentence());
-        room_.edit(QStringLiteral("letter height"), std::move(*next));
+        room_.edit(tr("letter height"), std::move(*next));
         return std::nullopt;
     };
-    capitals_ = tick(QStringLiteral("All in capitals"), QStringLiteral("However the list has them"));
-    connect(capitals_, &QCheckBox::clicked, this,
-            [this](bool on) { change(QStringLiteral("capitals"), [on](Lettering& l) { l.capitals = on; }); });
-    arch_ = number_row(QStringLiteral("Arch, degrees"), QStringLiteral("That the field's width spans on a circle; below 0 it hangs"), -180,
-                       180, 0);
-    arch_->entered = [this](double v) { change(QStringLiteral("arch"), [v](Lettering& l) { l.arch = v; }); };
-    spacing_ = number_row(QStringLiteral("Spacing, %"), QStringLiteral("Of the letter height, added between letters"), -50, 200, 1);
-    spacing_->entered = [this](double v) { change(QStringLiteral("spacing"), [v](Lettering& l) { l.spacing = v / 100; }); };
-    gap_ = number_row(QStringLiteral("Closest, %"),
-                      QStringLiteral("Of the letter height: long names close up until their letters are this near"), 0, 100, 1);
-    gap_->entered = [this](double v) { change(QStringLiteral("closest letters"), [v](Lettering& l) { l.least_gap = v / 100; }); };
-    squeeze_ = tick(QStringLiteral("Still too long: narrower, not smaller"),
-                    QStringLiteral("Keeps the height and stretches one axis; usually long names get smaller"));
+    capitals_ = tick(tr("All in capitals"), tr("However the list has them"));
+    connect(capitals_, &QCheckBox::clicked, this, [this](bool on) { change(tr("capitals"), [on](Lettering& l) { l.capitals = on; }); });
+    arch_ = number_row(tr("Arch, degrees"), tr("That the field's width spans on a circle; below 0 it hangs"), -180, 180, 0);
+    arch_->entered = [this](double v) { change(tr("arch"), [v](Lettering& l) { l.arch = v; }); };
+    spacing_ = number_row(tr("Spacing, %"), tr("Of the letter height, added between letters"), -50, 200, 1);
+    spacing_->entered = [this](double v) { change(tr("spacing"), [v](Lettering& l) { l.spacing = v / 100; }); };
+    gap_ = number_row(tr("Closest, %"), tr("Of the letter height: long names close up until their letters are this near"), 0, 100, 1);
+    gap_->entered = [this](double v) { change(tr("closest letters"), [v](Lettering& l) { l.least_gap = v / 100; }); };
+    squeeze_ =
+        tick(tr("Still too long: narrower, not smaller"), tr("Keeps the height and stretches one axis; usually long names get smaller"));
     connect(squeeze_, &QCheckBox::clicked, this,
-            [this](bool on) { change(QStringLiteral("what long names do"), [on](Lettering& l) { l.squeeze = on; }); });
-    digits_ = tick(QStringLiteral("Single digits, joined at the press"), QStringLiteral("Numbers are put together from a stock of 0 to 9"));
-    connect(digits_, &QCheckBox::clicked, this,
-            [this](bool on) { change(QStringLiteral("single digits"), [on](Lettering& l) { l.digits = on; }); });
-    colour_ = choice_row(QStringLiteral("Colour"), QStringLiteral("Of the letters"));
+            [this](bool on) { change(tr("what long names do"), [on](Lettering& l) { l.squeeze = on; }); });
+    digits_ = tick(tr("Single digits, joined at the press"), tr("Numbers are put together from a stock of 0 to 9"));
+    connect(digits_, &QCheckBox::clicked, this, [this](bool on) { change(tr("single digits"), [on](Lettering& l) { l.digits = on; }); });
+    colour_ = choice_row(tr("Colour"), tr("Of the letters"));
     connect(colour_, &QComboBox::activated, this, [this] {
-        pick_colour(colour_, QStringLiteral("colour of the letters"),
-                    [](Lettering& l, std::optional<Colour> c) { l.colour = c.value_or(l.colour); });
+        pick_colour(colour_, tr("colour of the letters"), [](Lettering& l, std::optional<Colour> c) { l.colour = c.value_or(l.colour); });
     });
     const auto rim = [this](std::size_t at) {
         return [this, at](Lettering& l, std::optional<Colour> c) {
@@ -88,17 +81,17 @@ LetteringPage::LetteringPage(Workroom& room) : room_(room) {
             l.rims[at].colour = *c;
         };
     };
-    rim_ = choice_row(QStringLiteral("Outline"), QStringLiteral("A further colour round the letters, printed with them"));
-    connect(rim_, &QComboBox::activated, this, [this, rim] { pick_colour(rim_, QStringLiteral("outline"), rim(0)); });
-    second_ = choice_row(QStringLiteral("One more"), QStringLiteral("One more colour"));
-    connect(second_, &QComboBox::activated, this, [this, rim] { pick_colour(second_, QStringLiteral("second outline"), rim(1)); });
-    rim_width_ = length_row(QStringLiteral("Outline's width"), QStringLiteral("On the base size, of each"));
+    rim_ = choice_row(tr("Outline"), tr("A further colour round the letters, printed with them"));
+    connect(rim_, &QComboBox::activated, this, [this, rim] { pick_colour(rim_, tr("outline"), rim(0)); });
+    second_ = choice_row(tr("One more"), tr("One more colour"));
+    connect(second_, &QComboBox::activated, this, [this, rim] { pick_colour(second_, tr("second outline"), rim(1)); });
+    rim_width_ = length_row(tr("Outline's width"), tr("On the base size, of each"));
     rim_width_->entered = [this](Length l, bool) -> std::optional<QString> {
         const Art* art = find_art(room_.order(), room_.selection().art);
         if (art == nullptr || !art->lettering) return std::nullopt;
         const double share = l.mm() / (field_width() * art->lettering->height);
-        if (!(share > 0 && share <= 0.5)) return QStringLiteral("An outline is at most half as wide as the letters are tall.");
-        change(QStringLiteral("outline's width"), [share](Lettering& x) {
+        if (!(share > 0 && share <= 0.5)) return tr("An outline is at most half as wide as the letters are tall.");
+        change(tr("outline's width"), [share](Lettering& x) {
             for (LetterRim& r : x.rims) r.width = share;
         });
         return std::nullopt;
@@ -111,8 +104,8 @@ void LetteringPage::begin(Workroom& room) {
     for (const Typeface& f : faces) room.pictures().keep_typeface(f);
     Order next = room.order();
     ArtBytes bytes;
-    const std::string id = enrol_lettering(next, bytes, Lettering{}, faces[0], &faces[1], "Names");
-    room.edit(QStringLiteral("a lettering"), std::move(next));
+    const std::string id = enrol_lettering(next, bytes, Lettering{}, faces[0], &faces[1], spoken("Names"));
+    room.edit(tr("a lettering"), std::move(next));
     Selection s = room.selection();
     s.art = id;
     room.select(s);
@@ -157,19 +150,18 @@ void LetteringPage::choose_face(const Typeface& face, bool narrow) {
                 a.lettering->typeface = face.name;
             }
         }
-    room_.edit(narrow ? QStringLiteral("narrower typeface") : QStringLiteral("typeface"), std::move(next));
+    room_.edit(narrow ? tr("narrower typeface") : tr("typeface"), std::move(next));
 }
 
 void LetteringPage::pick_face(QComboBox* box, bool narrow) {
     const QString which = box->currentData().toString();
     if (which == QStringLiteral("file")) {
         refresh();
-        const QString path =
-            QFileDialog::getOpenFileName(this, QStringLiteral("A typeface"), {}, QStringLiteral("Typefaces (*.ttf *.otf)"));
+        const QString path = QFileDialog::getOpenFileName(this, tr("A typeface"), {}, tr("Typefaces (*.ttf *.otf)"));
         if (!path.isEmpty()) take_file(path, narrow);
         return;
     }
-    if (which.isEmpty()) return change(QStringLiteral("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
+    if (which.isEmpty()) return change(tr("no narrower typeface"), [](Lettering& l) { l.narrow = l.narrow_name = ""; });
     for (const Typeface& f : typefaces_in(room_.order(), room_.pictures().bytes()))
         if (qt(f.hash) == which) return choose_face(f, narrow);
     for (const SystemFace& f : faces_here_)
@@ -182,7 +174,7 @@ void LetteringPage::take_file(const QString& path, bool narrow, const QString& n
     const auto kind = kind_of(*bytes);
     if (!kind || (*kind != ArtKind::ttf && *kind != ArtKind::otf))
         return room_.notices().complain(
-            QStringLiteral("%1 is not a typeface that can be used: take a TTF or OTF file.").arg(QFileInfo(path).fileName()));
+            tr("%1 is not a typeface that can be used: take a TTF or OTF file.").arg(QFileInfo(path).fileName()));
     const Art* art = find_art(room_.order(), room_.selection().art);
     if (art == nullptr || !art->lettering) begin(room_);
     choose_face(typeface((name.isEmpty() ? QFileInfo(path).completeBaseName() : name).toStdString(), std::move(*bytes)), narrow);
@@ -220,12 +212,12 @@ void LetteringPage::refresh() {
     kind_->show_choice(kind);
     pattern_->setVisible(kind == 3);
     pattern_->show_text(qt(l.words));
-    std::vector<std::pair<std::string, QString>> items, narrower{{"", QStringLiteral("none")}};
+    std::vector<std::pair<std::string, QString>> items, narrower{{"", tr("none")}};
     for (const Typeface& f : typefaces_in(room_.order(), room_.pictures().bytes())) {
         items.emplace_back(f.hash, qt(f.name));
         narrower.push_back(items.back());
     }
-    items.emplace_back("file", QStringLiteral("from a file…"));
+    items.emplace_back("file", tr("from a file…"));
     for (const SystemFace& f : faces_here_) items.emplace_back(f.path, qt(f.name));
     narrower.push_back(items.back());
     set_items(face_, items, art->hash);
@@ -245,9 +237,8 @@ void LetteringPage::refresh() {
     rim_width_->setEnabled(!l.rims.empty());
     rim_width_->show_length(Length::from_mm(l.rims.empty() ? 0 : l.rims.front().width * l.height * field_width()), order.unit);
     const bool named = std::any_of(order.lines.begin(), order.lines.end(), [](const OrderLine& line) { return is_person(line); });
-    says_->setText(
-        named ? QString()
-              : QStringLiteral("Nobody is named yet: the list brings names and numbers in, or they are typed on the Order bench."));
+    says_->setText(named ? QString()
+                         : tr("Nobody is named yet: the list brings names and numbers in, or they are typed on the Order bench."));
     says_->setVisible(!named);
 }
 

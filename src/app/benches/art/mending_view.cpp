@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/art_view.h"
 
 namespace orthema::app {
@@ -14,7 +15,7 @@ struct ArtView::Tile {
     double width, height;
     Affine on_widget;  ///< from its own canvas
     Affine art_place;  ///< of the art's unit frame in its own canvas
-    const char* says;
+    std::string says;
 };
 
 namespace {
@@ -47,7 +48,8 @@ std::vector<ArtView::Tile> ArtView::tiles(double width, double height) const {
     const std::string mended = entry->clip ? whole_id(id) : id;
     const auto file = art().find(unmended_id(id)), done = art().find(mended);
     std::vector<Tile> out;
-    const auto add = [&](const std::string& what, const LoadedArt& a, const MendFrame& frame, const Affine& canvas, const char* says) {
+    const auto add = [&](const std::string& what, const LoadedArt& a, const MendFrame& frame, const Affine& canvas,
+                         const std::string& says) {
         const double k = a.facts.ink_px.width();
         out.push_back({what,
                        &a.facts,
@@ -66,13 +68,13 @@ std::vector<ArtView::Tile> ArtView::tiles(double width, double height) const {
         std::vector<Mending> turned;
         if (const Mending* m = find_mending(entry->mendings, MendKind::straighten)) turned.push_back(*m);
         const MendFrame frame = mend_frame(w, h, turned);
-        add(before->first, *before->second, frame, frame.from_file, "drag over what is kept");
+        add(before->first, *before->second, frame, frame.from_file, spoken("drag over what is kept"));
     } else {
         add(before->first, *before->second, {{}, w, h}, {},
-            drawn_ == Drawn::line ? "drag along what should lie level or stand upright" : "as the file has it");
+            drawn_ == Drawn::line ? spoken("drag along what should lie level or stand upright") : spoken("as the file has it"));
         if (drawn_ == Drawn::nothing && file != art().end() && done != art().end()) {
             const ArtFacts& m = done->second->facts;
-            add(mended, *done->second, {done->second->from_file, double(m.width_px), double(m.height_px)}, {}, "mended");
+            add(mended, *done->second, {done->second->from_file, double(m.width_px), double(m.height_px)}, {}, spoken("mended"));
         }
     }
     const double each = width / double(out.size());
@@ -143,7 +145,7 @@ void ArtView::draw_loupes(Drawing& d, const std::vector<Tile>& all) const {
         d.unclip();
     }
     if (printed > 0 && k > shown)
-        d.text({d.width / 2, 16}, "in the glass: twice as large as its largest print", 11.5, palette::quiet, Align::centre);
+        d.text({d.width / 2, 16}, spoken("in the glass: twice as large as its largest print"), 11.5, palette::quiet, Align::centre);
 }
 
 void ArtView::mouseMoveEvent(QMouseEvent* event) {

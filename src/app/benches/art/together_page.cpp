@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/colour_choice.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
@@ -24,15 +25,13 @@ std::vector<std::pair<std::string, QString>> grounds_in(const Order& order) {
 }
 
 const std::vector<std::pair<std::string, QString>>& levels() {
-    static const std::vector<std::pair<std::string, QString>> all{{"start", QStringLiteral("from the left")},
-                                                                  {"middle", QStringLiteral("from the middle")},
-                                                                  {"end", QStringLiteral("from the right")}};
+    static const std::vector<std::pair<std::string, QString>> all{
+        {"start", tr("from the left")}, {"middle", tr("from the middle")}, {"end", tr("from the right")}};
     return all;
 }
 const std::vector<std::pair<std::string, QString>>& uprights() {
-    static const std::vector<std::pair<std::string, QString>> all{{"start", QStringLiteral("from the top")},
-                                                                  {"middle", QStringLiteral("from the middle")},
-                                                                  {"end", QStringLiteral("from the bottom")}};
+    static const std::vector<std::pair<std::string, QString>> all{
+        {"start", tr("from the top")}, {"middle", tr("from the middle")}, {"end", tr("from the bottom")}};
     return all;
 }
 
@@ -57,63 +56,62 @@ std::vector<std::pair<std::string, QString>> blanks_in(const Order& order) {
 
 TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), view_(view) {
     bare();
-    head(QStringLiteral("The face that it fills"));
-    blank_ = choice_row(QStringLiteral("Blank"), QStringLiteral("Whose face is filled; on its other sizes the whole print is sized"));
+    head(tr("The face that it fills"));
+    blank_ = choice_row(tr("Blank"), tr("Whose face is filled; on its other sizes the whole print is sized"));
     connect(blank_, &QComboBox::activated, this, &TogetherPage::take_blank);
-    face_ = choice_row(QStringLiteral("Face"), QStringLiteral("Sides are the wearer's"));
+    face_ = choice_row(tr("Face"), tr("Sides are the wearer's"));
     connect(face_, &QComboBox::activated, this, [this] {
-        change(QStringLiteral("another face"), [this](PutTogether& p) {
+        change(tr("another face"), [this](PutTogether& p) {
             const BlankStyle* style = find_style(room_.order(), p.style);
             for (const Face f : style == nullptr ? std::vector<Face>{} : family_faces(style->family))
                 if (face_key(f) == chosen_id(face_)) p = made_for(p, *style, *style, p.size, f);
         });
     });
-    bleed_ = length_row(QStringLiteral("Bleed"),
-                        QStringLiteral("Of the ground past the blank's edge; with a minus it stays inside, clear of loops and seams"));
+    bleed_ = length_row(tr("Bleed"), tr("Of the ground past the blank's edge; with a minus it stays inside, clear of loops and seams"));
     bleed_->entered = [this](Length v, bool) -> std::optional<QString> {
-        if (v.mm() < -200 || v.mm() > 50) return QStringLiteral("A bleed is at most 50 mm; with a minus the ground stays inside the edge.");
-        change(QStringLiteral("bleed"), [v](PutTogether& p) { p.bleed = v; });
+        if (v.mm() < -200 || v.mm() > 50) return tr("A bleed is at most 50 mm; with a minus the ground stays inside the edge.");
+        change(tr("bleed"), [v](PutTogether& p) { p.bleed = v; });
         return std::nullopt;
     };
-    clear_ = length_row(QStringLiteral("Kept clear"), QStringLiteral("What lies over it keeps so far from edges, loops and seams"));
+    clear_ = length_row(tr("Kept clear"), tr("What lies over it keeps so far from edges, loops and seams"));
     clear_->entered = [this](Length v, bool) -> std::optional<QString> {
-        if (v.mm() < 0 || v.mm() > 200) return QStringLiteral("Between 0 and 200 mm.");
-        change(QStringLiteral("kept clear"), [v](PutTogether& p) { p.clear = v; });
+        if (v.mm() < 0 || v.mm() > 200) return tr("Between 0 and 200 mm.");
+        change(tr("kept clear"), [v](PutTogether& p) { p.clear = v; });
         return std::nullopt;
     };
-    ground_ = choice_row(QStringLiteral("Ground"), QStringLiteral("The picture that fills the face; who is marked in it stays inside"));
+    ground_ = choice_row(tr("Ground"), tr("The picture that fills the face; who is marked in it stays inside"));
     connect(ground_, &QComboBox::activated, this,
-            [this] { change(QStringLiteral("the ground"), [this](PutTogether& p) { p.ground = chosen_id(ground_); }); });
-    plain_ = choice_row(QStringLiteral("Colour"), QStringLiteral("Of a plain ground, under its picture"));
+            [this] { change(tr("the ground"), [this](PutTogether& p) { p.ground = chosen_id(ground_); }); });
+    plain_ = choice_row(tr("Colour"), tr("Of a plain ground, under its picture"));
     connect(plain_, &QComboBox::activated, this, [this] {
         const auto c = picked_colour(plain_, this);
         if (!c) return refresh();
-        change(QStringLiteral("colour of the ground"), [&](PutTogether& p) { p.plain = *c; });
+        change(tr("colour of the ground"), [&](PutTogether& p) { p.plain = *c; });
     });
     rule();
-    head(QStringLiteral("Over it"));
-    add_ = choice_row(QStringLiteral("Picture"), QStringLiteral("A picture or a lettering of the order, to lay over the rest"));
+    head(tr("Over it"));
+    add_ = choice_row(tr("Picture"), tr("A picture or a lettering of the order, to lay over the rest"));
     add_->setObjectName(QStringLiteral("Picture to lay over"));
-    lay_ = push(QStringLiteral("Lay it over"), QStringLiteral("On the middle of the face; then drag it, or type its place"), true);
+    lay_ = push(tr("Lay it over"), tr("On the middle of the face; then drag it, or type its place"), true);
     add(lay_);
     connect(lay_, &QPushButton::clicked, this, &TogetherPage::lay_over);
-    which_ = choice_row(QStringLiteral("Chosen"), QStringLiteral("Topmost first; click it on the face, or Page up and Page down there"));
+    which_ = choice_row(tr("Chosen"), tr("Topmost first; click it on the face, or Page up and Page down there"));
     connect(which_, &QComboBox::activated, this, [this](int i) {
         view_.choose(std::size_t(which_->count() - 1 - i));
         refresh();
     });
     chosen_ = part();
-    up_ = push(QStringLiteral("Up"), QStringLiteral("Over the next one"));
-    under_ = push(QStringLiteral("Under"), QStringLiteral("Under the one below"));
-    off_ = push(QStringLiteral("Take off"), QStringLiteral("The picture stays in the order"));
+    up_ = push(tr("Up"), tr("Over the next one"));
+    under_ = push(tr("Under"), tr("Under the one below"));
+    off_ = push(tr("Take off"), tr("The picture stays in the order"));
     chosen_->side_by_side({up_, under_, off_});
     connect(up_, &QPushButton::clicked, this, [this] { raise(view_.chosen(), 1); });
     connect(under_, &QPushButton::clicked, this, [this] { raise(view_.chosen(), -1); });
     connect(off_, &QPushButton::clicked, this, [this] { take_off(view_.chosen()); });
-    width_ = chosen_->length_row(QStringLiteral("Width"), QStringLiteral("Of its ink; its height follows"));
+    width_ = chosen_->length_row(tr("Width"), tr("Of its ink; its height follows"));
     width_->entered = [this](Length v, bool) -> std::optional<QString> {
-        if (v.mm() < 2 || v.mm() > 3000) return QStringLiteral("Between 2 mm and 3 m.");
-        change_over(QStringLiteral("width on the print"), [v](LaidOver& o) { o.width = v; });
+        if (v.mm() < 2 || v.mm() > 3000) return tr("Between 2 mm and 3 m.");
+        change_over(tr("width on the print"), [v](LaidOver& o) { o.width = v; });
         return std::nullopt;
     };
     const auto edge_choice = [this](const QString& name, const QString& why, From LaidOver::*which) {
@@ -124,7 +122,7 @@ TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), vi
             if (loaded == room_.art().end() || !loaded->second->together) return;
             const Rect face = loaded->second->together->face;
             const auto to = static_cast<From>(box->currentIndex());
-            change_over(QStringLiteral("measured from"), [&](LaidOver& o) {
+            change_over(tr("measured from"), [&](LaidOver& o) {
                 o = measured_from(o, which == &LaidOver::level ? to : o.level, which == &LaidOver::upright ? to : o.upright, picture(o),
                                   face);
             });
@@ -134,42 +132,40 @@ TogetherPage::TogetherPage(Workroom& room, TogetherView& view) : room_(room), vi
     const auto away = [this](const QString& name, const QString& why, Length LaidOver::*which) {
         LengthField* field = chosen_->length_row(name, why);
         field->entered = [this, which](Length v, bool) -> std::optional<QString> {
-            if (std::abs(v.mm()) > 3000) return QStringLiteral("At most 3 m.");
-            change_over(QStringLiteral("place on the print"), [v, which](LaidOver& o) { o.*which = v; });
+            if (std::abs(v.mm()) > 3000) return tr("At most 3 m.");
+            change_over(tr("place on the print"), [v, which](LaidOver& o) { o.*which = v; });
             return std::nullopt;
         };
         return field;
     };
-    level_ = edge_choice(QStringLiteral("Across"), QStringLiteral("What its place is measured from; on other sizes it stays so"),
-                         &LaidOver::level);
-    across_ =
-        away(QStringLiteral("… by"), QStringLiteral("From that edge inwards; from the middle to the viewer's right"), &LaidOver::across);
-    upright_ = edge_choice(QStringLiteral("Down"), QStringLiteral("What its height is measured from"), &LaidOver::upright);
-    down_ = away(QStringLiteral("… and by"), QStringLiteral("From that edge inwards; from the middle downwards"), &LaidOver::down);
-    degrees_ = chosen_->number_row(QStringLiteral("Turned, degrees"), QStringLiteral("Clockwise"), -180, 180, 1);
-    degrees_->entered = [this](double v) { change_over(QStringLiteral("turned"), [v](LaidOver& o) { o.degrees = v; }); };
-    through_ = chosen_->tick(QStringLiteral("See through its inside"), QStringLiteral("What lies under it shows inside a firm edge"));
+    level_ = edge_choice(tr("Across"), tr("What its place is measured from; on other sizes it stays so"), &LaidOver::level);
+    across_ = away(tr("… by"), tr("From that edge inwards; from the middle to the viewer's right"), &LaidOver::across);
+    upright_ = edge_choice(tr("Down"), tr("What its height is measured from"), &LaidOver::upright);
+    down_ = away(tr("… and by"), tr("From that edge inwards; from the middle downwards"), &LaidOver::down);
+    degrees_ = chosen_->number_row(tr("Turned, degrees"), tr("Clockwise"), -180, 180, 1);
+    degrees_->entered = [this](double v) { change_over(tr("turned"), [v](LaidOver& o) { o.degrees = v; }); };
+    through_ = chosen_->tick(tr("See through its inside"), tr("What lies under it shows inside a firm edge"));
     connect(through_, &QCheckBox::clicked, this,
-            [this](bool on) { change_over(QStringLiteral("see through"), [on](LaidOver& o) { o.see_through = on; }); });
+            [this](bool on) { change_over(tr("see through"), [on](LaidOver& o) { o.see_through = on; }); });
     letters_ = chosen_->part();
-    tint_ = letters_->number_row(QStringLiteral("Own colour, %"), QStringLiteral("That stays inside; 0 leaves the edge alone"), 0, 100, 0);
-    tint_->entered = [this](double v) { change_over(QStringLiteral("own colour"), [v](LaidOver& o) { o.tint = v / 100; }); };
-    edge_ = letters_->length_row(QStringLiteral("Edge"), QStringLiteral("How wide the firm edge is, inwards"));
+    tint_ = letters_->number_row(tr("Own colour, %"), tr("That stays inside; 0 leaves the edge alone"), 0, 100, 0);
+    tint_->entered = [this](double v) { change_over(tr("own colour"), [v](LaidOver& o) { o.tint = v / 100; }); };
+    edge_ = letters_->length_row(tr("Edge"), tr("How wide the firm edge is, inwards"));
     edge_->entered = [this](Length v, bool) -> std::optional<QString> {
-        if (v.mm() < 0 || v.mm() > 50) return QStringLiteral("Between 0 and 50 mm.");
-        change_over(QStringLiteral("edge"), [v](LaidOver& o) { o.edge = v; });
+        if (v.mm() < 0 || v.mm() > 50) return tr("Between 0 and 50 mm.");
+        change_over(tr("edge"), [v](LaidOver& o) { o.edge = v; });
         return std::nullopt;
     };
-    edge_colour_ = letters_->choice_row(QStringLiteral("Its colour"), QStringLiteral("Of the firm edge"));
+    edge_colour_ = letters_->choice_row(tr("Its colour"), tr("Of the firm edge"));
     connect(edge_colour_, &QComboBox::activated, this, [this] {
         const auto c = picked_colour(edge_colour_, this);
         if (!c || !*c) return refresh();
-        change_over(QStringLiteral("colour of the edge"), [&](LaidOver& o) { o.edge_colour = **c; });
+        change_over(tr("colour of the edge"), [&](LaidOver& o) { o.edge_colour = **c; });
     });
     says_ = note();
     view_.picked = [this](std::size_t) { refresh(); };
     view_.changed = [this](std::size_t over, const LaidOver& to) {
-        change(QStringLiteral("place on the print"), [&](PutTogether& p) {
+        change(tr("place on the print"), [&](PutTogether& p) {
             if (over < p.over.size()) p.over[over] = to;
         });
     };
@@ -199,13 +195,12 @@ void TogetherPage::begin(Workroom& room) {
     bool found = false;
     for (const RunKey& run : runs) found = found || (whole(run) && fits(run));
     for (const RunKey& run : runs) found = found || fits(run);
-    if (!found)
-        return room.notices().complain(QStringLiteral("A print is put together for a blank: bring in a list or add a blank first."));
+    if (!found) return room.notices().complain(tr("A print is put together for a blank: bring in a list or add a blank first."));
     Order next = order;
-    const std::string id = enrol_together(next, print, "Print put together");
+    const std::string id = enrol_together(next, print, spoken("Print put together"));
     Selection s = room.selection();
     s.art = id;
-    room.edit(QStringLiteral("a print put together"), std::move(next));
+    room.edit(tr("a print put together"), std::move(next));
     room.select(s);
 }
 
@@ -229,7 +224,7 @@ void TogetherPage::change_over(const QString& what, const std::function<void(Lai
 }
 
 void TogetherPage::take_blank() {
-    change(QStringLiteral("another blank"), [this](PutTogether& p) {
+    change(tr("another blank"), [this](PutTogether& p) {
         const std::string key = chosen_id(blank_);
         const std::size_t at = key.find('\n');
         const BlankStyle* to = at == std::string::npos ? nullptr : find_style(room_.order(), key.substr(0, at));
@@ -245,8 +240,7 @@ void TogetherPage::lay_over() {
     const Art* a = art();
     const auto loaded = a == nullptr ? room_.art().end() : room_.art().find(a->id);
     if (a == nullptr || chosen_id(add_).empty()) return;
-    if (a->together->over.size() >= most_over)
-        return room_.notices().complain(QStringLiteral("A print is put together from at most 40 pictures."));
+    if (a->together->over.size() >= most_over) return room_.notices().complain(tr("A print is put together from at most 40 pictures."));
     LaidOver over;
     over.picture = chosen_id(add_);
     if (loaded != room_.art().end() && loaded->second->together) {
@@ -256,7 +250,7 @@ void TogetherPage::lay_over() {
         over.width = Length::from_mm(std::max(2.0, std::floor(std::min(face.width() / 2, face.height() / 2 / aspect))));
     }
     const std::size_t at = a->together->over.size();
-    change(QStringLiteral("lay a picture over"), [&](PutTogether& p) { p.over.push_back(over); });
+    change(tr("lay a picture over"), [&](PutTogether& p) { p.over.push_back(over); });
     view_.choose(at);
     refresh();
 }
@@ -266,14 +260,13 @@ void TogetherPage::raise(std::size_t over, int by) {
     if (a == nullptr || over >= a->together->over.size()) return;
     const std::size_t to = over + std::size_t(by);
     if (to >= a->together->over.size()) return;  // also below none
-    change(by > 0 ? QStringLiteral("over the next") : QStringLiteral("under the one below"),
-           [&](PutTogether& p) { std::swap(p.over[over], p.over[to]); });
+    change(by > 0 ? tr("over the next") : tr("under the one below"), [&](PutTogether& p) { std::swap(p.over[over], p.over[to]); });
     view_.choose(to);
     refresh();
 }
 
 void TogetherPage::take_off(std::size_t over) {
-    change(QStringLiteral("take a picture off"), [&](PutTogether& p) {
+    change(tr("take a picture off"), [&](PutTogether& p) {
         if (over < p.over.size()) p.over.erase(p.over.begin() + static_cast<std::ptrdiff_t>(over));
     });
     if (over > 0) view_.choose(over - 1);
@@ -289,7 +282,7 @@ void TogetherPage::refresh() {
     const BlankStyle* style = find_style(order, p.style);
     std::vector<std::pair<std::string, QString>> faces;
     for (const Face f : style == nullptr ? std::vector<Face>{} : family_faces(style->family))
-        faces.emplace_back(face_key(f), QString::fromLatin1(face_name(f)));
+        faces.emplace_back(face_key(f), said(face_name(f)));
     set_items(face_, faces, face_key(p.face));
     face_->setEnabled(faces.size() > 1);
     bleed_->show_length(p.bleed, order.unit);
@@ -298,15 +291,14 @@ void TogetherPage::refresh() {
     auto pictures = grounds_in(order);
     set_items(add_, pictures);
     lay_->setEnabled(!pictures.empty());
-    pictures.insert(pictures.begin(), {std::string(), QStringLiteral("no picture")});
+    pictures.insert(pictures.begin(), {std::string(), tr("no picture")});
     set_items(ground_, pictures, p.ground);
     show_colours(plain_, order, p.plain, true);
     if (view_.chosen() >= p.over.size() && !p.over.empty()) view_.choose(p.over.size() - 1);
     std::vector<std::pair<std::string, QString>> over;
     for (std::size_t i = p.over.size(); i-- > 0;) {
         const Art* picture = find_art(order, p.over[i].picture);
-        over.emplace_back(std::to_string(i),
-                          QStringLiteral("%1  %2").arg(i + 1).arg(picture == nullptr ? QStringLiteral("gone") : qt(picture->name)));
+        over.emplace_back(std::to_string(i), QStringLiteral("%1  %2").arg(i + 1).arg(picture == nullptr ? tr("gone") : qt(picture->name)));
     }
     set_items(which_, over, std::to_string(view_.chosen()));
     which_->setEnabled(!over.empty());

@@ -7,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/menus.h"
 #include "core/order/roster.h"
 
@@ -22,7 +23,7 @@ constexpr double least_width = 2;  ///< mm
 
 TogetherView::TogetherView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Together view"));
-    setAccessibleName(QStringLiteral("The print that is put together, on its blank"));
+    setAccessibleName(tr("The print that is put together, on its blank"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -121,7 +122,7 @@ Drawing TogetherView::draw(double w, double h) {
     const auto all = laid();
     const PutTogether* p = print();
     if (!all || p == nullptr) {
-        d.text({w / 2, h / 2}, "The print is being put together.", 15, palette::quiet, Align::centre);
+        d.text({w / 2, h / 2}, spoken("The print is being put together."), 15, palette::quiet, Align::centre);
         return d;
     }
     const Affine m = map();
@@ -158,9 +159,9 @@ Drawing TogetherView::draw(double w, double h) {
             if (held_ && on_middle_[0]) d.line({{face.x, box.y0 - 14}, {face.x, box.y1 + 14}}, {palette::brick, 1.2, {}});
             if (held_ && on_middle_[1]) d.line({{box.x0 - 14, face.y}, {box.x1 + 14, face.y}}, {palette::brick, 1.2, {}});
         }
-    std::string says = "Drag what lies over the ground; wheel or the corner: larger, Shift and wheel: turned.";
-    if (held_ && (on_middle_[0] || on_middle_[1])) says = "On the middle of the face.";
-    if (p->over.empty()) says = "Nothing lies over the ground yet: choose a picture, then lay it over.";
+    std::string says = spoken("Drag what lies over the ground; wheel or the corner: larger, Shift and wheel: turned.");
+    if (held_ && (on_middle_[0] || on_middle_[1])) says = spoken("On the middle of the face.");
+    if (p->over.empty()) says = spoken("Nothing lies over the ground yet: choose a picture, then lay it over.");
     d.text({w / 2, h - 12}, says, 12.5, palette::quiet, Align::centre);
     return d;
 }
@@ -285,10 +286,10 @@ void TogetherView::contextMenuEvent(QContextMenuEvent* event) {
     QMenu menu(this);
     const Art* a = find_art(room_.order(), p->over[over_].picture);
     add_heading(menu, a == nullptr ? QString() : QString::fromStdString(a->name));
-    QAction* up = menu.addAction(QStringLiteral("Over the next one"));
-    QAction* down = menu.addAction(QStringLiteral("Under the one below"));
-    QAction* middle = menu.addAction(QStringLiteral("On the middle of the face"));
-    QAction* off = menu.addAction(QStringLiteral("Take it off"));
+    QAction* up = menu.addAction(tr("Over the next one"));
+    QAction* down = menu.addAction(tr("Under the one below"));
+    QAction* middle = menu.addAction(tr("On the middle of the face"));
+    QAction* off = menu.addAction(tr("Take it off"));
     up->setEnabled(over_ + 1 < p->over.size());
     down->setEnabled(over_ > 0);
     const QAction* chosen = menu.exec(event->globalPos());

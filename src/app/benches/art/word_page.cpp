@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 
+#include "app/widgets/speech.h"
 #include "app/benches/art/lettering_page.h"
 #include "core/order/edit.h"
 
@@ -22,36 +23,33 @@ std::vector<std::pair<std::string, QString>> pictures_in(const Order& order) {
 
 WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
     bare();
-    head(QStringLiteral("The word"));
-    word_ = new ValueField(QStringLiteral("Word of pictures"));
-    word_->setToolTip(QStringLiteral("Each letter is a place for a picture"));
+    head(tr("The word"));
+    word_ = new ValueField(tr("Word of pictures"));
+    word_->setToolTip(tr("Each letter is a place for a picture"));
     word_->take = [this](const QString& t, bool) -> std::optional<QString> {
         const std::string text = t.trimmed().toStdString();
-        if (text.empty() || t.trimmed().size() > int(most_places)) return QStringLiteral("Type 1 to 40 letters.");
-        change(QStringLiteral("the word"), [&](WordPicture& w) { w.word = text; });
+        if (text.empty() || t.trimmed().size() > int(most_places)) return tr("Type 1 to 40 letters.");
+        change(tr("the word"), [&](WordPicture& w) { w.word = text; });
         return std::nullopt;
     };
     add(word_);
-    face_ = choice_row(QStringLiteral("Typeface"), QStringLiteral("A bold one leaves the pictures most room"));
+    face_ = choice_row(tr("Typeface"), tr("A bold one leaves the pictures most room"));
     connect(face_, &QComboBox::activated, this, &WordPage::pick_face);
-    apart_ =
-        number_row(QStringLiteral("Apart, %"), QStringLiteral("Of the letter height, to which letters close up"), 0, 100 * most_apart, 1);
-    apart_->entered = [this](double v) { change(QStringLiteral("letters apart"), [v](WordPicture& w) { w.apart = v / 100; }); };
-    rim_ = number_row(QStringLiteral("Rim, %"), QStringLiteral("Of the letter height, that who matters keeps from the letter's edge"), 0,
-                      100 * most_rim, 1);
-    rim_->entered = [this](double v) { change(QStringLiteral("rim"), [v](WordPicture& w) { w.rim = v / 100; }); };
-    suggest_ =
-        push(QStringLiteral("Suggest pictures"),
-             QStringLiteral("Puts the order's pictures where who is marked in them can be largest, all letters taken together"), true);
+    apart_ = number_row(tr("Apart, %"), tr("Of the letter height, to which letters close up"), 0, 100 * most_apart, 1);
+    apart_->entered = [this](double v) { change(tr("letters apart"), [v](WordPicture& w) { w.apart = v / 100; }); };
+    rim_ = number_row(tr("Rim, %"), tr("Of the letter height, that who matters keeps from the letter's edge"), 0, 100 * most_rim, 1);
+    rim_->entered = [this](double v) { change(tr("rim"), [v](WordPicture& w) { w.rim = v / 100; }); };
+    suggest_ = push(tr("Suggest pictures"),
+                    tr("Puts the order's pictures where who is marked in them can be largest, all letters taken together"), true);
     add(suggest_);
     connect(suggest_, &QPushButton::clicked, this, &WordPage::suggest);
     rule();
-    place_name_ = head(QStringLiteral("This place"));
-    shape_ = choice_row(QStringLiteral("Shape"), QStringLiteral("A shape as tall as the letters may stand in a letter's place"));
+    place_name_ = head(tr("This place"));
+    shape_ = choice_row(tr("Shape"), tr("A shape as tall as the letters may stand in a letter's place"));
     std::vector<std::pair<std::string, QString>> shapes;
     shapes.reserve(place_shapes);
     for (int k = 0; k < place_shapes; ++k)
-        shapes.emplace_back(place_key(static_cast<PlaceShape>(k)), QString::fromLatin1(place_name(static_cast<PlaceShape>(k))));
+        shapes.emplace_back(place_key(static_cast<PlaceShape>(k)), said(place_name(static_cast<PlaceShape>(k))));
     set_items(shape_, shapes);
     connect(shape_, &QComboBox::activated, this, [this](int i) {
         change_place(QStringLiteral("shape of a place"), [&](WordPlace& p) {
@@ -60,27 +58,26 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
         });
     });
     outlined_ = part();
-    outline_ = outlined_->choice_row(QStringLiteral("Outline of"), QStringLiteral("A drawing of the order, by its outline"));
+    outline_ = outlined_->choice_row(tr("Outline of"), tr("A drawing of the order, by its outline"));
     connect(outline_, &QComboBox::activated, this,
             [this] { change_place(QStringLiteral("outline of a place"), [this](WordPlace& p) { p.outline = chosen_id(outline_); }); });
-    first_ = choice_row(QStringLiteral("Picture"), QStringLiteral("As sharp as it came, never stretched"));
+    first_ = choice_row(tr("Picture"), tr("As sharp as it came, never stretched"));
     connect(first_, &QComboBox::activated, this, [this] {
         change_place(QStringLiteral("picture of a letter"), [this](WordPlace& p) { p.first = {chosen_id(first_), {}}; });
     });
-    shared_ = tick(QStringLiteral("Two pictures share it"), QStringLiteral("Along a line that can be dragged and turned"));
+    shared_ = tick(tr("Two pictures share it"), tr("Along a line that can be dragged and turned"));
     connect(shared_, &QCheckBox::clicked, this,
             [this](bool on) { change_place(QStringLiteral("share a letter"), [on](WordPlace& p) { p.shared = on; }); });
     sharing_ = part();
-    second_ = sharing_->choice_row(QStringLiteral("The other"), QStringLiteral("On the other side of the line"));
+    second_ = sharing_->choice_row(tr("The other"), tr("On the other side of the line"));
     connect(second_, &QComboBox::activated, this, [this] {
         change_place(QStringLiteral("picture of a letter"), [this](WordPlace& p) { p.second = {chosen_id(second_), {}}; });
     });
-    degrees_ = sharing_->number_row(QStringLiteral("Line, degrees"), QStringLiteral("0 lies level, 90 stands upright"), -180, 180, 1);
+    degrees_ = sharing_->number_row(tr("Line, degrees"), tr("0 lies level, 90 stands upright"), -180, 180, 1);
     degrees_->entered = [this](double v) { change_place(QStringLiteral("the line"), [v](WordPlace& p) { p.line.degrees = v; }); };
-    mark_ = push(QStringLiteral("Mark who matters"),
-                 QStringLiteral("Then click two or more points in its picture: they stay inside the letter, with a rim"));
+    mark_ = push(tr("Mark who matters"), tr("Then click two or more points in its picture: they stay inside the letter, with a rim"));
     mark_->setCheckable(true);
-    alone_ = push(QStringLiteral("By itself"), QStringLiteral("As large as keeps who matters inside; forgets what was moved by hand"));
+    alone_ = push(tr("By itself"), tr("As large as keeps who matters inside; forgets what was moved by hand"));
     side_by_side({mark_, alone_});
     connect(mark_, &QPushButton::toggled, this, [this] {
         if (marking_changed) marking_changed();
@@ -90,24 +87,24 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
     says_ = note();
     view_.picked = [this](std::size_t) { refresh(); };
     view_.placed = [this](std::size_t place, bool second, const PictureAt& at) {
-        change(QStringLiteral("place a picture"), [&](WordPicture& w) {
+        change(tr("place a picture"), [&](WordPicture& w) {
             if (place < w.places.size()) (second ? w.places[place].second : w.places[place].first).at = at;
         });
     };
     view_.lined = [this](std::size_t place, const SharingLine& line) {
-        change(QStringLiteral("the line"), [&](WordPicture& w) {
+        change(tr("the line"), [&](WordPicture& w) {
             if (place < w.places.size()) w.places[place].line = line;
         });
     };
     view_.swapped = [this](std::size_t from, std::size_t to) {
-        change(QStringLiteral("swap two pictures"), [&](WordPicture& w) {
+        change(tr("swap two pictures"), [&](WordPicture& w) {
             if (std::max(from, to) >= w.places.size()) return;
             std::swap(w.places[from].first.picture, w.places[to].first.picture);
             w.places[from].first.at = w.places[to].first.at = std::nullopt;
         });
     };
     view_.taken_out = [this](std::size_t place, bool second) {
-        change(QStringLiteral("take a picture out of its letter"), [&](WordPicture& w) {
+        change(tr("take a picture out of its letter"), [&](WordPicture& w) {
             if (place < w.places.size()) (second ? w.places[place].second : w.places[place].first) = {};
         });
     };
@@ -118,10 +115,10 @@ void WordPage::begin(Workroom& room) {
     room.pictures().keep_typeface(face);
     Order next = room.order();
     ArtBytes bytes;
-    const std::string id = enrol_word_picture(next, bytes, WordPicture{}, face, "Word picture");
+    const std::string id = enrol_word_picture(next, bytes, WordPicture{}, face, spoken("Word picture"));
     Selection s = room.selection();
     s.art = id;
-    room.edit(QStringLiteral("a word picture"), std::move(next));
+    room.edit(tr("a word picture"), std::move(next));
     room.select(s);
 }
 
@@ -155,7 +152,7 @@ void WordPage::pick_face(int) {
                 one.kind = kind_of(*f.file).value_or(ArtKind::ttf);
                 one.word_picture->typeface = f.name;
             }
-        return room_.edit(QStringLiteral("typeface"), std::move(next));
+        return room_.edit(tr("typeface"), std::move(next));
     }
 }
 
@@ -200,7 +197,7 @@ void WordPage::suggest() {
                     ++filled;
                 }
                 QStringList says;
-                says << QStringLiteral("%1 of %2 places filled; together the pictures have %3 % of the size that each could have at best.")
+                says << tr("%1 of %2 places filled; together the pictures have %3 % of the size that each could have at best.")
                             .arg(filled)
                             .arg(laid->parts.size())
                             .arg(filled > 0 ? std::lround(100 * sum / filled) : 0);
@@ -208,10 +205,10 @@ void WordPage::suggest() {
                     const bool goes =
                         std::any_of(found.suits.begin(), found.suits.end(), [&](const auto& row) { return row[p].why_not.empty(); });
                     if (goes || found.suits.empty()) continue;
-                    says << qt(find_art(room_.order(), found.pictures[p])->name) + QStringLiteral(" suits no letter: ") +
+                    says << qt(find_art(room_.order(), found.pictures[p])->name) + tr(" suits no letter: ") +
                                 qt(found.suits.front()[p].why_not);
                 }
-                room_.edit(QStringLiteral("suggested pictures"), with_word_picture(room_.order(), id, next));
+                room_.edit(tr("suggested pictures"), with_word_picture(room_.order(), id, next));
                 suggested_ = says.join(QLatin1Char('\n'));
                 refresh();
             };
@@ -237,12 +234,12 @@ void WordPage::refresh() {
     const bool any = view_.chosen() < w.places.size();
     if (!any && !w.places.empty()) return view_.choose(0), refresh();
     const WordPlace place = any ? w.places[view_.chosen()] : WordPlace{};
-    place_name_->setText(QStringLiteral("Place %1 of %2").arg(view_.chosen() + 1).arg(w.places.size()));
+    place_name_->setText(tr("Place %1 of %2").arg(view_.chosen() + 1).arg(w.places.size()));
     shape_->setCurrentIndex(static_cast<int>(place.shape));
     auto pictures = pictures_in(room_.order());
     set_items(outline_, pictures, place.outline);
     outlined_->setVisible(place.shape == PlaceShape::outline);
-    pictures.insert(pictures.begin(), {std::string(), QStringLiteral("none yet")});
+    pictures.insert(pictures.begin(), {std::string(), tr("none yet")});
     set_items(first_, pictures, place.first.picture);
     set_items(second_, pictures, place.second.picture);
     shared_->setChecked(place.shared);
@@ -254,8 +251,8 @@ void WordPage::refresh() {
     if (!suggested_.isEmpty()) says << suggested_;
     const Art* picture = find_art(room_.order(), place.first.picture);
     if (picture != nullptr && picture->subject.size() < 2)
-        says << QStringLiteral("Nobody is marked in %1: it covers its letter, middle on middle.").arg(qt(picture->name));
-    if (pictures.size() < 2) says << QStringLiteral("Bring in pictures first: each letter holds one.");
+        says << tr("Nobody is marked in %1: it covers its letter, middle on middle.").arg(qt(picture->name));
+    if (pictures.size() < 2) says << tr("Bring in pictures first: each letter holds one.");
     says_->setText(says.join(QLatin1Char('\n')));
 }
 

@@ -1,5 +1,7 @@
 #include "app/benches/art/word_view.h"
 
+#include "app/widgets/speech.h"
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 
@@ -21,7 +23,7 @@ const LoadedArt* whole_picture(const LoadedArtById& art, const std::string& id, 
 
 WordView::WordView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Word view"));
-    setAccessibleName(QStringLiteral("The word with a picture in each letter"));
+    setAccessibleName(tr("The word with a picture in each letter"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -127,7 +129,7 @@ Drawing WordView::draw(double w, double h) {
     const auto all = laid();
     const WordPicture* entry = word();
     if (!all || entry == nullptr) {
-        d.text({w / 2, h / 2}, "The word is being set.", 15, palette::quiet, Align::centre);
+        d.text({w / 2, h / 2}, spoken("The word is being set."), 15, palette::quiet, Align::centre);
         return d;
     }
     const Affine m = map();
@@ -183,8 +185,9 @@ Drawing WordView::draw(double w, double h) {
         }
     }
     if (drag_ == Drag::swap) d.line({from_, now_}, {palette::verdigris, 3, {6, 4}});
-    std::string says = empty > 0 ? std::to_string(empty) + (empty == 1 ? " place has" : " places have") + " no picture yet. " : "";
-    says += "Drag a picture in its letter, wheel: larger, Shift and wheel: turned. Ctrl and drag swaps two.";
+    std::string says =
+        empty > 0 ? std::to_string(empty) + (empty == 1 ? spoken(" place has") : spoken(" places have")) + spoken(" no picture yet. ") : "";
+    says += spoken("Drag a picture in its letter, wheel: larger, Shift and wheel: turned. Ctrl and drag swaps two.");
     d.text({w / 2, h - 12}, says, 12.5, palette::quiet, Align::centre);
     return d;
 }

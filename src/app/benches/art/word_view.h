@@ -1,6 +1,7 @@
 // A word picture to work on: pictures in their letters, moved, enlarged and turned by hand, and the line along which two share one.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/session/workroom.h"
 #include "app/widgets/canvas.h"
 #include "files/word_picture.h"

@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/blanks/blanks_bench.h"
 #include "app/benches/blanks/photo_page.h"
 #include "app/benches/blanks/tape_drawing.h"
@@ -23,15 +24,15 @@ constexpr int listed = 5;
 
 MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
     bare();
-    head(QStringLiteral("What you type is"));
-    mode_ = new Segments(QStringLiteral("What you type is"), {QStringLiteral("on the tape"), QStringLiteral("published")});
-    mode_->setToolTip(QStringLiteral("A figure from the tape is one more piece measured; a published one corrects the size chart"));
+    head(tr("What you type is"));
+    mode_ = new Segments(tr("What you type is"), {tr("on the tape"), tr("published")});
+    mode_->setToolTip(tr("A figure from the tape is one more piece measured; a published one corrects the size chart"));
     mode_->show_choice(0);
     add(mode_);
     rule();
-    head(QStringLiteral("Measure first"));
+    head(tr("Measure first"));
     for (int i = 0; i < listed; ++i) {
-        auto* b = push(QString(), QStringLiteral("Goes there and opens the figure"));
+        auto* b = push(QString(), tr("Goes there and opens the figure"));
         b->setObjectName(QStringLiteral("measure first %1").arg(i + 1));
         b->setStyleSheet(QStringLiteral("text-align:left; padding:3px 8px; font-size:12px;"));
         connect(b, &QPushButton::clicked, this, [this, i] {
@@ -41,16 +42,14 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
         first_.push_back(b);
     }
     more_ = note();
-    start_ =
-        push(QStringLiteral("Go through the list"), QStringLiteral("Opens one figure after the other; Enter goes on to the next"), true);
+    start_ = push(tr("Go through the list"), tr("Opens one figure after the other; Enter goes on to the next"), true);
     start_->setCheckable(true);
     add(start_);
     connect(start_, &QPushButton::toggled, this, [this](bool on) {
         if (on) next();
     });
-    photo_ =
-        push(QStringLiteral("From a photograph"),
-             QStringLiteral("A picture of the blank with a photo card beside it gives all its figures; the Guides bench prints the card"));
+    photo_ = push(tr("From a photograph"),
+                  tr("A picture of the blank with a photo card beside it gives all its figures; the Guides bench prints the card"));
     add(photo_);
     connect(photo_, &QPushButton::clicked, this, [this] {
         if (bench_.photos()->any()) return bench_.show_photos(true);
@@ -58,13 +57,13 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
     });
     rule();
     chosen_ = title();
-    published_ = text_row(QStringLiteral("Published"));
-    taped_ = text_row(QStringLiteral("Taped, mean"));
-    differs_ = text_row(QStringLiteral("Difference"));
-    pieces_ = text_row(QStringLiteral("Pieces, spread"));
+    published_ = text_row(tr("Published"));
+    taped_ = text_row(tr("Taped, mean"));
+    differs_ = text_row(tr("Difference"));
+    pieces_ = text_row(tr("Pieces, spread"));
     readings_ = note();
-    last_back_ = push(QStringLiteral("Last piece back"), QStringLiteral("Takes the last reading of this figure back"));
-    back_ = push(QStringLiteral("As published"), QStringLiteral("Takes back what was taped of this figure"));
+    last_back_ = push(tr("Last piece back"), tr("Takes the last reading of this figure back"));
+    back_ = push(tr("As published"), tr("Takes back what was taped of this figure"));
     side_by_side({last_back_, back_});
     connect(last_back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
@@ -74,12 +73,12 @@ MeasurePage::MeasurePage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
         std::vector<Length> left = f.readings;
         if (left.empty()) return;
         left.pop_back();
-        bench_.keep(QStringLiteral("take a reading back"), with_readings(*style, bench_.size(), m, left, f.date));
+        bench_.keep(tr("take a reading back"), with_readings(*style, bench_.size(), m, left, f.date));
     });
     connect(back_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
-        bench_.keep(QStringLiteral("back to published"), with_readings(*style, bench_.size(), shown(*style), {}, ""));
+        bench_.keep(tr("back to published"), with_readings(*style, bench_.size(), shown(*style), {}, ""));
     });
 }
 
@@ -99,7 +98,7 @@ void MeasurePage::next() {
     const auto list = bench_.to_measure();
     if (list.empty()) {
         start_->setChecked(false);
-        room_.say({QStringLiteral("Nothing more is worth a tape on this blank."), false, {}, {}});
+        room_.say({tr("Nothing more is worth a tape on this blank."), false, {}, {}});
         return;
     }
     take(list.front());
@@ -113,7 +112,7 @@ Measure MeasurePage::shown(const BlankStyle& style) const {
 void MeasurePage::refresh() {
     const BlankStyle* style = bench_.style();
     if (style == nullptr) return;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     list_ = bench_.to_measure();
     for (int i = 0; i < listed; ++i) {
         const bool any = std::size_t(i) < list_.size();
@@ -121,38 +120,37 @@ void MeasurePage::refresh() {
         b->setVisible(any);
         if (!any) continue;
         const ToMeasure& t = list_[std::size_t(i)];
-        const QString what = qt(t.size) + ", " + qt(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + qt(t.why);
-        b->setText(what + QStringLiteral("\n") + b->fontMetrics().elidedText(qt(t.why), Qt::ElideRight, 205));
+        const QString what = qt(t.size) + ", " + said(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + said(t.why);
+        b->setText(what + QStringLiteral("\n") + b->fontMetrics().elidedText(said(t.why), Qt::ElideRight, 205));
         b->setToolTip(text);
         b->setAccessibleName(text);
     }
-    more_->setText(list_.empty()                        ? QStringLiteral("Nothing more is worth a tape.")
-                   : list_.size() > std::size_t(listed) ? QStringLiteral("and %1 more").arg(list_.size() - std::size_t(listed))
+    more_->setText(list_.empty()                        ? tr("Nothing more is worth a tape.")
+                   : list_.size() > std::size_t(listed) ? tr("and %1 more").arg(list_.size() - std::size_t(listed))
                                                         : QString());
     const Measure m = shown(*style);
     const Figure& f = style->chart.at(bench_.size()).at(m);
-    const auto text = [unit](Length l) { return qt(length_text(l, unit)); };
-    chosen_->setText(qt(bench_.size()) + ", " + qt(measure_short(m)));
+    const auto text = [reading](Length l) { return qt(length_text(l, reading)); };
+    chosen_->setText(qt(bench_.size()) + ", " + said(measure_short(m)));
     published_->setText(text(f.published.value_or(f.value)));
     taped_->setText(f.source == Source::measured ? text(f.value)
-                    : f.source == Source::graded ? text(f.value) + QStringLiteral(", graded")
-                                                 : QStringLiteral("not yet"));
+                    : f.source == Source::graded ? text(f.value) + tr(", graded")
+                                                 : tr("not yet"));
     const Length off = f.value - f.published.value_or(f.value);
     differs_->setText(f.source == Source::published ? QStringLiteral("–") : (off.mm() > 0 ? QStringLiteral("+") : QString()) + text(off));
     const bool much = std::abs(off.mm()) > style->tolerance.mm();
     differs_->setStyleSheet(much ? QStringLiteral("color:#A32035;") : QString());
-    differs_->setToolTip(much ? QStringLiteral("More than the tolerance of this blank") : QString());
+    differs_->setToolTip(much ? tr("More than the tolerance of this blank") : QString());
     pieces_->setText(f.readings.empty() ? QStringLiteral("–") : QStringLiteral("%1, %2").arg(f.readings.size()).arg(text(spread(f))));
     QStringList each;
     for (std::size_t i = 0; i < f.readings.size(); ++i) {
         const double error = i < f.errors.size() ? f.errors[i].mm() : 0;
-        each << qt(length_text(f.readings[i], unit, false)) + (error > 0 ? QStringLiteral(" ± ") + error_text(error, unit) : QString());
+        each << qt(length_text(f.readings[i], reading, false)) +
+                    (error > 0 ? QStringLiteral(" ± ") + error_text(error, reading) : QString());
     }
-    readings_->setText(
-        each.isEmpty()
-            ? QString()
-            : QStringLiteral("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : QStringLiteral(", on ") + qt(f.date)));
-    photo_->setText(bench_.photos()->any() ? QStringLiteral("The photographs") : QStringLiteral("From a photograph"));
+    readings_->setText(each.isEmpty() ? QString()
+                                      : tr("Read: %1%2").arg(each.join(", "), f.date.empty() ? QString() : tr(", on ") + qt(f.date)));
+    photo_->setText(bench_.photos()->any() ? tr("The photographs") : tr("From a photograph"));
     last_back_->setEnabled(!f.readings.empty());
     back_->setEnabled(f.source == Source::measured);
 }
@@ -167,12 +165,12 @@ FiguresPage::FiguresPage(BlanksBench& bench, Workroom& room) : bench_(bench), ro
         line->setSpacing(4);
         auto* source = new QLabel;
         source->setFixedWidth(14);
-        auto* name = new QLabel(qt(measure_short(m)));
+        auto* name = new QLabel(said(measure_short(m)));
         name->setProperty("quiet", true);
-        auto* field = new LengthField(QString::fromUtf8(measure_name(m)));
+        auto* field = new LengthField(said(measure_name(m)));
         field->setFixedWidth(78);
         field->entered = [this, m](Length v, bool) -> std::optional<QString> {
-            if (v.mm() < 0 || v.mm() > 3000) return QStringLiteral("A blank measures between 0 and 3 m.");
+            if (v.mm() < 0 || v.mm() > 3000) return tr("A blank measures between 0 and 3 m.");
             bench_.typed(m, v);
             return std::nullopt;
         };
@@ -192,17 +190,16 @@ void FiguresPage::refresh() {
     for (auto& [m, row] : fields_) row.first->setVisible(false);
     const BlankStyle* style = bench_.style();
     if (style == nullptr) return;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     QStringList off;
     for (const Measure m : family_measures(style->family)) {
         const Figure& f = style->chart.at(bench_.size()).at(m);
         fields_[m].first->setVisible(true);
-        fields_[m].second->show_length(f.value, unit);
+        fields_[m].second->show_length(f.value, reading);
         QString tip =
-            QStringLiteral("%1: %2").arg(QString::fromUtf8(measure_name(m)),
-                                         photographed(f) ? QStringLiteral("photographed") : QString::fromLatin1(source_name(f.source)));
+            QStringLiteral("%1: %2").arg(said(measure_name(m)), photographed(f) ? tr("photographed") : said(source_name(f.source)));
         if (f.source == Source::measured)
-            tip += QStringLiteral(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), unit)));
+            tip += tr(" %1, published %2").arg(qt(f.date), qt(length_text(f.published.value_or(f.value), reading)));
         fields_[m].second->setToolTip(tip);
         sources_[m]->setText(f.source == Source::measured ? QStringLiteral("●")
                              : f.source == Source::graded ? QStringLiteral("◐")
@@ -212,20 +209,20 @@ void FiguresPage::refresh() {
                                                                 : QStringLiteral("color:#9A9F9F"));
         sources_[m]->setToolTip(tip);
         if (f.source == Source::measured && f.published && std::abs((f.value - *f.published).mm()) > style->tolerance.mm())
-            off << qt(measure_short(m)).toLower() + QStringLiteral(" by ") + qt(length_text(f.value - *f.published, unit));
+            off << said(measure_short(m)).toLower() + tr(" by ") + qt(length_text(f.value - *f.published, reading));
     }
-    differs_->setText(off.isEmpty() ? QString() : QStringLiteral("Taped differs from published: ") + off.join(QStringLiteral(", ")));
+    differs_->setText(off.isEmpty() ? QString() : tr("Taped differs from published: ") + off.join(QStringLiteral(", ")));
 }
 
 FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(room) {
     bare();
-    head(QStringLiteral("Another feature"));
+    head(tr("Another feature"));
     auto* line = new QHBoxLayout;
     kind_ = new QComboBox;
     kind_->setObjectName(QStringLiteral("Kind of feature"));
-    kind_->setAccessibleName(QStringLiteral("Kind of feature"));
-    for (int i = 0; i < feature_kind_count; ++i) kind_->addItem(QString::fromLatin1(feature_kind_name(static_cast<FeatureKind>(i))));
-    add_ = push(QStringLiteral("Put it on"), QStringLiteral("At its usual place; drag it on the drawing, or type its figures"), true);
+    kind_->setAccessibleName(tr("Kind of feature"));
+    for (int i = 0; i < feature_kind_count; ++i) kind_->addItem(said(feature_kind_name(static_cast<FeatureKind>(i))));
+    add_ = push(tr("Put it on"), tr("At its usual place; drag it on the drawing, or type its figures"), true);
     line->addWidget(kind_, 1);
     line->addWidget(add_);
     rows()->addLayout(line);
@@ -238,41 +235,41 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
                                              family_build(style->family) == Build::upper_body);
         const BlankStyle next = with_feature(*style, f);
         now_ = int(next.features.size()) - 1;
-        if (bench_.keep(QStringLiteral("add a %1").arg(QString::fromLatin1(feature_kind_name(f.kind))), next)) choose(now_);
+        if (bench_.keep(tr("add a %1").arg(said(feature_kind_name(f.kind))), next)) choose(now_);
     });
     rule();
     one_ = part();
-    which_ = one_->choice_row(QStringLiteral("Feature"), QStringLiteral("Click it on the drawing, or choose it here"));
+    which_ = one_->choice_row(tr("Feature"), tr("Click it on the drawing, or choose it here"));
     connect(which_, &QComboBox::activated, this, [this](int i) { choose(i); });
-    face_ = one_->choice_row(QStringLiteral("Lies on"), QStringLiteral("Which face of the blank"));
+    face_ = one_->choice_row(tr("Lies on"), tr("Which face of the blank"));
     connect(face_, &QComboBox::activated, this, [this](int i) {
         const BlankStyle* style = bench_.style();
         if (style == nullptr) return;
         const auto faces = TapeDrawing::drawn_faces(style->family);
         if (i >= 0 && std::size_t(i) < faces.size())
-            change(QStringLiteral("face of a feature"), [face = faces[std::size_t(i)]](StyleFeature& f) { f.face = face; });
+            change(tr("face of a feature"), [face = faces[std::size_t(i)]](StyleFeature& f) { f.face = face; });
     });
     const auto field = [this](const char* name, const char* why, Length StyleFeature::*which, double least) {
-        LengthField* f = one_->length_row(QString::fromLatin1(name), QString::fromLatin1(why));
+        LengthField* f = one_->length_row(tr(name), tr(why));
         f->entered = [this, which, least, name](Length l, bool) -> std::optional<QString> {
-            if (l.mm() < least || l.mm() > 3000) return QStringLiteral("Type a length from %1 mm to 3 m.").arg(least);
-            change(QString::fromLatin1(name).toLower(), [which, l](StyleFeature& s) { s.*which = l; });
+            if (l.mm() < least || l.mm() > 3000) return tr("Type a length from %1 mm to 3 m.").arg(least);
+            change(tr(name).toLower(), [which, l](StyleFeature& s) { s.*which = l; });
             return std::nullopt;
         };
         return f;
     };
-    across_ = field("Across", "Its middle from the centre line, to your right; negative is to your left", &StyleFeature::across, -3000);
-    down_ = field("Down", "Its top below the high point of the shoulder, or below the top edge", &StyleFeature::down, -3000);
-    width_ = field("Feature width", "On the sample size", &StyleFeature::width, 1);
-    height_ = field("Feature height", "On the sample size", &StyleFeature::height, 1);
-    raised_ = field("Stands above", "By which it stands above the cloth: from 1.5 mm on it must not lie under the platen",
+    across_ = field(noted("Across"), noted("Its middle from the centre line, to your right; negative is to your left"),
+                    &StyleFeature::across, -3000);
+    down_ = field(noted("Down"), noted("Its top below the high point of the shoulder, or below the top edge"), &StyleFeature::down, -3000);
+    width_ = field(noted("Feature width"), noted("On the sample size"), &StyleFeature::width, 1);
+    height_ = field(noted("Feature height"), noted("On the sample size"), &StyleFeature::height, 1);
+    raised_ = field(noted("Stands above"), noted("By which it stands above the cloth: from 1.5 mm on it must not lie under the platen"),
                     &StyleFeature::raised, 0);
-    clearance_ = field("Ink keeps away", "Drawn dashed round it", &StyleFeature::clearance, 0);
-    growth_ = one_->number_row(QStringLiteral("Size grows by"),
-                               QStringLiteral("0: the same on every size, 1: in proportion. Its place always follows."), 0, 2, 2);
-    growth_->entered = [this](double v) { change(QStringLiteral("growth of a feature"), [v](StyleFeature& f) { f.growth = v; }); };
+    clearance_ = field(noted("Ink keeps away"), noted("Drawn dashed round it"), &StyleFeature::clearance, 0);
+    growth_ = one_->number_row(tr("Size grows by"), tr("0: the same on every size, 1: in proportion. Its place always follows."), 0, 2, 2);
+    growth_->entered = [this](double v) { change(tr("growth of a feature"), [v](StyleFeature& f) { f.growth = v; }); };
     says_ = note();
-    out_ = push(QStringLiteral("Take the feature off"), QStringLiteral("Removes it from the style"));
+    out_ = push(tr("Take the feature off"), tr("Removes it from the style"));
     one_->add(out_);
     connect(out_, &QPushButton::clicked, this, [this] {
         const BlankStyle* style = bench_.style();
@@ -280,7 +277,7 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
         BlankStyle next = *style;
         next.features.erase(next.features.begin() + now_);
         now_ = 0;
-        bench_.keep(QStringLiteral("take a feature off"), next);
+        bench_.keep(tr("take a feature off"), next);
     });
 }
 
@@ -295,12 +292,12 @@ void FeaturesPage::change(const QString& what, const std::function<void(StyleFea
 void FeaturesPage::drag(int feature, Length right, Length down) {
     now_ = feature;
     change(
-        QStringLiteral("move a feature"),
+        tr("move a feature"),
         [right, down](StyleFeature& f) {
             f.across += right;
             f.down += down;
         },
-        QStringLiteral("drag a feature"));
+        tr("drag a feature"));
 }
 
 void FeaturesPage::choose(int feature) {
@@ -316,24 +313,23 @@ void FeaturesPage::refresh() {
     const bool any = !style->features.empty();
     std::vector<std::pair<std::string, QString>> items;
     for (std::size_t i = 0; i < style->features.size(); ++i)
-        items.emplace_back(std::to_string(i),
-                           QStringLiteral("%1 %2").arg(i + 1).arg(QString::fromLatin1(feature_kind_name(style->features[i].kind))));
+        items.emplace_back(std::to_string(i), QStringLiteral("%1 %2").arg(i + 1).arg(said(feature_kind_name(style->features[i].kind))));
     set_items(which_, items, std::to_string(now_));
     items.clear();
-    for (const Face f : TapeDrawing::drawn_faces(style->family)) items.emplace_back(face_key(f), QString::fromUtf8(face_name(f)));
+    for (const Face f : TapeDrawing::drawn_faces(style->family)) items.emplace_back(face_key(f), said(face_name(f)));
     one_->setVisible(any);
-    says_->setText(any ? QStringLiteral("Figures of the sample size, %1.").arg(qt(sample_size(*style)))
-                       : QStringLiteral("This style has no features beyond those of its family."));
+    says_->setText(any ? tr("Figures of the sample size, %1.").arg(said(sample_size(*style)))
+                       : tr("This style has no features beyond those of its family."));
     set_items(face_, items, any ? face_key(style->features[std::size_t(now_)].face) : "");
     if (!any) return;
     const StyleFeature& f = style->features[std::size_t(now_)];
-    const Unit unit = room_.order().unit;
-    across_->show_length(f.across, unit);
-    down_->show_length(f.down, unit);
-    width_->show_length(f.width, unit);
-    height_->show_length(f.height, unit);
-    raised_->show_length(f.raised, unit);
-    clearance_->show_length(f.clearance, unit);
+    const Reading reading = room_.order().unit;
+    across_->show_length(f.across, reading);
+    down_->show_length(f.down, reading);
+    width_->show_length(f.width, reading);
+    height_->show_length(f.height, reading);
+    raised_->show_length(f.raised, reading);
+    clearance_->show_length(f.clearance, reading);
     growth_->show_number(f.growth);
 }
 

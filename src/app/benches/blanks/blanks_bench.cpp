@@ -7,6 +7,7 @@
 #include <QMenu>
 #include <QPointer>
 
+#include "app/widgets/speech.h"
 #include "app/benches/blanks/blank_pages.h"
 #include "app/benches/blanks/photo_page.h"
 #include "app/benches/blanks/tape_drawing.h"
@@ -24,32 +25,31 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     auto* head = new QHBoxLayout;
     search_ = new QLineEdit;
     search_->setObjectName(QStringLiteral("Find a blank"));
-    search_->setAccessibleName(QStringLiteral("Find a blank"));
-    search_->setPlaceholderText(QStringLiteral("Find a blank by name, tag, fabric or colour"));
+    search_->setAccessibleName(tr("Find a blank"));
+    search_->setPlaceholderText(tr("Find a blank by name, tag, fabric or colour"));
     search_->setClearButtonEnabled(true);
     search_->setFixedWidth(320);
     connect(search_, &QLineEdit::textChanged, this, [this] { refresh(); });
-    all_ = push(QStringLiteral("all blanks"), QStringLiteral("Shows every blank of the shop, not only those of this order"));
-    archived_ = push(QStringLiteral("archived"), QStringLiteral("Shows those that are kept but no longer offered"));
+    all_ = push(tr("all blanks"), tr("Shows every blank of the shop, not only those of this order"));
+    archived_ = push(tr("archived"), tr("Shows those that are kept but no longer offered"));
     for (QPushButton* b : {all_, archived_}) {
         b->setCheckable(true);
         b->setProperty("segment", true);
         b->setFixedHeight(25);
         connect(b, &QPushButton::toggled, this, [this] { refresh(); });
     }
-    auto* make =
-        push(QStringLiteral("New blank"), QStringLiteral("A style of your own from a family: then its run, figures and features"), true);
+    auto* make = push(tr("New blank"), tr("A style of your own from a family: then its run, figures and features"), true);
     auto* families = new QMenu(make);
-    const std::pair<const char*, std::vector<Build>> groups[] = {{"Worn on the body", {Build::upper_body, Build::trousers}},
-                                                                 {"Bags, aprons, caps", {Build::apron, Build::bag, Build::cap}},
-                                                                 {"Flat pieces", {Build::flat}},
-                                                                 {"Drinkware", {Build::wrap}}};
+    const std::pair<const char*, std::vector<Build>> groups[] = {{noted("Worn on the body"), {Build::upper_body, Build::trousers}},
+                                                                 {noted("Bags, aprons, caps"), {Build::apron, Build::bag, Build::cap}},
+                                                                 {noted("Flat pieces"), {Build::flat}},
+                                                                 {noted("Drinkware"), {Build::wrap}}};
     for (const auto& [name, builds] : groups) {
-        auto* sub = families->addMenu(QString::fromLatin1(name));
+        auto* sub = families->addMenu(tr(name));
         for (int i = 0; i < family_count; ++i) {
             const auto f = static_cast<Family>(i);
             if (std::find(builds.begin(), builds.end(), family_build(f)) == builds.end()) continue;
-            auto* action = sub->addAction(QString::fromLatin1(family_name(f)), this, [this, f] { new_blank(f); });
+            auto* action = sub->addAction(said(family_name(f)), this, [this, f] { new_blank(f); });
             action->setObjectName(QStringLiteral("new ") + QString::fromLatin1(family_key(f)));
         }
     }
@@ -60,11 +60,11 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     head->addStretch(1);
     head->addWidget(make);
     column->addLayout(head);
-    styles_ = new ChipRow(QStringLiteral("Blanks"));
+    styles_ = new ChipRow(tr("Blanks"));
     styles_->fold(2);
     styles_->chosen = [this](const std::string& id) { choose_style(id); };
     column->addWidget(styles_);
-    sizes_ = new ChipRow(QStringLiteral("Sizes"));
+    sizes_ = new ChipRow(tr("Sizes"));
     sizes_->chosen = [this](const std::string& id) { choose_size(id); };
     column->addWidget(sizes_);
     drawing_ = new TapeDrawing(room);
@@ -84,11 +84,10 @@ BlanksBench::BlanksBench(Workroom& room) : Bench(room, QStringLiteral("blanks"))
     column->addWidget(photo_view_, 1);
 
     panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("Figures"));
+    panel_->head(tr("Figures"));
     title_ = panel_->title();
     fabric_ = panel_->note();
-    page_ = new Segments(QStringLiteral("Blank page"),
-                         {QStringLiteral("Measure"), QStringLiteral("Figures"), QStringLiteral("Features"), QStringLiteral("Style")});
+    page_ = new Segments(tr("Blank page"), {tr("Measure"), tr("Figures"), tr("Features"), tr("Style")});
     page_->turn_pages();
     page_->chosen = [this](int i) { show_page(i); };
     panel_->add(page_);
@@ -186,9 +185,9 @@ void BlanksBench::typed(Measure measure, Length value) {
     const std::string on = size();
     const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     const auto put = [this, before, on, measure, today](Length v) {
-        const QString name = qt(measure_short(measure)).toLower();
-        return published_mode() ? keep(QStringLiteral("publish %1").arg(name), with_published(before, on, measure, v))
-                                : keep(QStringLiteral("tape %1").arg(name), with_reading(before, on, measure, v, today));
+        const QString name = said(measure_short(measure)).toLower();
+        return published_mode() ? keep(tr("publish %1").arg(name), with_published(before, on, measure, v))
+                                : keep(tr("tape %1").arg(name), with_reading(before, on, measure, v, today));
     };
     const auto doubt = doubt_about(before, on, measure, value);
     if (!put(value)) return;
@@ -196,7 +195,7 @@ void BlanksBench::typed(Measure measure, Length value) {
         Notice notice{qt(finding_text(doubt_finding(before, *doubt), room_.order().unit)), true, {}, {}};
         if (doubt->doubt == Doubt::unit_slip) {
             const Length likely = value * doubt->factor;
-            notice.action = QStringLiteral("Use %1").arg(qt(length_text(likely, room_.order().unit)));
+            notice.action = tr("Use %1").arg(qt(length_text(likely, room_.order().unit)));
             notice.act = [this, put, likely] {
                 room_.document().undo();
                 put(likely);
@@ -232,10 +231,10 @@ void BlanksBench::new_blank(Family family) {
             break;
         }
     if (pattern == nullptr) return;
-    const std::string name = (QStringLiteral("New ") + QString::fromLatin1(family_name(family)).toLower()).toStdString();
+    const std::string name = (tr("New ") + said(family_name(family)).toLower()).toStdString();
     BlankStyle next = new_style(*pattern, fresh_id(name, room_.order().styles), name, pattern->sizes);
     next.features.clear();
-    if (!keep(QStringLiteral("new blank"), next)) return;
+    if (!keep(tr("new blank"), next)) return;
     search_->clear();
     choose_style(next.id);
     page_->show_choice(3);
@@ -255,8 +254,8 @@ void BlanksBench::bring_in_chart(const QString& path) {
                 room_.say({QFileInfo(path).fileName() + ": " + qt(chart.sentence()), true, {}, {}});
                 return;
             }
-            if (!keep(QStringLiteral("bring in a size chart"), chart->style)) return;
-            QStringList said{QStringLiteral("%1 sizes from %2.").arg(chart->style.sizes.size()).arg(QFileInfo(path).fileName())};
+            if (!keep(tr("bring in a size chart"), chart->style)) return;
+            QStringList said{tr("%1 sizes from %2.").arg(chart->style.sizes.size()).arg(QFileInfo(path).fileName())};
             for (const std::string& s : chart->said) said << qt(s);
             room_.say({said.join(' '), false, {}, {}});
         };
@@ -278,9 +277,9 @@ void BlanksBench::refresh() {
         }
         chips.push_back({one.id,
                          qt(one.name),
-                         one.archived   ? QStringLiteral("archived")
-                         : ordered == 0 ? QStringLiteral("not in this order")
-                                        : QStringLiteral("%1 ordered").arg(ordered),
+                         one.archived   ? tr("archived")
+                         : ordered == 0 ? tr("not in this order")
+                                        : tr("%1 ordered").arg(ordered),
                          standing_where([&](const Subject& about) { return about.style == one.id; }),
                          {}});
     }
@@ -293,7 +292,7 @@ void BlanksBench::refresh() {
             for (const auto& [m, f] : now->chart.at(one)) taped += f.source == Source::measured ? 1 : 0;
             chips.push_back({one,
                              qt(one),
-                             taped > 0 ? QStringLiteral("%1 taped").arg(taped) : QStringLiteral("published"),
+                             taped > 0 ? tr("%1 taped").arg(taped) : tr("published"),
                              standing_where([&](const Subject& about) { return about.style == now->id && about.size == one; }),
                              {}});
         }
@@ -316,11 +315,11 @@ QString BlanksBench::word() const {
     for (const BlankStyle& one : room_.order().styles)
         for (const auto& [size, row] : one.chart)
             for (const auto& [m, f] : row) taped += f.source == Source::measured ? 1 : 0;
-    return taped == 0 ? QStringLiteral("published") : QStringLiteral("%1 taped").arg(taped);
+    return taped == 0 ? tr("published") : tr("%1 taped").arg(taped);
 }
 
 QString BlanksBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Blanks: what is pressed, lying flat. Measure says where to put the tape; click a figure on the drawing and type what it says, or "
         "drop "
         "photographs of the blank here, with a photo card lying beside it (Guides prints it). "

@@ -2,6 +2,7 @@
 // that says where to put the tape, and the editor that makes a style of one's own.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 #include "core/blanks/measuring.h"
 

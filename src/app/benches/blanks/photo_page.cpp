@@ -8,6 +8,7 @@
 
 #include <utility>
 
+#include "app/widgets/speech.h"
 #include "app/benches/blanks/blanks_bench.h"
 #include "app/photos/kept_photo.h"
 #include "core/records/lessons.h"
@@ -23,12 +24,12 @@ constexpr std::size_t most_photos = 60;
 
 PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : bench_(bench), room_(room), view_(view), folder_(room.jobs()) {
     bare();
-    head(QStringLiteral("From a photograph"));
-    which_ = choice_row(QStringLiteral("Photograph"), QStringLiteral("One for each piece: the figures become their mean"));
+    head(tr("From a photograph"));
+    which_ = choice_row(tr("Photograph"), tr("One for each piece: the figures become their mean"));
     connect(which_, &QComboBox::activated, this, [this] { show_one(qt(chosen_id(which_))); });
     cups_ = part();
-    cup_ = cups_->choice_row(QStringLiteral("The cup"), QStringLiteral("How it was photographed: either way its handle to one side"));
-    cup_->addItems({QStringLiteral("lies on its side"), QStringLiteral("stands before the card")});
+    cup_ = cups_->choice_row(tr("The cup"), tr("How it was photographed: either way its handle to one side"));
+    cup_->addItems({tr("lies on its side"), tr("stands before the card")});
     connect(cup_, &QComboBox::activated, this, [this](int standing) {
         if (TapedPhoto* p = shown()) {
             p->standing = standing == 1;
@@ -41,22 +42,21 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
     list_ = part();
     for (int i = 0; i < measure_count; ++i) {
         const auto m = static_cast<Measure>(i);
-        auto* t = list_->tick(QStringLiteral("photo ") + qt(measure_key(m)), QStringLiteral("Taken as a reading of this piece"));
+        auto* t = list_->tick(QStringLiteral("photo ") + qt(measure_key(m)), tr("Taken as a reading of this piece"));
         t->setChecked(true);
         t->setMinimumHeight(21);
         ticks_[m] = t;
     }
     sure_ = note();
     scale_ = note();
-    learn_ = push(QStringLiteral("Take that off photographs"),
-                  QStringLiteral("Of those that are measured from now on, in every order; Records shows it under Lessons"));
+    learn_ =
+        push(tr("Take that off photographs"), tr("Of those that are measured from now on, in every order; Records shows it under Lessons"));
     add(learn_);
     connect(learn_, &QPushButton::clicked, this, [this] {
         if (const auto c = lesson()) room_.records().take(*c);
         refresh();
     });
-    anew_ =
-        push(QStringLiteral("Measure as chosen"), QStringLiteral("The photograph shows the blank and size that are chosen above"), true);
+    anew_ = push(tr("Measure as chosen"), tr("The photograph shows the blank and size that are chosen above"), true);
     add(anew_);
     connect(anew_, &QPushButton::clicked, this, [this] {
         TapedPhoto* p = shown();
@@ -66,10 +66,10 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
         p->size = bench_.size();
         measure(*p);
     });
-    take_ = push(QStringLiteral("Take these figures"), QStringLiteral("Each becomes one more piece measured, with its error"), true);
-    again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
-    away_ = push(QStringLiteral("Put away"), QStringLiteral("Takes this photograph off the list; its file stays where it is"));
-    back_ = push(QStringLiteral("Back to the tape"), QStringLiteral("The drawing with its tapes; photographs stay on the list"));
+    take_ = push(tr("Take these figures"), tr("Each becomes one more piece measured, with its error"), true);
+    again_ = push(tr("Without my points"), tr("Takes away what was put on the outline by hand"));
+    away_ = push(tr("Put away"), tr("Takes this photograph off the list; its file stays where it is"));
+    back_ = push(tr("Back to the tape"), tr("The drawing with its tapes; photographs stay on the list"));
     add(take_);
     side_by_side({again_, away_});
     keep_ = keep_button();
@@ -78,10 +78,10 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
         refresh();
     });
     add(keep_);
-    another_ = push(QStringLiteral("Another photograph…"), QStringLiteral("Of one more piece, or of another size: choose that first"));
+    another_ = push(tr("Another photograph…"), tr("Of one more piece, or of another size: choose that first"));
     connect(another_, &QPushButton::clicked, this, [this] { ask(); });
     add(another_);
-    watch_ = push(folder_.offer(), QStringLiteral("Photographs that come into it are measured as the blank and size that are chosen then"));
+    watch_ = push(folder_.offer(), tr("Photographs that come into it are measured as the blank and size that are chosen then"));
     add(watch_);
     add(back_);
     connect(watch_, &QPushButton::clicked, this, [this] {
@@ -126,7 +126,7 @@ TapedPhoto* PhotoPage::shown() {
 }
 
 void PhotoPage::ask() {
-    const QStringList paths = QFileDialog::getOpenFileNames(this, QStringLiteral("Photographs of this blank"), {}, photo_choice());
+    const QStringList paths = QFileDialog::getOpenFileNames(this, tr("Photographs of this blank"), {}, photo_choice());
     if (!paths.isEmpty()) bench_.take_pictures(paths);
 }
 
@@ -155,7 +155,7 @@ void PhotoPage::bring_in(const QStringList& paths) {
     if (style == nullptr) return;
     for (const QString& path : paths) {
         if (photos_.size() >= most_photos) {
-            room_.say({QStringLiteral("%1 photographs lie here already: put some away first.").arg(photos_.size()), true, {}, {}});
+            room_.say({tr("%1 photographs lie here already: put some away first.").arg(photos_.size()), true, {}, {}});
             break;
         }
         photos_.remove_if([&](const TapedPhoto& p) { return p.path == path; });
@@ -204,9 +204,9 @@ void PhotoPage::take() {
                                 Length::from_mm(std::max(0.1, std::round(f.error * 10) / 10)));
             ++n;
         }
-    if (n == 0 || !bench_.keep(QStringLiteral("take %1 figures from a photograph").arg(n), next)) return;
+    if (n == 0 || !bench_.keep(tr("take %1 figures from a photograph").arg(n), next)) return;
     p->taken = true;
-    room_.say({QStringLiteral("%1 taken for %2, %3.").arg(counted(std::size_t(n), "figure"), qt(style->name), qt(p->size)), false, {}, {}});
+    room_.say({tr("%1 taken for %2, %3.").arg(counted(std::size_t(n), "figure"), qt(style->name), qt(p->size)), false, {}, {}});
     refresh();
 }
 
@@ -218,19 +218,18 @@ std::optional<Correction> PhotoPage::lesson() const {
 
 QString PhotoPage::scale_words() const {
     const auto per_cent = [](double by, const QString& more, const QString& less) {
-        return QStringLiteral("%1 % %2").arg(qt(mm_text(std::abs(by), 2)), by > 0 ? more : less);
+        return QStringLiteral("%1 % %2").arg(figure(std::abs(by), 2), by > 0 ? more : less);
     };
     QString says;
     std::string since;
     for (const Correction& c : room_.order().corrections.all())
         if (c.kind == CorrectionKind::photo_scale) since = std::max(since, c.since);
     if (const double factor = photo_factor(room_.order().corrections.all()); factor != 1)
-        says = per_cent(100 * (factor - 1), QStringLiteral("is taken off"), QStringLiteral("is put on")) +
-               QStringLiteral(", as your tape has taught. ");
+        says = per_cent(100 * (factor - 1), tr("is taken off"), tr("is put on")) + tr(", as your tape has taught. ");
     if (const auto seen = photo_scale(room_.order().styles, since))
-        says += QStringLiteral("Against your tape, photographs come out %1 (%2 measured both ways; between %3 and %4 %).")
-                    .arg(per_cent(seen->by, QStringLiteral("longer"), QStringLiteral("shorter")), counted(std::size_t(seen->sizes), "size"),
-                         qt(mm_text(seen->sure.low, 2)), qt(mm_text(seen->sure.high, 2)));
+        says += tr("Against your tape, photographs come out %1 (%2 measured both ways; between %3 and %4 %).")
+                    .arg(per_cent(seen->by, tr("longer"), tr("shorter")), counted(std::size_t(seen->sizes), "size"),
+                         figure(seen->sure.low, 2), figure(seen->sure.high, 2));
     return says;
 }
 
@@ -242,17 +241,16 @@ void PhotoPage::refresh() {
         if (changed) changed();
         if (left) left();
     }
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     const double factor = photo_factor(room_.order().corrections.all());
     std::vector<std::pair<std::string, QString>> items;
     items.reserve(photos_.size());
     for (const TapedPhoto& p : photos_)
-        if (!p.kept)
-            items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? QStringLiteral(", taken") : QString()));
+        if (!p.kept) items.emplace_back(p.path.toStdString(), QFileInfo(p.path).fileName() + (p.taken ? tr(", taken") : QString()));
     for (const KeptPhoto& k : kept_here()) {
         const bool here =
             std::any_of(photos_.begin(), photos_.end(), [&](const TapedPhoto& p) { return !p.kept && p.small_hash == k.hash; });
-        if (!here) items.emplace_back("kept " + k.hash, QStringLiteral("%1, kept %2").arg(qt(k.size), qt(k.date)));
+        if (!here) items.emplace_back(spoken("kept ") + k.hash, tr("%1, kept %2").arg(qt(k.size), qt(k.date)));
     }
     if (shown() == nullptr && !items.empty() && isVisible()) return show_one(qt(items.front().first));
     set_items(which_, items, shown_.toStdString());
@@ -265,18 +263,18 @@ void PhotoPage::refresh() {
     if (cup) cup_->setCurrentIndex(p->standing ? 1 : 0);
     of_->setText(style == nullptr
                      ? QString()
-                     : QStringLiteral("%1%2, %3.").arg(p->kept ? QString() : QStringLiteral("Measured as "), qt(style->name), qt(p->size)));
+                     : QStringLiteral("%1%2, %3.").arg(p->kept ? QString() : tr("Measured as "), qt(style->name), qt(p->size)));
     QString says;
     if (p != nullptr && p->busy)
-        says = QStringLiteral("Being measured.");
+        says = tr("Being measured.");
     else if (p != nullptr && !p->fault.isEmpty())
         says = p->fault;
     else if (p != nullptr && p->kept)
-        says = QStringLiteral("Kept with the order, to be looked at: its figures were read off the photograph itself.");
+        says = tr("Kept with the order, to be looked at: its figures were read off the photograph itself.");
     else if (p != nullptr && p->table)
-        says = QStringLiteral("%1 found%2.")
+        says = tr("%1 found%2.")
                    .arg(counted(p->table->cards.size(), "card"),
-                        p->by_hand.empty() ? QString() : QStringLiteral(", %1 put by hand").arg(counted(p->by_hand.size(), "point")));
+                        p->by_hand.empty() ? QString() : tr(", %1 put by hand").arg(counted(p->by_hand.size(), "point")));
     says_->setText(says);
     const bool found = p != nullptr && p->blank && !p->blank->figures.empty() && style != nullptr;
     list_->setVisible(found);
@@ -290,12 +288,12 @@ void PhotoPage::refresh() {
         Length off = seen - chart.published.value_or(chart.value);
         if (std::abs(off.mm()) >= 10) off = Length::from_mm(std::round(off.mm()));  // of another size, mostly
         tick->setText(QStringLiteral("%1  %2 ± %3  (%4%5)")
-                          .arg(qt(measure_short(m)), qt(length_text(seen, unit, false)), error_text(f->second.error, unit),
-                               off.mm() > 0 ? QStringLiteral("+") : QString(), qt(length_text(off, unit, false))));
+                          .arg(said(measure_short(m)), qt(length_text(seen, reading, false)), error_text(f->second.error, reading),
+                               off.mm() > 0 ? QStringLiteral("+") : QString(), qt(length_text(off, reading, false))));
     }
-    sure_->setText(found ? QStringLiteral("In %1; nineteen of twenty lie within what stands after ±; in brackets against the chart. Where "
-                                          "the outline lies wrong, drag it to the blank's edge.")
-                               .arg(unit == Unit::mm ? QStringLiteral("mm") : QStringLiteral("inches"))
+    sure_->setText(found ? tr("In %1; nineteen of twenty lie within what stands after ±; in brackets against the chart. Where "
+                              "the outline lies wrong, drag it to the blank's edge.")
+                               .arg(reading == Unit::mm ? tr("mm") : tr("inches"))
                          : QString());
     scale_->setText(p != nullptr ? scale_words() : QString());
     scale_->setVisible(!scale_->text().isEmpty());
@@ -304,7 +302,7 @@ void PhotoPage::refresh() {
     const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
     anew_->setVisible(other);
     anew_->setEnabled(other && !p->busy);
-    if (other) anew_->setText(QStringLiteral("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
+    if (other) anew_->setText(tr("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
     take_->setVisible(!other && (p == nullptr || !p->kept));
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);

@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
 
@@ -20,13 +21,13 @@ Colour source_colour(Source s) {
 
 TapeDrawing::TapeDrawing(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Tape drawing"));
-    setAccessibleName(QStringLiteral("The blank with its points of measure. Arrows go from figure to figure, Enter types."));
+    setAccessibleName(tr("The blank with its points of measure. Arrows go from figure to figure, Enter types."));
     setMouseTracking(true);
-    field_ = new LengthField(QStringLiteral("What the tape says"), this);
+    field_ = new LengthField(tr("What the tape says"), this);
     field_->setFixedWidth(78);
     field_->hide();
     field_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 0 || l.mm() > 3000) return QStringLiteral("A blank measures between 0 and 3 m.");
+        if (l.mm() < 0 || l.mm() > 3000) return tr("A blank measures between 0 and 3 m.");
         field_->hide();
         setFocus();
         if (chosen_ && typed) typed(*chosen_, l);
@@ -52,7 +53,7 @@ void TapeDrawing::set_feature(int feature) {
 
 void TapeDrawing::draw_face(Drawing& d, const BlankStyle& style, const std::string& size, const Panel& g, const Affine& map, Colour cloth) {
     const Measures& measures = style.chart.at(size);
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     draw_panel(d, g, map, cloth, 1);
     draw_landmarks(d, g, map, 0.8);
     // the style's own features, to be dragged
@@ -93,10 +94,10 @@ void TapeDrawing::draw_face(Drawing& d, const BlankStyle& style, const std::stri
         const Colour colour = colour_for(t);
         const Point a = map(t.from), b = map(t.to), v = b - a;
         const double len = norm(v);
-        std::string text = length_text(figure.value, unit, false);
+        std::string text = length_text(figure.value, reading, false);
         if (figure.source == Source::measured)
-            text += figure.readings.size() > 1 ? " ×" + std::to_string(figure.readings.size()) : " taped";
-        if (figure.source == Source::graded) text += " graded";
+            text += figure.readings.size() > 1 ? " ×" + std::to_string(figure.readings.size()) : spoken(" taped");
+        if (figure.source == Source::graded) text += spoken(" graded");
         const double w = text_width_guess(text, 12) + 12, h = 18;
         const bool level = std::abs(v.x) > std::abs(v.y);
         // Short lines have their figure beside them, outside the blank's middle.
@@ -165,7 +166,7 @@ Drawing TapeDrawing::draw(double width, double height) {
         const Rect box = drawn_box(panel);
         const double cell = k * wide[i] + spare, middle = x + cell / 2;
         const double top = faces.size() > 2 || tallest * k < height - 90 - below ? 44 + (height - 60 - below - k * box.height()) / 2 : 44;
-        d.text({middle, 20}, side_words(style->family, faces[i]), 12.5, palette::quiet, Align::centre);
+        d.text({middle, 20}, side_words(style->family, faces[i], room_.order().unit), 12.5, palette::quiet, Align::centre);
         draw_face(d, *style, shown, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
         x += cell;
     }
@@ -174,11 +175,11 @@ Drawing TapeDrawing::draw(double width, double height) {
     const Measures& measures = style->chart.at(shown);
     d.text({14, y},
            over_ && measures.contains(*over_)
-               ? std::string(measure_name(*over_)) + ": " + source_name(measures.at(*over_).source) + ". Click to type."
-               : "Click a figure and type.",
+               ? spoken(measure_name(*over_)) + ": " + spoken(source_name(measures.at(*over_).source)) + spoken(". Click to type.")
+               : spoken("Click a figure and type."),
            13, palette::ink);
-    d.text({width - 14, y}, "ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes", 12, palette::quiet,
-           Align::right);
+    d.text({width - 14, y}, spoken("ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes"), 12,
+           palette::quiet, Align::right);
     return d;
 }
 
@@ -186,10 +187,11 @@ Drawing TapeDrawing::draw(double width, double height) {
 void TapeDrawing::draw_run(Drawing& d, const BlankStyle& style, const Rect& room) const {
     Measure m = chosen_.value_or(over_.value_or(main_measure(style.family)));
     if (!style.chart.at(style.sizes.front()).contains(m)) m = main_measure(style.family);
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     d.marks.emplace_back(PathMark{{round_rect(room, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
-    d.text({room.x0 + 12, room.y0 + 20}, std::string(measure_name(m)) + ", over the run", 13, palette::ink, Align::left, true);
-    d.text({room.x1 - 12, room.y0 + 20}, "line: published; whiskers: least and most of the pieces", 12, palette::quiet, Align::right);
+    d.text({room.x0 + 12, room.y0 + 20}, spoken(measure_name(m)) + spoken(", over the run"), 13, palette::ink, Align::left, true);
+    d.text({room.x1 - 12, room.y0 + 20}, spoken("line: published; whiskers: least and most of the pieces"), 12, palette::quiet,
+           Align::right);
     double low = 1e9, high = 0;
     for (const std::string& size : style.sizes) {
         const Figure& f = style.chart.at(size).at(m);
@@ -221,10 +223,10 @@ void TapeDrawing::draw_run(Drawing& d, const BlankStyle& style, const Rect& room
         ring.push_back(ring.front());
         d.line(ring, {colour, 1.5, {}});
         const bool here = style.sizes[i] == size_shown();
-        std::string text = length_text(f.value, unit, false);
+        std::string text = length_text(f.value, reading, false);
         if (f.published && cell > 50) {
             const Length off = f.value - *f.published;
-            text += std::string(" (") + (off.mm() > 0 ? "+" : "") + length_text(off, unit, false) + ")";
+            text += std::string(" (") + (off.mm() > 0 ? "+" : "") + length_text(off, reading, false) + ")";
         }
         d.text({p.x, p.y - 10}, text, 12, colour, Align::centre, here);
         d.text({p.x, room.y1 - 9}, style.sizes[i], 12, here ? palette::ink : palette::quiet, Align::centre, here);
@@ -242,7 +244,7 @@ std::vector<CanvasItem> TapeDrawing::items() {
     const BlankStyle* style = find_style(room_.order(), room_.selection().style);
     const std::string size = size_shown ? size_shown() : std::string();
     for (const Label& l : labels_) {
-        QString name = QString::fromLatin1(measure_name(l.measure));
+        QString name = said(measure_name(l.measure));
         if (style != nullptr && style->chart.contains(size))
             name += QStringLiteral(": ") +
                     qt(length_text(Length::from_mm(measure_mm(style->chart.at(size), l.measure, 0)), room_.order().unit));
@@ -273,7 +275,7 @@ void TapeDrawing::type_on(Measure measure) {
     field_->move(std::clamp(c.x() - 39, 0, std::max(0, width() - 80)), std::max(0, c.y() - 12));
     field_->setModified(false);
     field_->show_length(style->chart.at(size_shown()).at(measure).value, room_.order().unit);
-    field_->setToolTip(qt(measure_name(measure)));
+    field_->setToolTip(said(measure_name(measure)));
     field_->show();
     field_->raise();
     field_->setFocus();

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/widgets/speech.h"
 #include "app/benches/fit/fit_deeds.h"
 #include "app/benches/fit/fit_strip.h"
 #include "app/benches/fit/fit_wall.h"
@@ -37,7 +38,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    runs_ = new ChipRow(QStringLiteral("Runs"));
+    runs_ = new ChipRow(tr("Runs"));
     runs_->fold(1);
     runs_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
@@ -47,7 +48,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
         room_.select(s);
     };
     column->addWidget(runs_);
-    decorations_ = new ChipRow(QStringLiteral("Decorations"));
+    decorations_ = new ChipRow(tr("Decorations"));
     decorations_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
         s.decoration = id;
@@ -56,19 +57,18 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     };
     column->addWidget(decorations_);
     auto* row = new QHBoxLayout;
-    look_ = new Segments(QStringLiteral("Look at"), {QStringLiteral("size wall"), QStringLiteral("making")});
+    look_ = new Segments(tr("Look at"), {tr("size wall"), tr("making")});
     look_->turn_pages();
-    look_->setToolTip(QStringLiteral("Every size with the design in place, or the pieces that are printed and cut for it (M)"));
+    look_->setToolTip(tr("Every size with the design in place, or the pieces that are printed and cut for it (M)"));
     look_->setFixedWidth(170);
     look_->chosen = [this](int i) { show_making(i == 1); };
     look_->show_choice(0);
     row->addWidget(look_);
     row->addSpacing(10);
-    ghosts_ = look_button(QStringLiteral("schools"), QStringLiteral("Where the other placing schools would put it (G); 1 to 4 choose one"));
-    platen_look_ = look_button(QStringLiteral("platen"), QStringLiteral("How the platen or pad lies under it, raised parts in ochre (P)"));
-    balance_look_ = look_button(QStringLiteral("balance"), QStringLiteral("Where the eye sees its middle, against the ink box (B)"));
-    lots_look_ =
-        look_button(QStringLiteral("all lots"), QStringLiteral("Every lot under this rule, one below the other (L); the wheel goes on"));
+    ghosts_ = look_button(tr("schools"), tr("Where the other placing schools would put it (G); 1 to 4 choose one"));
+    platen_look_ = look_button(tr("platen"), tr("How the platen or pad lies under it, raised parts in ochre (P)"));
+    balance_look_ = look_button(tr("balance"), tr("Where the eye sees its middle, against the ink box (B)"));
+    lots_look_ = look_button(tr("all lots"), tr("Every lot under this rule, one below the other (L); the wheel goes on"));
     for (QPushButton* b : {lots_look_, ghosts_, platen_look_, balance_look_}) row->addWidget(b);
     school_ = new QLabel;
     school_->setProperty("brick", true);
@@ -91,7 +91,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     making_->hide();
     column->addWidget(making_, 1);
     making_->seam_moved = [this](SeamPoint p) {
-        change(QStringLiteral("drag a seam"), [p](Decoration& d) {
+        change(tr("drag a seam"), [p](Decoration& d) {
             // a point near an earlier one takes its place
             std::erase_if(d.making.seam_points, [&](const SeamPoint& o) {
                 return o.upright == p.upright && o.seam == p.seam && std::abs(p.upright ? o.at.y - p.at.y : o.at.x - p.at.x) < 0.12;
@@ -127,25 +127,23 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
         const Panel& panel = base != nullptr ? base->panel : fit->ground->sizes.front().panel;
         if (!school_applies(school, panel) || (school == PlacingSchool::feature && usual_landmark(d->location, panel).empty())) return;
         const BlankStyle* style = find_style(room_.order(), d->run.style);
-        room_.edit(QStringLiteral("placing school"),
-                   with_decoration(room_.order(), with_usual_place(*d, panel, family_group(style->family), school)));
+        room_.edit(tr("placing school"), with_decoration(room_.order(), with_usual_place(*d, panel, family_group(style->family), school)));
     };
     auto* under = new QHBoxLayout;
     under->setSpacing(6);
     strip_ = new FitStrip(room);
     under->addWidget(strip_, 1);
-    strip_choice_ = new Segments(QStringLiteral("Strip"), {QStringLiteral("ladder"), QStringLiteral("bands"), QStringLiteral("drift")},
-                                 nullptr, false, true);
+    strip_choice_ = new Segments(tr("Strip"), {tr("ladder"), tr("bands"), tr("drift")}, nullptr, false, true);
     strip_choice_->turn_pages();
     strip_choice_->setToolTip(
-        QStringLiteral("What the strip shows: widths, what each number of bands is short by, or how each school drifts over the run"));
+        tr("What the strip shows: widths, what each number of bands is short by, or how each school drifts over the run"));
     strip_choice_->setFixedWidth(66);
     strip_choice_->chosen = [this](int i) { strip_->set_show(static_cast<FitStrip::Show>(i)); };
     strip_choice_->show_choice(0);
     under->addWidget(strip_choice_);
     wall_column->addLayout(under);
     strip_->count_wanted = [this](int n) {
-        change(QStringLiteral("number of bands"), [n](Decoration& d) {
+        change(tr("number of bands"), [n](Decoration& d) {
             d.sizing.school = SizingSchool::bands;
             d.sizing.band_count = n;
             d.sizing.band_starts.clear();
@@ -155,7 +153,7 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
 
     panel_ = new FigurePanel;
     panel_->rows()->setSpacing(3);
-    panel_->head(QStringLiteral("Figures"));
+    panel_->head(tr("Figures"));
     title_ = panel_->title();
     auto* wall_figures = panel_->part();
     wall_figures_ = wall_figures;
@@ -164,15 +162,13 @@ FitBench::FitBench(Workroom& room) : Bench(room, QStringLiteral("fit")) {
     making_pages_ = new MakingPages(room);
     making_pages_->hide();
     panel_->add(making_pages_);
-    reach_ = new Segments(QStringLiteral("A change is for"), {QStringLiteral("every size"), QStringLiteral("this size")});
-    reach_->setToolTip(
-        QStringLiteral("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
+    reach_ = new Segments(tr("A change is for"), {tr("every size"), tr("this size")});
+    reach_->setToolTip(tr("Whether a drag or a typed figure changes the rule for all, or pins this size only. Holding Ctrl pins, too."));
     reach_->chosen = [this](int i) { wall_->set_reach(i == 0 ? Reach::every_size : Reach::this_size); };
     reach_->show_choice(0);
-    wall_figures->head(QStringLiteral("A change is for"));
+    wall_figures->head(tr("A change is for"));
     wall_figures->add(reach_);
-    page_ = new Segments(QStringLiteral("Figures page"),
-                         {QStringLiteral("Size"), QStringLiteral("Place"), QStringLiteral("Press"), QStringLiteral("Lots")});
+    page_ = new Segments(tr("Figures page"), {tr("Size"), tr("Place"), tr("Press"), tr("Lots")});
     page_->turn_pages();
     page_->chosen = [this](int i) { show_page(i); };
     wall_figures->rows()->addSpacing(4);
@@ -232,7 +228,7 @@ void FitBench::move_by(const std::function<Point(const SizeFit&)>& by, bool pin)
     const SizeFit* on = chosen_size();
     if (d == nullptr || on == nullptr) return;
     const Reach reach = pin ? Reach::this_size : wall_->reach();
-    room_.edit(QStringLiteral("place the design"),
+    room_.edit(tr("place the design"),
                with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
                                                               [&](const Decoration& was, const SizeFit& size, Reach r) {
                                                                   const Point p = by(size);
@@ -260,8 +256,7 @@ void FitBench::refresh() {
         if (d.run != s.run) continue;
         chips.push_back({d.id,
                          qt(d.name),
-                         QString::fromLatin1(location_name(d.location, family_of(order, d.run))) +
-                             (d.departs ? QStringLiteral(", own figures") : QString()),
+                         said(location_name(d.location, family_of(order, d.run))) + (d.departs ? tr(", own figures") : QString()),
                          standing_where([&](const Subject& about) { return about.decoration == d.id; }),
                          {}});
     }
@@ -276,10 +271,10 @@ void FitBench::refresh() {
             this, [this, next] { room_.select(next); }, Qt::QueuedConnection);
     }
     const bool shown = d != nullptr && fit != nullptr && fit->ground != nullptr && !fit->ground->sizes.empty();
-    school_->setText(shown ? QStringLiteral("placed by ") + qt(school_name(d->placing.school, fit->ground->sizes.front().panel)) +
+    school_->setText(shown ? tr("placed by ") + said(school_name(d->placing.school, fit->ground->sizes.front().panel)) +
                                  (d->placing.school == PlacingSchool::feature ? QStringLiteral(", ") + qt(d->placing.landmark) : QString())
                            : QString());
-    disagree_->say(making_shown_ ? QStringLiteral("how the chosen design is made, piece by piece")
+    disagree_->say(making_shown_ ? tr("how the chosen design is made, piece by piece")
                    : shown       ? qt(schools_disagree(*fit, d->placing.school, order.unit))
                                  : QString());
     if (making_shown_) {
@@ -294,9 +289,8 @@ void FitBench::refresh() {
     if (fit != nullptr)
         for (const SizeFit& size : fit->sizes)
             if (sizes_in_hand(s).contains(size.size)) in_hand << qt(size.size);
-    title_->setText(d != nullptr && on != nullptr ? in_hand.join(QStringLiteral(" ")) + ", " + qt(d->name)
-                                                  : QStringLiteral("Nothing chosen"));
-    reach_->name_choice(1, in_hand.size() > 1 ? QStringLiteral("these %1 sizes").arg(in_hand.size()) : QStringLiteral("this size"));
+    title_->setText(d != nullptr && on != nullptr ? in_hand.join(QStringLiteral(" ")) + ", " + qt(d->name) : tr("Nothing chosen"));
+    reach_->name_choice(1, in_hand.size() > 1 ? tr("these %1 sizes").arg(in_hand.size()) : tr("this size"));
     reach_->show_choice(in_hand.size() > 1 || wall_->reach() == Reach::this_size ? 1 : 0);
     reach_->button(0)->setEnabled(in_hand.size() < 2);
     person_->refresh();
@@ -309,11 +303,11 @@ void FitBench::refresh() {
 
 QString FitBench::word() const {
     const Decoration* d = room_.decoration();
-    return d != nullptr ? QString::fromLatin1(sizing_school_name(d->sizing.school)) : QStringLiteral("empty");
+    return d != nullptr ? said(sizing_school_name(d->sizing.school)) : tr("empty");
 }
 
 QString FitBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Fit: every size at one scale with the design in place. Drag the design or a corner and all sizes follow the rule; hold Ctrl and "
         "only that size is pinned; Shift and click (or Shift and Page Down) takes several sizes in hand, and a change pins each of them. "
         "Drag a rail's end to move a size to the next band. G shows the other placing schools, 1 to 4 choose "

@@ -1,6 +1,7 @@
 // The Fit bench: the size wall, the strips under it, and the figures and rule of what is chosen.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 #include "core/fitting/sharing.h"
 

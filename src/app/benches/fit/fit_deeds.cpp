@@ -1,5 +1,6 @@
 #include "app/benches/fit/fit_deeds.h"
 
+#include "app/widgets/speech.h"
 #include "core/fitting/adjust.h"
 #include "core/order/edit.h"
 #include "core/order/rules.h"
@@ -7,7 +8,7 @@
 namespace orthema::app {
 
 void take_design_off(Workroom& room) {
-    if (const Decoration* d = room.decoration()) room.edit(QStringLiteral("take a design off"), without_decoration(room.order(), d->id));
+    if (const Decoration* d = room.decoration()) room.edit(tr("take a design off"), without_decoration(room.order(), d->id));
 }
 
 void take_pin_away(Workroom& room) {
@@ -15,7 +16,7 @@ void take_pin_away(Workroom& room) {
     if (d == nullptr) return;
     Decoration next = *d;
     for (const std::string& size : sizes_in_hand(room.selection())) next = unpinned(next, size);
-    room.edit(QStringLiteral("take the pin away"), with_decoration(room.order(), next));
+    room.edit(tr("take the pin away"), with_decoration(room.order(), next));
 }
 
 bool pinned_in_hand(const Workroom& room, const Decoration& decoration) {
@@ -34,13 +35,13 @@ Decoration changed_in_hand(const Selection& in_hand, const Decoration& decoratio
 
 void set_own_figures(Workroom& room, bool on) {
     if (const Decoration* d = room.decoration())
-        room.edit(on ? QStringLiteral("part from the rule") : QStringLiteral("back to the rule"),
+        room.edit(on ? tr("part from the rule") : tr("back to the rule"),
                   on ? with_departure(room.order(), d->id) : with_return(room.order(), d->id));
 }
 
 std::optional<QString> width_refused(Length width) {
     if (width.mm() >= 5 && width.mm() <= 3000) return std::nullopt;
-    return QStringLiteral("A design is between 5 mm and 3 m wide.");
+    return tr("A design is between 5 mm and 3 m wide.");
 }
 
 }  // namespace orthema::app

@@ -2,6 +2,7 @@
 
 #include <QMouseEvent>
 
+#include "app/widgets/speech.h"
 #include "app/benches/fit/strips.h"
 
 namespace orthema::app {
@@ -10,14 +11,14 @@ FitStrip::FitStrip(Workroom& room) : Canvas(room.art()), room_(room) {
     setFixedHeight(122);
     setFocusPolicy(Qt::NoFocus);
     setObjectName(QStringLiteral("Fit strip"));
-    setAccessibleName(QStringLiteral("Ladder: width by size"));
+    setAccessibleName(tr("Ladder: width by size"));
 }
 
 void FitStrip::set_show(Show show) {
     show_ = show;
-    setAccessibleName(show == Show::ladder ? QStringLiteral("Ladder: width by size")
-                      : show == Show::cost ? QStringLiteral("Cost of bands by their number")
-                                           : QStringLiteral("Drift of the placing schools over the sizes"));
+    setAccessibleName(show == Show::ladder ? tr("Ladder: width by size")
+                      : show == Show::cost ? tr("Cost of bands by their number")
+                                           : tr("Drift of the placing schools over the sizes"));
     refresh();
 }
 

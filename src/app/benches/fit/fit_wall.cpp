@@ -9,6 +9,7 @@
 #include <cmath>
 #include <tuple>
 
+#include "app/widgets/speech.h"
 #include "app/benches/fit/fit_deeds.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
@@ -21,8 +22,8 @@ namespace {
 const QString drag_gesture = QStringLiteral("drag on the wall");
 
 /// A figure as the tape would read it: whole millimetres or sixteenths.
-double on_tape(double mm, Unit unit) {
-    const double step = unit == Unit::mm ? 1 : 25.4 / 16;
+double on_tape(double mm, Reading reading) {
+    const double step = reading == Unit::mm ? 1 : 25.4 / 16;
     return std::round(mm / step) * step;
 }
 
@@ -32,7 +33,7 @@ QPoint to_pixel(Point p) { return {int(std::lround(p.x)), int(std::lround(p.y))}
 
 FitWall::FitWall(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Size wall"));
-    setAccessibleName(QStringLiteral(
+    setAccessibleName(tr(
         "Size wall. Arrows nudge the design, Page Up and Page Down choose a size, Delete takes its pin away, or the design "
         "off this lot, 1 to 4 choose a placing school, L shows all lots of the rule, Enter makes one garment large, plus and minus zoom, "
         "G, P and B show the other schools, the platen and the balance."));
@@ -149,10 +150,11 @@ Drawing FitWall::draw(double width, double height) {
     if (lots_.empty()) {
         Drawing empty;
         const bool runs = !runs_of(room_.order()).empty();
-        empty.text({width / 2, height / 2 - 16}, runs ? "Nothing is on this blank yet." : "No blanks yet.", 17, palette::ink, Align::centre,
-                   true);
-        empty.text({width / 2, height / 2 + 12}, runs ? "Choose a picture on the Art bench and put it on." : "Begin on the Order bench.",
-                   13.5, palette::quiet, Align::centre);
+        empty.text({width / 2, height / 2 - 16}, runs ? spoken("Nothing is on this blank yet.") : spoken("No blanks yet."), 17,
+                   palette::ink, Align::centre, true);
+        empty.text({width / 2, height / 2 + 12},
+                   runs ? spoken("Choose a picture on the Art bench and put it on.") : spoken("Begin on the Order bench."), 13.5,
+                   palette::quiet, Align::centre);
         return empty;
     }
     WallLook look = look_;
@@ -213,14 +215,14 @@ const WallSlot* FitWall::stand_of(const std::string& size) const {
 
 std::vector<CanvasItem> FitWall::items() {
     std::vector<CanvasItem> out;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     for (const WallSlot& slot : wall_.stands) {
         const SizeFit* s = size_of(slot);
         if (s == nullptr) continue;
-        QString name = QStringLiteral("Size %1, %2: ink %3 wide, held by %4")
-                           .arg(qt(s->size), counted(std::size_t(s->quantity), "piece"), qt(length_text(Length::from_mm(s->width), unit)),
-                                qt(binding_text(s->limited_by)));
-        if (s->pinned) name += QStringLiteral(", pinned");
+        QString name = tr("Size %1, %2: ink %3 wide, held by %4")
+                           .arg(qt(s->size), counted(std::size_t(s->quantity), "piece"),
+                                qt(length_text(Length::from_mm(s->width), reading)), qt(binding_text(s->limited_by, reading)));
+        if (s->pinned) name += tr(", pinned");
         const QRect at = QRectF(slot.cell.x0, slot.cell.y0, slot.cell.width(), slot.cell.height()).toRect();
         const bool chosen = s->size == room_.selection().size && slot.lot == chosen_lot();
         out.push_back({name, at, chosen, [this, lot = slot.lot, size = s->size] { choose(lot, size); }});
@@ -339,7 +341,7 @@ void FitWall::drag_to(Point p, Reach reach, bool loose) {
         const Decoration next = held_.hold == Hold::rail_end
                                     ? band_ending_at(decoration_then_, fit_then_, held_.band, before > 0 ? last_before : first - 1)
                                     : band_beginning_at(decoration_then_, fit_then_, held_.band, before > 0 ? last_before + 1 : first);
-        room_.edit(QStringLiteral("move a band's edge"), with_decoration(room_.order(), next), drag_gesture);
+        room_.edit(tr("move a band's edge"), with_decoration(room_.order(), next), drag_gesture);
         return;
     }
     if (held_.hold == Hold::design) return move_design(p, reach, loose);
@@ -350,7 +352,7 @@ void FitWall::drag_to(Point p, Reach reach, bool loose) {
     const double step = std::max(0.5, decoration_then_.sizing.step.mm());
     const double raw = 2 * std::abs(p.x - middle.x) / k;
     const double width = std::max(step, std::round(raw / step) * step);
-    room_.edit(QStringLiteral("size the design"),
+    room_.edit(tr("size the design"),
                with_decoration(room_.order(), changed_in_hand(room_.selection(), decoration_then_, fit_then_, size_then_, reach,
                                                               [&](const Decoration& d, const SizeFit& on, Reach r) {
                                                                   return widened(d, on, Length::from_mm(width), r);
@@ -360,13 +362,13 @@ void FitWall::drag_to(Point p, Reach reach, bool loose) {
 
 void FitWall::move_design(Point p, Reach reach, bool loose) {
     if (norm(p - from_) < 2 && decoration_then_ == *room_.decoration()) return;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     const WallSlot& slot = wall_.stands[std::size_t(held_.slot)];
     const double k = slot.map.a;
     const Point by = (p - from_) * (1 / k);
     // whole steps of the tape, unless a line that an eye sees is within a few pixels
-    double right = on_tape(size_then_.left_margin + by.x, unit) - size_then_.left_margin;
-    double down = on_tape(size_then_.top_to_ink + by.y, unit) - size_then_.top_to_ink;
+    double right = on_tape(size_then_.left_margin + by.x, reading) - size_then_.left_margin;
+    double down = on_tape(size_then_.top_to_ink + by.y, reading) - size_then_.top_to_ink;
     snap_lines_.clear();
     const Ground* ground = find_ground(fit_then_, size_then_.size);
     if (!loose && ground != nullptr) {
@@ -378,7 +380,7 @@ void FitWall::move_design(Point p, Reach reach, bool loose) {
         for (const SnapLine& l : snap.lines) (l.upright ? right : down) = l.upright ? by.x + snap.right : by.y + snap.down;
         snap_lines_ = std::move(snap.lines);
     }
-    room_.edit(QStringLiteral("move the design"),
+    room_.edit(tr("move the design"),
                with_decoration(room_.order(), changed_in_hand(room_.selection(), decoration_then_, fit_then_, size_then_, reach,
                                                               [&](const Decoration& d, const SizeFit& on, Reach r) {
                                                                   return moved(d, on, Length::from_mm(right), Length::from_mm(down), r);
@@ -468,12 +470,12 @@ void FitWall::keyPressEvent(QKeyEvent* event) {
     if (arrow_of(*event) == Point{}) return Canvas::keyPressEvent(event);
     const Point by = arrow_of(*event) * nudge_mm(*event, room_.order().unit);
     const Reach reach = event->modifiers().testFlag(Qt::ControlModifier) ? Reach::this_size : reach_;
-    room_.edit(QStringLiteral("nudge"),
+    room_.edit(tr("nudge"),
                with_decoration(room_.order(), changed_in_hand(room_.selection(), *d, *room_.fit(), *on, reach,
                                                               [&](const Decoration& was, const SizeFit& size, Reach r) {
                                                                   return moved(was, size, Length::from_mm(by.x), Length::from_mm(by.y), r);
                                                               })),
-               QStringLiteral("nudge ") + qt(d->id));
+               tr("nudge ") + qt(d->id));
 }
 
 void FitWall::wheelEvent(QWheelEvent* event) {

@@ -5,6 +5,7 @@
 #include <QMouseEvent>
 #include <QToolTip>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
 #include "core/order/rules.h"
@@ -25,7 +26,7 @@ const Decoration* same_design_on(const Order& order, const Decoration& d, const 
 
 LotTicks::LotTicks(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Lots with this design"));
-    setAccessibleName(QStringLiteral("Lots with this design. Up and down choose a lot, space puts the design on or takes it off."));
+    setAccessibleName(tr("Lots with this design. Up and down choose a lot, space puts the design on or takes it off."));
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -80,15 +81,16 @@ Drawing LotTicks::draw(double width, double height) {
         }
         d.text({62, middle - 2}, fitting(run_name(order, runs[i]), width - 64, 12, has != nullptr), 12, ink, Align::left, has != nullptr);
         const int pieces = garments_in(order, runs[i]);
-        std::string under = std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces");
+        std::string under = std::to_string(pieces) + (pieces == 1 ? spoken(" piece") : spoken(" pieces"));
         Colour colour = palette::quiet;
         if (why) {
             under = worded(*why, order.unit);
         } else if (has != nullptr && has->departs) {
-            under = "own figures, " + under;
+            under = spoken("own figures, ") + under;
             colour = palette::brick_text;
         } else if (has != nullptr && !has->pins.empty()) {
-            under += has->pins.size() == 1 ? ", one size pinned" : ", " + std::to_string(has->pins.size()) + " sizes pinned";
+            under +=
+                has->pins.size() == 1 ? spoken(", one size pinned") : ", " + std::to_string(has->pins.size()) + spoken(" sizes pinned");
             colour = palette::brick_text;
         }
         d.text({62, middle + 13}, fitting(under, width - 64, 11.5), 11.5, colour);

@@ -3,6 +3,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 
+#include "app/widgets/speech.h"
 #include "app/benches/fit/making_pages.h"
 
 namespace orthema::app {
@@ -43,8 +44,7 @@ std::vector<std::string> apart(const QString& text) {
 
 void MakingPages::build_shop() {
     FigurePanel* p = pages_[4];
-    kind_ = new Segments(QStringLiteral("Shop data"),
-                         {QStringLiteral("method"), QStringLiteral("medium"), QStringLiteral("jig"), QStringLiteral("press")});
+    kind_ = new Segments(tr("Shop data"), {tr("method"), tr("medium"), tr("jig"), tr("press")});
     kind_->turn_pages();
     p->add(kind_);
     for (FigurePanel*& k : kinds_) k = p->part();
@@ -59,7 +59,7 @@ void MakingPages::build_shop() {
                                double least, double most) {
         LengthField* f = page->length_row(name, why);
         f->entered = [this, name, list, box, which, least, most](Length l, bool) -> std::optional<QString> {
-            if (l.mm() < least || l.mm() > most) return QStringLiteral("It lies between %1 and %2 mm.").arg(least).arg(most);
+            if (l.mm() < least || l.mm() > most) return tr("It lies between %1 and %2 mm.").arg(least).arg(most);
             using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
             change_item<T>(name.toLower(), list, box, [which, l](T& item) { item.*which = l; });
             return std::nullopt;
@@ -94,11 +94,11 @@ void MakingPages::build_shop() {
         f->setAlignment(Qt::AlignLeft);
         f->take = [this, list, box](const QString& t, bool) -> std::optional<QString> {
             const std::string name = t.trimmed().toStdString();
-            if (name.empty()) return QStringLiteral("It needs a name.");
+            if (name.empty()) return tr("It needs a name.");
             for (const T& other : room_.order().*list)
                 if (other.name == name && other.id != box->currentData().toString().toStdString())
-                    return QStringLiteral("There is another of that name.");
-            change_item<T>(QStringLiteral("name"), list, box, [&](T& item) { item.name = name; });
+                    return tr("There is another of that name.");
+            change_item<T>(tr("name"), list, box, [&](T& item) { item.name = name; });
             return std::nullopt;
         };
         page->add(f);
@@ -108,7 +108,7 @@ void MakingPages::build_shop() {
     };
     const auto another = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
         using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
-        QPushButton* b = push(QStringLiteral("Another ") + what, QStringLiteral("A copy of this one, to be changed"));
+        QPushButton* b = push(tr("Another ") + what, tr("A copy of this one, to be changed"));
         page->add(b);
         connect(b, &QPushButton::clicked, this, [this, what, list, box] {
             const T* own = item_of(room_.order().*list, box);
@@ -117,17 +117,16 @@ void MakingPages::build_shop() {
             copy.id = fresh_id(what.toStdString(), next.*list);
             copy.name = what.left(1).toUpper().toStdString() + what.mid(1).toStdString() + " " + std::to_string((next.*list).size() + 1);
             (next.*list).push_back(copy);
-            room_.edit(QStringLiteral("another ") + what, std::move(next));
+            room_.edit(tr("another ") + what, std::move(next));
             box->setCurrentIndex(box->count() - 1);
             refresh_shop();
         });
     };
 
     FigurePanel* m = kinds_[0];
-    shop_method_ =
-        chooser(m, QStringLiteral("This method"), QStringLiteral("Its figures are starting values: the supplier's sheet comes first"));
+    shop_method_ = chooser(m, tr("This method"), tr("Its figures are starting values: the supplier's sheet comes first"));
     const auto methods = &Order::methods;
-    naming(m, QStringLiteral("Method’s name"), methods, shop_method_);
+    naming(m, tr("Method’s name"), methods, shop_method_);
     const auto words = [&](const QString& name, const QString& why, std::vector<std::string> Method::*which) {
         m->head(name);
         auto* f = new ValueField(name);
@@ -145,21 +144,18 @@ void MakingPages::build_shop() {
             }
         });
     };
-    words(QStringLiteral("Fabrics it takes"), QStringLiteral("Words of which the blank's fabric must have one; empty takes all"),
-          &Method::fabrics);
-    words(QStringLiteral("Never on"), QStringLiteral("Words that the blank's fabric must not have"), &Method::never);
-    m->head(QStringLiteral("Reads"));
-    reads_ = new Segments(QStringLiteral("Reads"), {QStringLiteral("through its carrier"), QStringLiteral("as printed")});
+    words(tr("Fabrics it takes"), tr("Words of which the blank's fabric must have one; empty takes all"), &Method::fabrics);
+    words(tr("Never on"), tr("Words that the blank's fabric must not have"), &Method::never);
+    m->head(tr("Reads"));
+    reads_ = new Segments(tr("Reads"), {tr("through its carrier"), tr("as printed")});
     reads_->chosen = [this](int i) {
-        change_item<Method>(QStringLiteral("reading side"), &Order::methods, shop_method_, [i](Method& own) { own.read_through = i == 0; });
+        change_item<Method>(tr("reading side"), &Order::methods, shop_method_, [i](Method& own) { own.read_through = i == 0; });
     };
     m->add(reads_);
-    m->head(QStringLiteral("Afterwards it is"));
-    handling_ = new Segments(QStringLiteral("Afterwards it is"),
-                             {QStringLiteral("left as it is"), QStringLiteral("trimmed"), QStringLiteral("weeded")});
+    m->head(tr("Afterwards it is"));
+    handling_ = new Segments(tr("Afterwards it is"), {tr("left as it is"), tr("trimmed"), tr("weeded")});
     handling_->chosen = [this](int i) {
-        change_item<Method>(QStringLiteral("handling"), &Order::methods, shop_method_,
-                            [i](Method& own) { own.handling = static_cast<Handling>(i); });
+        change_item<Method>(tr("handling"), &Order::methods, shop_method_, [i](Method& own) { own.handling = static_cast<Handling>(i); });
     };
     m->add(handling_);
     const auto flag = [this](FigurePanel* page, const QString& name, const QString& why, bool Method::*which) {
@@ -171,16 +167,14 @@ void MakingPages::build_shop() {
             if (const Method* own = item_of(room_.order().methods, shop_method_)) box->setChecked(own->*which);
         });
     };
-    flag(m, QStringLiteral("Cut from sheets of one colour"), QStringLiteral("No tones and no photographs"), &Method::flat_colours);
-    flag(m, QStringLiteral("Stretches with the cloth"), QStringLiteral("Else a stretching blank cracks it"), &Method::stretches);
-    flag(m, QStringLiteral("Adhesive powder"), QStringLiteral("Melted on to the wet ink, and cured; with the cautions of that work"),
-         &Method::powder);
+    flag(m, tr("Cut from sheets of one colour"), tr("No tones and no photographs"), &Method::flat_colours);
+    flag(m, tr("Stretches with the cloth"), tr("Else a stretching blank cracks it"), &Method::stretches);
+    flag(m, tr("Adhesive powder"), tr("Melted on to the wet ink, and cured; with the cautions of that work"), &Method::powder);
     number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),
            methods, shop_method_, &Method::lightest, 0, 100, 0);
-    length(m, QStringLiteral("Thinnest stroke"), QStringLiteral("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);
-    length(m, QStringLiteral("Narrowest gap"), QStringLiteral("That stays open, or weeds"), methods, shop_method_, &Method::min_gap, 0, 50);
-    length(m, QStringLiteral("Smallest island"), QStringLiteral("Smaller loose parts are lost when weeded"), methods, shop_method_,
-           &Method::min_island, 0, 100);
+    length(m, tr("Thinnest stroke"), tr("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);
+    length(m, tr("Narrowest gap"), tr("That stays open, or weeds"), methods, shop_method_, &Method::min_gap, 0, 50);
+    length(m, tr("Smallest island"), tr("Smaller loose parts are lost when weeded"), methods, shop_method_, &Method::min_island, 0, 100);
     number(m, QStringLiteral("Shrinks (%)"), QStringLiteral("In the heat"), methods, shop_method_, &Method::shrink, 0, 50, 2);
     number(m, QStringLiteral("Keeps for (days)"), QStringLiteral("Once printed; 0: press at once"), methods, shop_method_,
            &Method::keeps_days, 0, 10000, 0);
@@ -188,77 +182,67 @@ void MakingPages::build_shop() {
            0, 1000, 2);
     number(m, QStringLiteral("Minutes a piece"), QStringLiteral("Of work; a minute is reckoned at 0.45"), methods, shop_method_,
            &Method::minutes, 0, 1000, 1);
-    QPushButton* stack = push(QStringLiteral("Usual layers as here"),
-                              QStringLiteral("The layers of the decoration in view become what this method starts with"));
+    QPushButton* stack = push(tr("Usual layers as here"), tr("The layers of the decoration in view become what this method starts with"));
     m->add(stack);
     connect(stack, &QPushButton::clicked, this, [this] {
         const Decoration* d = room_.decoration();
         if (d == nullptr) return;
-        change_item<Method>(QStringLiteral("usual layers"), &Order::methods, shop_method_,
+        change_item<Method>(tr("usual layers"), &Order::methods, shop_method_,
                             [layers = d->making.layers](Method& own) { own.layers = layers; });
     });
-    another(m, QStringLiteral("method"), methods, shop_method_);
+    another(m, tr("method"), methods, shop_method_);
 
     FigurePanel* s = kinds_[1];
-    shop_medium_ = chooser(s, QStringLiteral("This medium"), QStringLiteral("Rolls and sheets"));
+    shop_medium_ = chooser(s, tr("This medium"), tr("Rolls and sheets"));
     const auto media = &Order::media;
-    naming(s, QStringLiteral("Medium’s name"), media, shop_medium_);
-    medium_method_ = s->choice_row(QStringLiteral("Its method"), QStringLiteral("What it is used for"));
+    naming(s, tr("Medium’s name"), media, shop_medium_);
+    medium_method_ = s->choice_row(tr("Its method"), tr("What it is used for"));
     connect(medium_method_, &QComboBox::activated, this, [this](int i) {
         const std::string id = medium_method_->itemData(i).toString().toStdString();
-        change_item<Medium>(QStringLiteral("its method"), &Order::media, shop_medium_, [&](Medium& own) { own.method = id; });
+        change_item<Medium>(tr("its method"), &Order::media, shop_medium_, [&](Medium& own) { own.method = id; });
     });
-    shape_ = new Segments(QStringLiteral("Comes as"), {QStringLiteral("a roll"), QStringLiteral("sheets")});
+    shape_ = new Segments(tr("Comes as"), {tr("a roll"), tr("sheets")});
     shape_->chosen = [this](int i) {
-        change_item<Medium>(QStringLiteral("roll or sheets"), &Order::media, shop_medium_,
+        change_item<Medium>(tr("roll or sheets"), &Order::media, shop_medium_,
                             [i](Medium& own) { own.shape = i == 0 ? MediumShape::roll : MediumShape::sheet; });
     };
     s->add(shape_);
-    s->head(QStringLiteral("Who mirrors"));
-    mirror_ =
-        new Segments(QStringLiteral("Who mirrors"), {QStringLiteral("this program"), QStringLiteral("printer"), QStringLiteral("nobody")});
+    s->head(tr("Who mirrors"));
+    mirror_ = new Segments(tr("Who mirrors"), {tr("this program"), tr("printer"), tr("nobody")});
     mirror_->chosen = [this](int i) {
-        change_item<Medium>(QStringLiteral("who mirrors"), &Order::media, shop_medium_,
-                            [i](Medium& own) { own.mirror = static_cast<MirrorBy>(i); });
+        change_item<Medium>(tr("who mirrors"), &Order::media, shop_medium_, [i](Medium& own) { own.mirror = static_cast<MirrorBy>(i); });
     };
     s->add(mirror_);
-    length(s, QStringLiteral("Width"), QStringLiteral("Of the roll or sheet"), media, shop_medium_, &Medium::width, 10, 5000);
-    length(s, QStringLiteral("Longest run"), QStringLiteral("Of a roll; a sheet's height"), media, shop_medium_, &Medium::length, 10,
-           100000);
-    length(s, QStringLiteral("Sheet margin"), QStringLiteral("Kept free along every edge"), media, shop_medium_, &Medium::margin, 0, 200);
-    length(s, QStringLiteral("Cutter's width"), QStringLiteral("Its largest area; 0: nothing limits it"), media, shop_medium_,
-           &Medium::cut_width, 0, 5000);
-    length(s, QStringLiteral("Taped seam at"), QStringLiteral("Two sheets taped: along the feed; 0: one sheet"), media, shop_medium_,
-           &Medium::taped_at, 0, 5000);
-    length(s, QStringLiteral("Seam's reach"), QStringLiteral("To both sides, kept free of ink where it can be"), media, shop_medium_,
-           &Medium::taped_lap, 0, 200);
+    length(s, tr("Width"), tr("Of the roll or sheet"), media, shop_medium_, &Medium::width, 10, 5000);
+    length(s, tr("Longest run"), tr("Of a roll; a sheet's height"), media, shop_medium_, &Medium::length, 10, 100000);
+    length(s, tr("Sheet margin"), tr("Kept free along every edge"), media, shop_medium_, &Medium::margin, 0, 200);
+    length(s, tr("Cutter's width"), tr("Its largest area; 0: nothing limits it"), media, shop_medium_, &Medium::cut_width, 0, 5000);
+    length(s, tr("Taped seam at"), tr("Two sheets taped: along the feed; 0: one sheet"), media, shop_medium_, &Medium::taped_at, 0, 5000);
+    length(s, tr("Seam's reach"), tr("To both sides, kept free of ink where it can be"), media, shop_medium_, &Medium::taped_lap, 0, 200);
     number(s, QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
-    another(s, QStringLiteral("medium"), media, shop_medium_);
+    another(s, tr("medium"), media, shop_medium_);
 
     FigurePanel* j = kinds_[2];
-    shop_jig_ = chooser(j, QStringLiteral("This jig"), QStringLiteral("Slots on a backer board"));
+    shop_jig_ = chooser(j, tr("This jig"), tr("Slots on a backer board"));
     const auto jigs = &Order::jigs;
-    naming(j, QStringLiteral("Jig’s name"), jigs, shop_jig_);
+    naming(j, tr("Jig’s name"), jigs, shop_jig_);
     number(j, QStringLiteral("Rows"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
     number(j, QStringLiteral("Columns"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);
-    length(j, QStringLiteral("Pitch across"), QStringLiteral("Slot to slot"), jigs, shop_jig_, &Jig::pitch_x, 0, 2000);
-    length(j, QStringLiteral("Pitch down"), QStringLiteral("Slot to slot"), jigs, shop_jig_, &Jig::pitch_y, 0, 2000);
-    length(j, QStringLiteral("Slot width"), QStringLiteral("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_width, 0, 2000);
-    length(j, QStringLiteral("Slot height"), QStringLiteral("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_height, 0, 2000);
-    length(j, QStringLiteral("Slot's corner"), QStringLiteral("Half the width makes it round"), jigs, shop_jig_, &Jig::slot_corner, 0,
-           1000);
-    length(j, QStringLiteral("Backer width"), QStringLiteral("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_width, 10,
-           5000);
-    length(j, QStringLiteral("Backer height"), QStringLiteral("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_height,
-           10, 5000);
-    length(j, QStringLiteral("Board's margin"), QStringLiteral("Kept free along its edges"), jigs, shop_jig_, &Jig::margin, 0, 500);
-    auto* first = j->choice_row(QStringLiteral("Slot"), QStringLiteral("Which slot, row by row from the top left"));
-    auto* fill = j->choice_row(QStringLiteral("Holds"), QStringLiteral("A design for that slot; in turn: the next one that is waiting"));
+    length(j, tr("Pitch across"), tr("Slot to slot"), jigs, shop_jig_, &Jig::pitch_x, 0, 2000);
+    length(j, tr("Pitch down"), tr("Slot to slot"), jigs, shop_jig_, &Jig::pitch_y, 0, 2000);
+    length(j, tr("Slot width"), tr("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_width, 0, 2000);
+    length(j, tr("Slot height"), tr("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_height, 0, 2000);
+    length(j, tr("Slot's corner"), tr("Half the width makes it round"), jigs, shop_jig_, &Jig::slot_corner, 0, 1000);
+    length(j, tr("Backer width"), tr("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_width, 10, 5000);
+    length(j, tr("Backer height"), tr("The board, and so the sheet at 1:1"), jigs, shop_jig_, &Jig::backer_height, 10, 5000);
+    length(j, tr("Board's margin"), tr("Kept free along its edges"), jigs, shop_jig_, &Jig::margin, 0, 500);
+    auto* first = j->choice_row(tr("Slot"), tr("Which slot, row by row from the top left"));
+    auto* fill = j->choice_row(tr("Holds"), tr("A design for that slot; in turn: the next one that is waiting"));
     connect(first, &QComboBox::activated, this, [this] { refresh_shop(); });
     connect(fill, &QComboBox::activated, this, [this, first, fill](int i) {
         const auto slot = std::size_t(std::max(0, first->currentIndex()));
         const std::string id = fill->itemData(i).toString().toStdString();
-        change_item<Jig>(QStringLiteral("a slot's design"), &Order::jigs, shop_jig_, [&](Jig& own) {
+        change_item<Jig>(tr("a slot's design"), &Order::jigs, shop_jig_, [&](Jig& own) {
             own.assigned.resize(std::size_t(own.rows * own.columns));
             if (slot < own.assigned.size()) own.assigned[slot] = id;
             if (std::all_of(own.assigned.begin(), own.assigned.end(), [](const std::string& a) { return a.empty(); })) own.assigned.clear();
@@ -267,10 +251,9 @@ void MakingPages::build_shop() {
     shop_shown_.push_back([this, first, fill] {
         const Jig* own = item_of(room_.order().jigs, shop_jig_);
         if (own == nullptr) return;
-        std::vector<std::pair<std::string, QString>> slots_there, designs{{"", QStringLiteral("in turn")}};
+        std::vector<std::pair<std::string, QString>> slots_there, designs{{"", tr("in turn")}};
         for (int i = 0; i < own->rows * own->columns; ++i)
-            slots_there.emplace_back(std::to_string(i),
-                                     QStringLiteral("row %1, column %2").arg(i / own->columns + 1).arg(i % own->columns + 1));
+            slots_there.emplace_back(std::to_string(i), tr("row %1, column %2").arg(i / own->columns + 1).arg(i % own->columns + 1));
         for (const Decoration& d : room_.order().decorations)
             if (d.making.jig == own->id) designs.emplace_back(d.id, qt(d.name) + ", " + qt(run_name(room_.order(), d.run)));
         const int slot = std::max(0, first->currentIndex());
@@ -278,21 +261,18 @@ void MakingPages::build_shop() {
         const auto at = std::size_t(std::max(0, first->currentIndex()));
         set_items(fill, designs, at < own->assigned.size() ? own->assigned[at] : "");
     });
-    another(j, QStringLiteral("jig"), jigs, shop_jig_);
+    another(j, tr("jig"), jigs, shop_jig_);
 
     FigurePanel* q = kinds_[3];
-    shop_press_ = chooser(q, QStringLiteral("This press"), QStringLiteral("Hand press, flat press, cap press, wrap press or oven"));
+    shop_press_ = chooser(q, tr("This press"), tr("Hand press, flat press, cap press, wrap press or oven"));
     const auto presses = &Order::presses;
-    naming(q, QStringLiteral("Press’s name"), presses, shop_press_);
-    press_kind_ = new Segments(QStringLiteral("Kind of press"),
-                               {QStringLiteral("flat"), QStringLiteral("cap"), QStringLiteral("wrap"), QStringLiteral("oven")});
+    naming(q, tr("Press’s name"), presses, shop_press_);
+    press_kind_ = new Segments(tr("Kind of press"), {tr("flat"), tr("cap"), tr("wrap"), tr("oven")});
     press_kind_->chosen = [this](int i) {
-        change_item<Press>(QStringLiteral("kind of press"), &Order::presses, shop_press_,
-                           [i](Press& own) { own.kind = static_cast<PressKind>(i); });
+        change_item<Press>(tr("kind of press"), &Order::presses, shop_press_, [i](Press& own) { own.kind = static_cast<PressKind>(i); });
     };
     q->add(press_kind_);
-    length(q, QStringLiteral("Ink keeps inside"), QStringLiteral("From the platen's edge: its rim is cooler"), presses, shop_press_,
-           &Press::margin, 0, 100);
+    length(q, tr("Ink keeps inside"), tr("From the platen's edge: its rim is cooler"), presses, shop_press_, &Press::margin, 0, 100);
     number(q, QStringLiteral("Heats, °C/min"), QStringLiteral("How fast it gets hotter"), presses, shop_press_, &Press::heat_rate, 0.1, 200,
            1);
     number(q, QStringLiteral("Cools, °C/min"), QStringLiteral("How fast it gets cooler"), presses, shop_press_, &Press::cool_rate, 0.1, 200,
@@ -314,17 +294,17 @@ void MakingPages::build_shop() {
                 if (i >= 0 && std::size_t(i) < (own.*which).size()) how((own.*which)[std::size_t(i)]);
             });
         };
-        auto* name = q->field_row(what + QStringLiteral("’s name"), QStringLiteral("As the guides call it"));
+        auto* name = q->field_row(what + tr("’s name"), tr("As the guides call it"));
         name->take = [change](const QString& t, bool) -> std::optional<QString> {
             const std::string text = t.trimmed().toStdString();
-            if (text.empty() || text.size() > 80) return QStringLiteral("It needs a name of up to 80 letters.");
+            if (text.empty() || text.size() > 80) return tr("It needs a name of up to 80 letters.");
             change([&](Part& one) { one.name = text; });
             return std::nullopt;
         };
         const auto side = [&](const QString& row, Length Part::*member, double least, double most) {
-            LengthField* f = q->length_row(what + row, QStringLiteral("Measured on the press"));
+            LengthField* f = q->length_row(what + row, tr("Measured on the press"));
             f->entered = [change, member, least, most](Length l, bool) -> std::optional<QString> {
-                if (l.mm() < least || l.mm() > most) return QStringLiteral("It lies between %1 and %2 mm.").arg(least).arg(most);
+                if (l.mm() < least || l.mm() > most) return tr("It lies between %1 and %2 mm.").arg(least).arg(most);
                 change([&](Part& one) { one.*member = l; });
                 return std::nullopt;
             };
@@ -345,15 +325,15 @@ void MakingPages::build_shop() {
             name->setEnabled(!items.empty());
             name->show_text(box->currentText());
         });
-        side(QStringLiteral(" width"), &Part::width, 10, 3000);
-        side(QStringLiteral(" height"), &Part::height, 10, 3000);
-        if constexpr (requires { &Part::thickness; }) side(QStringLiteral(" thickness"), &Part::thickness, 1, 200);
-        QPushButton* more = push(QStringLiteral("Another ") + what.toLower(), QStringLiteral("To be named and measured"));
-        QPushButton* less = push(QStringLiteral("Out with it"), QStringLiteral("Takes this one off the press"));
+        side(tr(" width"), &Part::width, 10, 3000);
+        side(tr(" height"), &Part::height, 10, 3000);
+        if constexpr (requires { &Part::thickness; }) side(tr(" thickness"), &Part::thickness, 1, 200);
+        QPushButton* more = push(tr("Another ") + what.toLower(), tr("To be named and measured"));
+        QPushButton* less = push(tr("Out with it"), tr("Takes this one off the press"));
         less->setObjectName(QStringLiteral("Out with this ") + what.toLower());
         q->side_by_side({more, less});
         connect(more, &QPushButton::clicked, this, [this, which, box, what] {
-            change_item<Press>(QStringLiteral("another ") + what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
+            change_item<Press>(tr("another ") + what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
                 Part one = (own.*which).empty() ? Part{} : (own.*which).back();
                 if ((own.*which).empty()) one.width = one.height = Length::from_mm(100);
                 one.name = what.toStdString() + " " + std::to_string((own.*which).size() + 1);
@@ -363,7 +343,7 @@ void MakingPages::build_shop() {
             refresh_shop();
         });
         connect(less, &QPushButton::clicked, this, [this, which, box, what, may_lack] {
-            change_item<Press>(what.toLower() + QStringLiteral(" out"), &Order::presses, shop_press_, [&](Press& own) {
+            change_item<Press>(what.toLower() + tr(" out"), &Order::presses, shop_press_, [&](Press& own) {
                 const int i = box->currentIndex();
                 if (i >= 0 && std::size_t(i) < (own.*which).size() && (may_lack || (own.*which).size() > 1))
                     (own.*which).erase((own.*which).begin() + i);
@@ -371,11 +351,11 @@ void MakingPages::build_shop() {
             refresh_shop();
         });
     };
-    parts(QStringLiteral("Platen"), QStringLiteral("The first is the one that is mounted"), &Press::platens, false);
-    parts(QStringLiteral("Pad"), QStringLiteral("Lifts the ink above seams and closures"), &Press::pads, true);
-    another(q, QStringLiteral("press"), presses, shop_press_);
+    parts(tr("Platen"), tr("The first is the one that is mounted"), &Press::platens, false);
+    parts(tr("Pad"), tr("Lifts the ink above seams and closures"), &Press::pads, true);
+    another(q, tr("press"), presses, shop_press_);
     p->rule();
-    QPushButton* keep = push(QStringLiteral("Keep it in the library"), QStringLiteral("For the orders to come"));
+    QPushButton* keep = push(tr("Keep it in the library"), tr("For the orders to come"));
     p->add(keep);
     connect(keep, &QPushButton::clicked, this, [this] {
         LibraryContent own;

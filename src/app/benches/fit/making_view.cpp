@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "core/guides/panel_drawing.h"
 #include "core/transfers/making_drawing.h"
 #include "core/transfers/wrap_view.h"
@@ -28,7 +29,7 @@ Affine fitted(const Rect& box, const Rect& room) {
 
 MakingView::MakingView(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Making view"));
-    setAccessibleName(QStringLiteral("The pieces on their media, and the design as it is pressed"));
+    setAccessibleName(tr("The pieces on their media, and the design as it is pressed"));
 }
 
 const MakingOf* MakingView::making() const {
@@ -50,7 +51,8 @@ QPoint MakingView::place_of(Point reading) const {
 
 void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<const Transfer*>& pieces) {
     if (pieces.empty()) {
-        d.text({room.centre().x, room.centre().y}, "No piece comes of it yet: the findings say why.", 13, palette::quiet, Align::centre);
+        d.text({room.centre().x, room.centre().y}, spoken("No piece comes of it yet: the findings say why."), 13, palette::quiet,
+               Align::centre);
         return;
     }
     const double head = 38, foot = 18;
@@ -76,7 +78,7 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
         const int row = int(i) / columns, column = int(i) % columns;
         const Rect cell{room.x0 + column * w, room.y0 + row * h, 0, 0};
         const Medium* medium = find_medium(room_.order(), t.medium);
-        const std::string title = t.piece.empty() ? "the whole" : t.piece;
+        const std::string title = t.piece.empty() ? spoken("the whole") : t.piece;
         d.text({cell.x0 + 4, cell.y0 + 15}, shortened(title + ", × " + std::to_string(t.count()), w - 12, 12.5), 12.5, palette::ink,
                Align::left, true);
         d.text({cell.x0 + 4, cell.y0 + 30}, shortened(medium != nullptr ? medium->name : t.medium, w - 12, 11.5), 11.5, palette::quiet);
@@ -88,10 +90,10 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
         const double y = cell.y0 + h - 7;
         draw_reading_arrow(d, {cell.x0 + 4, y - 3}, 22, t.mirrored, 1);
         const bool software = medium != nullptr && medium->mirror == MirrorBy::printer_software;
-        const std::string words = !t.printed ? (t.mirrored ? "cut mirrored" : "cut as it reads")
-                                  : software ? "as it reads: the printer mirrors"
-                                  : reads    ? "as it reads"
-                                             : "mirrored: it reads right on the blank";
+        const std::string words = !t.printed ? (t.mirrored ? spoken("cut mirrored") : spoken("cut as it reads"))
+                                  : software ? spoken("as it reads: the printer mirrors")
+                                  : reads    ? spoken("as it reads")
+                                             : spoken("mirrored: it reads right on the blank");
         d.text({cell.x0 + 32, y}, shortened(words, w - 38, 11), 11, palette::brick_text);
     }
 }
@@ -143,7 +145,7 @@ void MakingView::draw_cup(Drawing& d, const Rect& room, const MakingOf& of, Colo
     if (made.input.location == Location::wrap_full && gap <= 0) {
         const WrapSpan span = wrap_span(made.input.style, made.input.size, made.input.making);
         const Seen seam = seen_at(*wall, turn_, {span.from, 0});
-        if (seam.front) d.text({rim.x + seam.at.x * k, cup_.y1 + 30}, "seam", 11.5, palette::brick_text, Align::centre, true);
+        if (seam.front) d.text({rim.x + seam.at.x * k, cup_.y1 + 30}, spoken("seam"), 11.5, palette::brick_text, Align::centre, true);
     }
 }
 
@@ -159,10 +161,11 @@ Drawing MakingView::draw(double width, double height) {
         PathMark{{round_rect({0.5, 0.5, split - 6, height - 0.5}, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
     d.marks.emplace_back(
         PathMark{{round_rect({split + 5.5, 0.5, width - 0.5, height - 0.5}, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
-    d.text({12, 20}, "On the medium", 13.5, palette::ink, Align::left, true);
-    d.text({split + 16, 20}, "Pressed", 13.5, palette::ink, Align::left, true);
+    d.text({12, 20}, spoken("On the medium"), 13.5, palette::ink, Align::left, true);
+    d.text({split + 16, 20}, spoken("Pressed"), 13.5, palette::ink, Align::left, true);
     if (dec == nullptr) {
-        d.text({split / 2, height / 2}, "Put a picture on a blank first: the Art bench does it.", 13, palette::quiet, Align::centre);
+        d.text({split / 2, height / 2}, spoken("Put a picture on a blank first: the Art bench does it."), 13, palette::quiet,
+               Align::centre);
         return d;
     }
     const Colour cloth = cloth_of(room_.order(), *dec);
@@ -174,11 +177,11 @@ Drawing MakingView::draw(double width, double height) {
         const Jig& jig = *find_jig(room_.order(), sheet->jig);
         const Rect board{0, 0, jig.backer_width.mm(), jig.backer_height.mm()};
         const double half = (right.height() - 20) / 2;
-        d.text({right.x0 + 4, right.y0 + 12}, "front", 11.5, palette::quiet);
+        d.text({right.x0 + 4, right.y0 + 12}, spoken("front"), 11.5, palette::quiet);
         draw_board_pressed(d, room_.order(), room_.plan(), *sheet, false,
                            fitted(board, {right.x0, right.y0 + 16, right.x1, right.y0 + half}), 1);
-        d.text({right.x0 + 4, right.y0 + half + 18}, sheet->fold > 0 ? "back, from behind" : "back: nothing is put on it", 11.5,
-               palette::quiet);
+        d.text({right.x0 + 4, right.y0 + half + 18}, sheet->fold > 0 ? spoken("back, from behind") : spoken("back: nothing is put on it"),
+               11.5, palette::quiet);
         if (sheet->fold > 0)
             draw_board_pressed(d, room_.order(), room_.plan(), *sheet, true,
                                fitted(board, {right.x0, right.y0 + half + 22, right.x1, right.y1}), 1);
@@ -187,22 +190,22 @@ Drawing MakingView::draw(double width, double height) {
         for (std::size_t i = 0; i < pairs.size(); ++i) paired = paired && pairs[i] == int(i);
         if (sheet->fold > 0)
             d.text({right.centre().x, height - 10},
-                   paired ? "folded over, every front meets its own back" : "a back lies behind another's front", 12,
+                   paired ? spoken("folded over, every front meets its own back") : spoken("a back lies behind another's front"), 12,
                    paired ? palette::moss : palette::carmine, Align::centre, true);
         return d;
     }
     const MakingOf* of = making();
     if (of == nullptr) {
         d.text({left.centre().x, left.centre().y},
-               room_.catching_up() ? "Working it out…" : "No piece comes of it yet: the findings say why.", 13, palette::quiet,
-               Align::centre);
+               room_.catching_up() ? spoken("Working it out…") : spoken("No piece comes of it yet: the findings say why."), 13,
+               palette::quiet, Align::centre);
         return d;
     }
     draw_pieces(d, left, pieces_of(room_.transfer_set(), *of));
     if (of->made->sector) {
         cup_shown_ = true;
         draw_cup(d, right, *of, cloth);
-        d.text({right.centre().x, height - 10}, "drag to turn it", 11.5, palette::quiet, Align::centre);
+        d.text({right.centre().x, height - 10}, spoken("drag to turn it"), 11.5, palette::quiet, Align::centre);
         return d;
     }
     const Rect box = pressed_box(*of->made);
@@ -214,7 +217,7 @@ Drawing MakingView::draw(double width, double height) {
         d.fill({disc(at, 5)}, palette::brick);
     }
     if (of->made->split)
-        d.text({right.centre().x, height - 10}, "drag a seam: it passes that point and finds its way anew", 11.5, palette::quiet,
+        d.text({right.centre().x, height - 10}, spoken("drag a seam: it passes that point and finds its way anew"), 11.5, palette::quiet,
                Align::centre);
     return d;
 }

@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 
+#include "app/widgets/speech.h"
 #include "core/order/edit.h"
 #include "core/order/roster.h"
 
@@ -10,13 +11,12 @@ namespace orthema::app {
 
 PersonRow::PersonRow(Workroom& room) : room_(room) {
     bare();
-    who_ = choice_row(QStringLiteral("Shown"),
-                      QStringLiteral("Whose garment stands on the wall; the longest names and widest numbers come first"));
+    who_ = choice_row(tr("Shown"), tr("Whose garment stands on the wall; the longest names and widest numbers come first"));
     who_->setObjectName(QStringLiteral("Shown"));
-    auto* back = push(QStringLiteral("‹ before"), QStringLiteral("The person before in that list"));
-    auto* on = push(QStringLiteral("next ›"), QStringLiteral("The next person in that list"));
+    auto* back = push(tr("‹ before"), tr("The person before in that list"));
+    auto* on = push(tr("next ›"), tr("The next person in that list"));
     side_by_side({back, on});
-    letters_ = length_row(QStringLiteral("Letter height"), QStringLiteral("On the base size; on the others it grows with the field"));
+    letters_ = length_row(tr("Letter height"), tr("On the base size; on the others it grows with the field"));
     connect(who_, &QComboBox::activated, this, [this](int i) { show_person(who_->itemData(i).toString().toInt()); });
     connect(back, &QPushButton::clicked, this, [this] { step(-1); });
     connect(on, &QPushButton::clicked, this, [this] { step(1); });
@@ -25,7 +25,7 @@ PersonRow::PersonRow(Workroom& room) : room_(room) {
         if (d == nullptr) return std::nullopt;
         auto next = with_letter_height(room_.order(), d->art, l, d->sizing.base_width);
         if (!next) return qt(next.sentence());
-        room_.edit(QStringLiteral("letter height"), std::move(*next));
+        room_.edit(tr("letter height"), std::move(*next));
         return std::nullopt;
     };
 }
@@ -49,7 +49,7 @@ void PersonRow::refresh() {
     setVisible(lettering != nullptr);
     if (lettering == nullptr) return;
     letters_->show_length(Length::from_mm(lettering->height * d->sizing.base_width.mm()), order.unit);
-    std::vector<std::pair<std::string, QString>> items{{"-1", QStringLiteral("on each size the widest")}};
+    std::vector<std::pair<std::string, QString>> items{{"-1", tr("on each size the widest")}};
     for (const int i : hardest_to_fit(order, d->run, room_.facts())) {
         const OrderLine& line = order.lines.all()[std::size_t(i)];
         items.emplace_back(std::to_string(i), qt(person_text(line)) + QStringLiteral("  ") + qt(line.size));

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "app/widgets/speech.h"
 #include "app/benches/fit/wall.h"
 #include "core/base/units.h"
 #include "core/transfers/choices.h"
@@ -21,14 +22,14 @@ double nice_step(double span, int about) {
 }
 
 /// The card with its name that every strip begins with.
-Drawing strip(const std::string& name, double name_width, const std::string& under, double width, double height) {
+Drawing strip(const std::string& name, const std::string& under, double width, double height) {
     Drawing d;
     d.width = width;
     d.height = height;
     const Rect card{0.5, 0.5, width - 0.5, height - 0.5};
     d.marks.emplace_back(PathMark{{round_rect(card, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
     d.text({12, 19}, name, 13.5, palette::ink, Align::left, true);
-    d.text({12 + name_width, 19}, under, 12, palette::quiet);
+    d.text({12 + 1.08 * text_width_guess(name, 13.5) + 12, 19}, under, 12, palette::quiet);
     return d;
 }
 
@@ -36,7 +37,7 @@ Drawing strip(const std::string& name, double name_width, const std::string& und
 
 Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFit& fit, const std::string& chosen, double width,
                        double height) {
-    Drawing d = strip("Ladder", 50, "width by size", width, height);
+    Drawing d = strip(spoken("Ladder"), spoken("width by size"), width, height);
     const int n = static_cast<int>(fit.sizes.size());
     if (n == 0) return d;
     double low = std::numeric_limits<double>::infinity(), high = 0, most = 1, ideal_high = 0;
@@ -86,15 +87,16 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
         d.text({x + 28, 19}, text, 12, palette::quiet);
         x += 40 + text_width_guess(text, 12);
     };
-    key("ideal", {palette::ink, 1.5, {}});
+    key(spoken("ideal"), {palette::ink, 1.5, {}});
     std::string by;
     for (const SizeFit& s : fit.sizes)
-        if (const std::string what = binding_text(s.limit_by); by.find(what) == std::string::npos) by += (by.empty() ? "" : ", ") + what;
-    if (text_width_guess(by, 12) > width - x - 320) by = "the nearest";
-    key("limit: " + by, {palette::carmine, 1.3, {6, 4}});
-    key("chosen", {palette::verdigris, 5, {}});
+        if (const std::string what = binding_text(s.limit_by, order.unit); by.find(what) == std::string::npos)
+            by += (by.empty() ? "" : ", ") + what;
+    if (text_width_guess(by, 12) > width - x - 320) by = spoken("the nearest");
+    key(spoken("limit: ") + by, {palette::carmine, 1.3, {6, 4}});
+    key(spoken("chosen"), {palette::verdigris, 5, {}});
     d.rect({x, 8, x + 8, 20}, palette::rule);
-    d.text({x + 14, 19}, "pieces", 12, palette::quiet);
+    d.text({x + 14, 19}, spoken("pieces"), 12, palette::quiet);
     return d;
 }
 
@@ -110,7 +112,7 @@ int bands_at(std::size_t columns, double x, double width) {
 
 Drawing bands_drawing(const Order& order, const Decoration& decoration, const DecorationFit& fit, const ArtFacts* facts, double width,
                       double height) {
-    Drawing d = strip("Bands", 52, width > 720 ? "click a count to choose it" : "", width, height);
+    Drawing d = strip(spoken("Bands"), width > 720 ? spoken("click a count to choose it") : "", width, height);
     const std::vector<Shortfall> curve = shortfall_curve(decoration, fit);
     const auto n = static_cast<int>(curve.size());
     if (n == 0) return d;
@@ -133,16 +135,19 @@ Drawing bands_drawing(const Order& order, const Decoration& decoration, const De
         if (facts == nullptr) continue;
         const BandsCost cost = bands_cost(order, decoration, fit, *facts, s.squares, k + 1);
         if (cell > 74)
-            d.text({x + half + 4, height - 6}, money_text(cost.total(), order.currency), 11, now ? palette::ink : palette::quiet);
+            d.text({x + half + 4, height - 6}, money_text(cost.total(), order.currency, reading_in(Unit::mm)), 11,
+                   now ? palette::ink : palette::quiet);
         if (!now) continue;
-        const std::string says = "film " + money_text(cost.film, order.currency) + ", print " + money_text(cost.print, order.currency) +
-                                 ", sorting " + money_text(cost.sorting, order.currency);
+        const std::string says = spoken("film ") + money_text(cost.film, order.currency, reading_in(Unit::mm)) + spoken(", print ") +
+                                 money_text(cost.print, order.currency, reading_in(Unit::mm)) + spoken(", sorting ") +
+                                 money_text(cost.sorting, order.currency, reading_in(Unit::mm));
         d.text({width - cost_right, 36}, says, 12, palette::ink, Align::right);
     }
     d.line(mean, {palette::ochre_text, 1.5, {}});
-    d.text({plot.x0 - 10, height - 6}, "bands", 11.5, palette::quiet, Align::right);
+    d.text({plot.x0 - 10, height - 6}, spoken("bands"), 11.5, palette::quiet, Align::right);
     double right = width - cost_right;  // the legend, from the right
-    for (const auto& [words, is_bar] : {std::pair{"mean over all pieces", false}, std::pair{"most that a size is short by", true}}) {
+    for (const auto& [words, is_bar] :
+         {std::pair{spoken("mean over all pieces"), false}, std::pair{spoken("most that a size is short by"), true}}) {
         const double at = right - text_width_guess(words, 12);
         if (is_bar)
             d.rect({at - 20, 9, at - 6, 20}, palette::rule);
@@ -178,7 +183,8 @@ std::optional<double> drift_of(const DecorationFit& fit, PlacingSchool school) {
 }
 
 Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, double width, double height) {
-    Drawing d = strip("Drift", 38, "top of ink as a share of the length, by school; a level line looks alike on all", width, height);
+    Drawing d =
+        strip(spoken("Drift"), spoken("top of ink as a share of the length, by school; a level line looks alike on all"), width, height);
     const auto n = static_cast<int>(fit.sizes.size());
     if (n == 0 || fit.ground == nullptr || fit.ground->sizes.empty()) return d;
     double low = 1e9, high = -1e9;
@@ -214,9 +220,10 @@ Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, do
             if (const auto r = relative(fit, i, k)) line.push_back({plot.x0 + (static_cast<double>(i) + 0.5) * cell, y_of(*r)});
         d.line(line, {school_colour(school), chosen ? 2.6 : 1.3, chosen ? std::vector<double>{} : std::vector<double>{4, 3}});
         for (const Point p : line) d.fill({disc(p, chosen ? 3.2 : 2.2, 12)}, school_colour(school));
-        d.text({plot.x1 + 14, label}, std::to_string(k + 1) + " " + school_name(school, fit.ground->sizes[0].panel), 12,
+        d.text({plot.x1 + 14, label}, std::to_string(k + 1) + " " + spoken(school_name(school, fit.ground->sizes[0].panel)), 12,
                school_colour(school), Align::left, chosen);
-        d.text({width - 12, label}, "drifts " + mm_text(*drift * 100, 1) + " %", 12, palette::quiet, Align::right);
+        d.text({width - 12, label}, spoken("drifts ") + figure_text(*drift * 100, 1, reading_in(Unit::mm)) + " %", 12, palette::quiet,
+               Align::right);
         label += 20;
     }
     return d;

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "app/widgets/speech.h"
 #include "core/base/units.h"
 
 namespace orthema::app {
@@ -175,7 +176,7 @@ namespace {
 /// The other schools' places: a dashed line at the top of ink with its key and how far off it is; on the chosen size the
 /// whole ghost.
 void draw_ghosts(Drawing& d, const Panel& g, const Decoration& decoration, const SizeFit& size, const WallSlot& slot, bool chosen,
-                 bool figures, Unit unit) {
+                 bool figures, Reading reading) {
     std::vector<Rect> taken;
     if (chosen) {  // the margin's own figure stands there
         const Point margin = slot.map({size.ink.x1, margin_height(g, size.ink)});
@@ -196,7 +197,7 @@ void draw_ghosts(Drawing& d, const Panel& g, const Decoration& decoration, const
             d.line({a, {b.x, a.y}}, {colour, 1.3, {3, 2}});
         if (!figures) continue;
         const std::string text =
-            std::to_string(k + 1) + (off > 0 ? "  ↓" : "  ↑") + length_text(Length::from_mm(std::abs(off)), unit, false);
+            std::to_string(k + 1) + (off > 0 ? "  ↓" : "  ↑") + length_text(Length::from_mm(std::abs(off)), reading, false);
         const double w = text_width_guess(text, 11) + 8;
         const double x = std::min(b.x + 3, slot.cell.x1 - w - 1);
         Rect plate{x, a.y - 8, x + w, a.y + 7};
@@ -267,7 +268,7 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
         d.marks.emplace_back(PathMark{{round_rect(s.pill, 10)}, true, in_hand ? line : palette::light, Stroke{line, 1.2, {}}});
         d.text({s.pill.centre().x, s.pill.centre().y + 4.6}, size.size, 12.5, in_hand ? palette::white : line, Align::centre, true);
         std::string count = "× " + std::to_string(size.quantity);
-        if (size.pinned) count += " pinned";
+        if (size.pinned) count += spoken(" pinned");
         d.text({s.pill.x1 + 6, s.pill.centre().y + 4.6}, count, 12, size.pinned ? palette::brick_text : palette::quiet);
     }
     for (const WallRail& r : wall.rails) {
@@ -284,11 +285,11 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
         };
         if (r.begins) knob(r.x0);
         if (r.ends) knob(r.x1);
-        std::string text = length_text(Length::from_mm(band.width), order.unit) + " wide";
+        std::string text = length_text(Length::from_mm(band.width), order.unit) + spoken(" wide");
         if (!r.begins)
-            text += ", from the row above";
+            text += spoken(", from the row above");
         else if (!r.ends)
-            text += ", on to " + size_at(fit, band.last).size;
+            text += spoken(", on to ") + size_at(fit, band.last).size;
         if (text_width_guess(text, 11.5) > r.x1 - r.x0 - 12) text = length_text(Length::from_mm(band.width), order.unit, false);
         d.text({r.x0 + 9, r.y - 6}, text, 11.5, Colour{colour.r * 0.8, colour.g * 0.8, colour.b * 0.8, 1}, Align::left, true);
     }
@@ -298,12 +299,13 @@ Drawing wall_drawing(const Order& order, const FitPlan& plan, const std::vector<
         const std::string name = run_name(order, decoration.run);
         d.text(wall.names[l], name, 12.5, chosen ? palette::verdigris_text : palette::ink, Align::left, true);
         if (decoration.departs)
-            d.text({wall.names[l].x + text_width_guess(name, 12.5) + 10, wall.names[l].y}, "figures of its own", 12, palette::brick_text);
+            d.text({wall.names[l].x + text_width_guess(name, 12.5) + 10, wall.names[l].y}, spoken("figures of its own"), 12,
+                   palette::brick_text);
     }
     return d;
 }
 
-std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit) {
+std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Reading reading) {
     std::string out;
     if (fit.ground == nullptr || fit.ground->sizes.empty()) return out;
     for (std::size_t k = 0; k < placing_school_count; ++k) {
@@ -315,20 +317,20 @@ std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Uni
             most = std::max(most, s.ink.y0 - *s.school_tops[k]);
         }
         if (most < least) continue;
-        const auto text = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), unit, false); };
-        const char* u = unit == Unit::mm ? " mm" : " in";
-        const auto range = [&](double a, double b) { return text(a) == text(b) ? text(a) : text(a) + " to " + text(b); };
+        const auto text = [&](double mm) { return length_text(Length::from_mm(std::abs(mm)), reading, false); };
+        const std::string u = reading == Unit::mm ? " mm" : " in";
+        const auto range = [&](double a, double b) { return text(a) == text(b) ? text(a) : text(a) + spoken(" to ") + text(b); };
         std::string where;
         if (std::max(std::abs(least), std::abs(most)) < 1)
-            where = "in the same place";
+            where = spoken("in the same place");
         else if (least >= 0)
-            where = range(least, most) + u + " higher";
+            where = range(least, most) + u + spoken(" higher");
         else if (most <= 0)
-            where = range(most, least) + u + " lower";
+            where = range(most, least) + u + spoken(" lower");
         else
-            where = text(least) + u + " lower to " + text(most) + u + " higher";
+            where = text(least) + u + spoken(" lower to ") + text(most) + u + spoken(" higher");
         out += (out.empty() ? "" : "; ") + std::to_string(k + 1) + " " +
-               school_name(static_cast<PlacingSchool>(k), fit.ground->sizes[0].panel) + " " + where;
+               spoken(school_name(static_cast<PlacingSchool>(k), fit.ground->sizes[0].panel)) + " " + where;
     }
     return out;
 }

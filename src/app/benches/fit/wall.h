@@ -69,6 +69,6 @@ Colour band_colour(int band);
 Colour school_colour(PlacingSchool school);
 
 /// "pit line would sit 14 to 31 mm higher": where the other schools' usual figures disagree, over the sizes.
-std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Unit unit);
+std::string schools_disagree(const DecorationFit& fit, PlacingSchool school, Reading reading);
 
 }  // namespace orthema::app

@@ -7,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "core/guides/panel_drawing.h"
 
 namespace orthema::app {
@@ -31,7 +32,7 @@ void draw_page(Drawing& d, const Drawing& page, const Affine& map) {
 
 GuideView::GuideView(Workroom& room) : Canvas(room.art()) {
     setObjectName(QStringLiteral("Guide view"));
-    setAccessibleName(QStringLiteral("The guide as it will print"));
+    setAccessibleName(tr("The guide as it will print"));
 }
 
 void GuideView::show_pages(std::vector<GuidePage> pages, int columns, QString why_none, int what,
@@ -61,9 +62,9 @@ Drawing GuideView::draw(double width, double height) {
     d.width = width;
     d.height = height;
     if (!guide_) {
-        d.text({width / 2, height / 2 - 12}, "No guide yet.", 17, palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 14}, "A guide comes with each design that is fitted on the Fit bench.", 13.5, palette::quiet,
-               Align::centre);
+        d.text({width / 2, height / 2 - 12}, spoken("No guide yet."), 17, palette::ink, Align::centre, true);
+        d.text({width / 2, height / 2 + 14}, spoken("A guide comes with each design that is fitted on the Fit bench."), 13.5,
+               palette::quiet, Align::centre);
         return d;
     }
     if (what_ >= maps)
@@ -114,7 +115,7 @@ void GuideView::draw_card(Drawing& d, double width, double height) {
     draw_landmarks(d, *garment_, map, 0.9);
     draw_paper(d, map, 0.55);
     d.rect({left + room / 2 - 104, 8, left + room / 2 + 104, 27}, Colour{0.957, 0.945, 0.918, 0.9});
-    d.text({left + room / 2, 22}, "the template laid on the garment", 12.5, palette::quiet, Align::centre);
+    d.text({left + room / 2, 22}, spoken("the template laid on the garment"), 12.5, palette::quiet, Align::centre);
 }
 
 void GuideView::draw_paper(Drawing& d, const Affine& map, double opacity) {
@@ -172,7 +173,7 @@ void GuideView::draw_tiles(Drawing& d, double width, double height) {
             if (i >= guide_->tiles.size()) continue;
             draw_page(d, guide_->tiles[i].drawing, {k, 0, 0, k, (width - total) / 2 + column * (k * pw + gap), 6 + row * (k * ph + gap)});
         }
-    d.text({width / 2, height - 8}, "trim along the dotted edges, close the diamonds, tape; print at 100 %", 12.5, palette::quiet,
+    d.text({width / 2, height - 8}, spoken("trim along the dotted edges, close the diamonds, tape; print at 100 %"), 12.5, palette::quiet,
            Align::centre);
 }
 
@@ -185,8 +186,8 @@ void GuideView::draw_real(Drawing& d, double width, double height) {
     const Rect square{width - side - 16, height - side - 30, width - 16, height - 30};
     d.rect(square.grown(8), Colour{0.984, 0.98, 0.965, 0.95});
     d.rect(square, palette::white, Stroke{palette::ink, 1.4, {}});
-    d.text({square.centre().x, square.centre().y - 2}, "50 mm", 14, palette::ink, Align::centre, true);
-    d.text({square.centre().x, square.centre().y + 16}, "hold a ruler here", 12, palette::quiet, Align::centre);
+    d.text({square.centre().x, square.centre().y - 2}, spoken("50 mm"), 14, palette::ink, Align::centre, true);
+    d.text({square.centre().x, square.centre().y + 16}, spoken("hold a ruler here"), 12, palette::quiet, Align::centre);
 }
 
 }  // namespace orthema::app

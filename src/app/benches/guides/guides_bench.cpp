@@ -10,6 +10,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/guides/guide_view.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
@@ -28,7 +29,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    decorations_ = new ChipRow(QStringLiteral("Decorations"));
+    decorations_ = new ChipRow(tr("Decorations"));
     decorations_->fold(1);
     decorations_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
@@ -43,21 +44,19 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     };
     column->addWidget(decorations_);
     auto* row = new QHBoxLayout;
-    sizes_ = new ChipRow(QStringLiteral("Sizes"));
+    sizes_ = new ChipRow(tr("Sizes"));
     sizes_->chosen = [this](const std::string& id) {
         Selection s = room_.selection();
         s.size = id;
         room_.select(s);
     };
     row->addWidget(sizes_, 1);
-    what_ = new Segments(QStringLiteral("Show"),
-                         {QStringLiteral("card"), QStringLiteral("template"), QStringLiteral("at real size"), QStringLiteral("platen map"),
-                          QStringLiteral("master"), QStringLiteral("aid"), QStringLiteral("wall chart"), QStringLiteral("photo card")});
+    what_ = new Segments(tr("Show"), {tr("card"), tr("template"), tr("at real size"), tr("platen map"), tr("master"), tr("aid"),
+                                      tr("wall chart"), tr("photo card")});
     what_->turn_pages();
     what_->button(aid)->setToolTip(
-        QStringLiteral("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
-    what_->button(photo_card)
-        ->setToolTip(QStringLiteral("Lies beside a blank in a photograph, so that the Blanks bench can measure from it"));
+        tr("A carry board for two layers, a paper over a mug's handle, a jig's plate, a border for a folded sheet"));
+    what_->button(photo_card)->setToolTip(tr("Lies beside a blank in a photograph, so that the Blanks bench can measure from it"));
     what_->show_choice(card);
     what_->chosen = [this](int) { refresh(); };
     column->addLayout(row);
@@ -69,30 +68,29 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     connect(view_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
         QMenu menu;
         for (QPushButton* b : {print_, write_}) add_button(menu, b);
-        menu.addAction(QStringLiteral("This size on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
+        menu.addAction(tr("This size on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
         menu.exec(view_->mapToGlobal(at));
     });
 
     panel_ = new FigurePanel;
-    panel_->head(QStringLiteral("Figures"));
+    panel_->head(tr("Figures"));
     title_ = panel_->title();
     lines_ = panel_->note();
     lines_->setTextFormat(Qt::RichText);
     panel_->rule();
-    panel_->head(QStringLiteral("Paper"));
-    paper_ = new Segments(QStringLiteral("Paper for guides"), {QStringLiteral("A4"), QStringLiteral("letter")});
+    panel_->head(tr("Paper"));
+    paper_ = new Segments(tr("Paper for guides"), {QStringLiteral("A4"), tr("letter")});
     paper_->chosen = [this](int i) {
         Order next = room_.order();
         next.paper = i == 0 ? Paper::a4 : Paper::letter;
-        room_.edit(QStringLiteral("paper"), std::move(next));
+        room_.edit(tr("paper"), std::move(next));
     };
     panel_->add(paper_);
-    measured_ = panel_->length_row(QStringLiteral("100 mm prints as"),
-                                   QStringLiteral("Measure the 100 mm mark of a printed template: what it measures is "
-                                                  "corrected from then on"));
+    measured_ = panel_->length_row(tr("100 mm prints as"), tr("Measure the 100 mm mark of a printed template: what it measures is "
+                                                              "corrected from then on"));
     measured_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 80 || l.mm() > 120) return QStringLiteral("Between 80 and 120 mm: a printer is never further off.");
-        setup(QStringLiteral("correction"), [&](GuideSetup& g) { g.measured = l; });
+        if (l.mm() < 80 || l.mm() > 120) return tr("Between 80 and 120 mm: a printer is never further off.");
+        setup(tr("correction"), [&](GuideSetup& g) { g.measured = l; });
         return std::nullopt;
     };
     const auto flag = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
@@ -101,26 +99,24 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
                 [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
         return b;
     };
-    large_ = flag(QStringLiteral("Larger paper too"),
-                  QStringLiteral("A3, or legal and tabloid: taken for a template that then needs fewer sheets"), &GuideSetup::large_paper);
-    short_ = flag(QStringLiteral("Short templates"),
-                  QStringLiteral("From the collar to the ink's top, with the centre and the upper corners: one sheet for most sizes"),
-                  &GuideSetup::short_templates);
-    windows_ = flag(QStringLiteral("Cut-out windows"), QStringLiteral("The ink's place is cut out of the template, to lay the transfer in"),
-                    &GuideSetup::windows);
-    codes_ = flag(QStringLiteral("Codes on piece labels"),
-                  QStringLiteral("A square code before a piece's label on the sheet, where there is room"), &GuideSetup::label_codes);
+    large_ = flag(tr("Larger paper too"), tr("A3, or legal and tabloid: taken for a template that then needs fewer sheets"),
+                  &GuideSetup::large_paper);
+    short_ =
+        flag(tr("Short templates"), tr("From the collar to the ink's top, with the centre and the upper corners: one sheet for most sizes"),
+             &GuideSetup::short_templates);
+    windows_ = flag(tr("Cut-out windows"), tr("The ink's place is cut out of the template, to lay the transfer in"), &GuideSetup::windows);
+    codes_ = flag(tr("Codes on piece labels"), tr("A square code before a piece's label on the sheet, where there is room"),
+                  &GuideSetup::label_codes);
     pages_ = panel_->note();
     stale_ = panel_->note();
     stale_->setObjectName(QStringLiteral("Guide revision"));
-    scan_ = panel_->field_row(
-        QStringLiteral("Code"),
-        QStringLiteral("Scan a card's code here, or type it: it leads to the design and size; a piece label's code does too"));
+    scan_ = panel_->field_row(tr("Code"),
+                              tr("Scan a card's code here, or type it: it leads to the design and size; a piece label's code does too"));
     scan_->take = [this](const QString& text, bool) -> std::optional<QString> { return scanned(text); };
-    print_ = push(QStringLiteral("Print what is shown…"), QStringLiteral("Through the system's own dialog"));
+    print_ = push(tr("Print what is shown…"), tr("Through the system's own dialog"));
     panel_->add(print_);
     connect(print_, &QPushButton::clicked, this, [this] { print_shown(); });
-    write_ = push(QStringLiteral("Write this guide…"), QStringLiteral("The card and its template as one PDF, 1:1"));
+    write_ = push(tr("Write this guide…"), tr("The card and its template as one PDF, 1:1"));
     panel_->add(write_);
     connect(write_, &QPushButton::clicked, this, [this] {
         if (what_->choice() == photo_card) return write_photo_cards();
@@ -129,7 +125,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
         const SizeFit* on = shown_size();
         if (d == nullptr || on == nullptr) return;
         const QString name = qt(file_stem(room_.order().name + " " + d->name + " " + on->size)) + "_guide.pdf";
-        const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the guide"), name, QStringLiteral("PDF (*.pdf)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("Write the guide"), name, tr("PDF (*.pdf)"));
         if (path.isEmpty()) return;
         room_.jobs().background([this, path, guide = guide_for(room_.order(), *d, *fit, *on, room_.facts().at(d->art).outline),
                                  art = room_.art()]() -> std::function<void()> {
@@ -138,14 +134,14 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
             return [this, path, done, decoration = guide.decoration, size = guide.size] {
                 if (done) room_.exporter().guides_printed(decoration, size);
-                room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
+                room_.say({done ? tr("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
             };
         });
     });
     panel_->fill();
     auto* caution = panel_->note();
-    caution->setText(QStringLiteral(
-        "Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
+    caution->setText(
+        tr("Hot platen: gloves, and never leave it closed unattended. Ventilate. Supplier's sheet and local rules come first."));
 }
 
 QWidget* GuidesBench::figures() { return panel_; }
@@ -175,19 +171,19 @@ void GuidesBench::refresh() {
     windows_->setChecked(order.guide_setup.windows);
     codes_->setChecked(order.guide_setup.label_codes);
     if (what_->choice() == photo_card) {
-        title_->setText(QStringLiteral("Photo cards"));
+        title_->setText(tr("Photo cards"));
         lines_->setText(
-            QStringLiteral("One lies flat beside the blank when it is photographed for the Blanks bench; four, one at each side, make "
-                           "its figures more exact. The small one is for small blanks: cut it out along its line."));
+            tr("One lies flat beside the blank when it is photographed for the Blanks bench; four, one at each side, make "
+               "its figures more exact. The small one is for small blanks: cut it out along its line."));
         stale_->clear();
         std::vector<GuidePage> pages = photo_cards();
-        pages_->setText(QStringLiteral("%1 pages. Check the 100 mm mark on what was printed.").arg(pages.size()));
+        pages_->setText(tr("%1 pages. Check the 100 mm mark on what was printed.").arg(pages.size()));
         write_->setEnabled(true);
         print_->setEnabled(true);
         return view_->show_pages(std::move(pages), 3, {}, photo_card, {});
     }
     if (d == nullptr || on == nullptr || !room_.facts().contains(d->art)) {
-        title_->setText(QStringLiteral("Nothing chosen"));
+        title_->setText(tr("Nothing chosen"));
         lines_->clear();
         pages_->clear();
         view_->show_guide(std::nullopt, std::nullopt, {}, what_->choice());
@@ -206,27 +202,26 @@ void GuidesBench::refresh() {
     lines_->setText(rows + QStringLiteral("</table>"));
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
-    pages_->setText(
-        QStringLiteral("This template takes %1 %2, %3. The whole order has %4 cards.")
-            .arg(guide.tiles.size())
-            .arg((guide.tiles.size() == 1 ? QStringLiteral("page of ") : QStringLiteral("pages of ")) + paper_name(guide.layout.paper),
-                 guide.layout.landscape ? QStringLiteral("across") : QStringLiteral("upright"))
-            .arg(all));
+    pages_->setText(tr("This template takes %1 %2, %3. The whole order has %4 cards.")
+                        .arg(guide.tiles.size())
+                        .arg((guide.tiles.size() == 1 ? tr("page of ") : tr("pages of ")) + paper_name(guide.layout.paper),
+                             guide.layout.landscape ? tr("across") : tr("upright"))
+                        .arg(all));
     switch (printed_as(order, *d, *on)) {
-    case Printed::never: stale_->setText(QStringLiteral("Revision %1, not printed yet.").arg(qt(guide.revision))); break;
-    case Printed::current: stale_->setText(QStringLiteral("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
-    case Printed::stale: stale_->setText(QStringLiteral("Revision %1: what was printed is stale.").arg(qt(guide.revision))); break;
+    case Printed::never: stale_->setText(tr("Revision %1, not printed yet.").arg(qt(guide.revision))); break;
+    case Printed::current: stale_->setText(tr("Revision %1, printed, still holds.").arg(qt(guide.revision))); break;
+    case Printed::stale: stale_->setText(tr("Revision %1: what was printed is stale.").arg(qt(guide.revision))); break;
     }
     const auto helps = aid_kind(order, *d);
-    what_->name_choice(aid, helps ? QString::fromLatin1(aid_name(*helps)) : QStringLiteral("aid"));
+    what_->name_choice(aid, helps ? said(aid_name(*helps)) : tr("aid"));
     view_->show_guide(guide, ground->panel, cloth_of(order, *d), what_->choice());
     if (what_->choice() >= maps) {
         int columns = 1;
         std::vector<GuidePage> made = pages_shown(*d, *fit, *on, columns);
         if (!made.empty())
-            pages_->setText(QStringLiteral("What is shown takes %1 %2. The whole order has %3 cards.")
+            pages_->setText(tr("What is shown takes %1 %2. The whole order has %3 cards.")
                                 .arg(made.size())
-                                .arg(made.size() == 1 ? QStringLiteral("page") : QStringLiteral("pages"))
+                                .arg(made.size() == 1 ? tr("page") : tr("pages"))
                                 .arg(all));
         std::function<void(Drawing&, const Rect&)> beside;
         if (what_->choice() == maps) {
@@ -234,9 +229,9 @@ void GuidesBench::refresh() {
             beside = map_beside(*d, *on, *ground);
         }
         view_->show_pages(std::move(made), columns,
-                          what_->choice() == maps  ? QStringLiteral("No flat platen lies under this design, so there is no map.")
-                          : what_->choice() == aid ? QStringLiteral("The template is enough here: nothing else has to hold it in place.")
-                                                   : QStringLiteral("Nothing to show here."),
+                          what_->choice() == maps  ? tr("No flat platen lies under this design, so there is no map.")
+                          : what_->choice() == aid ? tr("The template is enough here: nothing else has to hold it in place.")
+                                                   : tr("Nothing to show here."),
                           what_->choice(), std::move(beside));
     }
 }
@@ -247,7 +242,8 @@ std::function<void(Drawing&, const Rect&)> GuidesBench::map_beside(const Decorat
     return [this, d, on, ground, map = *map](Drawing& to, const Rect& box) {
         const Order& order = room_.order();
         const double line = 19, words = line * double(map.lines.size()) + 8;
-        to.text({box.x0, box.y0 + 18}, on.size + " on the " + map.press + ", " + map.platen_name, 15, palette::ink, Align::left, true);
+        to.text({box.x0, box.y0 + 18}, on.size + spoken(" on the ") + map.press + ", " + map.platen_name, 15, palette::ink, Align::left,
+                true);
         draw_platen_map(to, order, d, on, ground, map, {box.x0, box.y0 + 28, box.x1, box.y1 - words}, 1, 14);
         double y = box.y1 - words + line;
         for (const MapLine& l : map.lines) {
@@ -303,14 +299,12 @@ std::vector<GuidePage> GuidesBench::photo_cards() const {
 }
 
 void GuidesBench::write_photo_cards() {
-    const QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Write the photo cards"), QStringLiteral("photo-cards.pdf"),
-                                                      QStringLiteral("PDF (*.pdf)"));
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Write the photo cards"), QStringLiteral("photo-cards.pdf"), tr("PDF (*.pdf)"));
     if (path.isEmpty()) return;
     room_.jobs().background([this, path, pages = photo_cards()]() -> std::function<void()> {
-        const auto done = write_pages(path.toStdString(), pages, {}, "Photo cards");
-        return [this, path, done] {
-            room_.say({done ? QStringLiteral("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
-        };
+        const auto done = write_pages(path.toStdString(), pages, {}, spoken("Photo cards"));
+        return [this, path, done] { room_.say({done ? tr("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}}); };
     });
 }
 
@@ -322,14 +316,14 @@ void GuidesBench::setup(const QString& what, const std::function<void(GuideSetup
 
 std::optional<QString> GuidesBench::scanned(const QString& text) {
     const auto code = code_from(text.trimmed().toStdString());
-    if (!code) return QStringLiteral("That is not the code of a card.");
+    if (!code) return tr("That is not the code of a card.");
     const Decoration* d = find_decoration(room_.order(), code->decoration);
     const DecorationFit* fit = d == nullptr ? nullptr : find_fit(room_.plan(), d->id);
     const SizeFit* on = fit == nullptr ? nullptr : find_size(*fit, code->size);
-    if (on == nullptr) return QStringLiteral("This order has no such design and size.");
+    if (on == nullptr) return tr("This order has no such design and size.");
     select_subject(room_, subject_of("guides", *d, on->size));
     if (!code->revision.empty() && guide_revision(room_.order(), *d, *on) != code->revision)
-        room_.say({QStringLiteral("That card was made from other figures: print it again."), false, {}, {}});
+        room_.say({tr("That card was made from other figures: print it again."), false, {}, {}});
     return std::nullopt;
 }
 
@@ -374,8 +368,7 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
         if (taken) painter.end();
         return [this, taken, marks_printed, id, size] {
             if (taken && marks_printed) room_.exporter().guides_printed(id, size);
-            if (!taken)
-                room_.say({QStringLiteral("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
+            if (!taken) room_.say({tr("The printer did not take the pages: see whether it is on and has paper."), true, {}, {}});
         };
     });
 }
@@ -383,11 +376,11 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
 QString GuidesBench::word() const {
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
-    return all == 0 ? QStringLiteral("none yet") : QStringLiteral("%1 cards").arg(all);
+    return all == 0 ? tr("none yet") : tr("%1 cards").arg(all);
 }
 
 QString GuidesBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Guides: what the hand at the press needs for each size. The card has the figures; the template is laid on the garment, its notch "
         "in the collar. Print at 100 % and check the 100 mm mark.");
 }

@@ -3,6 +3,7 @@
 
 #include <memory>
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 
 class QCheckBox;

@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -46,17 +47,17 @@ QString change_text(const Order& order, const CountChange& c) {
 ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedTable> tables, QWidget* parent)
     : QDialog(parent), room_(room), file_(file), tables_(std::move(tables)), words_(room.library().content().words) {
     setObjectName(QStringLiteral("List preview"));
-    setWindowTitle(QStringLiteral("Bring in %1").arg(file));
+    setWindowTitle(tr("Bring in %1").arg(file));
     resize(900, 640);
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(18, 14, 18, 14);
     auto* head = new QHBoxLayout;
-    head->addWidget(head_label(QStringLiteral("What each column means")));
+    head->addWidget(head_label(tr("What each column means")));
     head->addStretch(1);
     if (tables_.size() > 1) {
         auto* sheet = new QComboBox;
         sheet->setObjectName(QStringLiteral("Sheet of the list"));
-        sheet->setAccessibleName(QStringLiteral("Sheet of the list"));
+        sheet->setAccessibleName(tr("Sheet of the list"));
         for (const NamedTable& t : tables_) sheet->addItem(qt(t.name));
         connect(sheet, &QComboBox::currentIndexChanged, this, [this](int i) {
             sheet_ = i;
@@ -67,14 +68,13 @@ ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedT
     rows->addLayout(head);
     grid_ = new QTableWidget;
     grid_->verticalHeader()->hide();
-    grid_->setAccessibleName(QStringLiteral("The list's first rows"));
+    grid_->setAccessibleName(tr("The list's first rows"));
     rows->addWidget(grid_, 3);
 
-    how_ = new Segments(QStringLiteral("Taking in"),
-                        {QStringLiteral("Add to the order"), QStringLiteral("In place of its lines"), QStringLiteral("Bring up to date")});
-    how_->button(0)->setToolTip(QStringLiteral("Behind what is there"));
-    how_->button(1)->setToolTip(QStringLiteral("All lines go that are there now; designs stay"));
-    how_->button(2)->setToolTip(QStringLiteral("By the list's order numbers, or names: what changed changes, what was taken back goes"));
+    how_ = new Segments(tr("Taking in"), {tr("Add to the order"), tr("In place of its lines"), tr("Bring up to date")});
+    how_->button(0)->setToolTip(tr("Behind what is there"));
+    how_->button(1)->setToolTip(tr("All lines go that are there now; designs stay"));
+    how_->button(2)->setToolTip(tr("By the list's order numbers, or names: what changed changes, what was taken back goes"));
     how_->chosen = [this](int) { show_result(); };
     how_->setVisible(!room.order().lines.empty());
     how_->show_choice(0);
@@ -92,20 +92,19 @@ ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedT
     out_ = label("Import keeps out", "caution");
     bad_ = new QTableWidget(0, 4);
     bad_->setObjectName(QStringLiteral("Rows kept out"));
-    bad_->setHorizontalHeaderLabels(
-        {QStringLiteral("Row"), QStringLiteral("Why it is kept out"), QStringLiteral("What it says"), QStringLiteral("What it means")});
+    bad_->setHorizontalHeaderLabels({tr("Row"), tr("Why it is kept out"), tr("What it says"), tr("What it means")});
     bad_->verticalHeader()->hide();
     bad_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
     for (const int c : {1, 2}) bad_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Stretch);
     bad_->horizontalHeader()->setSectionResizeMode(3, QHeaderView::Fixed);
     bad_->setColumnWidth(3, 190);
-    bad_->setAccessibleName(QStringLiteral("Rows kept out"));
+    bad_->setAccessibleName(tr("Rows kept out"));
     rows->addWidget(bad_, 2);
 
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
-    auto* leave = push(QStringLiteral("Leave it"), QStringLiteral("Close without bringing anything in"));
-    take_ = push(QStringLiteral("Bring in"), QStringLiteral("The lines come into the order; undo takes them out again"), true);
+    auto* leave = push(tr("Leave it"), tr("Close without bringing anything in"));
+    take_ = push(tr("Bring in"), tr("The lines come into the order; undo takes them out again"), true);
     buttons->addWidget(leave);
     buttons->addWidget(take_);
     rows->addLayout(buttons);
@@ -126,8 +125,8 @@ void ListPreview::show_columns() {
     const auto guess = guess_columns(t, room_.order().styles);
     for (int c = 0; c < int(t.header.size()); ++c) {
         auto* choice = new QComboBox;
-        for (const Column m : meanings) choice->addItem(QString::fromLatin1(column_name(m)));
-        choice->setAccessibleName(QStringLiteral("Meaning of column %1").arg(header[c]));
+        for (const Column m : meanings) choice->addItem(said(column_name(m)));
+        choice->setAccessibleName(tr("Meaning of column %1").arg(header[c]));
         choice->setCurrentIndex(int(std::find(meanings.begin(), meanings.end(), guess[std::size_t(c)]) - meanings.begin()));
         connect(choice, &QComboBox::currentIndexChanged, this, &ListPreview::read);
         grid_->setCellWidget(0, c, choice);
@@ -168,17 +167,16 @@ void ListPreview::read() {
 }
 
 void ListPreview::show_result() {
-    QString says = QStringLiteral("%1 in, %2.")
-                       .arg(counted(import_.lines.size(), "line comes", "lines come"), counted(std::size_t(import_.garments), "garment"));
+    QString says =
+        tr("%1 in, %2.").arg(counted(import_.lines.size(), "line comes", "lines come"), counted(std::size_t(import_.garments), "garment"));
     if (import_.filled > 0)
-        says +=
-            QStringLiteral(" %1 blank from the row above.").arg(counted(std::size_t(import_.filled), "row takes its", "rows take their"));
+        says += tr(" %1 blank from the row above.").arg(counted(std::size_t(import_.filled), "row takes its", "rows take their"));
     QStringList off;
     for (const TotalRow& t : import_.totals)
-        if (t.says != t.sum) off << QStringLiteral("row %1 gives %2 in all, and %3 came in").arg(t.row).arg(t.says).arg(t.sum);
-    if (!import_.totals.empty() && off.empty()) says += QStringLiteral(" The list's own total agrees.");
-    if (!off.empty()) says += QStringLiteral(" It does not add up: %1.").arg(off.join(QStringLiteral("; ")));
-    if (import_.bad.empty()) says += QStringLiteral(" No row is kept out.");
+        if (t.says != t.sum) off << tr("row %1 gives %2 in all, and %3 came in").arg(t.row).arg(t.says).arg(t.sum);
+    if (!import_.totals.empty() && off.empty()) says += tr(" The list's own total agrees.");
+    if (!off.empty()) says += tr(" It does not add up: %1.").arg(off.join(QStringLiteral("; ")));
+    if (import_.bad.empty()) says += tr(" No row is kept out.");
     says_->setText(says);
     QStringList changes;
     const Order& order = room_.order();
@@ -192,16 +190,15 @@ void ListPreview::show_result() {
         }
     }
     changes_->setVisible(!order.lines.empty());
-    changes_->setText(changes.isEmpty() ? QStringLiteral("Nothing changes.")
-                                        : QStringLiteral("Changes: ") + changes.join(QStringLiteral(" · ")) +
-                                              (more > 0 ? QStringLiteral(" · and %1 more").arg(more) : QString()));
+    changes_->setText(changes.isEmpty() ? tr("Nothing changes.")
+                                        : tr("Changes: ") + changes.join(QStringLiteral(" · ")) +
+                                              (more > 0 ? tr(" · and %1 more").arg(more) : QString()));
     take_->setEnabled(!import_.lines.empty());
-    take_->setText(QStringLiteral("Bring in %1").arg(counted(import_.lines.size(), "line")));
+    take_->setText(tr("Bring in %1").arg(counted(import_.lines.size(), "line")));
 }
 
 void ListPreview::show_bad() {
-    out_->setText(QStringLiteral("%1 kept out. Choose what it means, or bring in the others:")
-                      .arg(counted(import_.bad.size(), "row is", "rows are")));
+    out_->setText(tr("%1 kept out. Choose what it means, or bring in the others:").arg(counted(import_.bad.size(), "row is", "rows are")));
     out_->setVisible(!import_.bad.empty());
     bad_->setVisible(!import_.bad.empty());
     const int n = int(std::min(import_.bad.size(), bad_shown));
@@ -222,8 +219,8 @@ QWidget* ListPreview::mending(const BadRow& b) {
     // what is chosen reads the list anew, and this box goes with its row: not while it still speaks
     const auto later = [this] { QMetaObject::invokeMethod(this, &ListPreview::read, Qt::QueuedConnection); };
     if (b.lacks == BadRow::Lacks::quantity) {
-        auto* field = new NumberField(QStringLiteral("Quantity of row %1").arg(b.row), 1, 100000, 0);
-        field->setPlaceholderText(QStringLiteral("how many"));
+        auto* field = new NumberField(tr("Quantity of row %1").arg(b.row), 1, 100000, 0);
+        field->setPlaceholderText(tr("how many"));
         field->entered = [this, later, row = b.row](double q) {
             mends_.quantities[row] = int(q);
             later();
@@ -233,8 +230,8 @@ QWidget* ListPreview::mending(const BadRow& b) {
     if (b.lacks == BadRow::Lacks::nothing) return nullptr;
     const bool blank = b.lacks == BadRow::Lacks::blank;
     auto* box = new OpeningBox;
-    box->setAccessibleName(QStringLiteral("What row %1 means").arg(b.row));
-    box->addItem(blank ? QStringLiteral("choose its blank …") : QStringLiteral("choose its size …"));
+    box->setAccessibleName(tr("What row %1 means").arg(b.row));
+    box->addItem(blank ? tr("choose its blank …") : tr("choose its size …"));
     for (const BlankStyle& s : room_.order().styles) {
         if (blank && !s.archived) box->addItem(qt(s.name), qt(s.id));
         if (!blank && s.id == b.style)
@@ -259,7 +256,7 @@ QWidget* ListPreview::mending(const BadRow& b) {
 void ListPreview::take() {
     Order next = with_list(room_.order(), import_.lines, room_.order().lines.empty() ? Intake::add : Intake(how_->choice()));
     next.kept_out = kept_out(import_);
-    room_.edit(QStringLiteral("bring in %1").arg(file_), std::move(next));
+    room_.edit(tr("bring in %1").arg(file_), std::move(next));
     room_.library().learn(learned_);
     accept();
 }

@@ -3,6 +3,7 @@
 
 #include <QPointer>
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 
 class QComboBox;

@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QTableWidget>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/chips.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/theme.h"
@@ -25,7 +26,7 @@ RosterView::RosterView(Workroom& room) : room_(room) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    runs_ = new ChipRow(QStringLiteral("Lots"));
+    runs_ = new ChipRow(tr("Lots"));
     runs_->chosen = [this](const std::string& id) {
         const auto runs = room_.runs();
         const auto at = std::size_t(std::stoul(id));
@@ -41,17 +42,15 @@ RosterView::RosterView(Workroom& room) : room_(room) {
     says_->setProperty("quiet", true);
     says_->setWordWrap(true);
     row->addWidget(says_, 1);
-    each_ = push(QStringLiteral("A row for each piece"), QStringLiteral("Every garment of this lot gets a row of its own, to be named"));
-    paste_ = push(QStringLiteral("Paste persons"),
-                  QStringLiteral("One a line: name, number and size, parted by tabs or commas, in any order (Ctrl+V)"));
+    each_ = push(tr("A row for each piece"), tr("Every garment of this lot gets a row of its own, to be named"));
+    paste_ = push(tr("Paste persons"), tr("One a line: name, number and size, parted by tabs or commas, in any order (Ctrl+V)"));
     row->addWidget(each_);
     row->addWidget(paste_);
     column->addLayout(row);
     grid_ = new QTableWidget(0, cells);
     grid_->setObjectName(QStringLiteral("Roster"));
-    grid_->setAccessibleName(QStringLiteral("Roster: who wears which garment"));
-    grid_->setHorizontalHeaderLabels({QStringLiteral("Size"), QStringLiteral("Pieces"), QStringLiteral("Number"), QStringLiteral("Name"),
-                                      QStringLiteral("For, or a note")});
+    grid_->setAccessibleName(tr("Roster: who wears which garment"));
+    grid_->setHorizontalHeaderLabels({tr("Size"), tr("Pieces"), tr("Number"), tr("Name"), tr("For, or a note")});
     grid_->verticalHeader()->setDefaultSectionSize(28);
     grid_->verticalHeader()->setFixedWidth(34);
     grid_->horizontalHeader()->setSectionResizeMode(QHeaderView::Interactive);
@@ -77,7 +76,7 @@ RosterView::RosterView(Workroom& room) : room_(room) {
         room_.select(s);
     });
     connect(each_, &QPushButton::clicked, this,
-            [this] { room_.edit(QStringLiteral("a row for each piece"), with_rows_for_each(room_.order(), room_.selection().run)); });
+            [this] { room_.edit(tr("a row for each piece"), with_rows_for_each(room_.order(), room_.selection().run)); });
     connect(paste_, &QPushButton::clicked, this, [this] { take_text(QApplication::clipboard()->text()); });
 }
 
@@ -93,20 +92,18 @@ bool RosterView::eventFilter(QObject* watched, QEvent* event) {
 }
 
 void RosterView::take_text(const QString& text) {
-    if (text.size() > 2'000'000)
-        return room_.notices().complain(QStringLiteral("That is over two million letters: bring it in as a list."));
+    if (text.size() > 2'000'000) return room_.notices().complain(tr("That is over two million letters: bring it in as a list."));
     PastedRoster taken = with_roster_text(room_.order(), room_.selection().run, text.toStdString());
     if (taken.taken == 0)
-        return room_.notices().complain(
-            QStringLiteral("Nobody was found in what was copied: copy one person a line, with name, number and size."));
-    room_.edit(QStringLiteral("paste persons"), std::move(taken.order));
+        return room_.notices().complain(tr("Nobody was found in what was copied: copy one person a line, with name, number and size."));
+    room_.edit(tr("paste persons"), std::move(taken.order));
     QString left;
     for (std::size_t i = 0; i < std::min<std::size_t>(3, taken.left.size()); ++i) left += (i == 0 ? "" : "; ") + qt(taken.left[i]);
     if (taken.left.empty())
-        room_.notices().say(QStringLiteral("%1 came in.").arg(counted(std::size_t(taken.taken), "person")));
+        room_.notices().say(tr("%1 came in.").arg(counted(std::size_t(taken.taken), "person")));
     else
         room_.notices().complain(
-            QStringLiteral("%1 came in; no nameless garment was left for: %2%3")
+            tr("%1 came in; no nameless garment was left for: %2%3")
                 .arg(counted(std::size_t(taken.taken), "person"), left, taken.left.size() > 3 ? QStringLiteral(" …") : QString()));
 }
 
@@ -119,23 +116,23 @@ void RosterView::take_cell(int row, int column) {
         room_.notices().complain(why);
         show_rows();
     };
-    if (text.size() > longest) return refuse(QStringLiteral("A name has up to %1 letters.").arg(longest));
+    if (text.size() > longest) return refuse(tr("A name has up to %1 letters.").arg(longest));
     const std::string typed = text.toStdString();
     if (column == number_cell || column == name_cell) {
         const std::string name = column == name_cell ? typed : line.name, number = column == number_cell ? typed : line.number;
         if (name == line.name && number == line.number) return;
-        return room_.edit(QStringLiteral("who wears it"), with_person(room_.order(), at, name, number));
+        return room_.edit(tr("who wears it"), with_person(room_.order(), at, name, number));
     }
     Order next = room_.order();
     if (column == size_cell) {
         const BlankStyle* style = find_style(next, line.style);
         if (style == nullptr || size_index(*style, typed) < 0)
-            return refuse(QStringLiteral("%1 has no size %2.").arg(style == nullptr ? QString() : qt(style->name), text));
+            return refuse(tr("%1 has no size %2.").arg(style == nullptr ? QString() : qt(style->name), text));
         next = with_size_of(next, at, typed);
     } else if (column == note_cell) {
         next.lines.own()[at].note = typed;
     }
-    room_.edit(QStringLiteral("roster"), std::move(next));
+    room_.edit(tr("roster"), std::move(next));
 }
 
 void RosterView::refresh() {
@@ -195,15 +192,15 @@ void RosterView::show_rows() {
             if (c == pieces_cell || c == number_cell) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             const bool bad = c == number_cell && twice;
             item->setForeground(to_qt(bad ? palette::carmine : palette::ink));
-            item->setToolTip(bad ? QStringLiteral("This number stands twice in the lot") : QString());
+            item->setToolTip(bad ? tr("This number stands twice in the lot") : QString());
         }
         if (int(lines_[std::size_t(r)]) == room_.selection().person) current = r;
     }
     if (current >= 0 && grid_->currentRow() != current) grid_->setCurrentCell(current, std::max(0, grid_->currentColumn()));
-    says_->setText(all == 0     ? QStringLiteral("Nothing of this lot is ordered.")
-                   : named == 0 ? QStringLiteral("Nobody is named yet. Type a name or number: one garment of the row is parted off for it.")
-                   : named < all ? QStringLiteral("%1 of %2 garments are somebody's.").arg(named).arg(all)
-                                 : QStringLiteral("Each of the %1 garments is somebody's.").arg(all));
+    says_->setText(all == 0      ? tr("Nothing of this lot is ordered.")
+                   : named == 0  ? tr("Nobody is named yet. Type a name or number: one garment of the row is parted off for it.")
+                   : named < all ? tr("%1 of %2 garments are somebody's.").arg(named).arg(all)
+                                 : tr("Each of the %1 garments is somebody's.").arg(all));
     each_->setEnabled(together);
     filling_ = false;
 }

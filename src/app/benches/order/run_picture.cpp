@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/order/edit.h"
 #include "core/guides/panel_drawing.h"
@@ -31,7 +32,7 @@ int quantity_of(const Order& order, const RunKey& run, const std::string& size) 
 
 RunPicture::RunPicture(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), room_(room) {
     setObjectName(QStringLiteral("Run picture"));
-    setAccessibleName(QStringLiteral("Quantities by size. Arrows choose a size, digits type its quantity."));
+    setAccessibleName(tr("Quantities by size. Arrows choose a size, digits type its quantity."));
     setMinimumWidth(600);
 }
 
@@ -88,8 +89,8 @@ Drawing RunPicture::draw(double width, double height) {
     const Order& order = room_.order();
     const auto runs = room_.runs();
     if (runs.empty()) {
-        d.text({width / 2, 150}, "An order begins with what is to be pressed.", 17, palette::ink, Align::centre, true);
-        d.text({width / 2, 178}, "Bring in the shop's list, drop it here, or choose a blank on the right and type how many.", 13.5,
+        d.text({width / 2, 150}, spoken("An order begins with what is to be pressed."), 17, palette::ink, Align::centre, true);
+        d.text({width / 2, 178}, spoken("Bring in the shop's list, drop it here, or choose a blank on the right and type how many."), 13.5,
                palette::quiet, Align::centre);
         return d;
     }
@@ -117,21 +118,22 @@ Drawing RunPicture::draw(double width, double height) {
         d.text({72, y + 26}, fitting(name.substr(0, comma), label_width - 70, 13.5, true), 13.5, palette::ink, Align::left, true);
         d.text({72, y + 44},
                fitting(job != nullptr               ? job->name
-                       : comma == std::string::npos ? "no colour"
+                       : comma == std::string::npos ? spoken("no colour")
                                                     : name.substr(comma + 2),
                        label_width - 72, 13),
                13, palette::quiet);
         const int pieces = garments_in(order, run);
-        d.text({14, y + 68}, std::to_string(pieces) + (pieces == 1 ? " piece" : " pieces"), 13, palette::ink, Align::left, true);
+        d.text({14, y + 68}, std::to_string(pieces) + (pieces == 1 ? spoken(" piece") : spoken(" pieces")), 13, palette::ink, Align::left,
+               true);
         int decorations = 0;
         for (const Decoration& dec : order.decorations)
             if (dec.run == run) ++decorations;
         d.text({14, y + 86},
-               decorations == 0   ? "nothing on it yet"
-               : decorations == 1 ? "1 decoration"
-                                  : std::to_string(decorations) + " decorations",
+               decorations == 0   ? spoken("nothing on it yet")
+               : decorations == 1 ? spoken("1 decoration")
+                                  : std::to_string(decorations) + spoken(" decorations"),
                12, decorations == 0 ? palette::ochre_text : palette::quiet);
-        if (style == nullptr) d.text({label_width + 10, y + 60}, "This blank is not in the order's library.", 13, palette::carmine);
+        if (style == nullptr) d.text({label_width + 10, y + 60}, spoken("This blank is not in the order's library."), 13, palette::carmine);
         d.line({{label_width, y + run_row_height - 26}, {width - 14, y + run_row_height - 26}}, {palette::rule, 1, {}});
         y += run_row_height + row_gap;
     }
@@ -198,8 +200,8 @@ void RunPicture::step(int across, int down) {
 void RunPicture::keyPressEvent(QKeyEvent* event) {
     const Selection& s = room_.selection();
     const auto put = [&](int quantity) {
-        room_.edit(QStringLiteral("quantity"), with_quantity(room_.order(), s.run, s.size, quantity),
-                   QStringLiteral("quantity ") + QString::fromStdString(s.run.style + s.run.colour + s.run.lot + s.size));
+        room_.edit(tr("quantity"), with_quantity(room_.order(), s.run, s.size, quantity),
+                   tr("quantity ") + QString::fromStdString(s.run.style + s.run.colour + s.run.lot + s.size));
     };
     switch (event->key()) {
     case Qt::Key_Left: return step(-1, 0);

@@ -3,6 +3,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 
+#include "app/widgets/speech.h"
 #include "app/benches/press/press_desk.h"
 #include "app/widgets/figures.h"
 
@@ -20,7 +21,7 @@ HeldRuns::HeldRuns(Workroom& room, PressDesk& desk) : room_(room), desk_(desk) {
     column->addWidget(says_);
     row_ = new QHBoxLayout;
     column->addLayout(row_);
-    go_on_ = push(QStringLiteral("Go on as it is"), QStringLiteral("What waits for the trial is pressed by the same figures, knowingly"));
+    go_on_ = push(tr("Go on as it is"), tr("What waits for the trial is pressed by the same figures, knowingly"));
     go_on_->setFocusPolicy(Qt::TabFocus);
     row_->addStretch(1);
     row_->addWidget(go_on_);
@@ -43,14 +44,14 @@ void HeldRuns::refresh() {
     const Load* load = find_load(desk_.shift().plan(), held.trial);
     const std::string name = load == nullptr ? held.trial : load_words(room_.order(), *load);
     const auto tries = desk_.tries_for(held);
-    says_->setText(QStringLiteral("%1 came out %2: what waits for it is held. %3")
-                       .arg(qt(name), qt(press_fault_name(held.fault)),
-                            tries.empty() ? QStringLiteral("No figure of its recipe mends that.")
-                                          : QStringLiteral("Make the trial again with one figure changed:")));
+    says_->setText(
+        tr("%1 came out %2: what waits for it is held. %3")
+            .arg(qt(name), said(press_fault_name(held.fault)),
+                 tries.empty() ? tr("No figure of its recipe mends that.") : tr("Make the trial again with one figure changed:")));
     for (QPushButton* b : tries_) b->deleteLater();
     tries_.clear();
     for (const NextTry& t : tries) {
-        auto* b = push(capitalised(t.words).c_str(), QStringLiteral("One figure at a time, so that what helped is known"), tries_.empty());
+        auto* b = push(capitalised(t.words).c_str(), tr("One figure at a time, so that what helped is known"), tries_.empty());
         connect(b, &QPushButton::clicked, this, [this, t] { desk_.try_again(trial_, t); });
         b->setFocusPolicy(Qt::TabFocus);
         row_->insertWidget(int(tries_.size()), b);

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <map>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
 
@@ -22,10 +23,10 @@ Colour lane_tone(const Order& order, const std::string& decoration) {
 
 LanesView::LanesView(Workroom& room) : Canvas(room.art()), room_(room) {
     setObjectName(QStringLiteral("Lanes"));
-    setAccessibleName(QStringLiteral("Lanes of time for presses, hands and cooling"));
+    setAccessibleName(tr("Lanes of time for presses, hands and cooling"));
     setToolTip(
-        QStringLiteral("Click a load to see it; drag it along its lane to pin it to a time. Wheel: nearer and farther. Drag the "
-                       "ground to move along."));
+        tr("Click a load to see it; drag it along its lane to pin it to a time. Wheel: nearer and farther. Drag the "
+           "ground to move along."));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(false);
 }
@@ -68,8 +69,8 @@ Drawing LanesView::draw(double width, double height) {
     d.width = width;
     d.height = height;
     if (plan_ == nullptr || plan_->shop.tasks.empty()) {
-        d.text({width / 2, height / 2 - 12}, "Nothing to press yet.", 17, palette::ink, Align::centre, true);
-        d.text({width / 2, height / 2 + 14}, "Designs that are fitted and have a press and a method come here by themselves.", 13.5,
+        d.text({width / 2, height / 2 - 12}, spoken("Nothing to press yet."), 17, palette::ink, Align::centre, true);
+        d.text({width / 2, height / 2 + 14}, spoken("Designs that are fitted and have a press and a method come here by themselves."), 13.5,
                palette::quiet, Align::centre);
         return d;
     }
@@ -99,18 +100,18 @@ Drawing LanesView::draw(double width, double height) {
         double busy = 0;
         for (const Slot& s : plan_->schedule.places) busy += s.machine == machines[k] ? s.end - s.start : 0;
         label(row(k, rows), plan_->shop.machines[m].name,
-              std::to_string(std::lround(100 * busy / std::max(1.0, plan_->schedule.end))) + " % in use");
+              std::to_string(std::lround(100 * busy / std::max(1.0, plan_->schedule.end))) + spoken(" % in use"));
     }
     for (std::size_t h = 0; h < hands; ++h)
-        label(row(machines.size() + h, rows), hands == 1 ? "By hand" : "Person " + std::to_string(h + 1), "");
-    label(row(rows - 1, rows), "Cooling", "");
+        label(row(machines.size() + h, rows), hands == 1 ? spoken("By hand") : spoken("Person ") + std::to_string(h + 1), "");
+    label(row(rows - 1, rows), spoken("Cooling"), "");
     d.clip(Rect{left, 0, right, height});
     for (const Pause& p : plan_->shop.pauses) {
         const Row a = row(0, rows), b = row(rows - 1, rows);
         const double x0 = std::max(left, x_of(p.from)), x1 = std::min(right, x_of(p.to));
         if (x1 <= x0) continue;
         d.rect({x0, a.y, x1, b.y + b.height}, Colour{0.855, 0.835, 0.784, 0.6});
-        d.text({(x0 + x1) / 2, b.y + b.height + 14}, "break", 12, palette::quiet, Align::centre);
+        d.text({(x0 + x1) / 2, b.y + b.height + 14}, spoken("break"), 12, palette::quiet, Align::centre);
     }
     // visits, those of one design in a row as one band where they are narrow
     const Order& order = room_.order();
@@ -203,17 +204,17 @@ Drawing LanesView::draw(double width, double height) {
     area.push_back({area.back().x, cool.y + cool.height});
     d.fill({area}, Colour{0.45, 0.55, 0.68, 0.55});
     d.unclip();
-    d.text({4, cool.y + cool.height / 2 + 17}, "up to " + std::to_string(most), 11.5, palette::quiet);
+    d.text({4, cool.y + cool.height / 2 + 17}, spoken("up to ") + std::to_string(most), 11.5, palette::quiet);
     if (now_ >= 0 && x_of(now_) >= left && x_of(now_) <= right) {
         d.line({{x_of(now_), top - 6}, {x_of(now_), cool.y + cool.height}}, {palette::brick, 2, {}});
-        d.text({x_of(now_) + 4, cool.y + cool.height + 14}, "now", 12, palette::brick_text, Align::left, true);
+        d.text({x_of(now_) + 4, cool.y + cool.height + 14}, spoken("now"), 12, palette::brick_text, Align::left, true);
     }
     const auto due_line = [&](double due, const std::string& words, bool bold) {
         if (x_of(due) < left || x_of(due) > right) return;
         d.line({{x_of(due), top - 6}, {x_of(due), cool.y + cool.height}}, {palette::carmine, 1.5, {5, 3}});
         d.text({x_of(due) - 4, cool.y + cool.height + 14}, words, 12, palette::carmine, Align::right, bold);
     };
-    if (order.jobs.empty()) due_line(60.0 * (order.press_run.due - order.press_run.start), "due", true);
+    if (order.jobs.empty()) due_line(60.0 * (order.press_run.due - order.press_run.start), spoken("due"), true);
     double said_to = left;
     std::vector<JobEnd> dues = plan_->jobs;  // of a gang each job's, with its name where there is room
     std::sort(dues.begin(), dues.end(), [](const JobEnd& a, const JobEnd& b) { return a.due < b.due; });
@@ -256,9 +257,9 @@ std::vector<CanvasItem> LanesView::items() {
         const Slot& slot = plan_->schedule.places[std::size_t(load.tasks.front())];
         const Press* press = slot.machine < 0 ? nullptr : find_press(room_.order(), plan_->presses[std::size_t(slot.machine)]);
         const QPoint at = place_of(int(i));
-        out.push_back({QStringLiteral("%1, %2, begins at %3%4")
-                           .arg(qt(load_words(room_.order(), load)), press == nullptr ? QStringLiteral("by hand") : qt(press->name),
-                                qt(time_of_day(room_.order().press_run, slot.start)), load.trial ? QStringLiteral(", trial") : QString()),
+        out.push_back({tr("%1, %2, begins at %3%4")
+                           .arg(qt(load_words(room_.order(), load)), press == nullptr ? tr("by hand") : qt(press->name),
+                                qt(time_of_day(room_.order().press_run, slot.start)), load.trial ? tr(", trial") : QString()),
                        QRect(at.x() - 10, at.y() - 8, 20, 16), int(i) == chosen_, [this, i] {
                            choose(int(i));
                            if (picked) picked(int(i));

@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/press/shift_recorder.h"
 #include "app/widgets/canvas.h"
 #include "app/widgets/figures.h"
@@ -47,9 +48,9 @@ protected:
         style.taken = left.taken = right.taken = &plates;
         const double y = ink.centre().y;
         for (const TapeAsk& a : now->asks) {
-            if (a.at == TapeAt::top) draw_dimension(d, map({ink.centre().x, lines.y0}), map({ink.centre().x, ink.y0}), "A", style);
-            if (a.at == TapeAt::left) draw_dimension(d, map({lines.x0, y}), map({ink.x0, y}), "B", left);
-            if (a.at == TapeAt::right) draw_dimension(d, map({ink.x1, y}), map({lines.x1, y}), "C", right);
+            if (a.at == TapeAt::top) draw_dimension(d, map({ink.centre().x, lines.y0}), map({ink.centre().x, ink.y0}), noted("A"), style);
+            if (a.at == TapeAt::left) draw_dimension(d, map({lines.x0, y}), map({ink.x0, y}), noted("B"), left);
+            if (a.at == TapeAt::right) draw_dimension(d, map({ink.x1, y}), map({lines.x1, y}), noted("C"), right);
         }
         return d;
     }
@@ -71,7 +72,7 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     warning_->setWordWrap(true);
     warning_->setProperty("strong", true);
     warn->addWidget(warning_, 1);
-    looked_ = push(QStringLiteral("Looked at it"), QStringLiteral("The platen and the loading were looked at: the run begins anew"));
+    looked_ = push(tr("Looked at it"), tr("The platen and the loading were looked at: the run begins anew"));
     looked_->setFocusPolicy(Qt::TabFocus);
     connect(looked_, &QPushButton::clicked, &recorder_, &ShiftRecorder::looked_at);
     warn->addWidget(looked_);
@@ -93,13 +94,13 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     grid_ = new QGridLayout;
     grid_->setHorizontalSpacing(10);
     grid_->setVerticalSpacing(4);
-    static const char* const names[tape_at_count] = {"Measured, top",       "Measured, left",       "Measured, right",
-                                                     "Measured, left edge", "Measured, right edge", "Measured, ink's width",
-                                                     "Measured, gap"};
+    static const char* const names[tape_at_count] = {
+        noted("Measured, top"),        noted("Measured, left"),        noted("Measured, right"), noted("Measured, left edge"),
+        noted("Measured, right edge"), noted("Measured, ink's width"), noted("Measured, gap")};
     for (int i = 0; i < tape_at_count; ++i) {
         const auto k = std::size_t(i);
         names_[k] = new QLabel;
-        fields_[k] = new LengthField(QString::fromLatin1(names[i]));
+        fields_[k] = new LengthField(tr(names[i]));
         fields_[k]->installEventFilter(this);
         fields_[k]->entered = [this, k](Length l, bool) -> std::optional<QString> {
             typed_.mm[k] = l.mm();
@@ -110,8 +111,8 @@ MeasureCard::MeasureCard(Workroom& room, ShiftRecorder& recorder) : room_(room),
     line_->addLayout(grid_);
     line_->addStretch(1);
     right->addLayout(line_);
-    keep_ = push(QStringLiteral("Keep"), QStringLiteral("Written to the shop's records (Return in the last field)"), true);
-    skip_ = push(QStringLiteral("Not this one"), QStringLiteral("It is recorded without its place"));
+    keep_ = push(tr("Keep"), tr("Written to the shop's records (Return in the last field)"), true);
+    skip_ = push(tr("Not this one"), tr("It is recorded without its place"));
     for (QPushButton* b : {keep_, skip_}) b->setFocusPolicy(Qt::TabFocus);
     connect(keep_, &QPushButton::clicked, this, &MeasureCard::keep);
     connect(skip_, &QPushButton::clicked, &recorder_, &ShiftRecorder::not_this_one);
@@ -173,12 +174,12 @@ void MeasureCard::keep() {
     for (LengthField* f : fields_)  // what stands typed in a field counts
         if (f->isVisible() && f->hasFocus()) f->clearFocus();
     const Taped typed = typed_;
-    if (!typed.any()) return hint_->setText(QStringLiteral("Type what the tape reads, two figures at least."));
+    if (!typed.any()) return hint_->setText(tr("Type what the tape reads, two figures at least."));
     for (const TapeAsk& a : recorder_.wanted()->asks)
         if (const auto& v = typed[a.at];
             v && a.planned > 0 && std::abs(*v - a.planned) > doubtful_from && hint_->property("doubt") != true) {
             hint_->setProperty("doubt", true);
-            return hint_->setText(QStringLiteral("%1 off its card: keep it again if it is so.")
+            return hint_->setText(tr("%1 off its card: keep it again if it is so.")
                                       .arg(qt(length_text(Length::from_mm(std::abs(*v - a.planned)), room_.order().unit))));
         }
     recorder_.measured(typed);
@@ -204,9 +205,9 @@ void MeasureCard::refresh() {
     shown_ = now->record.id;
     typed_ = {};
     hint_->setProperty("doubt", false);
-    hint_->setText(recorder_.waiting() > 1 ? QStringLiteral("%1 wait").arg(counted(recorder_.waiting(), "piece")) : QString());
+    hint_->setText(recorder_.waiting() > 1 ? tr("%1 wait").arg(counted(recorder_.waiting(), "piece")) : QString());
     const Decoration* d = find_decoration(room_.order(), now->record.design);
-    title_->setText(QStringLiteral("Measure this one: %1, %2 %3, piece %4")
+    title_->setText(tr("Measure this one: %1, %2 %3, piece %4")
                         .arg(d == nullptr ? qt(now->record.design) : qt(d->name),
                              d == nullptr ? QString() : qt(run_name(room_.order(), d->run)), qt(now->record.size))
                         .arg(now->record.first));
@@ -218,15 +219,16 @@ void MeasureCard::refresh() {
         names_[k]->setVisible(there);
         if (!asked) continue;
         // the letter is on the drawing, where there is one; the words are under the pointer
-        static const char* const short_words[tape_at_count] = {"A", "B", "C", "left lower", "right lower", "ink", "gap"};
-        static const char* const plain_words[] = {"top", "left", "right"};
-        QString words = QString::fromLatin1(low_ == true && k < std::size(plain_words) ? plain_words[k] : short_words[k]);
+        static const char* const short_words[tape_at_count] = {noted("A"),           noted("B"), noted("C"), noted("left lower"),
+                                                               noted("right lower"), "ink",      "gap"};
+        static const char* const plain_words[] = {noted("top"), noted("left"), noted("right")};
+        QString words = tr(low_ == true && k < std::size(plain_words) ? plain_words[k] : short_words[k]);
         if (ask->planned > 0) words += QStringLiteral("  %1").arg(qt(length_text(Length::from_mm(ask->planned), room_.order().unit)));
         names_[k]->setText(words);
         for (QWidget* w : std::initializer_list<QWidget*>{names_[k], fields_[k]}) w->setToolTip(qt(ask->words));
         fields_[k]->setText({});
         fields_[k]->setModified(false);
-        fields_[k]->setPlaceholderText(ask->needed ? QString() : QStringLiteral("if told"));
+        fields_[k]->setPlaceholderText(ask->needed ? QString() : tr("if told"));
         if (const auto& read = now->tape[ask->at]) {  // a rehearsal reads its own tape
             typed_[ask->at] = *read;
             fields_[k]->show_length(Length::from_mm(std::round(*read * 10) / 10), room_.order().unit);

@@ -4,6 +4,7 @@
 #include <QMouseEvent>
 #include <QWheelEvent>
 
+#include "app/widgets/speech.h"
 #include "app/benches/press/lanes_view.h"
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
@@ -12,7 +13,7 @@ namespace orthema::app {
 
 PickList::PickList(Workroom& room) : Canvas(room.art()), room_(room) {
     setObjectName(QStringLiteral("Pick list"));
-    setAccessibleName(QStringLiteral("Pick list of blanks and transfers by load"));
+    setAccessibleName(tr("Pick list of blanks and transfers by load"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -35,12 +36,12 @@ Drawing PickList::draw(double width, double height) {
     d.width = width;
     d.height = height;
     if (rows_.empty()) {
-        d.text({width / 2, height / 2}, "Nothing to pick yet: the press plan comes first.", 15, palette::quiet, Align::centre);
+        d.text({width / 2, height / 2}, spoken("Nothing to pick yet: the press plan comes first."), 15, palette::quiet, Align::centre);
         return d;
     }
     const bool somebodys = std::any_of(rows_.begin(), rows_.end(), [](const PickRow& r) { return !r.who.empty(); });
     const double x[] = {16, 78, width * (somebodys ? 0.16 : 0.2), width * (somebodys ? 0.27 : 0.34), width * (somebodys ? 0.49 : 0.66)};
-    const char* heads[] = {"from", "pieces", "press", "blank", "transfer"};
+    const char* heads[] = {noted("from"), noted("pieces"), noted("press"), noted("blank"), noted("transfer")};
     for (std::size_t k = 0; k < 5; ++k)
         d.text({x[k] + (k == 1 ? 40 : 0), 20}, heads[k], 12.5, palette::quiet, k == 1 ? Align::right : Align::left);
     d.line({{0, 28}, {width, 28}}, {palette::rule, 1, {}});
@@ -60,8 +61,8 @@ Drawing PickList::draw(double width, double height) {
         d.text({x[2], base}, fitting(r.press, x[3] - x[2] - 8, letters), 14.5, ink);
         d.text({x[3], base}, fitting(r.blank, x[4] - x[3] - 8, letters), 14.5, ink);
         d.text({x[4], base},
-               fitting((r.again   ? "trial, again: "
-                        : r.trial ? "trial: "
+               fitting((r.again   ? spoken("trial, again: ")
+                        : r.trial ? spoken("trial: ")
                                   : "") +
                            r.transfer + (r.who.empty() ? "" : ": " + r.who),
                        width - x[4] - 12, letters),

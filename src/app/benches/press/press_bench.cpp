@@ -8,6 +8,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/press/held_runs.h"
 #include "app/benches/press/lanes_view.h"
 #include "app/benches/press/measure_card.h"
@@ -47,7 +48,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     auto* first = new QHBoxLayout;
-    views_ = new Segments(QStringLiteral("Press view"), {QStringLiteral("plan"), QStringLiteral("step card"), QStringLiteral("pick list")});
+    views_ = new Segments(tr("Press view"), {tr("plan"), tr("step card"), tr("pick list")});
     views_->turn_pages();
     views_->setFixedWidth(280);
     views_->chosen = [this](int i) { show_view(i); };
@@ -58,7 +59,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     first->addWidget(summary_, 1);
     column->addLayout(first);
     auto* second = new QHBoxLayout;
-    better_ = push(QStringLiteral("Find a shorter plan"), QStringLiteral("Looks for a shorter plan for a few seconds"));
+    better_ = push(tr("Find a shorter plan"), tr("Looks for a shorter plan for a few seconds"));
     connect(better_, &QPushButton::clicked, this, [this] {
         if (room_.planner().running())
             room_.planner().stop();
@@ -70,48 +71,43 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     second->addStretch(1);
     speed_ = new QComboBox;
     speed_->setObjectName(QStringLiteral("Speed"));
-    speed_->setAccessibleName(QStringLiteral("Speed of the shift"));
-    speed_->setToolTip(QStringLiteral("A rehearsal runs against the simulated presses; at the clock's speed it is for the work itself"));
+    speed_->setAccessibleName(tr("Speed of the shift"));
+    speed_->setToolTip(tr("A rehearsal runs against the simulated presses; at the clock's speed it is for the work itself"));
     set_items(speed_,
-              {{"10", QStringLiteral("rehearsal, ten times as fast")},
-               {"1", QStringLiteral("rehearsal, by the clock")},
-               {"60", QStringLiteral("rehearsal, a minute a second")},
-               {"0", QStringLiteral("by the clock, presses by hand")}},
+              {{"10", tr("rehearsal, ten times as fast")},
+               {"1", tr("rehearsal, by the clock")},
+               {"60", tr("rehearsal, a minute a second")},
+               {"0", tr("by the clock, presses by hand")}},
               "10");
     second->addWidget(speed_);
     hand_ = new QComboBox;
     hand_->setObjectName(QStringLiteral("Hand"));
-    hand_->setAccessibleName(QStringLiteral("Hand of the rehearsal"));
-    hand_->setToolTip(QStringLiteral("How the rehearsal's pieces land: what you then measure, and what the records say of it"));
-    set_items(hand_,
-              {{"steady", QStringLiteral("steady hand")},
-               {"aside", QStringLiteral("lands aside")},
-               {"slips", QStringLiteral("platen slips")},
-               {"tired", QStringLiteral("tires")}},
+    hand_->setAccessibleName(tr("Hand of the rehearsal"));
+    hand_->setToolTip(tr("How the rehearsal's pieces land: what you then measure, and what the records say of it"));
+    set_items(hand_, {{"steady", tr("steady hand")}, {"aside", tr("lands aside")}, {"slips", tr("platen slips")}, {"tired", tr("tires")}},
               "steady");
     second->addWidget(hand_);
     marks_ = new QLineEdit;
     marks_->setObjectName(QStringLiteral("Hands"));
-    marks_->setAccessibleName(QStringLiteral("Who presses"));
-    marks_->setPlaceholderText(QStringLiteral("by"));
-    marks_->setToolTip(QStringLiteral("A mark or initials of who presses, for the records; may stay empty"));
+    marks_->setAccessibleName(tr("Who presses"));
+    marks_->setPlaceholderText(tr("by"));
+    marks_->setToolTip(tr("A mark or initials of who presses, for the records; may stay empty"));
     marks_->setMaxLength(12);
     marks_->setFixedWidth(58);
     connect(marks_, &QLineEdit::editingFinished, this, [this] { desk_->recorder().set_hands(marks_->text().trimmed().toStdString()); });
     second->addWidget(marks_);
     connect(speed_, &QComboBox::currentIndexChanged, this, [this] { refresh(); });
-    take_in_ =
-        push(QStringLiteral("Add to the shift"), QStringLiteral("Loads that came to the order since the shift began, replacements mostly: "
-                                                                "press them in this shift, once their transfers are at hand"));
+    take_in_ = push(tr("Add to the shift"), tr("Loads that came to the order since the shift began, replacements mostly: "
+                                               "press them in this shift, once their transfers are at hand"));
     connect(take_in_, &QPushButton::clicked, desk_, &PressDesk::take_in);
     second->addWidget(take_in_);
-    go_on_ = push(QStringLiteral("Go on"), QStringLiteral("The shift that stopped before all was pressed, from where it stopped"), true);
+    go_on_ = push(tr("Go on"), tr("The shift that stopped before all was pressed, from where it stopped"), true);
     connect(go_on_, &QPushButton::clicked, this, [this] {
         desk_->go_on();
         show_view(card_view);
     });
     second->addWidget(go_on_);
-    begin_ = push(QStringLiteral("Begin the shift"), QStringLiteral("The step card says what to do, one thing after the other"), true);
+    begin_ = push(tr("Begin the shift"), tr("The step card says what to do, one thing after the other"), true);
     connect(begin_, &QPushButton::clicked, this, [this] { begin(); });
     second->addWidget(begin_);
     column->addLayout(second);
@@ -139,7 +135,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
             std::erase_if(next.press_run.pins, [&](const LoadPin& p) { return p.load == id; });
             next.press_run.pins.push_back({id, {}, start});
         }
-        room_.edit(starts.size() > 1 ? QStringLiteral("move loads") : QStringLiteral("move a load"), std::move(next));
+        room_.edit(starts.size() > 1 ? tr("move loads") : tr("move a load"), std::move(next));
     };
 
     held_ = new HeldRuns(room, *desk_);
@@ -157,11 +153,11 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
         menu.setObjectName(QStringLiteral("Load menu"));
         plan_page_->offer(menu);
         menu.addSeparator();
-        menu.addAction(QStringLiteral("Its recipe"), this, [this] {
+        menu.addAction(tr("Its recipe"), this, [this] {
             page_ = 1;
             refresh();
         });
-        menu.addAction(QStringLiteral("Its design on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
+        menu.addAction(tr("Its design on the size wall"), this, [this] { emit wanted(QStringLiteral("fit")); });
         menu.exec(lanes_->mapToGlobal(at));
     });
     connect(card_, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
@@ -173,12 +169,11 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     keys_ = new QWidget;
     auto* keys = new QHBoxLayout(keys_);
     keys->setContentsMargins(0, 0, 0, 0);
-    next_ = push(QStringLiteral("Next  (space)"), QStringLiteral("This is done: on to the next"), true);
-    back_ = push(QStringLiteral("Back"), QStringLiteral("Takes the last step back (Backspace)"));
-    pause_ = push(QStringLiteral("Pause"), QStringLiteral("The clock stands while nothing is under heat (P)"));
-    skip_ = push(QStringLiteral("Leave this load out"), QStringLiteral("Nothing more is done with it in this shift"));
-    fault_ =
-        push(QStringLiteral("Report a fault…"), QStringLiteral("Not released, crooked, scorched, lifted, ghosted; a press that fails (F)"));
+    next_ = push(tr("Next  (space)"), tr("This is done: on to the next"), true);
+    back_ = push(tr("Back"), tr("Takes the last step back (Backspace)"));
+    pause_ = push(tr("Pause"), tr("The clock stands while nothing is under heat (P)"));
+    skip_ = push(tr("Leave this load out"), tr("Nothing more is done with it in this shift"));
+    fault_ = push(tr("Report a fault…"), tr("Not released, crooked, scorched, lifted, ghosted; a press that fails (F)"));
     take_in_->setFocusPolicy(Qt::TabFocus);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) {
         b->setFocusPolicy(Qt::TabFocus);  // a click leaves the keys with the card
@@ -209,7 +204,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     key(Qt::Key_F, fault_);
 
     panel_ = new FigurePanel;
-    pages_ = new Segments(QStringLiteral("Press figures"), {QStringLiteral("Plan"), QStringLiteral("Recipe"), QStringLiteral("Heat")});
+    pages_ = new Segments(tr("Press figures"), {tr("Plan"), tr("Recipe"), tr("Heat")});
     pages_->turn_pages();
     pages_->chosen = [this](int i) {
         page_ = i;
@@ -217,10 +212,10 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     };
     panel_->add(pages_);
     plan_page_ = new PlanPage(room);
-    rule_ = plan_page_->choice_row(QStringLiteral("Measured pieces"),
-                                   QStringLiteral("Which pieces the step card asks you to measure: enough to see a shift of 5 mm within "
-                                                  "30 pieces, worked out from the spread known so far"));
-    set_items(rule_, {{"rule", QStringLiteral("as needed")}, {"1", QStringLiteral("every piece")}, {"0", QStringLiteral("none")}}, "rule");
+    rule_ = plan_page_->choice_row(tr("Measured pieces"),
+                                   tr("Which pieces the step card asks you to measure: enough to see a shift of 5 mm within "
+                                      "30 pieces, worked out from the spread known so far"));
+    set_items(rule_, {{"rule", tr("as needed")}, {"1", tr("every piece")}, {"0", tr("none")}}, "rule");
     connect(rule_, &QComboBox::currentIndexChanged, this, [this] {
         SamplingRule rule;
         const QString which = rule_->currentData().toString();
@@ -233,8 +228,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     for (FigurePanel* p : std::initializer_list<FigurePanel*>{plan_page_, recipe_page_, heat_page_}) panel_->add(p);
     panel_->fill();
     auto* caution = panel_->note();
-    caution->setText(
-        QStringLiteral("Hot platen: gloves; never leave it closed unattended. Ventilate. Supplier's sheet and local rules first."));
+    caution->setText(tr("Hot platen: gloves; never leave it closed unattended. Ventilate. Supplier's sheet and local rules first."));
 
     connect(desk_, &PressDesk::card_changed, this, [this] {
         if (isVisible()) refresh();
@@ -280,9 +274,9 @@ void PressBench::fault_menu() {
     const Load* load = desk_->shift().in_question();
     if (load != nullptr) add_heading(menu, qt(load_words(room_.order(), *load)));
     const bool film = load != nullptr && load->makes_film();
-    if (film) menu.addAction(QStringLiteral("What is wrong with a film is printed again before it is pressed"))->setEnabled(false);
+    if (film) menu.addAction(tr("What is wrong with a film is printed again before it is pressed"))->setEnabled(false);
     for (int i = 0; i < press_fault_count && !film; ++i) {
-        QString name = qt(press_fault_name(PressFault(i)));
+        QString name = said(press_fault_name(PressFault(i)));
         name[0] = name[0].toUpper();
         if (load == nullptr || load->parts.size() < 2 || PressFault(i) == PressFault::not_released) {
             menu.addAction(name, this, [this, i] { desk_->report(PressFault(i)); });
@@ -298,14 +292,14 @@ void PressBench::fault_menu() {
     const auto card = desk_->shift().card();
     if (card && card->machine >= 0 && desk_->rehearses()) {
         const int m = card->machine;
-        add_heading(menu, QStringLiteral("Rehearse that the %1 fails").arg(qt(desk_->shift().plan().shop.machines[std::size_t(m)].name)));
-        const std::pair<const char*, const char*> troubles[] = {{"It overheats", "overheats"}, {"It never gets hot", "never-reaches"},
-                                                                {"It drifts", "drifts"},       {"Its power is lost", "power-lost"},
-                                                                {"It says nothing", "silent"}, {"It is mended", "none"}};
+        add_heading(menu, tr("Rehearse that the %1 fails").arg(qt(desk_->shift().plan().shop.machines[std::size_t(m)].name)));
+        const std::pair<const char*, const char*> troubles[] = {
+            {noted("It overheats"), "overheats"},       {noted("It never gets hot"), "never-reaches"}, {noted("It drifts"), "drifts"},
+            {noted("Its power is lost"), "power-lost"}, {noted("It says nothing"), "silent"},          {noted("It is mended"), "none"}};
         for (const auto& [words, which] : troubles)
-            menu.addAction(QString::fromLatin1(words), this, [this, m, w = QString::fromLatin1(which)] { desk_->trouble(m, w); });
-        menu.addAction(QStringLiteral("Its cable is unplugged"), this, [this, m] { desk_->cut_line(m); });
-        menu.addAction(QStringLiteral("Its cable is plugged in"), this, [this, m] { desk_->connect_line(m); });
+            menu.addAction(tr(words), this, [this, m, w = QString::fromLatin1(which)] { desk_->trouble(m, w); });
+        menu.addAction(tr("Its cable is unplugged"), this, [this, m] { desk_->cut_line(m); });
+        menu.addAction(tr("Its cable is plugged in"), this, [this, m] { desk_->connect_line(m); });
     }
     menu.exec(fault_->mapToGlobal(QPoint(0, -menu.sizeHint().height())));
     card_->setFocus();
@@ -314,18 +308,17 @@ void PressBench::fault_menu() {
 void PressBench::show_summary() {
     const PressPlan& plan = desk_->running() ? desk_->shift().plan() : room_.press_plan();
     if (plan.shop.tasks.empty()) {
-        summary_->setText(room_.catching_up() ? QStringLiteral("Being worked out …") : QString());
+        summary_->setText(room_.catching_up() ? tr("Being worked out …") : QString());
         return;
     }
     const PressRun& run = room_.order().press_run;
-    QStringList parts{QStringLiteral("Ends %1").arg(qt(time_of_day(run, plan.schedule.end)))};
+    QStringList parts{tr("Ends %1").arg(qt(time_of_day(run, plan.schedule.end)))};
     if (desk_->running())
-        parts << QStringLiteral("it is %1").arg(qt(time_of_day(run, desk_->now())))
-              << QStringLiteral("%1 of %2 loads").arg(desk_->shift().loads_done()).arg(plan.loads.size());
+        parts << tr("it is %1").arg(qt(time_of_day(run, desk_->now())))
+              << tr("%1 of %2 loads").arg(desk_->shift().loads_done()).arg(plan.loads.size());
     else
-        parts << QStringLiteral("%1 % less than one after the other")
-                     .arg(std::lround(100 * (1 - plan.schedule.end / std::max(1.0, plan.one_by_one))))
-              << QStringLiteral("none ends before %1").arg(qt(time_of_day(run, plan.bound)));
+        parts << tr("%1 % less than one after the other").arg(std::lround(100 * (1 - plan.schedule.end / std::max(1.0, plan.one_by_one))))
+              << tr("none ends before %1").arg(qt(time_of_day(run, plan.bound)));
     summary_->setToolTip(parts.join(QStringLiteral(" · ")));
     while (parts.size() > 1 && summary_->fontMetrics().horizontalAdvance(parts.join(QStringLiteral(" · "))) + 12 > summary_->width())
         parts.removeLast();  // as much as there is room for
@@ -342,22 +335,20 @@ void PressBench::refresh() {
     const bool runs = desk_->running();
     const PressPlan& plan = runs ? desk_->shift().plan() : room_.press_plan();
     show_summary();
-    begin_->setText(runs            ? QStringLiteral("End the shift")
-                    : desk_->kept() ? QStringLiteral("Begin anew")
-                                    : QStringLiteral("Begin the shift"));
+    begin_->setText(runs ? tr("End the shift") : desk_->kept() ? tr("Begin anew") : tr("Begin the shift"));
     begin_->setEnabled(runs || !plan.shop.tasks.empty());
     const auto& kept = desk_->kept();
     go_on_->setVisible(!runs && kept.has_value());
     if (kept)
-        go_on_->setText(QStringLiteral("Go on from %1, %2 of %3 done")
+        go_on_->setText(tr("Go on from %1, %2 of %3 done")
                             .arg(qt(time_of_day(room_.order().press_run, kept->record.at)))
                             .arg(kept->loads_done)
                             .arg(kept->loads));
     const int waiting = desk_->waiting();
     take_in_->setVisible(waiting > 0);
-    take_in_->setText(QStringLiteral("Add %1 to the shift").arg(counted(std::size_t(waiting), "more load")));
+    take_in_->setText(tr("Add %1 to the shift").arg(counted(std::size_t(waiting), "more load")));
     speed_->setEnabled(!runs);
-    better_->setText(room_.planner().running() ? QStringLiteral("Stop looking") : QStringLiteral("Find a shorter plan"));
+    better_->setText(room_.planner().running() ? tr("Stop looking") : tr("Find a shorter plan"));
     better_->setEnabled(!runs && !plan.shop.tasks.empty());
     held_->refresh();
     measure_->refresh();
@@ -367,7 +358,7 @@ void PressBench::refresh() {
     for (QShortcut* s : card_keys_) s->setEnabled(runs && middle_->currentIndex() == card_view);
     keys_->setVisible(middle_->currentIndex() == card_view);
     for (QPushButton* b : {next_, back_, pause_, skip_, fault_}) b->setEnabled(runs);
-    if (runs) pause_->setText(desk_->shift().paused() ? QStringLiteral("Go on") : QStringLiteral("Pause"));
+    if (runs) pause_->setText(desk_->shift().paused() ? tr("Go on") : tr("Pause"));
     const double now = runs ? desk_->now() : -1;
     switch (middle_->currentIndex()) {
     case lanes_view: lanes_->show_plan(&plan, now); break;
@@ -385,12 +376,12 @@ void PressBench::refresh() {
 
 QString PressBench::word() const {
     const PressPlan& plan = room_.press_plan();
-    if (desk_->running()) return QStringLiteral("at work");
-    return plan.shop.tasks.empty() ? QStringLiteral("no plan yet") : qt(duration_words(plan.schedule.end));
+    if (desk_->running()) return tr("at work");
+    return plan.shop.tasks.empty() ? tr("no plan yet") : qt(duration_words(plan.schedule.end));
 }
 
 QString PressBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Press: when each load goes into which press, so that waits and peels fall between others. The step card leads the hand; space "
         "goes on. Begin with a rehearsal against the simulated presses.");
 }

@@ -1,6 +1,7 @@
 // The Press bench: the plan as lanes of time, the step card of a running shift, and what each load needs.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 
 class QCheckBox;

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <utility>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "files/program_part.h"
 
@@ -16,7 +17,7 @@ namespace {
 constexpr double late_by = 20;    ///< seconds off the plan before the rest is planned anew
 constexpr double silent_for = 6;  ///< seconds of the real clock without a word
 
-std::string trial_note(const std::string& load) { return "trial of " + load; }
+std::string trial_note(const std::string& load) { return spoken("trial of ") + load; }
 
 QString press_program() { return qt(program_part("orthema-press")); }
 
@@ -297,7 +298,7 @@ void PressDesk::pause() {
     } else {
         // under heat nothing waits: counting presses are opened first
         if (!shift_->counting().empty()) {
-            room_.say({QStringLiteral("A press is closed: open it first, then pause."), false, {}, {}});
+            room_.say({tr("A press is closed: open it first, then pause."), false, {}, {}});
             return;
         }
         stopped_at_ = now();
@@ -329,10 +330,10 @@ void PressDesk::report(PressFault fault, std::size_t part) {
             else
                 same->copies += r.copies;
         }
-        room_.edit(QStringLiteral("spoiled at the press"), std::move(next));
-        room_.say({QStringLiteral("%1 is noted: %2 to be printed again with the next sheet. Once it is there, take it into the shift.")
-                       .arg(qt(press_fault_name(fault)))
-                       .arg(lost.size() == 1 ? QStringLiteral("one transfer") : QStringLiteral("%1 transfers").arg(lost.size())),
+        room_.edit(tr("spoiled at the press"), std::move(next));
+        room_.say({tr("%1 is noted: %2 to be printed again with the next sheet. Once it is there, take it into the shift.")
+                       .arg(said(press_fault_name(fault)))
+                       .arg(lost.size() == 1 ? tr("one transfer") : tr("%1 transfers").arg(lost.size())),
                    false,
                    {},
                    {}});
@@ -355,7 +356,7 @@ std::vector<NextTry> PressDesk::tries_for(const HeldRun& held) const {
 void PressDesk::try_again(const std::string& trial, const NextTry& with) {
     if (!shift_ || planning_) return;
     if (!shift_->counting().empty()) {
-        room_.say({QStringLiteral("A press is closed: open it first, then try again."), false, {}, {}});
+        room_.say({tr("A press is closed: open it first, then try again."), false, {}, {}});
         return;
     }
     std::vector<std::string> trials;
@@ -371,7 +372,7 @@ void PressDesk::try_again(const std::string& trial, const NextTry& with) {
     if (!next_trial) return;
     Order next = room_.order();
     next.trials.push_back(std::move(*next_trial));
-    room_.edit(QStringLiteral("try another figure"), std::move(next));
+    room_.edit(tr("try another figure"), std::move(next));
     planning_ = true;
     with_plan_as_begun(trials, [this, trial, number = shift_number_](PressPlan plan) {
         planning_ = false;
@@ -385,11 +386,10 @@ void PressDesk::try_again(const std::string& trial, const NextTry& with) {
         ++shift_number_;
         for (const std::string& sentence : shift_->restore(record)) room_.say({qt(sentence), false, {}, {}});
         counting_ = 0;
-        room_.say(
-            {QStringLiteral("The trial stands in the plan again. Take a spare transfer, and the spoiled piece or a scrap of its cloth."),
-             false,
-             {},
-             {}});
+        room_.say({tr("The trial stands in the plan again. Take a spare transfer, and the spoiled piece or a scrap of its cloth."),
+                   false,
+                   {},
+                   {}});
         keep();
         emit card_changed();
     });
@@ -413,10 +413,10 @@ void PressDesk::keep_trial(const Load& load, TrialResult result) {
     if (result == TrialResult::released_clean && !simulated_) {  // the next order begins with it
         LibraryContent learned;
         learned.trials.push_back(*trial);
-        room_.library().keep(learned, QStringLiteral("The shop knows this recipe now."));
+        room_.library().keep(learned, tr("The shop knows this recipe now."));
     }
     next.trials.push_back(std::move(*trial));
-    room_.edit(QStringLiteral("trial"), std::move(next));
+    room_.edit(tr("trial"), std::move(next));
 }
 
 void PressDesk::trouble(int machine, const QString& which) {

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/records/drift.h"
 #include "core/records/statistics.h"
@@ -98,7 +99,8 @@ void ShiftRecorder::look(const Shift& shift) {
         const DecorationFit* fitted = nullptr;
         const SizeFit* size = size_of(r, &fitted);
         std::vector<TapeAsk> asks;
-        if (const Decoration* d = find_decoration(order(), r.design); d != nullptr && size != nullptr) asks = tape_asks(*d, *fitted, *size);
+        if (const Decoration* d = find_decoration(order(), r.design); d != nullptr && size != nullptr)
+            asks = tape_asks(*d, *fitted, *size, order().unit);
         PressRecord by_hand = r;
         if (hand_) {
             const MarksMoved moved = marks_moved(order().corrections, r.press, r.platen, r.hands);
@@ -183,15 +185,15 @@ void ShiftRecorder::watch() {
             if (seen.empty()) continue;
             const Drift& d = seen.back();
             const Press* p = find_press(order(), press);
-            warning_ = QStringLiteral("The last %1 measured on the %2 lie %3 by %4%5: look at the platen and at how it is loaded.")
+            warning_ = tr("The last %1 measured on the %2 lie %3 by %4%5: look at the platen and at how it is loaded.")
                            .arg(int(y.size()) - d.began_at)
-                           .arg(qt(p == nullptr ? press : p->name), QLatin1String(d.by > 0 ? more : less),
+                           .arg(qt(p == nullptr ? press : p->name), tr(d.by > 0 ? more : less),
                                 qt(length_text(Length::from_mm(std::round(std::abs(d.by))), order().unit)),
-                                d.creeps ? QStringLiteral(", a little more each time") : QString());
+                                d.creeps ? tr(", a little more each time") : QString());
         }
     };
-    say(down_, "low", "high");
-    say(aside_, "to your right", "to your left");
+    say(down_, noted("low"), noted("high"));
+    say(aside_, noted("to your right"), noted("to your left"));
 }
 
 }  // namespace orthema::app

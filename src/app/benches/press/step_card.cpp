@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/benches/press/lanes_view.h"
 #include "core/guides/panel_drawing.h"
@@ -28,10 +29,10 @@ bool in_oven(const Order& order, const Decoration* dec) { return dec != nullptr 
 std::string load_how(const Order& order, const Decoration* dec) {
     const BlankStyle* style = dec == nullptr ? nullptr : find_style(order, dec->run.style);
     switch (style == nullptr ? Build::upper_body : family_build(style->family)) {
-    case Build::cap: return "Draw the panel smooth over the form, bill clear of the platen; middle on the form's middle.";
-    case Build::wrap: return "Middle of the print opposite the handle or seam, rim up; close it straight.";
-    case Build::flat: return "Lay it flat and square; edges as on the map.";
-    default: return "Smooth it flat; collar, centre and seams as on the map.";
+    case Build::cap: return spoken("Draw the panel smooth over the form, bill clear of the platen; middle on the form's middle.");
+    case Build::wrap: return spoken("Middle of the print opposite the handle or seam, rim up; close it straight.");
+    case Build::flat: return spoken("Lay it flat and square; edges as on the map.");
+    default: return spoken("Smooth it flat; collar, centre and seams as on the map.");
     }
 }
 
@@ -41,16 +42,17 @@ std::string film_how(const Order& order, const Medium& film, ActKind kind) {
     switch (kind) {
     case ActKind::print:
         return (method == nullptr || !method->read_through  ? std::string()
-                : film.mirror == MirrorBy::printer_software ? phrase("make-mirror-software") + " "
-                                                            : phrase("make-mirror-here") + " ") +
-               phrase("make-colour-then-white");
-    case ActKind::powder: return phrase("make-powder");
-    case ActKind::cure: return phrase("make-cure");
+                : film.mirror == MirrorBy::printer_software ? phrase("make-mirror-software", order.unit) + " "
+                                                            : phrase("make-mirror-here", order.unit) + " ") +
+               phrase("make-colour-then-white", order.unit);
+    case ActKind::powder: return phrase("make-powder", order.unit);
+    case ActKind::cure: return phrase("make-cure", order.unit);
     case ActKind::cut:
         return phrase(film.laying.cutting == Cutting::trimmer   ? "make-trimmer"
                       : film.laying.cutting == Cutting::contour ? "make-cut-out"
-                                                                : "make-tape");
-    default: return phrase("make-then-powder");
+                                                                : "make-tape",
+                      order.unit);
+    default: return phrase("make-then-powder", order.unit);
     }
 }
 
@@ -63,29 +65,29 @@ const ActInfo* info_of(const PressPlan& plan, const Act& act) {
 std::string card_words(const PressPlan& plan, const Act& act) {
     const ActInfo* info = info_of(plan, act);
     switch (act.kind) {
-    case ActKind::change: return "Make the press ready";
-    case ActKind::load: return "Load";
-    case ActKind::place: return "Place the transfer";
+    case ActKind::change: return spoken("Make the press ready");
+    case ActKind::load: return spoken("Load");
+    case ActKind::place: return spoken("Place the transfer");
     case ActKind::press: {
-        const std::string verb = capitalised(info == nullptr ? "press" : step_name(info->step.kind));
-        const std::string field = info != nullptr && info->fields > 1
-                                      ? "field " + std::to_string(info->field + 1) + " of " + std::to_string(info->fields) + ", "
-                                      : "";
-        return verb + " " + field + mm_text(info == nullptr ? 0 : info->step.seconds, 1) + " s";
+        const std::string verb = capitalised(spoken(info == nullptr ? noted("press") : step_name(info->step.kind)));
+        const std::string field = info != nullptr && info->fields > 1 ? spoken("field ") + std::to_string(info->field + 1) +
+                                                                            spoken(" of ") + std::to_string(info->fields) + ", "
+                                                                      : "";
+        return verb + " " + field + figure_text(info == nullptr ? 0 : info->step.seconds, 1, reading_in(Unit::mm)) + " s";
     }
-    case ActKind::print: return "Print the film";
-    case ActKind::powder: return "Powder the film";
-    case ActKind::cure: return "Cure the film";
-    case ActKind::cut: return "Cut apart";
+    case ActKind::print: return spoken("Print the film");
+    case ActKind::powder: return spoken("Powder the film");
+    case ActKind::cure: return spoken("Cure the film");
+    case ActKind::cut: return spoken("Cut apart");
     case ActKind::wait:
-        if (load_of(plan, act.task).makes_film()) return "Let it print";
-        return "Wait " + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
-    case ActKind::peel: return std::string("Peel ") + (info == nullptr ? "" : peel_name(info->step.peel));
-    case ActKind::turn: return info != nullptr && info->fields > 1 ? "Next field" : "Turn";
-    case ActKind::inside_out: return "Turn inside out";
-    case ActKind::trim: return "Trim the edges";
-    case ActKind::unload: return "Open and take off";
-    case ActKind::check: return "Check the trial";
+        if (load_of(plan, act.task).makes_film()) return spoken("Let it print");
+        return spoken("Wait ") + mm_text(info == nullptr ? 0 : info->step.seconds, 0) + " s";
+    case ActKind::peel: return std::string(spoken("Peel ")) + (info == nullptr ? "" : spoken(peel_name(info->step.peel)));
+    case ActKind::turn: return info != nullptr && info->fields > 1 ? spoken("Next field") : spoken("Turn");
+    case ActKind::inside_out: return spoken("Turn inside out");
+    case ActKind::trim: return spoken("Trim the edges");
+    case ActKind::unload: return spoken("Open and take off");
+    case ActKind::check: return spoken("Check the trial");
     }
     return "";
 }
@@ -98,13 +100,14 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
     if (const Medium* film = find_medium(order, load.film.medium); load.makes_film() && film != nullptr)
         return film_how(order, *film, act.kind);
     if (load.apart) switch (act.kind) {
-        case ActKind::load: return "Print sheets on adhesive sheets, marks on marks, side by side between two cover sheets. No blank yet.";
-        case ActKind::unload: return "Off the press, flat, still under the cover sheet.";
+        case ActKind::load:
+            return spoken("Print sheets on adhesive sheets, marks on marks, side by side between two cover sheets. No blank yet.");
+        case ActKind::unload: return spoken("Off the press, flat, still under the cover sheet.");
         case ActKind::peel:
-            return "Take the print's backing off " + std::string(peel_name(info->step.peel)) +
-                   (info->step.how.empty() ? ", low and rolled back." : ", " + info->step.how + ".");
-        case ActKind::trim: return "Cut each close to its ink with scissors or knife; then lay them by size.";
-        case ActKind::press: return step_words(info->step, order.press_run.fahrenheit) + ".";
+            return spoken("Take the print's backing off ") + spoken(peel_name(info->step.peel)) +
+                   (info->step.how.empty() ? spoken(", low and rolled back.") : ", " + info->step.how + ".");
+        case ActKind::trim: return spoken("Cut each close to its ink with scissors or knife; then lay them by size.");
+        case ActKind::press: return step_words(info->step, order.press_run.fahrenheit, false, order.unit) + ".";
         default: break;
         }
     switch (act.kind) {
@@ -112,44 +115,47 @@ std::string card_how(const Order& order, const PressPlan& plan, const Act& act) 
         const PressState mounted = plan.shop.tasks[std::size_t(act.task)].state_on(act.machine);
         const Press* press = find_press(order, plan.presses[std::size_t(act.machine)]);
         if (in_oven(order, dec))
-            return "Set it to " + heat_words(want.celsius, order.press_run.fahrenheit) +
-                   " and let it come to heat. Gloves: it is hot inside.";
-        std::string s = "Set it to " + std::string(pressure_name(Pressure(want.pressure))) + " pressure";
+            return spoken("Set it to ") + heat_words(want.celsius, order.press_run.fahrenheit) +
+                   spoken(" and let it come to heat. Gloves: it is hot inside.");
+        std::string s = spoken("Set it to ") + spoken(pressure_name(Pressure(want.pressure))) + spoken(" pressure");
         if (press != nullptr && mounted.platen < int(press->platens.size()))
-            s += ", with its " + press->platens[std::size_t(mounted.platen)].name + " on";
+            s += spoken(", with its ") + press->platens[std::size_t(mounted.platen)].name + spoken(" on");
         return s + ". It goes to " + heat_words(want.celsius, order.press_run.fahrenheit) + ". Gloves: the platen is hot.";
     }
     case ActKind::load:
         if (info != nullptr && info->step.kind == StepKind::marry)
-            return "The sheets of the transfer on one another, marks on marks, between two cover sheets. No blank yet.";
-        if (in_oven(order, dec)) return "Upright on the tray, standing apart, so that the air goes round each.";
-        return load.pieces > 1 ? "Fill the platen about its middle, for even pressure." : load_how(order, dec);
+            return spoken("The sheets of the transfer on one another, marks on marks, between two cover sheets. No blank yet.");
+        if (in_oven(order, dec)) return spoken("Upright on the tray, standing apart, so that the air goes round each.");
+        return load.pieces > 1 ? spoken("Fill the platen about its middle, for even pressure.") : load_how(order, dec);
     case ActKind::place: {
         const BlankStyle* style = dec == nullptr ? nullptr : find_style(order, dec->run.style);
         const bool creased = style != nullptr && family_build(style->family) == Build::upper_body;
-        std::string s = std::string("Centre tick on the ") + (creased ? "crease" : "middle mark") + ", reading side as on the card.";
-        if (info->layer > 0) s = "Lay the next layer on the one below.";
-        if (info->part > 0) s = "Lay part " + std::to_string(info->part + 1) + " against the last, tick to tick.";
+        std::string s = std::string(spoken("Centre tick on the ")) + (creased ? spoken("crease") : spoken("middle mark")) +
+                        spoken(", reading side as on the card.");
+        if (info->layer > 0) s = spoken("Lay the next layer on the one below.");
+        if (info->part > 0) s = spoken("Lay part ") + std::to_string(info->part + 1) + spoken(" against the last, tick to tick.");
         return s;
     }
-    case ActKind::press: return step_words(info->step, order.press_run.fahrenheit, in_oven(order, dec)) + ".";
+    case ActKind::press: return step_words(info->step, order.press_run.fahrenheit, in_oven(order, dec), order.unit) + ".";
     case ActKind::peel: {
-        std::string s = "Low and rolled back, not upward.";
-        if (!info->step.how.empty() && info->step.how != "low and rolled back") s = "Peel " + info->step.how + ".";
-        return s + " Not released? Report it: it goes back for a few seconds.";
+        std::string s = spoken("Low and rolled back, not upward.");
+        if (!info->step.how.empty() && info->step.how != spoken("low and rolled back")) s = spoken("Peel ") + info->step.how + ".";
+        return s + spoken(" Not released? Report it: it goes back for a few seconds.");
     }
     case ActKind::turn:
         if (info == nullptr || info->step.kind != StepKind::turn)
-            return info != nullptr && info->fields > 1 ? "On to field " + std::to_string(info->field + 1) +
-                                                             ", as on the map: it laps over the last, and none of the ink is left out."
-                                                       : "To the other place, as on the map.";
-        return "Turn the blank over" + (info->step.how.empty() ? std::string(".") : ": " + info->step.how + ".");
+            return info != nullptr && info->fields > 1
+                       ? spoken("On to field ") + std::to_string(info->field + 1) +
+                             spoken(", as on the map: it laps over the last, and none of the ink is left out.")
+                       : spoken("To the other place, as on the map.");
+        return spoken("Turn the blank over") + (info->step.how.empty() ? std::string(".") : ": " + info->step.how + ".");
     case ActKind::inside_out:
-        return "Cool first. The other layer comes out, seams flat; then the carry board goes between the layers again.";
-    case ActKind::unload: return "Onto the cooling place, flat; nothing on top of it.";
-    case ActKind::check: return "Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.";
-    case ActKind::wait: return "Leave it where it is.";
-    case ActKind::trim: return dec != nullptr ? "Cut close to the ink; no carrier may be left." : "";
+        return spoken("Cool first. The other layer comes out, seams flat; then the carry board goes between the layers again.");
+    case ActKind::unload: return spoken("Onto the cooling place, flat; nothing on top of it.");
+    case ActKind::check:
+        return spoken("Edges down, colour right, no ghost, straight: going on keeps this recipe for this blank and press.");
+    case ActKind::wait: return spoken("Leave it where it is.");
+    case ActKind::trim: return dec != nullptr ? spoken("Cut close to the ink; no carrier may be left.") : "";
     case ActKind::print:
     case ActKind::powder:
     case ActKind::cure:
@@ -162,28 +168,30 @@ std::string step_caution(const Order& order, const Load& load, ActKind kind) {
     const Decoration* d = find_decoration(order, load.decoration);
     const BlankStyle* style = d == nullptr ? nullptr : find_style(order, d->run.style);
     const bool hard = style != nullptr && is_hard(style->family);
-    if (kind == ActKind::powder) return phrase("make-dust");
-    if (kind == ActKind::cure) return phrase("make-fumes");
+    if (kind == ActKind::powder) return phrase("make-dust", order.unit);
+    if (kind == ActKind::cure) return phrase("make-fumes", order.unit);
     if (load.apart)
-        return kind == ActKind::press || kind == ActKind::unload || kind == ActKind::peel ? "Hot platen and sheets: gloves. Ventilate."
-                                                                                          : "";
+        return kind == ActKind::press || kind == ActKind::unload || kind == ActKind::peel
+                   ? spoken("Hot platen and sheets: gloves. Ventilate.")
+                   : "";
     switch (kind) {
     case ActKind::press:
-        if (in_oven(order, d)) return "An oven that was used for this never cooks food again. Ventilate; stay with it.";
-        return hard && style->fabric.find("ceramic") != std::string::npos ? "Ceramic cracks under uneven pressure. Stay with it; ventilate."
-                                                                          : "Never leave a press closed unattended. Ventilate.";
+        if (in_oven(order, d)) return spoken("An oven that was used for this never cooks food again. Ventilate; stay with it.");
+        return hard && style->fabric.find("ceramic") != std::string::npos
+                   ? spoken("Ceramic cracks under uneven pressure. Stay with it; ventilate.")
+                   : spoken("Never leave a press closed unattended. Ventilate.");
     case ActKind::unload:
-    case ActKind::turn: return hard ? "Hot metal and ceramic: gloves, a heat-proof rest." : "Hot platen: gloves.";
-    case ActKind::peel: return hard ? "It is still hot: gloves." : "";
+    case ActKind::turn: return hard ? spoken("Hot metal and ceramic: gloves, a heat-proof rest.") : spoken("Hot platen: gloves.");
+    case ActKind::peel: return hard ? spoken("It is still hot: gloves.") : "";
     case ActKind::load:
-        return style != nullptr && is_infant_wear(style->family) ? "Infant wear: snaps off the platen; local rules apply." : "";
+        return style != nullptr && is_infant_wear(style->family) ? spoken("Infant wear: snaps off the platen; local rules apply.") : "";
     default: return "";
     }
 }
 
 StepCard::StepCard(Workroom& room, const PressDesk& desk) : Canvas(room.art()), room_(room), desk_(desk) {
     setObjectName(QStringLiteral("Step card"));
-    setAccessibleName(QStringLiteral("What to do now"));
+    setAccessibleName(tr("What to do now"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -195,21 +203,22 @@ double StepCard::draw_count(Drawing& d, const Countdown& c, double x, double y, 
     const Load& load = load_of(plan, c.task);
     const std::string machine = c.machine >= 0      ? plan.shop.machines[std::size_t(c.machine)].name
                                 : load.makes_film() ? load_words(room_.order(), load)
-                                                    : std::string("Waiting");
+                                                    : std::string(spoken("Waiting"));
     const ActKind kind = plan.tasks[std::size_t(c.task)].acts[std::size_t(c.phase)].kind;
     const bool counts = c.began >= 0;
     const int whole = int(std::ceil(left));
     const bool long_one = whole >= 600;
     const std::string seconds = counts ? std::to_string(long_one ? whole / 60 : whole) : "–";
-    const std::string what = std::string(long_one ? "minutes" : "seconds") + (kind == ActKind::press  ? " left under heat"
-                                                                              : kind == ActKind::cure ? " until it is cured"
-                                                                              : load.makes_film()     ? " until it is printed"
-                                                                                                      : " to wait");
+    const std::string what =
+        std::string(long_one ? spoken("minutes") : spoken("seconds")) + (kind == ActKind::press  ? spoken(" left under heat")
+                                                                         : kind == ActKind::cure ? spoken(" until it is cured")
+                                                                         : load.makes_film()     ? spoken(" until it is printed")
+                                                                                                 : spoken(" to wait"));
     d.rect({x, y, x + width, y + tall}, palette::light, Stroke{counts ? palette::brick : palette::ochre, 2, {}});
     d.text({x + 14, y + tall / 2 + number * 0.35}, seconds, number, counts ? palette::brick_text : palette::ochre_text, Align::left, true);
     const double at = x + std::max(low ? 80.0 : 108.0, text_width(seconds, number, true) + 28), room = x + width - at - 8;
     d.text({at, y + tall * 0.42}, fitting(machine, room, low ? 14 : 17, true), low ? 14 : 17, palette::ink, Align::left, true);
-    d.text({at, y + tall * 0.42 + (low ? 17 : 24)}, fitting(counts ? what : "counts once the plate is hot", room, low ? 12.5 : 15),
+    d.text({at, y + tall * 0.42 + (low ? 17 : 24)}, fitting(counts ? what : spoken("counts once the plate is hot"), room, low ? 12.5 : 15),
            low ? 12.5 : 15, palette::quiet);
     if (counts) d.rect({x, y + tall - 4, x + width * (1 - left / std::max(1e-6, c.seconds)), y + tall}, palette::brick);
     return tall;
@@ -225,8 +234,8 @@ void StepCard::draw_deed(Drawing& d, const Act& card, double width, double heigh
     const double x = 28, room = width - x - 14;
     const double words_size = low ? 18 : 21, how_size = low ? 15 : 17;
     double y = 30;
-    std::string where = card.machine >= 0 ? plan.shop.machines[std::size_t(card.machine)].name : "At the table";
-    if (plan.shop.hands > 1 && card.hand >= 0) where += ", for person " + std::to_string(card.hand + 1);
+    std::string where = card.machine >= 0 ? plan.shop.machines[std::size_t(card.machine)].name : spoken("At the table");
+    if (plan.shop.hands > 1 && card.hand >= 0) where += spoken(", for person ") + std::to_string(card.hand + 1);
     d.text({x, y}, fitting(where, room, 18, true), 18, palette::quiet, Align::left, true);
     const std::string title = card_words(plan, card);
     const double whole = text_width(title, 46, true), title_size = std::clamp(46 * room / std::max(1.0, whole), 26.0, low ? 38.0 : 46.0);
@@ -248,10 +257,10 @@ void StepCard::draw_deed(Drawing& d, const Act& card, double width, double heigh
         const double asked = shift.asked(card);
         y += 32;
         const std::string now = r.known && !r.lost ? heat_words(r.celsius, f) : "–";
-        d.text({x, y}, "Plate", 16, palette::quiet);
+        d.text({x, y}, spoken("Plate"), 16, palette::quiet);
         d.text({x + 58, y + 2}, now, 26, r.known && std::abs(r.celsius - asked) <= reached_within ? palette::moss : palette::ochre_text,
                Align::left, true);
-        d.text({x + 58 + text_width(now, 26, true) + 16, y}, "set to " + heat_words(asked, f), 16, palette::quiet);
+        d.text({x + 58 + text_width(now, 26, true) + 16, y}, spoken("set to ") + heat_words(asked, f), 16, palette::quiet);
     }
     y += 14;
     for (const Countdown& c : shift.counting()) y += draw_count(d, c, x, y, room, low || shift.counting().size() > 1) + 8;
@@ -261,7 +270,7 @@ void StepCard::draw_deed(Drawing& d, const Act& card, double width, double heigh
     const auto after = shift.coming(std::size_t(std::clamp((height - y - 34) / 20, 0.0, 3.0)));
     if (after.empty()) return;
     double at = height - 10 - 20 * double(after.size());
-    d.text({x, at}, "then", 13, palette::quiet);
+    d.text({x, at}, spoken("then"), 13, palette::quiet);
     for (const Act& a : after) {
         const Load& l = load_of(plan, a.task);
         at += 20;
@@ -275,7 +284,7 @@ void StepCard::draw_sheets(Drawing& d, const Load& load, double x, double room, 
     const Order& order = room_.order();
     double y = 52;
     if (const Medium* film = find_medium(order, load.film.medium); film != nullptr) {
-        d.text({x, 24}, fitting(phrase("page-making"), room, 15, true), 15, palette::ink, Align::left, true);
+        d.text({x, 24}, fitting(phrase("page-making", order.unit), room, 15, true), 15, palette::ink, Align::left, true);
         int number = 0;
         for (const std::string& words : making_words(order, *film)) {
             d.text({x, y}, std::to_string(++number), 14.5, palette::quiet, Align::left, true);
@@ -283,7 +292,7 @@ void StepCard::draw_sheets(Drawing& d, const Load& load, double x, double room, 
         }
         return;
     }
-    d.text({x, 24}, fitting("The transfers, without a blank", room, 15, true), 15, palette::ink, Align::left, true);
+    d.text({x, 24}, fitting(spoken("The transfers, without a blank"), room, 15, true), 15, palette::ink, Align::left, true);
     for (const LoadPart& p : load.parts) {
         const Decoration* one = find_decoration(order, p.decoration);
         const DecorationFit* its = find_fit(room_.plan(), p.decoration);
@@ -327,7 +336,7 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
     if (const auto map = platen_map(order, *dec, *size, *ground, {}, info == nullptr ? 0 : info->field)) {
         const auto lines = std::min(map->lines.size(), std::size_t(std::max(2.0, (height - 260) / 18.5)));
         const double foot = height - 10 - 18.5 * double(lines);
-        d.text({x, 24}, fitting(map->platen_name + " of the " + map->press, room, 15, true), 15, palette::ink, Align::left, true);
+        d.text({x, 24}, fitting(map->platen_name + spoken(" of the ") + map->press, room, 15, true), 15, palette::ink, Align::left, true);
         draw_platen_map(d, order, *dec, *size, *ground, *map, {x, 36, x + room, foot - 14}, 1, 15);
         for (std::size_t i = 0; i < lines; ++i) {
             const MapLine& l = map->lines[i];
@@ -338,11 +347,13 @@ void StepCard::draw_place(Drawing& d, const Act& card, double x, double width, d
     const Rect box{x, 36, x + room, height - 50}, all = drawn_box(ground->panel);
     const double k = std::min(box.width() / all.width(), box.height() / all.height()) * 0.92;
     const Affine to{k, 0, 0, k, box.centre().x - k * all.centre().x, box.centre().y - k * all.centre().y};
-    d.text({x, 24}, fitting(side_words(find_style(order, dec->run.style)->family, ground->panel.face), room, 15, true), 15, palette::ink,
-           Align::left, true);
+    d.text({x, 24}, fitting(side_words(find_style(order, dec->run.style)->family, ground->panel.face, order.unit), room, 15, true), 15,
+           palette::ink, Align::left, true);
     draw_panel(d, ground->panel, to, cloth_of(order, *dec), 1);
     draw_design(d, *dec, *size, to);
-    line(height - 18, std::string("top of ink ") + (size->top_to_ink < 0 ? "above" : "below") + " the " + ground->panel.top_name,
+    line(height - 18,
+         std::string(spoken("top of ink ")) + (size->top_to_ink < 0 ? spoken("above") : spoken("below")) + spoken(" the ") +
+             spoken(ground->panel.top_name),
          length_text(Length::from_mm(std::abs(size->top_to_ink)), order.unit));
 }
 
@@ -402,8 +413,9 @@ Drawing StepCard::card(double width, double height, bool dark) {
         d.text({width / 2, y}, fitting(words, width - 24, size, bold), size, colour, Align::centre, bold);
     };
     if (!desk_.running()) {
-        middle(height / 2 - 12, "No shift is running.", 19, palette::ink, true);
-        middle(height / 2 + 16, "Begin one above: a rehearsal runs against the simulated press, ten times as fast.", 14, palette::quiet);
+        middle(height / 2 - 12, spoken("No shift is running."), 19, palette::ink, true);
+        middle(height / 2 + 16, spoken("Begin one above: a rehearsal runs against the simulated press, ten times as fast."), 14,
+               palette::quiet);
         if (dark) darken(d);
         return d;
     }
@@ -430,13 +442,13 @@ Drawing StepCard::card(double width, double height, bool dark) {
     }
     const bool held = !shift.held().empty() && shift.counting().empty();
     middle(height / 2 - 12,
-           shift.over() ? "All is pressed."
-           : held       ? "A trial did not come out."
-                        : "The last load is under heat.",
+           shift.over() ? spoken("All is pressed.")
+           : held       ? spoken("A trial did not come out.")
+                        : spoken("The last load is under heat."),
            28, held ? palette::carmine : palette::moss, true);
     middle(height / 2 + 22,
-           held ? "What is left waits for it: choose below what to try."
-                : std::to_string(shift.loads_done()) + " loads, ended at " + time_of_day(order.press_run, desk_.now()),
+           held ? spoken("What is left waits for it: choose below what to try.")
+                : std::to_string(shift.loads_done()) + spoken(" loads, ended at ") + time_of_day(order.press_run, desk_.now()),
            16, palette::quiet);
     double y = height - 84;
     for (const Countdown& c : shift.counting()) y -= draw_count(d, c, 24, y, width / 2 - 40, false) + 8;

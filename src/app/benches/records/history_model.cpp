@@ -1,5 +1,6 @@
 #include "app/benches/records/history_model.h"
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -7,9 +8,8 @@ namespace orthema::app {
 namespace {
 
 const QStringList& heads() {
-    static const QStringList all{QStringLiteral("pressed"), QStringLiteral("order"), QStringLiteral("design"), QStringLiteral("blank"),
-                                 QStringLiteral("size"),    QStringLiteral("press"), QStringLiteral("by"),     QStringLiteral("came out"),
-                                 QStringLiteral("aside"),   QStringLiteral("low"),   QStringLiteral("remark")};
+    static const QStringList all{tr("pressed"), tr("order"),    tr("design"), tr("blank"), tr("size"),  tr("press"),
+                                 tr("by"),      tr("came out"), tr("aside"),  tr("low"),   tr("remark")};
     return all;
 }
 
@@ -35,7 +35,7 @@ QVariant HistoryModel::data(const QModelIndex& index, int role) const {
     if (at >= room_.records().all().size()) return {};
     const PressRecord& r = room_.records().all()[at];
     const Order& order = room_.order();
-    const auto figure = [&](const std::optional<double>& v) { return v ? qt(mm_text(*v, 1)) : QString(); };
+    const auto off = [&](const std::optional<double>& v) { return v ? figure(*v, 1) : QString(); };
     switch (index.column()) {
     case 0: return qt(r.at.substr(0, 16)).replace('T', ' ');
     case 1: return qt(r.order);
@@ -53,9 +53,9 @@ QVariant HistoryModel::data(const QModelIndex& index, int role) const {
         return p == nullptr ? qt(r.press) : qt(p->name);
     }
     case 6: return qt(r.hands);
-    case 7: return QString::fromLatin1(outcome_name(r.outcome));
-    case 8: return figure(r.landing ? r.landing->aside : std::nullopt);
-    case 9: return figure(r.landing ? r.landing->down : std::nullopt);
+    case 7: return said(outcome_name(r.outcome));
+    case 8: return off(r.landing ? r.landing->aside : std::nullopt);
+    case 9: return off(r.landing ? r.landing->down : std::nullopt);
     default: return qt(r.remark);
     }
 }

@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLineEdit>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
 namespace orthema::app {
@@ -18,8 +19,8 @@ LessonList::LessonList(Workroom& room) : room_(room) {
     rows_->setSpacing(8);
     remark_ = new QLineEdit;
     remark_->setObjectName(QStringLiteral("New lesson"));
-    remark_->setAccessibleName(QStringLiteral("A remark to come back to"));
-    remark_->setPlaceholderText(QStringLiteral("What is to be remembered next time, about what the filters above name; Return"));
+    remark_->setAccessibleName(tr("A remark to come back to"));
+    remark_->setPlaceholderText(tr("What is to be remembered next time, about what the filters above name; Return"));
     connect(remark_, &QLineEdit::returnPressed, this, [this] {
         if (remark_->text().trimmed().isEmpty()) return;
         const std::string words = remark_->text().trimmed().toStdString();
@@ -59,7 +60,7 @@ QWidget* LessonList::card(const QString& title, const QString& reason, const QSt
 void LessonList::show_lessons(const std::vector<Correction>& proposals, const RecordFilter& about) {
     about_ = about;
     const Order& order = room_.order();
-    QString now = QString::number(int(order.unit));
+    QString now = QString::number(int(Unit(order.unit)));
     for (const Correction& c : proposals) now += qt(c.id) + QString::number(c.by) + QString::number(c.pieces);
     for (const Lesson& l : room_.records().lessons())
         now += qt(l.correction.id) + QString::number(l.version) + QString::number(room_.records().all().size());
@@ -71,11 +72,10 @@ void LessonList::show_lessons(const std::vector<Correction>& proposals, const Re
     }
     cards_.clear();
     for (const Correction& c : proposals) {
-        QWidget* frame = card(qt(proposal_words(c, order)), qt(capitalised(proposal_reason(c, order.unit))), QStringLiteral("▲ proposed"));
+        QWidget* frame = card(qt(proposal_words(c, order)), qt(capitalised(proposal_reason(c, order.unit))), tr("▲ proposed"));
         auto* keys = new QHBoxLayout;
-        auto* take = push(QStringLiteral("Take it"), QStringLiteral("Acts where it says, from now on; undo takes it back"), true);
-        auto* leave =
-            push(QStringLiteral("Decline"), QStringLiteral("It is remembered, and comes again only when it rests on twice as many pieces"));
+        auto* take = push(tr("Take it"), tr("Acts where it says, from now on; undo takes it back"), true);
+        auto* leave = push(tr("Decline"), tr("It is remembered, and comes again only when it rests on twice as many pieces"));
         connect(take, &QPushButton::clicked, this, [this, c] { room_.records().take(c); });
         connect(leave, &QPushButton::clicked, this, [this, c] { room_.records().decline(c); });
         keys->addWidget(take);
@@ -92,18 +92,18 @@ void LessonList::show_lessons(const std::vector<Correction>& proposals, const Re
             reason = qt(capitalised(taken_words(l.correction, order.unit))) + QStringLiteral(".");
             const Followed f = followed(l, room_.records().all());
             if (f.enough)
-                reason += QStringLiteral(" Since then %1 measured: %2 off on the mean, where it was %3.")
+                reason += tr(" Since then %1 measured: %2 off on the mean, where it was %3.")
                               .arg(counted(std::size_t(f.pieces), "piece"),
                                    qt(length_text(Length::from_mm(std::round(f.after * 10) / 10), order.unit)),
                                    qt(length_text(Length::from_mm(std::round(f.before * 10) / 10), order.unit)));
             else if (l.correction.kind == CorrectionKind::loading_marks)
-                reason += QStringLiteral(" Too few measured since to say whether it helped.");
+                reason += tr(" Too few measured since to say whether it helped.");
         }
-        static const char* const marks[] = {"○ open", "■ taken", "– declined", "↶ taken back"};
-        QWidget* frame = card(qt(proposal_words(l.correction, order)), reason, QString::fromUtf8(marks[std::size_t(l.state)]));
+        static const char* const marks[] = {noted("○ open"), noted("■ taken"), noted("– declined"), noted("↶ taken back")};
+        QWidget* frame = card(qt(proposal_words(l.correction, order)), reason, tr(marks[std::size_t(l.state)]));
         if (l.state == LessonState::taken || !remark) continue;
         if (l.state == LessonState::open) {
-            auto* done = push(QStringLiteral("Done with"), QStringLiteral("It was heeded"));
+            auto* done = push(tr("Done with"), tr("It was heeded"));
             connect(done, &QPushButton::clicked, this, [this, c = l.correction] { room_.records().decline(c); });
             auto* keys = new QHBoxLayout;
             keys->addWidget(done);

@@ -1,5 +1,7 @@
 #include "app/benches/records/plot_view.h"
 
+#include "app/widgets/speech.h"
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 
@@ -15,8 +17,8 @@ constexpr double near = 11;  ///< pixels from a dot that still are on it
 
 PlotView::PlotView(const LoadedArtById& art, QWidget* parent) : Canvas(art, parent) {
     setObjectName(QStringLiteral("Plot"));
-    setAccessibleName(QStringLiteral("Records as dots"));
-    setToolTip(QStringLiteral("Click a dot to see its record; the arrow keys go from dot to dot"));
+    setAccessibleName(tr("Records as dots"));
+    setToolTip(tr("Click a dot to see its record; the arrow keys go from dot to dot"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
 }

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "app/widgets/speech.h"
 #include "app/photos/kept_photo.h"
 #include "core/order/gang.h"
 #include "core/records/of_load.h"
@@ -49,26 +50,25 @@ Rect moved(const Rect& r, Point by) { return {r.x0 + by.x, r.y0 + by.y, r.x1 + b
 
 PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(view) {
     bare();
-    head(QStringLiteral("Pressed piece, photographed"));
+    head(tr("Pressed piece, photographed"));
     of_ = note();
     says_ = note();
     says_->setObjectName(QStringLiteral("says of the piece"));
     says_->setProperty("strong", true);
     rule();
     figures_ = part();
-    aside_ = figures_->text_row(QStringLiteral("Aside"));
-    down_ = figures_->text_row(QStringLiteral("Down"));
-    tilt_ = figures_->text_row(QStringLiteral("Turned"));
-    width_ = figures_->text_row(QStringLiteral("Width"));
-    wider_ = figures_->text_row(QStringLiteral("Against plan"));
+    aside_ = figures_->text_row(tr("Aside"));
+    down_ = figures_->text_row(tr("Down"));
+    tilt_ = figures_->text_row(tr("Turned"));
+    width_ = figures_->text_row(tr("Width"));
+    wider_ = figures_->text_row(tr("Against plan"));
     beyond_ = figures_->note();
     beyond_->setProperty("strong", true);
     differs_ = figures_->note();
     sure_ = figures_->note();
-    keep_ =
-        push(QStringLiteral("Keep as where it landed"), QStringLiteral("These figures go to the record, as if they had been taped"), true);
-    again_ = push(QStringLiteral("Without my points"), QStringLiteral("Takes away what was put on the outline by hand"));
-    away_ = push(QStringLiteral("Put away"), QStringLiteral("Back to the records; the photograph stays where it is"));
+    keep_ = push(tr("Keep as where it landed"), tr("These figures go to the record, as if they had been taped"), true);
+    again_ = push(tr("Without my points"), tr("Takes away what was put on the outline by hand"));
+    away_ = push(tr("Put away"), tr("Back to the records; the photograph stays where it is"));
     small_ = keep_button();
     connect(small_, &QPushButton::clicked, this, [this] {
         if (photo_) keep_or_leave(room_, *photo_, record_.id);
@@ -90,11 +90,10 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
 }
 
 std::optional<QString> PressedPage::look(const PressRecord& record, const QString& path) {
-    if (!holds_job(room_.order(), record.job)) return QStringLiteral("This record is of another order: open that order first.");
+    if (!holds_job(room_.order(), record.job)) return tr("This record is of another order: open that order first.");
     const Pressed of = pressed_of(room_, record);
-    if (!of) return QStringLiteral("The order no longer has this design or this size: there is no plan to measure against.");
-    if (family_build(of.style->family) == Build::wrap)
-        return QStringLiteral("Where a print lies that goes round a wall is measured with a tape.");
+    if (!of) return tr("The order no longer has this design or this size: there is no plan to measure against.");
+    if (family_build(of.style->family) == Build::wrap) return tr("Where a print lies that goes round a wall is measured with a tape.");
     view_.show_photo(nullptr);
     record_ = record;
     photo_.emplace();
@@ -152,7 +151,7 @@ void PressedPage::found(const TapedPhoto& photo) {
         const Point middle = seen.middle + (whole.centre() - shown.centre());
         const Rect ink{middle.x - half.x, middle.y - half.y, middle.x + half.x, middle.y + half.y};
         Landing l = landing_of(taped_on(measured_panel(blank_asked(of), *photo_->blank), ink, std::remainder(seen.angle, std::numbers::pi)),
-                               *of.size, tape_asks(*of.design, *of.fit, *of.size));
+                               *of.size, tape_asks(*of.design, *of.fit, *of.size, room_.order().unit));
         l.piece = record_.landing && record_.landing->piece > 0 ? record_.landing->piece : record_.first;
         const auto rounded = [](std::optional<double>& v, double to) {
             if (v) v = std::round(*v / to) * to;
@@ -177,7 +176,7 @@ void PressedPage::keep() {
             break;
         }
     photo_->taken = true;
-    room_.say({QStringLiteral("Kept with the record: where it landed, from the photograph."), false, {}, {}});
+    room_.say({tr("Kept with the record: where it landed, from the photograph."), false, {}, {}});
     put_away();
 }
 
@@ -191,63 +190,60 @@ void PressedPage::put_away() {
 void PressedPage::refresh() {
     view_.show_photo(photo());
     if (!photo_) return;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     const Pressed of = pressed_of(room_, record_);
-    of_->setText(of ? QStringLiteral("%1 on %2, %3: %4")
-                          .arg(qt(of.design->name), qt(of.style->name), qt(record_.size), QFileInfo(photo_->path).fileName())
-                    : QString());
+    of_->setText(
+        of ? tr("%1 on %2, %3: %4").arg(qt(of.design->name), qt(of.style->name), qt(record_.size), QFileInfo(photo_->path).fileName())
+           : QString());
     if (photo_->kept) of_->setText(QStringLiteral("%1, %2").arg(of ? qt(of.style->name) : qt(record_.style), qt(record_.size)));
     const DesignSeen* seen = photo_->design ? &*photo_->design : nullptr;
-    says_->setText(photo_->busy               ? QStringLiteral("Being measured.")
+    says_->setText(photo_->busy               ? tr("Being measured.")
                    : !photo_->fault.isEmpty() ? photo_->fault
-                   : photo_->kept
-                       ? QStringLiteral("Kept with the order, to be looked at: where it landed was read off the photograph itself.")
-                   : seen == nullptr           ? QString()
-                   : seen->mirrored            ? QStringLiteral("It reads mirrored: film or paper was printed the wrong way round.")
-                   : std::abs(seen->angle) > 1 ? QStringLiteral("It lies upside down.")
-                                               : QStringLiteral("Planned: dashed. As it landed: the full line."));
+                   : photo_->kept    ? tr("Kept with the order, to be looked at: where it landed was read off the photograph itself.")
+                   : seen == nullptr ? QString()
+                   : seen->mirrored  ? tr("It reads mirrored: film or paper was printed the wrong way round.")
+                   : std::abs(seen->angle) > 1 ? tr("It lies upside down.")
+                                               : tr("Planned: dashed. As it landed: the full line."));
     figures_->setVisible(landing_.has_value() && seen != nullptr);
     if (landing_ && seen != nullptr) {
         const Landing& l = *landing_;
-        const auto length = [&](double mm) { return qt(length_text(Length::from_mm(std::abs(mm)), unit)); };
+        const auto length = [&](double mm) { return qt(length_text(Length::from_mm(std::abs(mm)), reading)); };
         const auto off = [&](const std::optional<double>& mm, double error, const char* more, const char* less) {
-            if (!mm) return QStringLiteral("not seen");
-            const QString by = std::abs(*mm) < 0.05 ? QStringLiteral("as planned")
-                                                    : QStringLiteral("%1 %2").arg(length(*mm), QLatin1String(*mm > 0 ? more : less));
-            return QStringLiteral("%1 ± %2").arg(by, error_text(error, unit));
+            if (!mm) return tr("not seen");
+            const QString by =
+                std::abs(*mm) < 0.05 ? tr("as planned") : QStringLiteral("%1 %2").arg(length(*mm), tr(*mm > 0 ? more : less));
+            return QStringLiteral("%1 ± %2").arg(by, error_text(error, reading));
         };
-        aside_->setText(off(l.aside, seen->middle_error.x, "to your right", "to your left"));
-        down_->setText(off(l.down, seen->middle_error.y, "too low", "too high"));
+        aside_->setText(off(l.aside, seen->middle_error.x, noted("to your right"), noted("to your left")));
+        down_->setText(off(l.down, seen->middle_error.y, noted("too low"), noted("too high")));
         const double turned = std::remainder(seen->angle, std::numbers::pi) * degrees;
         tilt_->setText(QStringLiteral("%1 ± %2°")
-                           .arg(std::abs(turned) < 0.05 ? QStringLiteral("not at all")
+                           .arg(std::abs(turned) < 0.05 ? tr("not at all")
                                                         : QStringLiteral("%1° %2")
-                                                              .arg(std::abs(turned), 0, 'f', 1)
+                                                              .arg(fixed(std::abs(turned), 1))
                                                               .arg(QLatin1String(turned > 0 ? "clockwise" : "against the clock")))
-                           .arg(seen->angle_error * degrees, 0, 'f', 1));
-        width_->setText(QStringLiteral("%1 ± %2").arg(length(seen->width), error_text(seen->width_error, unit)));
+                           .arg(fixed(seen->angle_error * degrees, 1)));
+        width_->setText(QStringLiteral("%1 ± %2").arg(length(seen->width), error_text(seen->width_error, reading)));
         const double wider = l.wider.value_or(0);
         wider_->setText(
             std::abs(wider) < 0.1
-                ? QStringLiteral("as wide")
-                : QStringLiteral("%1 % %2").arg(std::abs(wider), 0, 'f', 1).arg(QLatin1String(wider > 0 ? "wider" : "narrower")));
+                ? tr("as wide")
+                : QStringLiteral("%1 % %2").arg(fixed(std::abs(wider), 1)).arg(tr(wider > 0 ? noted("wider") : noted("narrower"))));
         QStringList beyond;
-        if (l.across > 0 && std::abs(l.aside.value_or(0)) > l.across) beyond << QStringLiteral("%1 aside").arg(length(l.across));
-        if (l.along > 0 && std::abs(l.down.value_or(0)) > l.along) beyond << QStringLiteral("%1 up or down").arg(length(l.along));
-        beyond_->setText(QStringLiteral("Its card allows %1.").arg(beyond.join(QStringLiteral(" and "))));
+        if (l.across > 0 && std::abs(l.aside.value_or(0)) > l.across) beyond << tr("%1 aside").arg(length(l.across));
+        if (l.along > 0 && std::abs(l.down.value_or(0)) > l.along) beyond << tr("%1 up or down").arg(length(l.along));
+        beyond_->setText(tr("Its card allows %1.").arg(beyond.join(tr(" and "))));
         beyond_->setVisible(!beyond.isEmpty());
         QStringList differs;
         if (!seen->missing.empty())
-            differs << QStringLiteral("without ink at %1 (%2 % of it)")
+            differs << tr("without ink at %1 (%2 % of it)")
                            .arg(counted(seen->missing.size(), "place"))
-                           .arg(std::max(0.1, 100 * seen->missing_share), 0, 'f', 1);
-        if (!seen->more.empty()) differs << QStringLiteral("something more at %1").arg(counted(seen->more.size(), "place"));
-        differs_->setText(differs.isEmpty()
-                              ? QStringLiteral("Nothing of the design is missing, as far as it can be seen.")
-                              : QStringLiteral("Against the design: %1. Marked on the picture; whether it matters is yours to say.")
-                                    .arg(differs.join(QStringLiteral(", "))));
-        sure_->setText(QStringLiteral(
-            "Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the piece's edge."));
+                           .arg(fixed(std::max(0.1, 100 * seen->missing_share), 1));
+        if (!seen->more.empty()) differs << tr("something more at %1").arg(counted(seen->more.size(), "place"));
+        differs_->setText(differs.isEmpty() ? tr("Nothing of the design is missing, as far as it can be seen.")
+                                            : tr("Against the design: %1. Marked on the picture; whether it matters is yours to say.")
+                                                  .arg(differs.join(QStringLiteral(", "))));
+        sure_->setText(tr("Nineteen of twenty lie within what stands after ±. Where the outline lies wrong, drag it to the piece's edge."));
     }
     keep_->setEnabled(landing_.has_value() && !photo_->busy);
     show_on(*small_, room_.order(), &*photo_, record_.id);

@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QDate>
 
+#include "app/widgets/speech.h"
 #include "app/session/workroom.h"
 #include "core/order/gang.h"
 #include "core/records/of_load.h"
@@ -16,7 +17,7 @@ template <class Name>
 std::vector<std::pair<std::string, QString>> choices(int count, Name name) {
     std::vector<std::pair<std::string, QString>> out;
     out.reserve(static_cast<std::size_t>(count));
-    for (int i = 0; i < count; ++i) out.emplace_back(std::to_string(i), QString::fromLatin1(name(i)));
+    for (int i = 0; i < count; ++i) out.emplace_back(std::to_string(i), said(name(i)));
     return out;
 }
 
@@ -24,65 +25,61 @@ std::vector<std::pair<std::string, QString>> choices(int count, Name name) {
 
 RecordPage::RecordPage(Workroom& room) : room_(room) {
     bare();
-    head(QStringLiteral("Record"));
+    head(tr("Record"));
     title_ = title();
-    when_ = text_row(QStringLiteral("Pressed"));
-    where_ = text_row(QStringLiteral("On"));
+    when_ = text_row(tr("Pressed"));
+    where_ = text_row(tr("On"));
     acts_ = note();
-    landed_ = text_row(QStringLiteral("Landed"));
-    aside_ = number_row(QStringLiteral("Aside, mm"), QStringLiteral("To the right as it lies before you; to the left is less than nought"),
-                        -500, 500, 1);
+    landed_ = text_row(tr("Landed"));
+    aside_ = number_row(tr("Aside, mm"), tr("To the right as it lies before you; to the left is less than nought"), -500, 500, 1);
     aside_->entered = [this](double v) {
         change([v](PressRecord& r) {
             if (!r.landing) r.landing.emplace();
             r.landing->aside = v;
         });
     };
-    down_ = number_row(QStringLiteral("Too low, mm"), QStringLiteral("Too high is less than nought"), -500, 500, 1);
+    down_ = number_row(tr("Too low, mm"), tr("Too high is less than nought"), -500, 500, 1);
     down_->entered = [this](double v) {
         change([v](PressRecord& r) {
             if (!r.landing) r.landing.emplace();
             r.landing->down = v;
         });
     };
-    auto* photo =
-        push(QStringLiteral("From a photograph…"),
-             QStringLiteral("Reads off where it landed from a picture of the piece with a photo card beside it (Guides prints it)"));
+    auto* photo = push(tr("From a photograph…"),
+                       tr("Reads off where it landed from a picture of the piece with a photo card beside it (Guides prints it)"));
     add(photo);
     connect(photo, &QPushButton::clicked, this, [this] {
         if (photograph) photograph();
     });
-    photo_kept_ =
-        push(QStringLiteral("The kept photograph"), QStringLiteral("The small picture of this piece that lies in the order file"));
+    photo_kept_ = push(tr("The kept photograph"), tr("The small picture of this piece that lies in the order file"));
     add(photo_kept_);
     connect(photo_kept_, &QPushButton::clicked, this, [this] {
         if (kept) kept();
     });
-    outcome_ = choice_row(QStringLiteral("Came out"), QStringLiteral("How it came off the press"));
+    outcome_ = choice_row(tr("Came out"), tr("How it came off the press"));
     connect(outcome_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.outcome = Outcome(i); }); });
-    cause_ = field_row(QStringLiteral("Cause"), QStringLiteral("In the shop's own words"));
+    cause_ = field_row(tr("Cause"), tr("In the shop's own words"));
     cause_->take = [this](const QString& text, bool) -> std::optional<QString> {
         change([&](PressRecord& r) { r.cause = text.trimmed().toStdString(); });
         return std::nullopt;
     };
-    mended_ = choice_row(QStringLiteral("Done about it"), QStringLiteral("What became of the piece"));
+    mended_ = choice_row(tr("Done about it"), tr("What became of the piece"));
     connect(mended_, &QComboBox::activated, this, [this](int i) {
         change([this, i](PressRecord& r) {
             r.mended = Mended(i);
             if (holds_job(room_.order(), r.job)) r.lost = price_of_loss(room_.order(), room_.plan(), r);  // else its prices are not at hand
         });
     });
-    proof_ = choice_row(QStringLiteral("Paper"),
-                        QStringLiteral("How the paper of a sublimation press looks: even and pale where the ink has gone over"));
+    proof_ = choice_row(tr("Paper"), tr("How the paper of a sublimation press looks: even and pale where the ink has gone over"));
     connect(proof_, &QComboBox::activated, this, [this](int i) { change([i](PressRecord& r) { r.proof = Proof(i); }); });
     patches_ = part();
     for (std::size_t k = 0; k < corners_.size(); ++k) {
-        corners_[k] = patches_->tick(QStringLiteral("Dark: ") + QString::fromLatin1(plate_corner_name(int(k))),
-                                     QStringLiteral("Where the paper stayed dark: heat or pressure was missing there"));
+        corners_[k] = patches_->tick(tr("Dark: ") + said(plate_corner_name(int(k))),
+                                     tr("Where the paper stayed dark: heat or pressure was missing there"));
         connect(corners_[k], &QCheckBox::clicked, this,
                 [this, k](bool on) { change([&](PressRecord& r) { r.patches = on ? r.patches | 1U << k : r.patches & ~(1U << k); }); });
     }
-    washes_ = number_row(QStringLiteral("Washed, times"), QStringLiteral("After how many washes it was looked at"), 0, 1000, 0);
+    washes_ = number_row(tr("Washed, times"), tr("After how many washes it was looked at"), 0, 1000, 0);
     washes_->entered = [this](double v) {
         change([v](PressRecord& r) {
             if (!r.wash) r.wash.emplace();
@@ -90,7 +87,7 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
             r.wash->date = QDate::currentDate().toString(Qt::ISODate).toStdString();
         });
     };
-    after_ = field_row(QStringLiteral("After wash"), QStringLiteral("What changed"));
+    after_ = field_row(tr("After wash"), tr("What changed"));
     after_->take = [this](const QString& text, bool) -> std::optional<QString> {
         change([&](PressRecord& r) {
             if (!r.wash) r.wash.emplace();
@@ -98,7 +95,7 @@ RecordPage::RecordPage(Workroom& room) : room_(room) {
         });
         return std::nullopt;
     };
-    remark_ = field_row(QStringLiteral("Remark"), QStringLiteral("What is worth remembering of this piece"));
+    remark_ = field_row(tr("Remark"), tr("What is worth remembering of this piece"));
     remark_->take = [this](const QString& text, bool) -> std::optional<QString> {
         change([&](PressRecord& r) { r.remark = text.trimmed().toStdString(); });
         return std::nullopt;
@@ -134,15 +131,12 @@ void RecordPage::show_record(const PressRecord* r) {
     QStringList acts;
     for (const ActDone& a : r->acts)
         if (a.asked > 0)
-            acts << QStringLiteral("%1 %2 s at %3%4")
-                        .arg(QString::fromLatin1(step_name(a.kind)), qt(mm_text(a.seconds, 1)),
-                             qt(heat_words(a.asked, order.press_run.fahrenheit)),
-                             a.celsius > 0 ? QStringLiteral(" (it was %1)").arg(qt(heat_words(a.celsius, order.press_run.fahrenheit)))
-                                           : QString());
+            acts << tr("%1 %2 s at %3%4")
+                        .arg(said(step_name(a.kind)), figure(a.seconds, 1), qt(heat_words(a.asked, order.press_run.fahrenheit)),
+                             a.celsius > 0 ? tr(" (it was %1)").arg(qt(heat_words(a.celsius, order.press_run.fahrenheit))) : QString());
     acts_->setText(acts.join(QStringLiteral("; ")));
     acts_->setVisible(!acts.isEmpty());
-    landed_->setText(r->landing ? QStringLiteral("piece %1").arg(r->landing->piece > 0 ? r->landing->piece : r->first)
-                                : QStringLiteral("not measured"));
+    landed_->setText(r->landing ? tr("piece %1").arg(r->landing->piece > 0 ? r->landing->piece : r->first) : tr("not measured"));
     if (other)
         for (QWidget* w : std::initializer_list<QWidget*>{aside_, down_, washes_, cause_, remark_, after_}) w->clearFocus();
     const auto show = [](NumberField* f, const std::optional<double>& v) { v ? f->show_number(*v) : f->show_text({}); };
@@ -157,7 +151,7 @@ void RecordPage::show_record(const PressRecord* r) {
     remark_->show_text(qt(r->remark));
     show(washes_, r->wash ? std::optional<double>(r->wash->washes) : std::nullopt);
     after_->show_text(r->wash ? qt(r->wash->changed) : QString());
-    kept_->setText(r->rehearsal ? QStringLiteral("From a rehearsal: it teaches nothing by itself.") : QString());
+    kept_->setText(r->rehearsal ? tr("From a rehearsal: it teaches nothing by itself.") : QString());
     kept_->setVisible(r->rehearsal);
 }
 

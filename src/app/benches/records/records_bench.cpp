@@ -21,6 +21,7 @@
 #include <string_view>
 #include <unordered_set>
 
+#include "app/widgets/speech.h"
 #include "app/benches/records/history_model.h"
 #include "app/benches/records/lesson_list.h"
 #include "app/benches/records/plot_view.h"
@@ -56,16 +57,14 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     auto* first = new QHBoxLayout;
-    views_ =
-        new Segments(QStringLiteral("Records view"), {QStringLiteral("target"), QStringLiteral("run"), QStringLiteral("recipes"),
-                                                      QStringLiteral("spoilage"), QStringLiteral("lessons"), QStringLiteral("history")});
+    views_ = new Segments(tr("Records view"), {tr("target"), tr("run"), tr("recipes"), tr("spoilage"), tr("lessons"), tr("history")});
     views_->turn_pages();
     views_->setMinimumWidth(410);
     views_->setMaximumWidth(520);
     views_->chosen = [this](int i) { show_view(i); };
     first->addWidget(views_, 1);
     first->addStretch(1);
-    ways_ = new Segments(QStringLiteral("Told apart by"), {QStringLiteral("press"), QStringLiteral("hands"), QStringLiteral("garment")});
+    ways_ = new Segments(tr("Told apart by"), {tr("press"), tr("hands"), tr("garment")});
     ways_->turn_pages();
     ways_->setFixedWidth(204);
     ways_->chosen = [this](int i) {
@@ -75,14 +74,14 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     ways_->show_choice(0);
     first->addWidget(ways_);
     losses_ = new QComboBox;
-    losses_->setAccessibleName(QStringLiteral("Spoilage by"));
+    losses_->setAccessibleName(tr("Spoilage by"));
     set_items(losses_,
-              {{"0", QStringLiteral("by cause")},
-               {"1", QStringLiteral("by press")},
-               {"2", QStringLiteral("by blank")},
-               {"3", QStringLiteral("by method")},
-               {"4", QStringLiteral("by design")},
-               {"5", QStringLiteral("by month")}},
+              {{"0", tr("by cause")},
+               {"1", tr("by press")},
+               {"2", tr("by blank")},
+               {"3", tr("by method")},
+               {"4", tr("by design")},
+               {"5", tr("by month")}},
               "0");
     connect(losses_, &QComboBox::activated, this, [this] { plot_->refresh(); });
     first->addWidget(losses_);
@@ -92,18 +91,18 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     filters_->setVerticalSpacing(4);
     for (const FilterColumn& c : std::span(filter_columns).first(usual_filters)) filter_box(c);
     span_ = new QComboBox;
-    span_->setAccessibleName(QStringLiteral("Span of time"));
+    span_->setAccessibleName(tr("Span of time"));
     set_items(span_,
-              {{"", QStringLiteral("at any time")},
-               {"order", QStringLiteral("this order")},
-               {"7", QStringLiteral("last 7 days")},
-               {"30", QStringLiteral("last 30 days")},
-               {"365", QStringLiteral("last year")}},
+              {{"", tr("at any time")},
+               {"order", tr("this order")},
+               {"7", tr("last 7 days")},
+               {"30", tr("last 30 days")},
+               {"365", tr("last year")}},
               "");
     connect(span_, &QComboBox::activated, this, [this] { look(); });
-    rehearsals_ = new QCheckBox(QStringLiteral("rehearsals"));
+    rehearsals_ = new QCheckBox(tr("rehearsals"));
     rehearsals_->setObjectName(QStringLiteral("rehearsals"));
-    rehearsals_->setToolTip(QStringLiteral("With what was pressed in rehearsals"));
+    rehearsals_->setToolTip(tr("With what was pressed in rehearsals"));
     connect(rehearsals_, &QCheckBox::toggled, this, [this] {
         asked_ = true;
         look();
@@ -123,13 +122,13 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     plot_->words = [this](std::size_t i) {
         const PressRecord& r = room_.records().all()[i];
         QString out = QStringLiteral("%1, %2, %3").arg(qt(r.at.substr(0, 10)), qt(r.design), qt(r.size));
-        const Unit unit = room_.order().unit;
+        const Reading reading = room_.order().unit;
         if (r.landing && r.landing->aside)
-            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->aside)), unit)),
-                                                 *r.landing->aside > 0 ? QStringLiteral("to your right") : QStringLiteral("to your left"));
+            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->aside)), reading)),
+                                                 *r.landing->aside > 0 ? tr("to your right") : tr("to your left"));
         if (r.landing && r.landing->down)
-            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->down)), unit)),
-                                                 *r.landing->down > 0 ? QStringLiteral("too low") : QStringLiteral("too high"));
+            out += QStringLiteral(", %1 %2").arg(qt(length_text(Length::from_mm(std::abs(*r.landing->down)), reading)),
+                                                 *r.landing->down > 0 ? tr("too low") : tr("too high"));
         return out;
     };
     lessons_ = new LessonList(room);
@@ -155,26 +154,25 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     auto* last = new QHBoxLayout;
     find_ = new QLineEdit;
     find_->setObjectName(QStringLiteral("Find records"));
-    find_->setAccessibleName(QStringLiteral("Find records"));
-    find_->setPlaceholderText(QStringLiteral("Find by the code of a card or label, an order, a batch, a remark"));
+    find_->setAccessibleName(tr("Find records"));
+    find_->setPlaceholderText(tr("Find by the code of a card or label, an order, a batch, a remark"));
     connect(find_, &QLineEdit::textChanged, this, [this] { look(); });
     last->addWidget(find_, 1);
-    more_ = push(QStringLiteral("More…"), QStringLiteral("Records out and in, and hands taken out of them"));
+    more_ = push(tr("More…"), tr("Records out and in, and hands taken out of them"));
     connect(more_, &QPushButton::clicked, this, [this] {
         QMenu menu;
-        menu.addAction(QStringLiteral("Write all records to a file…"), this, [this] {
-            const QString to = QFileDialog::getSaveFileName(this, QStringLiteral("Write all records"), QStringLiteral("records.csv"),
-                                                            QStringLiteral("Tables (*.csv);;Records (*.json)"));
+        menu.addAction(tr("Write all records to a file…"), this, [this] {
+            const QString to = QFileDialog::getSaveFileName(this, tr("Write all records"), QStringLiteral("records.csv"),
+                                                            tr("Tables (*.csv);;Records (*.json)"));
             if (!to.isEmpty()) room_.records().export_to(to);
         });
-        menu.addAction(QStringLiteral("Bring records in from a file…"), this, [this] {
-            const QString from =
-                QFileDialog::getOpenFileName(this, QStringLiteral("Bring records in"), {}, QStringLiteral("Records (*.csv *.json)"));
+        menu.addAction(tr("Bring records in from a file…"), this, [this] {
+            const QString from = QFileDialog::getOpenFileName(this, tr("Bring records in"), {}, tr("Records (*.csv *.json)"));
             if (!from.isEmpty()) room_.records().import_from(from);
         });
         menu.addAction(folder_->offer(), this, [this] { folder_->ask(this); });
         if (!filter_.hands.empty())
-            menu.addAction(QStringLiteral("Take “%1” out of all records").arg(qt(filter_.hands)), this, [this] {
+            menu.addAction(tr("Take “%1” out of all records").arg(qt(filter_.hands)), this, [this] {
                 const std::string mark = std::exchange(filter_.hands, {});
                 gathered_ = not_gathered;
                 room_.records().forget_hands(mark);
@@ -186,16 +184,17 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
 
     panel_ = new FigurePanel;
     of_all_ = panel_->part();
-    of_all_->head(QStringLiteral("What passes the filters"));
-    count_ = of_all_->text_row(QStringLiteral("Records"));
-    mean_ = of_all_->text_row(QStringLiteral("Mean place"));
-    spread_ = of_all_->text_row(QStringLiteral("Spread"));
-    clean_ = of_all_->text_row(QStringLiteral("Clean"));
-    next_ = of_all_->note();
+    of_all_->head(tr("What passes the filters"));
+    summary_ = of_all_->part();
+    count_ = summary_->text_row(tr("Records"));
+    mean_ = summary_->text_row(tr("Mean place"));
+    spread_ = summary_->text_row(tr("Spread"));
+    clean_ = summary_->text_row(tr("Clean"));
+    next_ = summary_->note();
     of_all_->rule();
     page_ = new RecordPage(room);
     page_->photograph = [this] {
-        const QString from = QFileDialog::getOpenFileName(this, QStringLiteral("A photograph of the pressed piece"), {}, photo_choice());
+        const QString from = QFileDialog::getOpenFileName(this, tr("A photograph of the pressed piece"), {}, photo_choice());
         if (!from.isEmpty()) look_at_photo(from);
     };
     page_->kept = [this] {
@@ -220,9 +219,9 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
 }
 
 void RecordsBench::filter_box(const FilterColumn& column) {
-    const QString name = QString::fromLatin1(column.name);
+    const QString name = tr(column.name);
     auto* box = new QComboBox;
-    box->setAccessibleName(QStringLiteral("Only this ") + name);
+    box->setAccessibleName(tr("Only this ") + name);
     box->setObjectName(QStringLiteral("Filter ") + name);
     box->setMinimumWidth(60);
     box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -256,6 +255,16 @@ void RecordsBench::arrange() {
 void RecordsBench::resizeEvent(QResizeEvent* event) {
     Bench::resizeEvent(event);
     arrange();
+    make_room();
+}
+
+void RecordsBench::make_room() {
+    summary_->setVisible(true);
+    if (!chosen_ || !panel_->isVisible()) return;
+    QLayout* rows = panel_->layout();
+    rows->invalidate();
+    const int wants = rows->hasHeightForWidth() ? rows->heightForWidth(panel_->width()) : rows->sizeHint().height();
+    summary_->setVisible(wants <= panel_->height());
 }
 
 void RecordsBench::show_middle(bool photo) {
@@ -273,8 +282,7 @@ void RecordsBench::show_photo(bool shown) {
 
 void RecordsBench::look_at_photo(const QString& path) {
     if (!chosen_) {
-        room_.say(
-            {QStringLiteral("Choose the record of the piece in the photograph first: a dot, or a line of the history."), false, {}, {}});
+        room_.say({tr("Choose the record of the piece in the photograph first: a dot, or a line of the history."), false, {}, {}});
         return;
     }
     if (const auto why = pressed_->look(room_.records().all()[*chosen_], path)) {
@@ -319,7 +327,7 @@ void RecordsBench::fill_boxes() {
         const auto& [box, column] = boxes_[k];
         const auto part = column->wanted;
         const std::set<std::string>& seen = values_[k];
-        std::vector<std::pair<std::string, QString>> items{{"", QStringLiteral("any ") + QString::fromLatin1(column->name)}};
+        std::vector<std::pair<std::string, QString>> items{{"", tr("any %1").arg(tr(column->name))}};
         for (const std::string& v : seen) {
             QString words = qt(v);
             if (const Press* p = find_press(order, v); p != nullptr && part == &RecordFilter::press) words = qt(p->name);
@@ -456,37 +464,37 @@ void RecordsBench::choose(std::size_t record) {
     chosen_ = record;
     chosen_id_ = room_.records().all()[record].id;
     page_->show_record(&room_.records().all()[record]);
+    make_room();
     plot_->refresh();
 }
 
 void RecordsBench::show_summary() {
     const auto& all = room_.records().all();
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     std::size_t measured = 0;
     for (const std::size_t i : which_) measured += all[i].landing ? 1 : 0;
-    count_->setText(QStringLiteral("%1, %2 measured").arg(which_.size()).arg(measured));
+    count_->setText(tr("%1, %2 measured").arg(which_.size()).arg(measured));
     const auto mean = mean_place(all, which_);
-    const auto mm = [&](double v) { return qt(length_text(Length::from_mm(std::round(std::abs(v) * 10) / 10), unit)); };
+    const auto mm = [&](double v) { return qt(length_text(Length::from_mm(std::round(std::abs(v) * 10) / 10), reading)); };
     mean_->setText(mean ? QStringLiteral("%1 %2, %3 %4")
-                              .arg(mm(mean->mean.x), QLatin1String(mean->mean.x < 0 ? "left" : "right"), mm(mean->mean.y),
-                                   QLatin1String(mean->mean.y < 0 ? "high" : "low"))
+                              .arg(mm(mean->mean.x), tr(mean->mean.x < 0 ? noted("left") : noted("right")), mm(mean->mean.y),
+                                   tr(mean->mean.y < 0 ? noted("high") : noted("low")))
                         : QStringLiteral("–"));
-    spread_->setText(mean ? QStringLiteral("%1 aside, %2 down").arg(mm(mean->spread_aside), mm(mean->spread_down)) : QStringLiteral("–"));
+    spread_->setText(mean ? tr("%1 aside, %2 down").arg(mm(mean->spread_aside), mm(mean->spread_down)) : QStringLiteral("–"));
     const CleanShare clean = clean_share(all, which_);
     clean_->setText(clean.tries == 0 ? QStringLiteral("–")
-                                     : QStringLiteral("%1 of %2, %3 to %4 %")
+                                     : tr("%1 of %2, %3 to %4 %")
                                            .arg(clean.clean)
                                            .arg(clean.tries)
-                                           .arg(qt(mm_text(100 * clean.share.low, 0)), qt(mm_text(100 * clean.share.high, 0))));
+                                           .arg(figure(100 * clean.share.low, 0), figure(100 * clean.share.high, 0)));
     const int more = least_pieces - int(measured);
-    next_->setText(
-        proposed_.empty()
-            ? (more > 0  ? QStringLiteral("Measure %1 more before anything can be proposed.").arg(counted(std::size_t(more), "piece"))
-               : unsure_ ? QStringLiteral("Presses or hands seem to differ, and it cannot be said yet which: measure eight more on each.")
-                         : QStringLiteral("Nothing here that chance does not explain."))
-            : qt(proposal_words(proposed_.front(), room_.order())) + QStringLiteral(" See Lessons."));
+    next_->setText(proposed_.empty()
+                       ? (more > 0  ? tr("Measure %1 more before anything can be proposed.").arg(counted(std::size_t(more), "piece"))
+                          : unsure_ ? tr("Presses or hands seem to differ, and it cannot be said yet which: measure eight more on each.")
+                                    : tr("Nothing here that chance does not explain."))
+                       : qt(proposal_words(proposed_.front(), room_.order())) + tr(" See Lessons."));
     QStringList said;
-    if (!room_.records().opened()) said << QStringLiteral("The shop's records are not open yet: what is pressed now goes with its order.");
+    if (!room_.records().opened()) said << tr("The shop's records are not open yet: what is pressed now goes with its order.");
     if (view_ == run_view)
         for (const std::string& s : run_words(ask(100, 100))) said << qt(s);
     if (view_ == recipes_view)
@@ -515,20 +523,21 @@ void RecordsBench::refresh() {
     }
     ways_->setVisible(view_ == target_view || view_ == run_view);
     losses_->setVisible(view_ == spoilage_view);
-    views_->name_choice(lessons_view, proposed_.empty() ? QStringLiteral("lessons") : QStringLiteral("lessons ▲ %1").arg(proposed_.size()));
+    views_->name_choice(lessons_view, proposed_.empty() ? tr("lessons") : tr("lessons ▲ %1").arg(proposed_.size()));
     show_summary();
     page_->show_record(chosen_ && *chosen_ < room_.records().all().size() ? &room_.records().all()[*chosen_] : nullptr);
+    make_room();
     if (view_ == lessons_view) lessons_->show_lessons(proposed_, filter_);
     plot_->refresh();
 }
 
 QString RecordsBench::word() const {
     const std::size_t n = room_.records().all().size();
-    return n == 0 ? QStringLiteral("none yet") : QString::number(n);
+    return n == 0 ? tr("none yet") : QString::number(n);
 }
 
 QString RecordsBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Records: where pieces really land, what came out by which heat and time, what was spoiled, and what the next order takes from it. "
         "A "
         "shift writes them by itself; what they propose is done only when you take it. Drop a photograph of a pressed piece here, with a "

@@ -4,6 +4,7 @@
 
 #include <set>
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 #include "core/records/plots.h"
 
@@ -53,6 +54,7 @@ private:
     static constexpr std::size_t not_gathered = std::size_t(-1);
     void filter_box(const FilterColumn& column);
     void arrange();
+    void make_room();
     void look();   ///< filters anew
     void judge();  ///< what the passing records propose, on a thread
     void gather();
@@ -86,7 +88,8 @@ private:
     PhotoView* photo_view_;
     PressedPage* pressed_;
     PhotoFolder* folder_;
-    FigurePanel* of_all_;  ///< what passes the filters, and the record
+    FigurePanel* summary_;  ///< of what passes the filters; a low window has no room for it beside a record
+    FigurePanel* of_all_;   ///< what passes the filters, and the record
     RecordFilter filter_;
     std::vector<std::size_t> which_;
     std::vector<Correction> proposed_;

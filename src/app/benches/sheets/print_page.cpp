@@ -3,30 +3,30 @@
 #include <QCheckBox>
 #include <QComboBox>
 
+#include "app/widgets/speech.h"
 #include "app/benches/sheets/ribbon_sheets.h"
 
 namespace orthema::app {
 
 PrintPage::PrintPage(Workroom& room) : room_(room) {
     bare();
-    head(QStringLiteral("Simulated film printer"));
-    sheets_ = choice_row(QStringLiteral("Sheet"), QStringLiteral("A sheet, or a run of the roll"));
+    head(tr("Simulated film printer"));
+    sheets_ = choice_row(tr("Sheet"), tr("A sheet, or a run of the roll"));
     connect(sheets_, &QComboBox::activated, this, [this](int) { refresh(); });
-    dpi_ = choice_row(QStringLiteral("Pixels an inch"), QStringLiteral("Finer takes longer"));
+    dpi_ = choice_row(tr("Pixels an inch"), tr("Finer takes longer"));
     set_items(dpi_, {{"300", QStringLiteral("300")}, {"600", QStringLiteral("600")}, {"720", QStringLiteral("720")}}, "300");
-    mirrors_ = tick(QStringLiteral("The printer mirrors by itself"),
-                    QStringLiteral("Then the program must not: a sheet that is mirrored twice is refused"));
-    fails_ = tick(QStringLiteral("Rehearse a failure"),
-                  QStringLiteral("It stops midway, as on a blocked nozzle: whole pieces count as printed, the rest is settled again"));
+    mirrors_ = tick(tr("The printer mirrors by itself"), tr("Then the program must not: a sheet that is mirrored twice is refused"));
+    fails_ = tick(tr("Rehearse a failure"),
+                  tr("It stops midway, as on a blocked nozzle: whole pieces count as printed, the rest is settled again"));
     connect(fails_, &QCheckBox::toggled, this, [this] { refresh(); });
-    after_ = length_row(QStringLiteral("It stops after"), QStringLiteral("Length printed until then"));
+    after_ = length_row(tr("It stops after"), tr("Length printed until then"));
     after_->entered = [this](Length l, bool) -> std::optional<QString> {
-        if (l.mm() < 1) return QStringLiteral("At least 1 mm.");
+        if (l.mm() < 1) return tr("At least 1 mm.");
         fails_after_ = l;
         refresh();
         return std::nullopt;
     };
-    print_ = push(QStringLiteral("Print this sheet"), QStringLiteral("Checks width, margin and mirror, and says time and ink"));
+    print_ = push(tr("Print this sheet"), tr("Checks width, margin and mirror, and says time and ink"));
     connect(print_, &QPushButton::clicked, this, [this] {
         const Sheet* s = sheet();
         if (s == nullptr) return;
@@ -37,16 +37,16 @@ PrintPage::PrintPage(Workroom& room) : room_(room) {
     });
     add(print_);
     printed_ = note();
-    again_ = push(QStringLiteral("Print all of it anew"), QStringLiteral("What was counted as printed is asked for again"));
+    again_ = push(tr("Print all of it anew"), tr("What was counted as printed is asked for again"));
     connect(again_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
         std::erase_if(layout.printed, [](const PrintedCopies& p) { return p.bag.empty(); });  // what lies on the shelf is not asked for
-        room_.edit(QStringLiteral("print anew"), with_layout(room_.order(), std::move(layout)));
+        room_.edit(tr("print anew"), with_layout(room_.order(), std::move(layout)));
     });
     add(again_);
     rule();
-    head(QStringLiteral("Simulated cutter"));
-    cut_ = push(QStringLiteral("Cut this sheet"), QStringLiteral("Follows the plotter's file and looks whether a line crosses ink"));
+    head(tr("Simulated cutter"));
+    cut_ = push(tr("Cut this sheet"), tr("Follows the plotter's file and looks whether a line crosses ink"));
     connect(cut_, &QPushButton::clicked, this, [this] {
         if (const Sheet* s = sheet()) room_.devices().cut_sheet(*s);
     });
@@ -78,10 +78,9 @@ void PrintPage::refresh() {
     cut_->setEnabled(sheet() != nullptr && m != nullptr && m->laying.cutting == Cutting::contour);
     int printed = 0;
     for (const PrintedCopies& p : layout_of(room_.order(), room_.selection().medium).printed) printed += p.bag.empty() ? p.copies : 0;
-    printed_->setText(
-        printed == 0
-            ? QString()
-            : QStringLiteral("%1 printed already and not laid out again.").arg(counted(std::size_t(printed), "piece is", "pieces are")));
+    printed_->setText(printed == 0
+                          ? QString()
+                          : tr("%1 printed already and not laid out again.").arg(counted(std::size_t(printed), "piece is", "pieces are")));
     printed_->setVisible(printed > 0);
     again_->setVisible(printed > 0);
     says_->setText(room_.devices().says());

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "core/guides/panel_drawing.h"
 #include "core/sheets/sheet_drawing.h"
@@ -31,11 +32,11 @@ void hatch(Drawing& d, const Rect& r, Colour colour) {
 }
 
 /// Ticks along the ribbon in whole tens of millimetres or in inches.
-void draw_rule(Drawing& d, const Affine& map, double from, double to, double zoom, Unit unit, double x_min, double x_max) {
+void draw_rule(Drawing& d, const Affine& map, double from, double to, double zoom, Reading reading, double x_min, double x_max) {
     const double inch = 25.4;
-    double label = unit == Unit::mm ? 100 : 4 * inch;
-    while (label * zoom < 56) label *= unit == Unit::mm ? (label < 150 ? 2 : 2.5) : 3;
-    const double tick = label / (unit == Unit::mm ? 10 : 4);
+    double label = reading == Unit::mm ? 100 : 4 * inch;
+    while (label * zoom < 56) label *= reading == Unit::mm ? (label < 150 ? 2 : 2.5) : 3;
+    const double tick = label / (reading == Unit::mm ? 10 : 4);
     for (double v = std::max(0.0, std::floor(from / tick) * tick); v <= to; v += tick) {
         const double x = map({v, 0}).x;
         if (x < x_min - 1 || x > x_max + 1) continue;
@@ -43,8 +44,9 @@ void draw_rule(Drawing& d, const Affine& map, double from, double to, double zoo
         d.line({{x, rule_height - (big ? 11 : 5)}, {x, rule_height}}, {palette::quiet, 0.9, {}});
         if (big)
             d.text({x + 3, rule_height - 10},
-                   (unit == Unit::mm ? mm_text(v, 0) : mm_text(v / inch, 0)) + (v == 0 ? (unit == Unit::mm ? " mm" : " in") : ""), 11.5,
-                   palette::quiet);
+                   (reading == Unit::mm ? mm_text(v, 0) : mm_text(v / inch, 0)) +
+                       (v == 0 ? (reading == Unit::mm ? spoken(" mm") : spoken(" in")) : ""),
+                   11.5, palette::quiet);
     }
 }
 
@@ -56,8 +58,7 @@ Ribbon::Ribbon(Workroom& room, QWidget* parent) : Canvas(room.art(), parent), ro
     still_.setInterval(120);
     connect(&still_, &QTimer::timeout, this, [this] { refresh(); });
     setObjectName(QStringLiteral("Ribbon"));
-    setAccessibleName(
-        QStringLiteral("The film with its pieces. Tab-free keys: N next piece, arrows nudge, R turns, L locks, plus and minus zoom."));
+    setAccessibleName(tr("The film with its pieces. Tab-free keys: N next piece, arrows nudge, R turns, L locks, plus and minus zoom."));
     glide_.setDuration(260);
     glide_.setStartValue(0.0);
     glide_.setEndValue(1.0);
@@ -292,11 +293,11 @@ Drawing Ribbon::draw(double width, double height) {
     if (copies.empty()) {
         const bool any = std::any_of(set.transfers.begin(), set.transfers.end(), [&](const Transfer& tr) { return tr.medium == m->id; });
         d.fill({round_rect({width / 2 - 250, height / 2 - 36, width / 2 + 250, height / 2 + 30}, 6)}, palette::light);
-        d.text({width / 2, height / 2 - 8}, any ? "Nothing is laid out yet." : "Nothing is made with this medium.", 16, palette::ink,
-               Align::centre, true);
+        d.text({width / 2, height / 2 - 8}, any ? spoken("Nothing is laid out yet.") : spoken("Nothing is made with this medium."), 16,
+               palette::ink, Align::centre, true);
         d.text({width / 2, height / 2 + 16},
-               any ? "Settle the pieces: a layout comes at once and betters while it runs."
-                   : "Fit a design, and choose its medium on the Fit bench.",
+               any ? spoken("Settle the pieces: a layout comes at once and betters while it runs.")
+                   : spoken("Fit a design, and choose its medium on the Fit bench."),
                13, palette::quiet, Align::centre);
     }
     return d;
@@ -352,7 +353,7 @@ void Ribbon::draw_sheet(Drawing& d, std::size_t i, double width) const {
             hatch(d, over, palette::rule);
             if (over.width() > 90) {
                 d.fill({round_rect({over.x0 + 8, over.y0 + 8, over.x0 + 84, over.y0 + 28}, 4)}, palette::light);
-                d.text({over.x0 + 14, over.y0 + 22}, "left-over", 12, palette::quiet);
+                d.text({over.x0 + 14, over.y0 + 22}, spoken("left-over"), 12, palette::quiet);
             }
         }
     }
@@ -438,18 +439,16 @@ Point Ribbon::inner_point(const Transfer& t) const {
 
 std::vector<CanvasItem> Ribbon::items() {
     std::vector<CanvasItem> out;
-    const Unit unit = room_.order().unit;
+    const Reading reading = room_.order().unit;
     const auto& copies = copies_of(room_);
     for (std::size_t i = 0; i < copies.size(); ++i) {
         const PlacedCopy& c = copies[i];
         const Transfer* t = find_transfer(room_.transfer_set(), c.transfer);
         if (t == nullptr) continue;
-        const auto mm = [&](double v) { return qt(length_text(Length::from_mm(v), unit)); };
-        QString name = QStringLiteral("%1, %2 wide, sheet %3, %4 along and %5 across")
-                           .arg(qt(t->name), mm(t->width))
-                           .arg(c.sheet + 1)
-                           .arg(mm(c.y), mm(c.x));
-        if (c.locked) name += QStringLiteral(", locked");
+        const auto mm = [&](double v) { return qt(length_text(Length::from_mm(v), reading)); };
+        QString name =
+            tr("%1, %2 wide, sheet %3, %4 along and %5 across").arg(qt(t->name), mm(t->width)).arg(c.sheet + 1).arg(mm(c.y), mm(c.x));
+        if (c.locked) name += tr(", locked");
         const QPoint at = place_of(int(i));
         out.push_back({name, QRect(at.x() - 10, at.y() - 10, 20, 20), is_chosen(int(i)), [this, i] {
                            choose(int(i));

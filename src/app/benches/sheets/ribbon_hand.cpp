@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/sheets/ribbon.h"
 #include "app/widgets/figures.h"
 
@@ -108,7 +109,7 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
         next = hand_->moved(chosen_, at.x - grip_.x - from.x, at.y - grip_.y - from.y);
     }
     hand_->put(chosen_, next);
-    put(chosen_, next, QStringLiteral("move a piece"), QStringLiteral("drag a piece"));
+    put(chosen_, next, tr("move a piece"), tr("drag a piece"));
 }
 
 void Ribbon::mouseReleaseEvent(QMouseEvent*) {
@@ -148,7 +149,7 @@ void Ribbon::wheelEvent(QWheelEvent* event) {
 void Ribbon::no_room(const QString& sentence) {
     const auto& copies = copies_of(room_);
     const bool locked = std::any_of(chosen_.begin(), chosen_.end(), [&](int i) { return copies[std::size_t(i)].locked; });
-    room_.say({locked ? QStringLiteral("A chosen piece is locked: unlock it first.") : sentence, true, {}, {}});
+    room_.say({locked ? tr("A chosen piece is locked: unlock it first.") : sentence, true, {}, {}});
 }
 
 void Ribbon::turn_chosen() {
@@ -164,8 +165,8 @@ void Ribbon::turn_chosen() {
             next.push_back(*c);
             now.put({i}, {*c});
         }
-    put(turned, next, QStringLiteral("turn a piece"), {});
-    if (turned.size() < chosen_.size()) no_room(QStringLiteral("There is no room to turn it here: move it to a free place first."));
+    put(turned, next, tr("turn a piece"), {});
+    if (turned.size() < chosen_.size()) no_room(tr("There is no room to turn it here: move it to a free place first."));
 }
 
 void Ribbon::lock_chosen() {
@@ -178,7 +179,7 @@ void Ribbon::lock_chosen() {
         next.back().locked = lock;
     }
     room_.end_gesture();
-    put(chosen_, next, lock ? QStringLiteral("lock a piece") : QStringLiteral("unlock a piece"), {});
+    put(chosen_, next, lock ? tr("lock a piece") : tr("unlock a piece"), {});
 }
 
 void Ribbon::swap_chosen() {
@@ -186,9 +187,9 @@ void Ribbon::swap_chosen() {
     room_.settler().stop();
     room_.end_gesture();
     if (const auto next = hand().swapped(chosen_[0], chosen_[1]))
-        put(chosen_, {next->first, next->second}, QStringLiteral("swap two pieces"), {});
+        put(chosen_, {next->first, next->second}, tr("swap two pieces"), {});
     else
-        no_room(QStringLiteral("They do not fit into each other's places: make room there first."));
+        no_room(tr("They do not fit into each other's places: make room there first."));
 }
 
 void Ribbon::send_chosen(int sheet) {
@@ -196,9 +197,9 @@ void Ribbon::send_chosen(int sheet) {
     room_.settler().stop();
     room_.end_gesture();
     if (const auto next = hand().sent(chosen_, sheet))
-        put(chosen_, *next, QStringLiteral("send to another sheet"), {});
+        put(chosen_, *next, tr("send to another sheet"), {});
     else
-        no_room(QStringLiteral("There is no room for them on sheet %1.").arg(sheet + 1));
+        no_room(tr("There is no room for them on sheet %1.").arg(sheet + 1));
 }
 
 void Ribbon::keyPressEvent(QKeyEvent* event) {
@@ -247,7 +248,7 @@ void Ribbon::keyPressEvent(QKeyEvent* event) {
         return show_from(first_ + x * 60 / zoom_);
     }
     const double step = nudge_mm(*event, room_.order().unit);
-    put(chosen_, hand().moved(chosen_, x * step, y * step), QStringLiteral("nudge a piece"), QStringLiteral("nudge a piece"));
+    put(chosen_, hand().moved(chosen_, x * step, y * step), tr("nudge a piece"), tr("nudge a piece"));
 }
 
 }  // namespace orthema::app

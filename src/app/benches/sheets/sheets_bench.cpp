@@ -7,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/benches/sheets/laying_page.h"
 #include "app/benches/sheets/print_page.h"
 #include "app/benches/sheets/shelf_page.h"
@@ -27,7 +28,7 @@ class PieceList : public Canvas {
 public:
     explicit PieceList(Workroom& room) : Canvas(room.art()), room_(room) {
         setFocusPolicy(Qt::NoFocus);
-        setAccessibleName(QStringLiteral("Pieces laid out, of those needed"));
+        setAccessibleName(tr("Pieces laid out, of those needed"));
     }
     void fit() { setFixedHeight(std::max(1, int(rows().size())) * row_height); }
 
@@ -68,12 +69,12 @@ protected:
                            width - 46, 11),
                    11, palette::quiet);
             const bool all = placed[t->id] == t->count();
-            d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + " of " + std::to_string(t->count()), 12.5,
+            d.text({width - 6, y + 16}, std::to_string(placed[t->id]) + spoken(" of ") + std::to_string(t->count()), 12.5,
                    all ? Colour{0.30, 0.42, 0.18, 1} : palette::carmine, Align::right, true);
             d.line({{0, y + row_height - 0.5}, {width - 4, y + row_height - 0.5}}, {palette::rule, 1, {}});
             y += row_height;
         }
-        if (rows().empty()) d.text({0, 22}, "No pieces on this medium.", 12, palette::quiet);
+        if (rows().empty()) d.text({0, 22}, spoken("No pieces on this medium."), 12, palette::quiet);
         return d;
     }
 
@@ -85,7 +86,7 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    media_ = new ChipRow(QStringLiteral("Media"));
+    media_ = new ChipRow(tr("Media"));
     media_->chosen = [this](const std::string& id) {
         room_.settler().stop();
         Selection s = room_.selection();
@@ -100,12 +101,12 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     about_->setProperty("quiet", true);
     piece_ = new FittingLabel;
     piece_->setProperty("quiet", true);
-    swap_ = push(QStringLiteral("Swap"), QStringLiteral("Two chosen pieces exchange their places (X); Shift and click chooses a second"));
-    send_ = push(QStringLiteral("Send to"), QStringLiteral("The chosen pieces go to another sheet (Page Down, Page Up)"));
-    turn_ = push(QStringLiteral("Turn"), QStringLiteral("A quarter turn of the chosen piece (R)"));
-    lock_ = push(QStringLiteral("Lock"), QStringLiteral("A locked piece stays where it is while the others settle (L)"));
-    settle_ = push(QStringLiteral("Settle"), QStringLiteral("Lays out every piece that is not locked; better the longer it runs"), true);
-    settle_all_ = push(QStringLiteral("Settle all"), QStringLiteral("Every medium, one after the other, each for as long as one"));
+    swap_ = push(tr("Swap"), tr("Two chosen pieces exchange their places (X); Shift and click chooses a second"));
+    send_ = push(tr("Send to"), tr("The chosen pieces go to another sheet (Page Down, Page Up)"));
+    turn_ = push(tr("Turn"), tr("A quarter turn of the chosen piece (R)"));
+    lock_ = push(tr("Lock"), tr("A locked piece stays where it is while the others settle (L)"));
+    settle_ = push(tr("Settle"), tr("Lays out every piece that is not locked; better the longer it runs"), true);
+    settle_all_ = push(tr("Settle all"), tr("Every medium, one after the other, each for as long as one"));
     connect(settle_all_, &QPushButton::clicked, this, &SheetsBench::settle_all);
     head->addWidget(title_);
     head->addWidget(about_);
@@ -122,8 +123,8 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     cut_bar_ = new QWidget;
     auto* cuts = new QHBoxLayout(cut_bar_);
     cuts->setContentsMargins(0, 0, 0, 0);
-    back_ = push(QStringLiteral("◂ Cut back"), QStringLiteral("Takes the last cut back, on screen"));
-    next_ = push(QStringLiteral("Make this cut ▸"), QStringLiteral("Shows the sheet after it, and the next one"));
+    back_ = push(tr("◂ Cut back"), tr("Takes the last cut back, on screen"));
+    next_ = push(tr("Make this cut ▸"), tr("Shows the sheet after it, and the next one"));
     cut_says_ = new QLabel;
     cut_says_->setObjectName(QStringLiteral("Cut says"));
     cuts->addWidget(back_);
@@ -150,13 +151,12 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     connect(ribbon_, &Ribbon::chosen_changed, this, &SheetsBench::show_piece);
 
     panel_ = new FigurePanel;
-    pages_ = new Segments(QStringLiteral("Figures of"), {QStringLiteral("Sheets"), QStringLiteral("Laying"), QStringLiteral("Stock"),
-                                                         QStringLiteral("Shelf"), QStringLiteral("Print")});
+    pages_ = new Segments(tr("Figures of"), {tr("Sheets"), tr("Laying"), tr("Stock"), tr("Shelf"), tr("Print")});
     pages_->turn_pages();
     pages_->chosen = [this](int i) { show_page(i); };
     panel_->add(pages_);
     sheet_page_ = panel_->part();
-    sheet_page_->head(QStringLiteral("Pieces laid out, of those needed"));
+    sheet_page_->head(tr("Pieces laid out, of those needed"));
     pieces_ = new PieceList(room);
     auto* scroll = new QScrollArea;
     scroll->setWidget(pieces_);
@@ -165,30 +165,29 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
     scroll->setMinimumHeight(120);
     sheet_page_->rows()->addWidget(scroll, 1);
     sheet_page_->rule();
-    used_ = sheet_page_->text_row(QStringLiteral("Film used"));
-    density_ = sheet_page_->text_row(QStringLiteral("Share of it covered"));
-    cut_ = sheet_page_->text_row(QStringLiteral("Cut length"));
-    left_ = sheet_page_->text_row(QStringLiteral("Left on the roll"));
-    from_ = sheet_page_->text_row(QStringLiteral("Printed from"));
-    cost_ = sheet_page_->text_row(QStringLiteral("Cost"));
-    each_ = sheet_page_->text_row(QStringLiteral("Cost a piece"));
+    used_ = sheet_page_->text_row(tr("Film used"));
+    density_ = sheet_page_->text_row(tr("Share of it covered"));
+    cut_ = sheet_page_->text_row(tr("Cut length"));
+    left_ = sheet_page_->text_row(tr("Left on the roll"));
+    from_ = sheet_page_->text_row(tr("Printed from"));
+    cost_ = sheet_page_->text_row(tr("Cost"));
+    each_ = sheet_page_->text_row(tr("Cost a piece"));
     reads_ = sheet_page_->note();
     reads_->setProperty("brick", true);
     sheet_page_->rule();
-    keep_ = push(QStringLiteral("Keep beside"), QStringLiteral("Puts this layout beside, to compare another with it"));
-    change_over_ =
-        push(QStringLiteral("Swap with kept"), QStringLiteral("The layout that is beside comes on the table, this one goes beside"));
+    keep_ = push(tr("Keep beside"), tr("Puts this layout beside, to compare another with it"));
+    change_over_ = push(tr("Swap with kept"), tr("The layout that is beside comes on the table, this one goes beside"));
     sheet_page_->side_by_side({keep_, change_over_});
     kept_ = sheet_page_->note();
     kept_->setObjectName(QStringLiteral("Kept layout"));
-    kept_outlines_ = new QCheckBox(QStringLiteral("Its outlines over this one"));
+    kept_outlines_ = new QCheckBox(tr("Its outlines over this one"));
     kept_outlines_->setObjectName(kept_outlines_->text());
     sheet_page_->add(kept_outlines_);
     connect(kept_outlines_, &QCheckBox::toggled, ribbon_, &Ribbon::show_kept);
     connect(keep_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
         layout.kept = LaidSheets{layout.copies, layout.stock};
-        room_.edit(QStringLiteral("keep a layout beside"), with_layout(room_.order(), std::move(layout)));
+        room_.edit(tr("keep a layout beside"), with_layout(room_.order(), std::move(layout)));
     });
     connect(change_over_, &QPushButton::clicked, this, [this] {
         MediumLayout layout = layout_of(room_.order(), room_.selection().medium);
@@ -196,11 +195,10 @@ SheetsBench::SheetsBench(Workroom& room) : Bench(room, QStringLiteral("sheets"))
         room_.settler().stop();
         std::swap(layout.copies, layout.kept->copies);
         std::swap(layout.stock, layout.kept->stock);
-        room_.edit(QStringLiteral("change layouts over"), with_layout(room_.order(), std::move(layout)));
+        room_.edit(tr("change layouts over"), with_layout(room_.order(), std::move(layout)));
     });
     sheet_page_->rule();
-    seconds_ = sheet_page_->number_row(QStringLiteral("Settle for (s)"),
-                                       QStringLiteral("How long the layout is bettered; Stop ends it earlier"), 0.2, 3600, 1);
+    seconds_ = sheet_page_->number_row(tr("Settle for (s)"), tr("How long the layout is bettered; Stop ends it earlier"), 0.2, 3600, 1);
     seconds_->show_number(settle_seconds_);
     seconds_->entered = [this](double v) { settle_seconds_ = v; };
     laying_ = new LayingPage(room);
@@ -243,7 +241,7 @@ void SheetsBench::send_menu() {
     QMenu menu;
     const int sheets = sheet_count(copies_of(room_));
     for (int i = 0; i <= sheets; ++i) {
-        QAction* a = menu.addAction(i < sheets ? QStringLiteral("sheet %1").arg(i + 1) : QStringLiteral("a fresh sheet"));
+        QAction* a = menu.addAction(i < sheets ? tr("sheet %1").arg(i + 1) : tr("a fresh sheet"));
         connect(a, &QAction::triggered, this, [this, i] { ribbon_->send_chosen(i); });
     }
     menu.exec(send_->mapToGlobal(QPoint(0, send_->height())));
@@ -281,15 +279,15 @@ void SheetsBench::show_cuts() {
     const int cuts = int(plan->cuts.size());
     cut_at_ = std::clamp(cut_at_, 0, cuts);
     back_->setEnabled(cut_at_ > 0 || cut_sheet_ > 0);
-    QString text = QStringLiteral("Sheet %1, ").arg(cut_sheet_ + 1);
+    QString text = tr("Sheet %1, ").arg(cut_sheet_ + 1);
     if (cut_at_ < cuts) {
         const TrimCut& c = plan->cuts[std::size_t(cut_at_)];
-        text += QStringLiteral("cut %1 of %2: blade %3, fence at %4")
+        text += tr("cut %1 of %2: blade %3, fence at %4")
                     .arg(cut_at_ + 1)
                     .arg(cuts)
-                    .arg(qt(cut_direction(c)), qt(length_text(Length::from_mm(c.fence), room_.order().unit)));
+                    .arg(qt(cut_direction(c, room_.order().unit)), qt(length_text(Length::from_mm(c.fence), room_.order().unit)));
     } else {
-        text += QStringLiteral("all %1 cuts made").arg(cuts);
+        text += tr("all %1 cuts made").arg(cuts);
     }
     cut_says_->setText(text);
     ribbon_->show_cut(cut_sheet_, cut_at_, *plan);
@@ -304,11 +302,11 @@ void SheetsBench::show_compared() {
     kept_->setVisible(layout.kept.has_value());
     if (!layout.kept || m == nullptr) return;
     const LaidOut kept = measured(*m, room_.transfer_set(), *layout.kept);
-    kept_->setText(QStringLiteral("Beside: %1 %2, %3 % covered, costs %4")
+    kept_->setText(tr("Beside: %1 %2, %3 % covered, costs %4")
                        .arg(kept.bins)
-                       .arg(kept.bins == 1 ? QStringLiteral("sheet") : QStringLiteral("sheets"))
-                       .arg(100 * kept.density, 0, 'f', 1)
-                       .arg(qt(money_text(kept.cost, room_.order().currency))));
+                       .arg(kept.bins == 1 ? tr("sheet") : tr("sheets"))
+                       .arg(fixed(100 * kept.density, 1))
+                       .arg(qt(money_text(kept.cost, room_.order().currency, reading_in(Unit::mm)))));
 }
 
 QWidget* SheetsBench::figures() { return panel_; }
@@ -323,11 +321,9 @@ void SheetsBench::show_piece() {
     lock_->setEnabled(any);
     send_->setEnabled(any);
     swap_->setEnabled(count == 2);
-    lock_->setText(any && copies[std::size_t(i)].locked ? QStringLiteral("Unlock") : QStringLiteral("Lock"));
+    lock_->setText(any && copies[std::size_t(i)].locked ? tr("Unlock") : tr("Lock"));
     const Transfer* t = any ? find_transfer(room_.transfer_set(), copies[std::size_t(i)].transfer) : nullptr;
-    QString text = count > 1      ? QStringLiteral("%1 pieces").arg(count)
-                   : t != nullptr ? qt(t->name) + QStringLiteral(", for ") + qt(label_text(*t))
-                                  : QString();
+    QString text = count > 1 ? tr("%1 pieces").arg(count) : t != nullptr ? qt(t->name) + tr(", for ") + qt(label_text(*t)) : QString();
     piece_->setToolTip(text);
     piece_->say(text.size() > 34 ? text.left(33) + QChar(0x2026) : text);
 }
@@ -353,12 +349,12 @@ void SheetsBench::refresh() {
     if (m == nullptr) return;
     title_->say(qt(m->name) + ", " + qt(length_text(m->width, order.unit)));
     const MediumPlan* plan = plan_of(room_);
-    about_->say((m->laying.cutting == Cutting::trimmer    ? QStringLiteral("cut by trimmer")
-                 : m->laying.cutting == Cutting::on_sheet ? QStringLiteral("blanks on the sheet")
-                                                          : QStringLiteral("cut by contour")) +
-                (plan != nullptr && plan->mixed ? QStringLiteral("; groups lie mixed, settle to part them") : QString()));
+    about_->say((m->laying.cutting == Cutting::trimmer    ? tr("cut by trimmer")
+                 : m->laying.cutting == Cutting::on_sheet ? tr("blanks on the sheet")
+                                                          : tr("cut by contour")) +
+                (plan != nullptr && plan->mixed ? tr("; groups lie mixed, settle to part them") : QString()));
     const bool laid = plan != nullptr && plan->placed > 0 && !plan->stale && !plan->mixed;
-    settle_->setText(room_.settler().running() ? QStringLiteral("Stop") : laid ? QStringLiteral("Settle more") : QStringLiteral("Settle"));
+    settle_->setText(room_.settler().running() ? tr("Stop") : laid ? tr("Settle more") : tr("Settle"));
     settle_->setEnabled(room_.settler().running() || (plan != nullptr && plan->asked > 0 && !room_.catching_up()));
     settle_all_->setVisible(chips.size() > 1 && !room_.settler().running());
     settle_all_->setEnabled(!room_.catching_up());
@@ -380,10 +376,9 @@ void SheetsBench::refresh() {
             last = sheet.length;
         }
         const bool roll = m->shape == MediumShape::roll;
-        used_->setText(roll ? film_text(plan->length, order.unit) : QStringLiteral("%1 sheets").arg(plan->sheets.size()));
-        density_->setText(QStringLiteral("%1 %").arg(100 * plan->density, 0, 'f', 1));
-        cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(cut / 1000, 0, 'f', 1)
-                                             : QStringLiteral("%1 ft").arg(cut / 304.8, 0, 'f', 1));
+        used_->setText(roll ? film_text(plan->length, order.unit) : tr("%1 sheets").arg(plan->sheets.size()));
+        density_->setText(QStringLiteral("%1 %").arg(fixed(100 * plan->density, 1)));
+        cut_->setText(order.unit == Unit::mm ? QStringLiteral("%1 m").arg(fixed(cut / 1000, 1)) : tr("%1 ft").arg(fixed(cut / 304.8, 1)));
         // of rolls that are counted what the runs leave; else of the longest run
         double left = m->length.mm() - last;
         const Stock& stock = room_.stock().stock();
@@ -400,26 +395,26 @@ void SheetsBench::refresh() {
         }
         left_->setText(roll ? film_text(std::max(0.0, left), order.unit) : QStringLiteral("–"));
         from_->setText(from.isEmpty() ? QString() : from.join(QStringLiteral(", ")));
-        cost_->setText(qt(money_text(plan->cost, order.currency)));
-        each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency)));
+        cost_->setText(qt(money_text(plan->cost, order.currency, reading_in(Unit::mm))));
+        each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency, reading_in(Unit::mm))));
     }
-    reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + qt(reading_direction(*m)));
+    reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + said(reading_direction(*m)));
 }
 
 QString SheetsBench::word() const {
-    if (room_.settler().running()) return QStringLiteral("settling");
-    if (room_.catching_up()) return QStringLiteral("working");
+    if (room_.settler().running()) return tr("settling");
+    if (room_.catching_up()) return tr("working");
     const auto& media = room_.sheets().media;
-    if (media.empty()) return QStringLiteral("no pieces");
+    if (media.empty()) return tr("no pieces");
     for (const MediumPlan& m : media)
-        if (m.stale || m.placed < m.asked) return m.placed == 0 ? QStringLiteral("to settle") : QStringLiteral("stale");
-    return media.size() == 1 ? QStringLiteral("1 medium") : QStringLiteral("%1 media").arg(media.size());
+        if (m.stale || m.placed < m.asked) return m.placed == 0 ? tr("to settle") : tr("stale");
+    return media.size() == 1 ? tr("1 medium") : tr("%1 media").arg(media.size());
 }
 
 void SheetsBench::settle_all() { room_.settler().settle_all(settle_seconds_); }
 
 QString SheetsBench::help() const {
-    return QStringLiteral(
+    return tr(
         "Sheets: settle the pieces on the film; a layout comes at once and betters while it runs. Drag a piece, R turns it, L locks it; "
         "Shift and click chooses more, X swaps two, Page Down sends to the next sheet. Wheel scrolls, Ctrl and wheel zooms, F goes to what "
         "is "

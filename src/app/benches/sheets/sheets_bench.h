@@ -1,6 +1,7 @@
 // The Sheets bench: pieces settle on film or sheets; they are moved, turned and locked by hand.
 #pragma once
 
+#include "app/widgets/speech.h"
 #include "app/benches/bench.h"
 
 class QCheckBox;

@@ -4,7 +4,9 @@
 
 #include <cmath>
 
+#include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
+#include "core/guides/panel_drawing.h"
 #include "core/sheets/sheet_drawing.h"
 
 namespace orthema::app {
@@ -13,7 +15,7 @@ WholeRoll::WholeRoll(Workroom& room, Ribbon& ribbon, QWidget* parent) : Canvas(r
     setFixedHeight(104);
     setFocusPolicy(Qt::NoFocus);
     setObjectName(QStringLiteral("Whole roll"));
-    setAccessibleName(QStringLiteral("The whole roll in small, and the share of film used over time"));
+    setAccessibleName(tr("The whole roll in small, and the share of film used over time"));
     connect(&ribbon, &Ribbon::moved_view, this, [this] { refresh(); });
 }
 
@@ -77,13 +79,16 @@ Drawing WholeRoll::draw(double width, double height) {
     const MediumPlan* plan = plan_of(room_);
     if (m == nullptr) return d;
     const RibbonSheets all = ribbon_sheets(room_);
-    d.text({12, 19}, m->shape == MediumShape::roll ? "Whole roll" : "All sheets", 13.5, palette::ink, Align::left, true);
+    const std::string name = m->shape == MediumShape::roll ? spoken("Whole roll") : spoken("All sheets");
+    d.text({12, 19}, name, 13.5, palette::ink, Align::left, true);
     if (plan != nullptr) {
-        std::string text = plan->length > 0 ? film_text(plan->length, room_.order().unit).toStdString() + " of film"
-                                            : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? " sheet" : " sheets");
-        text += " for " + std::to_string(plan->placed) + (plan->placed == 1 ? " piece" : " pieces");
-        if (plan->sheets.size() > 1 && plan->length > 0) text += " in " + std::to_string(plan->sheets.size()) + " runs of the roll";
-        d.text({96, 19}, text, 12, palette::quiet);
+        std::string text = plan->length > 0
+                               ? film_text(plan->length, room_.order().unit).toStdString() + spoken(" of film")
+                               : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? spoken(" sheet") : spoken(" sheets"));
+        text += spoken(" for ") + std::to_string(plan->placed) + (plan->placed == 1 ? spoken(" piece") : spoken(" pieces"));
+        if (plan->sheets.size() > 1 && plan->length > 0)
+            text += spoken(" in ") + std::to_string(plan->sheets.size()) + spoken(" runs of the roll");
+        d.text({12 + 1.08 * text_width_guess(name, 13.5) + 12, 19}, text, 12, palette::quiet);
     }
     const auto [strip, k, h, y0] = small(width, height, all);
     const double a = strip.x0 + std::max(0.0, ribbon_.first_mm()) * k, b = strip.x0 + std::min(all.total, ribbon_.last_mm()) * k;
@@ -91,7 +96,7 @@ Drawing WholeRoll::draw(double width, double height) {
         PathMark{{round_rect({a, y0 - 3, std::max(a + 6, b), y0 + h + 3}, 3)}, true, {}, Stroke{palette::verdigris, 2, {}}});
     // the curve of film used over the time of the last settling
     const Rect plot{width - curve_room, 34, width - 54, height - 22};
-    d.text({plot.x0, 19}, "film used", 12, palette::quiet);
+    d.text({plot.x0, 19}, spoken("film used"), 12, palette::quiet);
     d.line({{plot.x0, plot.y1}, {plot.x1, plot.y1}}, {palette::rule, 1, {}});
     const auto& curve = room_.settler().curve();
     if (curve.size() >= 2) {
@@ -113,9 +118,9 @@ Drawing WholeRoll::draw(double width, double height) {
         d.line(line, {palette::verdigris, 2, {}});
         d.text({plot.x1 + 6, y + 4}, mm_text(std::round(100 * high), 0) + " %", 12.5, palette::verdigris_text, Align::left, true);
         d.text({plot.x0, height - 7}, "0 s", 11, palette::quiet);
-        d.text({plot.x1, height - 7}, mm_text(end, 1) + " s", 11, palette::quiet, Align::right);
+        d.text({plot.x1, height - 7}, figure_text(end, 1, reading_in(Unit::mm)) + " s", 11, palette::quiet, Align::right);
     } else {
-        d.text({plot.x0, (plot.y0 + plot.y1) / 2}, "shown while settling", 11.5, palette::quiet);
+        d.text({plot.x0, (plot.y0 + plot.y1) / 2}, spoken("shown while settling"), 11.5, palette::quiet);
     }
     return d;
 }
