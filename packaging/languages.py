@@ -81,6 +81,28 @@ def sentences():
     return out
 
 
+# what looks like a sentence and is none
+NONE = re.compile(r"(setObjectName|findChildren?(<[^>]*>)?|setStyleSheet|QKeySequence|QRegularExpression)\(?\s*$")
+
+SAME = {"drag on the wall", "/demo orders", "Orthema", "English"}  # no words that anybody reads, or alike everywhere
+
+
+def bare():
+    """Sentences of the window that no table is asked for."""
+    out = []
+    for file in sorted((root / "src/app").rglob("*.[ch]*")):
+        if file.name in ("theme.cpp", "log.cpp"):
+            continue
+        source = file.read_text()
+        for m in re.finditer(rf"(QStringLiteral|QLatin1String)\(\s*({LITERAL})", source):
+            s = re.sub(r"<[^>]*>|%\d|&nbsp;", "", text(m[2]))
+            if not (re.search(r"[a-z] [a-zA-Z(]", s) or re.match(r"[A-Z][a-z]{2}", s)) or s.startswith(("#", "font", "color", "qproperty")):
+                continue
+            if s not in SAME and not NONE.search(source[max(0, m.start() - 60):m.start()].rstrip("\n ")):
+                out.append((str(file.relative_to(root)), source.count("\n", 0, m.start()) + 1, s))
+    return out
+
+
 def unquoted(lines):
     return text("".join(lines))
 
@@ -144,6 +166,9 @@ def faults_of(english, other):
 def main():
     wanted = sentences()
     said = 0
+    for where, line, s in bare():
+        said += 1
+        print(f"{where}:{line}: “{s[:70]}” is said in English alone: tr() it")
     for path in sorted((root / "resources/languages").glob("*.po")):
         header, table = read(path)
         if "--update" in sys.argv:

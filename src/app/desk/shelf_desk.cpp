@@ -20,7 +20,7 @@ ShelfDesk::ShelfDesk(Workroom& room)
     held_ = one_->text_row(tr("Promised"));
     printed_ = one_->text_row(tr("Printed"));
     until_ = one_->text_row(tr("Press until"));
-    add_place(QStringLiteral("Where the bag is found"));
+    add_place(tr("Where the bag is found"));
     from_ = one_->note();
     add_deeds(tr("Throw away"), tr("The bag leaves the shelf; not while some of it is promised"));
     panel_->rule();

@@ -27,7 +27,7 @@ StockDesk::StockDesk(Workroom& room)
                  "there; count the rolls in by their metres. What the orders want is then known at once."),
               tr("In the bin")) {
     add_on_hand(tr("As it was counted; of a roll the metres that are left, half a roll too"));
-    add_place(QStringLiteral("Where it is found: a shelf, a box"));
+    add_place(tr("Where it is found: a shelf, a box"));
     names_ = one_->part();
     name_ = text_field(names_, tr("Called"), tr("A roll's or jar's own name"), &StockEntry::name);
     code_ = text_field(one_, tr("Code"), tr("What a scanner reads on its box"), &StockEntry::code);

@@ -10,6 +10,7 @@
 #include <QMenu>
 #include <QStyle>
 
+#include <algorithm>
 #include <cmath>
 
 namespace orthema::app {
@@ -140,14 +141,16 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
     row->setSpacing(4);
     auto* group = new QButtonGroup(this);
     group->setExclusive(true);
-    constexpr int many = 4, long_row = 30;  // more letters than that have no room in a row of the panel
-    const bool tight =
-        language_spoken() != nullptr && choices.size() >= many && choices.join(QString()).size() > long_row - 4 * (choices.size() - many);
+    // alike in English, which the rows are cut for; elsewhere by their words, and smaller where the panel has no room for them
+    const auto letters = [&](const QString& c) { return c.size(); };
+    const auto longest = std::max_element(choices.begin(), choices.end(), [&](auto& a, auto& b) { return letters(a) < letters(b); });
+    const bool alike = language_spoken() == nullptr || upright || (choices.size() < 3 && letters(*longest) < 14);
+    const bool tight = !alike && (choices.size() == 4 || choices.size() == 5) && choices.join(QString()).size() > 42 - 4 * choices.size();
     for (const QString& choice : choices) {
         auto* b = new QPushButton(choice);
         b->setCheckable(true);
         b->setProperty("segment", true);
-        if (tight && !upright) b->setStyleSheet(QStringLiteral("font-size:10px; padding:3px 1px;"));
+        if (tight) b->setStyleSheet(QStringLiteral("font-size:10px; padding:3px 1px;"));
         if (brick) b->setProperty("brick", true);
         b->setAccessibleName(name + ": " + choice);
         b->setObjectName(name + "/" + choice);
@@ -157,8 +160,7 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
             if (chosen) chosen(index);
         });
         group->addButton(b);
-        // alike in English, which they are cut for; by their words elsewhere
-        row->addWidget(b, language_spoken() == nullptr || upright ? 1 : b->fontMetrics().horizontalAdvance(choice) + 6);
+        row->addWidget(b, alike ? 1 : b->fontMetrics().horizontalAdvance(choice) + 6);
         buttons_.push_back(b);
     }
 }

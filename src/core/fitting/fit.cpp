@@ -100,7 +100,7 @@ Words binding_words(const Bound& b) {
     case Binding::ideal: return {"binds-ideal", {}};
     case Binding::pinned: return {"binds-pinned", {}};
     case Binding::covering: return {"binds-covering", {}};
-    case Binding::obstacle: return {"binds-obstacle", {{"name", b.name}}};
+    case Binding::obstacle: return {"binds-obstacle", {{"name", Term{b.name}}}};
     case Binding::platen: return {"binds-platen", {}};
     case Binding::medium: return {"binds-medium", {}};
     case Binding::cutter: return {"binds-cutter", {}};

@@ -52,7 +52,7 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
         shapes.emplace_back(place_key(static_cast<PlaceShape>(k)), said(place_name(static_cast<PlaceShape>(k))));
     set_items(shape_, shapes);
     connect(shape_, &QComboBox::activated, this, [this](int i) {
-        change_place(QStringLiteral("shape of a place"), [&](WordPlace& p) {
+        change_place(tr("shape of a place"), [&](WordPlace& p) {
             p.shape = static_cast<PlaceShape>(i);
             if (p.shape == PlaceShape::outline && p.outline.empty()) p.outline = chosen_id(outline_);
         });
@@ -60,21 +60,21 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
     outlined_ = part();
     outline_ = outlined_->choice_row(tr("Outline of"), tr("A drawing of the order, by its outline"));
     connect(outline_, &QComboBox::activated, this,
-            [this] { change_place(QStringLiteral("outline of a place"), [this](WordPlace& p) { p.outline = chosen_id(outline_); }); });
+            [this] { change_place(tr("outline of a place"), [this](WordPlace& p) { p.outline = chosen_id(outline_); }); });
     first_ = choice_row(tr("Picture"), tr("As sharp as it came, never stretched"));
     connect(first_, &QComboBox::activated, this, [this] {
-        change_place(QStringLiteral("picture of a letter"), [this](WordPlace& p) { p.first = {chosen_id(first_), {}}; });
+        change_place(tr("picture of a letter"), [this](WordPlace& p) { p.first = {chosen_id(first_), {}}; });
     });
     shared_ = tick(tr("Two pictures share it"), tr("Along a line that can be dragged and turned"));
     connect(shared_, &QCheckBox::clicked, this,
-            [this](bool on) { change_place(QStringLiteral("share a letter"), [on](WordPlace& p) { p.shared = on; }); });
+            [this](bool on) { change_place(tr("share a letter"), [on](WordPlace& p) { p.shared = on; }); });
     sharing_ = part();
     second_ = sharing_->choice_row(tr("The other"), tr("On the other side of the line"));
     connect(second_, &QComboBox::activated, this, [this] {
-        change_place(QStringLiteral("picture of a letter"), [this](WordPlace& p) { p.second = {chosen_id(second_), {}}; });
+        change_place(tr("picture of a letter"), [this](WordPlace& p) { p.second = {chosen_id(second_), {}}; });
     });
     degrees_ = sharing_->number_row(tr("Line, degrees"), tr("0 lies level, 90 stands upright"), -180, 180, 1);
-    degrees_->entered = [this](double v) { change_place(QStringLiteral("the line"), [v](WordPlace& p) { p.line.degrees = v; }); };
+    degrees_->entered = [this](double v) { change_place(tr("the line"), [v](WordPlace& p) { p.line.degrees = v; }); };
     mark_ = push(tr("Mark who matters"), tr("Then click two or more points in its picture: they stay inside the letter, with a rim"));
     mark_->setCheckable(true);
     alone_ = push(tr("By itself"), tr("As large as keeps who matters inside; forgets what was moved by hand"));
@@ -83,7 +83,7 @@ WordPage::WordPage(Workroom& room, WordView& view) : room_(room), view_(view) {
         if (marking_changed) marking_changed();
     });
     connect(alone_, &QPushButton::clicked, this,
-            [this] { change_place(QStringLiteral("picture by itself"), [](WordPlace& p) { p.first.at = p.second.at = std::nullopt; }); });
+            [this] { change_place(tr("picture by itself"), [](WordPlace& p) { p.first.at = p.second.at = std::nullopt; }); });
     says_ = note();
     view_.picked = [this](std::size_t) { refresh(); };
     view_.placed = [this](std::size_t place, bool second, const PictureAt& at) {

@@ -101,8 +101,8 @@ void FitBench::build_size() {
             change(tr("measure to grow with"), [m](Decoration& d) { d.sizing.measure = *m; });
     });
     exponent_ = p->number_row(tr("And how much"), tr("As much as the measure, not at all, or a share of it in per cent"), 0, 200, 1);
-    exponent_->name_number(0, QStringLiteral("not at all"));
-    exponent_->name_number(100, QStringLiteral("as much"));
+    exponent_->name_number(0, tr("not at all"));
+    exponent_->name_number(100, tr("as much"));
     exponent_->entered = [this](double v) { change(tr("growth of the width"), [v](Decoration& d) { d.sizing.exponent = v / 100; }); };
     step_ = p->length_row(tr("Rounds down to"), tr("Widths round down to whole steps"));
     step_->entered = [this](Length l, bool) -> std::optional<QString> {
@@ -169,8 +169,8 @@ void FitBench::build_place() {
     };
     growth_ = p->number_row(tr("Grows"), tr("The figure over the sizes: with the body's length, not at all, or a share of it in per cent"),
                             0, 200, 1);
-    growth_->name_number(0, QStringLiteral("not at all"));
-    growth_->name_number(100, QStringLiteral("with the length"));
+    growth_->name_number(0, tr("not at all"));
+    growth_->name_number(100, tr("with the length"));
     growth_->entered = [this](double v) { change(tr("growth of the offset"), [v](Decoration& d) { d.placing.growth = v / 100; }); };
     apart_ = p->length_row(tr("From other designs"), tr("Kept from the designs before it on the same panel"));
     apart_->entered = [this](Length l, bool) -> std::optional<QString> {

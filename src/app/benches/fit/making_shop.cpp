@@ -170,18 +170,15 @@ void MakingPages::build_shop() {
     flag(m, tr("Cut from sheets of one colour"), tr("No tones and no photographs"), &Method::flat_colours);
     flag(m, tr("Stretches with the cloth"), tr("Else a stretching blank cracks it"), &Method::stretches);
     flag(m, tr("Adhesive powder"), tr("Melted on to the wet ink, and cured; with the cautions of that work"), &Method::powder);
-    number(m, QStringLiteral("Lightest it needs"), QStringLiteral("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"),
-           methods, shop_method_, &Method::lightest, 0, 100, 0);
+    number(m, tr("Lightest it needs"), tr("Lightness of the cloth, 0 black to 100 white; 0 takes any colour"), methods, shop_method_,
+           &Method::lightest, 0, 100, 0);
     length(m, tr("Thinnest stroke"), tr("That it holds"), methods, shop_method_, &Method::min_stroke, 0, 50);
     length(m, tr("Narrowest gap"), tr("That stays open, or weeds"), methods, shop_method_, &Method::min_gap, 0, 50);
     length(m, tr("Smallest island"), tr("Smaller loose parts are lost when weeded"), methods, shop_method_, &Method::min_island, 0, 100);
-    number(m, QStringLiteral("Shrinks (%)"), QStringLiteral("In the heat"), methods, shop_method_, &Method::shrink, 0, 50, 2);
-    number(m, QStringLiteral("Keeps for (days)"), QStringLiteral("Once printed; 0: press at once"), methods, shop_method_,
-           &Method::keeps_days, 0, 10000, 0);
-    number(m, QStringLiteral("Ink a dm²"), QStringLiteral("What a square decimetre of ink costs"), methods, shop_method_, &Method::ink_cost,
-           0, 1000, 2);
-    number(m, QStringLiteral("Minutes a piece"), QStringLiteral("Of work; a minute is reckoned at 0.45"), methods, shop_method_,
-           &Method::minutes, 0, 1000, 1);
+    number(m, tr("Shrinks (%)"), tr("In the heat"), methods, shop_method_, &Method::shrink, 0, 50, 2);
+    number(m, tr("Keeps for (days)"), tr("Once printed; 0: press at once"), methods, shop_method_, &Method::keeps_days, 0, 10000, 0);
+    number(m, tr("Ink a dm²"), tr("What a square decimetre of ink costs"), methods, shop_method_, &Method::ink_cost, 0, 1000, 2);
+    number(m, tr("Minutes a piece"), tr("Of work; a minute is reckoned at 0.45"), methods, shop_method_, &Method::minutes, 0, 1000, 1);
     QPushButton* stack = push(tr("Usual layers as here"), tr("The layers of the decoration in view become what this method starts with"));
     m->add(stack);
     connect(stack, &QPushButton::clicked, this, [this] {
@@ -219,15 +216,15 @@ void MakingPages::build_shop() {
     length(s, tr("Cutter's width"), tr("Its largest area; 0: nothing limits it"), media, shop_medium_, &Medium::cut_width, 0, 5000);
     length(s, tr("Taped seam at"), tr("Two sheets taped: along the feed; 0: one sheet"), media, shop_medium_, &Medium::taped_at, 0, 5000);
     length(s, tr("Seam's reach"), tr("To both sides, kept free of ink where it can be"), media, shop_medium_, &Medium::taped_lap, 0, 200);
-    number(s, QStringLiteral("Price"), QStringLiteral("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
+    number(s, tr("Price"), tr("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
     another(s, tr("medium"), media, shop_medium_);
 
     FigurePanel* j = kinds_[2];
     shop_jig_ = chooser(j, tr("This jig"), tr("Slots on a backer board"));
     const auto jigs = &Order::jigs;
     naming(j, tr("Jig’s name"), jigs, shop_jig_);
-    number(j, QStringLiteral("Rows"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
-    number(j, QStringLiteral("Columns"), QStringLiteral("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);
+    number(j, tr("Rows"), tr("Of slots"), jigs, shop_jig_, &Jig::rows, 1, 100, 0);
+    number(j, tr("Columns"), tr("Of slots"), jigs, shop_jig_, &Jig::columns, 1, 100, 0);
     length(j, tr("Pitch across"), tr("Slot to slot"), jigs, shop_jig_, &Jig::pitch_x, 0, 2000);
     length(j, tr("Pitch down"), tr("Slot to slot"), jigs, shop_jig_, &Jig::pitch_y, 0, 2000);
     length(j, tr("Slot width"), tr("0: the blank's own outline"), jigs, shop_jig_, &Jig::slot_width, 0, 2000);
@@ -273,16 +270,11 @@ void MakingPages::build_shop() {
     };
     q->add(press_kind_);
     length(q, tr("Ink keeps inside"), tr("From the platen's edge: its rim is cooler"), presses, shop_press_, &Press::margin, 0, 100);
-    number(q, QStringLiteral("Heats, °C/min"), QStringLiteral("How fast it gets hotter"), presses, shop_press_, &Press::heat_rate, 0.1, 200,
-           1);
-    number(q, QStringLiteral("Cools, °C/min"), QStringLiteral("How fast it gets cooler"), presses, shop_press_, &Press::cool_rate, 0.1, 200,
-           1);
-    number(q, QStringLiteral("Platen change (s)"), QStringLiteral("By hand, to mount another"), presses, shop_press_,
-           &Press::platen_seconds, 0, 36000, 0);
-    number(q, QStringLiteral("Pressure change (s)"), QStringLiteral("By hand"), presses, shop_press_, &Press::pressure_seconds, 0, 36000,
-           0);
-    number(q, QStringLiteral("Pieces at once"), QStringLiteral("That an oven or a wrap press takes"), presses, shop_press_, &Press::pieces,
-           1, 200, 0);
+    number(q, tr("Heats, °C/min"), tr("How fast it gets hotter"), presses, shop_press_, &Press::heat_rate, 0.1, 200, 1);
+    number(q, tr("Cools, °C/min"), tr("How fast it gets cooler"), presses, shop_press_, &Press::cool_rate, 0.1, 200, 1);
+    number(q, tr("Platen change (s)"), tr("By hand, to mount another"), presses, shop_press_, &Press::platen_seconds, 0, 36000, 0);
+    number(q, tr("Pressure change (s)"), tr("By hand"), presses, shop_press_, &Press::pressure_seconds, 0, 36000, 0);
+    number(q, tr("Pieces at once"), tr("That an oven or a wrap press takes"), presses, shop_press_, &Press::pieces, 1, 200, 0);
     // Platens and pads: which one, its name and its size.
     const auto parts = [&](const QString& what, const QString& why, auto which, bool may_lack) {
         using Part = typename std::decay_t<decltype(Press{}.*which)>::value_type;
@@ -330,7 +322,7 @@ void MakingPages::build_shop() {
         if constexpr (requires { &Part::thickness; }) side(tr(" thickness"), &Part::thickness, 1, 200);
         QPushButton* more = push(tr("Another ") + what.toLower(), tr("To be named and measured"));
         QPushButton* less = push(tr("Out with it"), tr("Takes this one off the press"));
-        less->setObjectName(QStringLiteral("Out with this ") + what.toLower());
+        less->setObjectName(tr("Out with this ") + what.toLower());
         q->side_by_side({more, less});
         connect(more, &QPushButton::clicked, this, [this, which, box, what] {
             change_item<Press>(tr("another ") + what.toLower(), &Order::presses, shop_press_, [&](Press& own) {

@@ -81,7 +81,7 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
     for (int i = 0; i < n; ++i)
         if (size_at(fit, i).band < 0) d.fill({disc({x_of(i), y_of(size_at(fit, i).width)}, 4)}, palette::brick);
     // the legend, beside the name
-    double x = 160;
+    double x = std::max(160.0, 50 + 1.08 * text_width_guess(spoken("Ladder"), 13.5) + text_width_guess(spoken("width by size"), 12));
     const auto key = [&](const std::string& text, const Stroke& stroke) {
         d.line({{x, 15}, {x + 22, 15}}, stroke);
         d.text({x + 28, 19}, text, 12, palette::quiet);

@@ -32,7 +32,7 @@ JobsPage::JobsPage(Workroom& room) : room_(room) {
     bare();
     const auto words = [](FigurePanel* on, const QString& name, const QString& why, auto take) {
         ValueField* f = nullptr;
-        if (name == QLatin1String("Note")) {  // has the whole width
+        if (name == tr("Note")) {  // has the whole width
             on->head(name);
             f = new ValueField(name);
             f->setToolTip(why);
