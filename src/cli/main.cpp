@@ -49,8 +49,7 @@ json findings_json(const Findings& findings, const Reading& reading = {}) {
 }
 
 void print_findings(const Findings& findings, const Reading& reading = {}) {
-    for (const Finding& f : findings)
-        std::cout << said_in(reading.language, severity_name(f.severity)) << ": " << finding_text(f, reading) << "\n";
+    for (const Finding& f : findings) std::cout << said(reading, severity_name(f.severity)) << ": " << finding_text(f, reading) << "\n";
     if (findings.empty()) std::cout << "nothing to mend\n";
 }
 
@@ -270,8 +269,8 @@ constexpr Format formats[] = {{"pdf", &ExportChoice::sheets_pdf},          {"png
                               {"papers", &ExportChoice::papers},           {"tables", &ExportChoice::tables}};
 
 int do_export(const std::string& path, const std::string& shop, const std::string& out, double seconds, const ExportChoice& choice,
-              const std::string& language, bool as_json) {
-    const auto run = run_order(path, shop, shipped_language(language));
+              const Language* language, bool as_json) {
+    const auto run = run_order(path, shop, language);
     if (!run) return complain(run.sentence());
     for (const std::string& medium : choice.media)
         if (find_medium(run->package.order, medium) == nullptr) return complain("The order has no film or paper “" + medium + "”.");
@@ -284,26 +283,26 @@ int do_export(const std::string& path, const std::string& shop, const std::strin
         std::cout << json_text(json{{"files", report->files},
                                     {"unchanged", report->unchanged},
                                     {"from_before", report->from_before},
-                                    {"findings", findings_json(findings, {Unit::mm, shipped_language(language)})}},
+                                    {"findings", findings_json(findings, {Unit::mm, language})}},
                                1)
                   << "\n";
     } else {
         for (const std::string& f : report->files) std::cout << f << "\n";
         if (!report->unchanged.empty()) std::cout << report->unchanged.size() << " there are as they would be written\n";
         for (const std::string& f : report->from_before) std::cout << f << " is from an export before, and not of this one\n";
-        print_findings(findings, {Unit::mm, shipped_language(language)});
+        print_findings(findings, {Unit::mm, language});
     }
     return has_stop(findings) ? 1 : 0;
 }
 
-int do_check(const std::string& path, const std::string& shop, const std::string& language, bool as_json) {
-    const auto run = run_order(path, shop, shipped_language(language));
+int do_check(const std::string& path, const std::string& shop, const Language* language, bool as_json) {
+    const auto run = run_order(path, shop, language);
     if (!run) return complain(run.sentence());
     const Findings& findings = run->work.findings;
     if (as_json)
-        std::cout << json_text(json{{"findings", findings_json(findings, {Unit::mm, shipped_language(language)})}}, 1) << "\n";
+        std::cout << json_text(json{{"findings", findings_json(findings, {Unit::mm, language})}}, 1) << "\n";
     else
-        print_findings(findings, {Unit::mm, shipped_language(language)});
+        print_findings(findings, {Unit::mm, language});
     return has_stop(findings) ? 1 : 0;
 }
 
@@ -318,7 +317,7 @@ int main(int argc, char** argv) {
     double seconds = 2;
     NestOptions options;
     std::vector<std::string> spoken{"en"};
-    for (const Language& l : shipped_languages()) spoken.push_back(l.code);
+    for (const ShippedLanguage& l : shipped_languages) spoken.emplace_back(l.code);
     const auto with_language = [&](CLI::App* c) {
         c->add_option("--language", language, "of findings and of what is printed")->check(CLI::IsMember(spoken));
     };
@@ -474,7 +473,7 @@ int main(int argc, char** argv) {
         if (!wanted_formats.empty())
             for (const Format& f : formats)
                 choice.*f.part = std::find(wanted_formats.begin(), wanted_formats.end(), f.name) != wanted_formats.end();
-        return do_export(in, shop, out, seconds, choice, language, as_json);
+        return do_export(in, shop, out, seconds, choice, shipped_language(language), as_json);
     }
-    return do_check(in, shop, language, as_json);
+    return do_check(in, shop, shipped_language(language), as_json);
 }

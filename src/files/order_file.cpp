@@ -49,7 +49,7 @@ Result<GangedPackage> gang_packages(const std::vector<OrderPackage>& packages, c
 Finding unreadable(const Art& art, const std::string& why) {
     Subject about;
     about.art = art.id;
-    return finding("art-unreadable", about, {{"fault", why}});
+    return finding("art-unreadable", about, {{"fault", Term{why}}});
 }
 
 Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtBytes& bytes) {

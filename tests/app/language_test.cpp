@@ -15,15 +15,8 @@ namespace TESTED {
 
 using namespace app;
 using test::SmallWindow;
+using test::Spoken;
 using test::Window;
-
-/// Speaks a language for as long as it is there.
-struct Spoken {
-    explicit Spoken(const char* code) { speak(shipped_language(code)); }
-    ~Spoken() { speak(nullptr); }
-    Spoken(const Spoken&) = delete;
-    Spoken& operator=(const Spoken&) = delete;
-};
 
 TEST(InLanguages, IsChosenInTheSettingsAndHoldsFromTheNextStart) {
     Window w;

@@ -8,13 +8,23 @@
 
 #include <memory>
 
+#include "app/widgets/speech.h"
 #include "app/window/main_window.h"
+#include "files/languages.h"
 #include "support/support.h"
 
 namespace orthema::test {
 
 /// How long is waited for what goes on in the background.
 extern const int patience_ms;
+
+/// Speaks a language for as long as it is there.
+struct Spoken {
+    explicit Spoken(const char* code) { app::speak(shipped_language(code)); }
+    ~Spoken() { app::speak(nullptr); }
+    Spoken(const Spoken&) = delete;
+    Spoken& operator=(const Spoken&) = delete;
+};
 
 class Window {
 public:

@@ -10,7 +10,7 @@ namespace orthema {
 namespace TESTED {
 
 TEST(ShippedLanguages, AreFoundByCode) {
-    ASSERT_EQ(shipped_languages().size(), 3u);
+    ASSERT_EQ(shipped_languages.size(), 3u);
     EXPECT_EQ(shipped_language("de")->name, "Deutsch");
     EXPECT_EQ(shipped_language("de_AT.UTF-8"), shipped_language("de"));
     EXPECT_EQ(shipped_language("es-MX"), shipped_language("es"));
@@ -21,16 +21,19 @@ TEST(ShippedLanguages, AreFoundByCode) {
 
 TEST(ShippedLanguages, EverySentenceOfTheCatalogueIsWordedInEachWithAllItsArguments) {
     const std::regex slot("\\{([a-z0-9_-]+)(\\?[^}]*)?\\}");
-    for (const Language& l : shipped_languages()) {
+    for (const ShippedLanguage& shipped : shipped_languages) {
+        const Language& l = *shipped_language(shipped.code);
         int other = 0;
         for (const Entry& e : catalogue()) {
             const std::string text(e.text);
             std::map<std::string, Argument> args;
-            for (auto m = std::sregex_iterator(text.begin(), text.end(), slot); m != std::sregex_iterator(); ++m)
-                if ((*m)[2].matched || args.contains((*m)[1]))
-                    args[(*m)[1]] = (*m)[2].matched || std::holds_alternative<int>(args[(*m)[1]]) ? Argument(7) : args[(*m)[1]];
+            for (auto m = std::sregex_iterator(text.begin(), text.end(), slot); m != std::sregex_iterator(); ++m) {
+                const std::string name = (*m)[1];
+                if ((*m)[2].matched)
+                    args[name] = 7;  // it chooses by it
                 else
-                    args[(*m)[1]] = std::string("⟨" + std::string((*m)[1]) + "⟩");
+                    args.try_emplace(name, "⟨" + name + "⟩");
+            }
             const Arguments all(args.begin(), args.end());
             std::string words;
             ASSERT_NO_THROW(words = worded({std::string(e.code), all}, {Unit::mm, &l})) << l.code << " " << e.code;

@@ -35,7 +35,7 @@ void Pictures::bring_in(const QStringList& paths) {
             const std::string name = QFileInfo(path).fileName().toStdString();
             if (const auto kind = kind_of(*text); kind == ArtKind::ttf || kind == ArtKind::otf) {
                 const Typeface face = typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*text));
-                if (auto sound = shaped_words(face.file, name, {spoken("A")}, false); !sound) return fail(sound.sentence());
+                if (auto sound = shaped_words(face.file, name, {"A"}, false); !sound) return fail(sound.sentence());
                 return [this, face] {
                     Order next = document_.order();
                     const std::string id = enrol_lettering(next, bytes_, Lettering{}, face, nullptr, face.name);
@@ -93,7 +93,7 @@ void Pictures::made_anew() {
                 } else {
                     Subject about;
                     about.art = art.id;
-                    faults.push_back(finding(code, about, {{"fault", pictures.sentence()}}));
+                    faults.push_back(finding(code, about, {{"fault", pictures.error().said()}}));
                 }
                 find_known(std::move(faults));
                 emit changed();

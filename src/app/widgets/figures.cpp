@@ -142,9 +142,8 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
     auto* group = new QButtonGroup(this);
     group->setExclusive(true);
     // alike in English, which the rows are cut for; elsewhere by their words, and smaller where the panel has no room for them
-    const auto letters = [&](const QString& c) { return c.size(); };
-    const auto longest = std::max_element(choices.begin(), choices.end(), [&](auto& a, auto& b) { return letters(a) < letters(b); });
-    const bool alike = language_spoken() == nullptr || upright || (choices.size() < 3 && letters(*longest) < 14);
+    const auto longest = std::max_element(choices.begin(), choices.end(), [](auto& a, auto& b) { return a.size() < b.size(); });
+    const bool alike = language_spoken() == nullptr || upright || (choices.size() < 3 && longest->size() < 14);
     const bool tight = !alike && (choices.size() == 4 || choices.size() == 5) && choices.join(QString()).size() > 42 - 4 * choices.size();
     for (const QString& choice : choices) {
         auto* b = new QPushButton(choice);
@@ -369,9 +368,7 @@ QString film_text(double mm, Reading reading) {
 QString error_text(double mm, Reading reading) { return reading == Unit::mm ? figure(mm, 1) : figure(mm / 25.4, 2); }
 
 QString counted(std::size_t n, const char* one, const char* many) {
-    const QString word = is_one(long(n), reading_in(Unit::mm)) ? tr(one)
-                         : many != nullptr                     ? tr(many)
-                                                               : tr((std::string(one) + "s").c_str());
+    const QString word = is_one(long(n), reading_in()) ? tr(one) : many != nullptr ? tr(many) : tr((std::string(one) + "s").c_str());
     return QString::number(n) + " " + word;
 }
 

@@ -41,7 +41,7 @@ private:
     QString shown_;
 };
 
-/// Reads lengths in any reading.
+/// Reads lengths in any unit.
 class LengthField : public ValueField {
     Q_OBJECT
 public:

@@ -39,16 +39,11 @@ void speak(const Language* language) {
 const Language* language_spoken() { return now; }
 
 QString tr(const char* english) { return QCoreApplication::translate("", english); }
-std::string spoken(const char* english) { return std::string(said_in(now, english)); }
-QString said(const std::string& english) { return QString::fromStdString(spoken(english)); }
-std::string spoken(const std::string& english) { return std::string(said_in(now, english)); }
+std::string spoken(std::string_view english) { return std::string(said_in(now, english)); }
+QString said(std::string_view english) { return QString::fromStdString(spoken(english)); }
 
-QString figure(double value, int digits) { return QString::fromStdString(figure_text(value, digits, {Unit::mm, now})); }
-
-QString fixed(double value, int digits) {
-    QString text = QString::number(value, 'f', digits);
-    return now == nullptr ? text : text.replace(QLatin1Char('.'), QLatin1Char(now->decimal));
-}
+QString figure(double value, int digits) { return QString::fromStdString(figure_text(value, digits, reading_in())); }
+QString fixed(double value, int digits) { return QString::fromStdString(fixed_text(value, digits, reading_in())); }
 
 QString day_text(const QDate& day, bool with_year) {
     // TRANSLATORS: how a day is written, for Qt

@@ -6,6 +6,7 @@
 #include <QString>
 
 #include <string>
+#include <string_view>
 
 #include "core/base/language.h"
 
@@ -18,14 +19,13 @@ const Language* language_spoken();
 
 /// A sentence of the window. Within a widget Qt's own function of that name stands before it and does the same.
 QString tr(const char* english);
-/// The same for what is drawn.
-std::string spoken(const char* english);
+/// The same for what is drawn, and of what the core has a name for, such as a measure or a location. Not for what people typed.
+std::string spoken(std::string_view english);
 /// Marks words of a table, which are said when they are shown.
 constexpr const char* noted(const char* english) { return english; }
 
-/// What the core has a name for, such as a measure or a location. Not for what people typed.
-QString said(const std::string& english);
-std::string spoken(const std::string& english);
+/// What is drawn, for a widget.
+QString said(std::string_view english);
 
 /// A figure as it is written here, without trailing zeros.
 QString figure(double value, int digits);
@@ -36,6 +36,6 @@ QString day_text(const QDate& day, bool with_year = false);
 /// "13 August, 14:05".
 QString moment_text(const QDateTime& at);
 /// Of an order read in this unit by whoever sits here.
-inline Reading reading_in(Unit unit) { return {unit, language_spoken()}; }
+inline Reading reading_in(Unit unit = Unit::mm) { return {unit, language_spoken()}; }
 
 }  // namespace orthema::app

@@ -176,7 +176,7 @@ void SettingsPanel::show_liked() {
     paper_->show_choice(l.paper == Paper::letter ? 1 : 0);
     heat_->show_choice(l.fahrenheit ? 1 : 0);
     std::vector<std::pair<std::string, QString>> languages{{"", tr("as the desktop")}, {"en", QStringLiteral("English")}};
-    for (const Language& spoken_here : shipped_languages()) languages.emplace_back(spoken_here.code, qt(spoken_here.name));
+    for (const ShippedLanguage& other : shipped_languages) languages.emplace_back(other.code, QString::fromUtf8(other.name));
     set_items(language_, languages, l.language.toStdString());
     const LibraryContent& shop = room_.library().content();
     std::vector<std::pair<std::string, QString>> media, presses;

@@ -337,7 +337,7 @@ Findings art_findings(const ArtFacts& facts, const std::string& art_id, const st
             add("art-soft", {{"edge", Fine{edge}}, {"width", *width}});
     }
     if (width)
-        if (const std::string hues = dulled_hues(facts); !hues.empty()) add("art-dull", {{"hues", hues}});
+        if (const std::string hues = dulled_hues(facts); !hues.empty()) add("art-dull", {{"hues", Term{hues}}});
     return out;
 }
 

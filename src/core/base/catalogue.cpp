@@ -99,7 +99,6 @@ const std::vector<Entry> entries = {
     {"lesson-dark", note, "", "{press}: the paper stays dark at the {words}. Less pressure there, or a piece too near the platen's edge."},
     {"lesson-aside", note, "", "{blank}: lies aside on every press. Measure {words}."},
     {"why-pieces", note, "", "from {n} {n?piece|pieces}"},
-    {"why-pieces-end", note, "", "from {n} {n?piece|pieces}."},
     {"why-photo", note, "",
      "from {n} sizes measured both ways; between {low} and {high} % with 95 %. A card whose 100 mm line measures otherwise is printed anew "
      "instead."},

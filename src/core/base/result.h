@@ -18,7 +18,7 @@ struct Error {
     std::string sentence;                                                            ///< with figures in mm
     std::optional<Words> words;                                                      ///< where it has figures: for a reader of either unit
     /// As an argument of a finding.
-    [[nodiscard]] Argument said() const { return words ? Argument{Phrases{{*words}}} : Argument{sentence}; }
+    [[nodiscard]] Argument said() const { return words ? Argument{Phrases{{*words}}} : Argument{Term{sentence}}; }
 };
 
 template <class T>

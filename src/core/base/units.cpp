@@ -12,10 +12,25 @@
 
 namespace orthema {
 
-std::string mm_text(double mm, int digits) {
+namespace {
+
+/// Digits with a point.
+std::string plain_text(double value, int digits) {
     char buffer[64];
-    std::snprintf(buffer, sizeof buffer, "%.*f", digits, mm);
-    std::string text = buffer;
+    std::snprintf(buffer, sizeof buffer, "%.*f", digits, value);
+    return buffer;
+}
+
+/// With the sign that the reader has between whole and part.
+std::string as_read(std::string figure, const Reading& reading) {
+    if (reading.language != nullptr) std::replace(figure.begin(), figure.end(), '.', reading.language->decimal);
+    return figure;
+}
+
+}  // namespace
+
+std::string mm_text(double mm, int digits) {
+    std::string text = plain_text(mm, digits);
     if (text.find('.') != std::string::npos) {
         while (text.back() == '0') text.pop_back();
         if (text.back() == '.') text.pop_back();
@@ -23,20 +38,13 @@ std::string mm_text(double mm, int digits) {
     return text == "-0" ? "0" : text;
 }
 
-std::string figure_text(double value, int digits, const Reading& reading) {
-    std::string text = mm_text(value, digits);
-    const auto point = text.find('.');
-    if (reading.language != nullptr && point != std::string::npos) text[point] = reading.language->decimal;
-    return text;
-}
+std::string figure_text(double value, int digits, const Reading& reading) { return as_read(mm_text(value, digits), reading); }
+std::string fixed_text(double value, int digits, const Reading& reading) { return as_read(plain_text(value, digits), reading); }
 
 bool is_one(long n, const Reading& reading) { return n == 1 || (n == 0 && reading.language != nullptr && reading.language->none_is_one); }
 
 std::string money_text(double amount, const std::string& currency, const Reading& reading) {
-    char text[48];
-    std::snprintf(text, sizeof text, "%.2f", amount);
-    std::string figure = text;
-    if (reading.language != nullptr) std::replace(figure.begin(), figure.end(), '.', reading.language->decimal);
+    const std::string figure = fixed_text(amount, 2, reading);
     return currency.empty() ? figure : currency + "\u00a0" + figure;
 }
 

@@ -31,6 +31,8 @@ std::string capitalised(std::string text);
 
 /// A figure with up to `digits` decimals and no trailing zeros, as it is written where it is read.
 std::string figure_text(double value, int digits, const Reading& reading);
+/// The same with as many decimals as asked for.
+std::string fixed_text(double value, int digits, const Reading& reading);
 /// Whether so many of a thing take the singular.
 bool is_one(long n, const Reading& reading);
 

@@ -1,7 +1,6 @@
 #include "core/base/words.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <stdexcept>
 
@@ -22,7 +21,7 @@ const Argument& argument(const Words& words, std::string_view name) {
 struct Saying {
     Reading reading;
     std::string operator()(const std::string& s) const { return s; }
-    std::string operator()(const Term& t) const { return std::string(said_in(reading.language, t.english)); }
+    std::string operator()(const Term& t) const { return said(reading, t.english); }
     std::string operator()(Length l) const { return length_text(l, reading); }
     std::string operator()(const AtMost& a) const { return length_text(Length::from_mm(a.mm), reading, true, Rounding::down); }
     std::string operator()(const AtLeast& a) const { return length_text(Length::from_mm(a.mm), reading, true, Rounding::up); }
@@ -34,17 +33,10 @@ struct Saying {
     std::string operator()(int n) const { return std::to_string(n); }
     std::string operator()(const Phrases& p) const {
         std::string out;
-        for (const Words& w : p.of) out += std::string(out.empty() ? "" : said_in(reading.language, p.joint)) + worded(w, reading);
+        for (const Words& w : p.of) out += (out.empty() ? "" : said(reading, p.joint)) + worded(w, reading);
         return out;
     }
 };
-
-/// What such arguments say has a name in the core, wherever it came from: a feature, a measure, a place.
-bool names_a_term(std::string_view argument) {
-    constexpr std::array names{"feature",  "landmark", "what",  "side", "top",   "edge",  "by",      "below", "measure", "other",
-                               "location", "why",      "takes", "face", "limit", "fault", "because", "hues",  "mend",    "slip"};
-    return std::any_of(names.begin(), names.end(), [&](const char* n) { return argument == n; });
-}
 
 }  // namespace
 
@@ -65,9 +57,7 @@ std::string worded(const Words& words, Reading reading) {
             const bool one = is_one(std::get<int>(argument(words, slot.substr(0, choice))), reading);
             out += one ? slot.substr(choice + 1, bar - choice - 1) : slot.substr(bar + 1);
         } else {
-            const Argument& what = argument(words, slot);
-            const auto* typed = std::get_if<std::string>(&what);
-            out += typed != nullptr && names_a_term(slot) ? said_in(reading.language, *typed) : std::visit(Saying{reading}, what);
+            out += std::visit(Saying{reading}, argument(words, slot));
         }
     }
 }

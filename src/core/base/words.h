@@ -85,14 +85,18 @@ struct Words {
 };
 inline bool Phrases::operator==(const Phrases& o) const { return joint == o.joint && of == o.of; }
 
+/// A part of a sentence that is there or not.
+inline Phrases part_if(bool there, const char* code, Arguments args = {}) { return there ? Phrases{{{code, std::move(args)}}} : Phrases{}; }
+
 /// The catalogue's text, in the reader's language, with its arguments in place: {name} is an argument, {name?one|many} a choice by a
 /// whole number. A code or an argument that is not there is a bug and throws.
 std::string worded(const Words& words, Reading reading);
 
+/// The same of a code and its arguments: words of cards and pages.
+inline std::string phrase(const char* code, Reading reading, Arguments args = {}) { return worded({code, std::move(args)}, reading); }
+
 /// A word or a part of a sentence in the reader's language, where no arguments stand in it.
 std::string said(const Reading& reading, std::string_view english);
-/// The same, of a code and its arguments: words of cards and pages.
-inline std::string phrase(const char* code, Reading reading, Arguments args = {}) { return worded({code, std::move(args)}, reading); }
 
 /// The figures among arguments: lengths in mm, shares 0 … 1.
 std::map<std::string, double> figures_of(const Arguments& args);

@@ -130,7 +130,7 @@ Finding doubt_finding(const BlankStyle& style, const DoubtfulFigure& d) {
     about.size = d.size;
     Arguments args{{"blank", style.name},
                    {"size", d.size},
-                   {"measure", measure_short(d.measure)},
+                   {"measure", Term{measure_short(d.measure)}},
                    {"value", Length::from_mm(d.value)},
                    {"expected", Length::from_mm(d.expected)}};
     switch (d.doubt) {
@@ -142,7 +142,9 @@ Finding doubt_finding(const BlankStyle& style, const DoubtfulFigure& d) {
                                                                                    : "slip-half",
                                             {}}}});
         return finding("figure-unit-slip", about, std::move(args));
-    case Doubt::swapped: args.emplace_back("other", measure_short(*d.other)); return finding("figures-swapped", about, std::move(args));
+    case Doubt::swapped:
+        args.emplace_back("other", Term{measure_short(*d.other)});
+        return finding("figures-swapped", about, std::move(args));
     case Doubt::out_of_step: return finding("figure-out-of-step", about, std::move(args));
     case Doubt::off_the_grading: break;
     }

@@ -55,7 +55,7 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
             const Point by = *c.move;
             mend = {by.y < 0 ? "mend-up" : by.y > 0 ? "mend-down" : by.x < 0 ? "mend-left" : "mend-right", {{"by", AtLeast{norm(by)}}}};
         }
-        say(c.over ? "ink-over" : "ink-too-close", {{"feature", c.with}, {"short", AtLeast{c.short_by}}, {"mend", Phrases{{mend}}}});
+        say(c.over ? "ink-over" : "ink-too-close", {{"feature", Term{c.with}}, {"short", AtLeast{c.short_by}}, {"mend", Phrases{{mend}}}});
     }
     for (const Feature& f : panel.features) {
         if (f.kind != Feature::Kind::cover) continue;
@@ -64,7 +64,7 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
             const Rect r = bounds(p.outer);
             if (r.meets(s.ink)) hidden = std::max(hidden, std::min(r.y1, s.ink.y1) - std::max(r.y0, s.ink.y0));
         }
-        if (hidden > 1) say("ink-hidden", {{"feature", f.name}, {"hidden", Length::from_mm(hidden)}});
+        if (hidden > 1) say("ink-hidden", {{"feature", Term{f.name}}, {"hidden", Length::from_mm(hidden)}});
     }
     const Art* art = d.meetings.empty() ? nullptr : find_art(order, d.art);
     for (const Meeting& m : d.meetings) {
@@ -72,7 +72,7 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         const auto mark = std::find_if(art->marks.begin(), art->marks.end(), [&](const NamedMark& n) { return n.name == m.mark; });
         const Landmark* line = find_landmark(panel, m.landmark);
         if (mark == art->marks.end() || line == nullptr) {
-            say("mark-unknown", {{"mark", m.mark}, {"landmark", m.landmark}});
+            say("mark-unknown", {{"mark", m.mark}, {"landmark", Term{m.landmark}}});
             continue;
         }
         const double at = line->level ? s.ink.y0 + mark->at.y * s.width : s.ink.x0 + mark->at.x * s.width;
@@ -80,7 +80,7 @@ void say_size(const Order& order, const Decoration& d, const Panel& panel, const
         if (std::abs(off) < 1) continue;
         const char* way = line->level ? (off > 0 ? "way-up" : "way-down") : (off > 0 ? "way-left" : "way-right");
         say("mark-missed",
-            {{"mark", m.mark}, {"landmark", m.landmark}, {"off", Length::from_mm(std::abs(off))}, {"way", Phrases{{{way, {}}}}}});
+            {{"mark", m.mark}, {"landmark", Term{m.landmark}}, {"off", Length::from_mm(std::abs(off))}, {"way", Phrases{{{way, {}}}}}});
     }
     if (s.band >= 0 && s.limit < 0.8 * s.ideal)
         say("short-of-ideal", {{"by", Phrases{{binding_words(s.limit_by)}}},
@@ -140,14 +140,11 @@ void say_platen(const Order& order, const Decoration& d, const DecorationFit& fi
         case PlatenWay::as_is: break;
         case PlatenWay::shifted:
         case PlatenWay::other_platen:
-        case PlatenWay::pad: {
-            Phrases others;
-            if (one.most > norm(one.first->platen.shift) + 0.5)
-                others.of.push_back({"shift-others", {{"shift", Length::from_mm(one.most)}}});
-            args.emplace_back("others", std::move(others));
+        case PlatenWay::pad:
+            args.emplace_back(
+                "others", part_if(one.most > norm(one.first->platen.shift) + 0.5, "shift-others", {{"shift", Length::from_mm(one.most)}}));
             say(one.way == PlatenWay::shifted ? "platen-shifted" : one.way == PlatenWay::pad ? "platen-pad" : "platen-other");
             break;
-        }
         case PlatenWay::several:
             args.emplace_back("press", press->name);
             say("platen-several");
@@ -178,7 +175,7 @@ void say_loose(const Order& order, const Decoration& d, DecorationFit& fit) {
             for (const Polygon& p : f.place) {
                 if (!bounds(p.outer).meets(fit.sizes[i].ink)) continue;
                 fit.findings.push_back(
-                    finding("feature-loose", about(d, fit.sizes[i].size), {{"who", who(order, d, "")}, {"feature", f.name}}));
+                    finding("feature-loose", about(d, fit.sizes[i].size), {{"who", who(order, d, "")}, {"feature", Term{f.name}}}));
                 return;
             }
         }

@@ -210,24 +210,21 @@ Words platen_words(const PlatenFit& f, const Press& press) {
     };
     add(f.shift.y, f.shift.y > 0 ? "moved-lower" : "moved-higher");
     add(f.shift.x, f.shift.x > 0 ? "moved-right" : "moved-left");
-    Phrases lying;
-    if (!moves.of.empty()) lying.of.push_back({"lying", {{"moves", moves}}});
+    const Phrases lying = part_if(!moves.of.empty(), "lying", {{"moves", moves}});
     const std::string named = f.platen >= 0 ? press.platens[static_cast<std::size_t>(f.platen)].name : "";
     switch (f.way) {
     case PlatenWay::as_is: return {"way-as-is", {{"platen", named}}};
-    case PlatenWay::shifted: return {"way-shifted", {{"moves", moves}, {"feature", f.because}}};
-    case PlatenWay::other_platen: {
-        Phrases clear;
-        if (f.because != "size") clear.of.push_back({"clear-of", {{"feature", f.because}}});
-        return {"way-other", {{"platen", named}, {"clear", clear}, {"moves", lying}}};
-    }
+    case PlatenWay::shifted: return {"way-shifted", {{"moves", moves}, {"feature", Term{f.because}}}};
+    case PlatenWay::other_platen:
+        return {"way-other",
+                {{"platen", named}, {"clear", part_if(f.because != "size", "clear-of", {{"feature", Term{f.because}}})}, {"moves", lying}}};
     case PlatenWay::pad:
-        return {"way-pad", {{"pad", press.pads[static_cast<std::size_t>(f.pad)].name}, {"feature", f.because}, {"moves", lying}}};
+        return {"way-pad", {{"pad", press.pads[static_cast<std::size_t>(f.pad)].name}, {"feature", Term{f.because}}, {"moves", lying}}};
     case PlatenWay::several:
         return {"way-several", {{"n", static_cast<int>(f.presses.size())}, {"platen", named}, {"lap", Length::from_mm(press_overlap_mm)}}};
     case PlatenWay::none: break;
     }
-    return {"way-none", {{"press", press.name}, {"feature", f.because.empty() ? "edges" : f.because}}};
+    return {"way-none", {{"press", press.name}, {"feature", Term{f.because.empty() ? "edges" : f.because}}}};
 }
 
 PlatenGrid platen_grid(const Platen& platen, double margin, double width, double height, double gap) {

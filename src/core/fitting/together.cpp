@@ -48,9 +48,9 @@ Findings together_findings(const Order& order, const ArtFactsById& facts, const 
             };
             const auto edge = std::find_if(area.begin(), area.end(), [&](const Obstacle& it) { return it.name == c.with && it.edge; });
             if (!c.over)
-                say("together-near", {{"by", Fine{c.short_by}}, {"feature", c.with}});
+                say("together-near", {{"by", Fine{c.short_by}}, {"feature", Term{c.with}}});
             else if (edge == area.end())
-                say("together-over", {{"feature", c.with}});
+                say("together-over", {{"feature", Term{c.with}}});
             else if (const double past = c.short_by - clear; past < bleed || bleed == 0)  // else it runs off on purpose, with the ground
                 say("together-off", {{"by", Fine{past}}});
         }

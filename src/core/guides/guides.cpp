@@ -203,7 +203,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     double y = 196;
     const double pitch = is_lettering(order, dec) ? 6.4 : 8;  // the pile wants room under them
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
-        const double free = 92 - 1.08 * text_width_guess(line.figure, 5.4) - 2, wide = text_width_guess(line.what, 4.2);
+        const double free = 92 - text_width_guess(line.figure, 5.4, true) - 2, wide = text_width_guess(line.what, 4.2);
         d.text({x, y}, line.what, 4.2 * std::min(1.0, free / std::max(1.0, wide)), palette::quiet);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
         d.text({x + 95, y}, line.exact, 4.2, palette::brick_text);

@@ -11,10 +11,10 @@ double luma(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
 
 }  // namespace
 
-double text_width_guess(const std::string& text, double size) {
+double text_width_guess(const std::string& text, double size, bool bold) {
     double letters = 0;
     for (const char c : text) letters += (static_cast<unsigned char>(c) & 0xC0) == 0x80 ? 0 : 1;
-    return letters * size * 0.56;
+    return letters * size * 0.56 * (bold ? 1.08 : 1);
 }
 
 std::string shortened(const std::string& text, double width, double size) {

@@ -52,7 +52,7 @@ void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedB
                  double hair);
 
 /// A line of text is about this wide, for plates and layout where no font can be asked.
-double text_width_guess(const std::string& text, double size);
+double text_width_guess(const std::string& text, double size, bool bold = false);
 /// The text, or as much of it as is no wider, with an ellipsis. Never ends within a letter.
 std::string shortened(const std::string& text, double width, double size);
 

@@ -42,7 +42,7 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
         }
     }
     const double top = p.top_y - plate.y0;
-    out.lines.push_back({phrase(top >= 0 ? "map-top-below" : "map-top-over", order.unit, {{"top", p.top_name}}), std::abs(top)});
+    out.lines.push_back({phrase(top >= 0 ? "map-top-below" : "map-top-over", order.unit, {{"top", Term{p.top_name}}}), std::abs(top)});
     const double across = -plate.centre().x;
     if (std::abs(across) < 0.05)
         out.lines.push_back({phrase("page-centre-line-on-the-platen", order.unit), {}});

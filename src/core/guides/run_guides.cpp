@@ -220,7 +220,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
     }
     d.text({side, d.height - 6},
            phrase("page-chart-foot", order.unit,
-                  {{"scale", Number{1 / scale, 1}}, {"top", fits.front()->ground->sizes.front().panel.top_name}}),
+                  {{"scale", Number{1 / scale, 1}}, {"top", Term{fits.front()->ground->sizes.front().panel.top_name}}}),
            3, palette::quiet);
     return page;
 }

@@ -21,7 +21,7 @@ struct Look {
     void count(const std::vector<T>& list, const char* name) {
         if (found) return;
         if (list.size() > most<T>) {
-            found = Words{"limit-count", {{"what", std::string(name)}, {"most", grouped(most<T>)}}};
+            found = Words{"limit-count", {{"what", name}, {"most", grouped(most<T>)}}};
             return;
         }
         for (const T& one : list) look(one, name);

@@ -51,9 +51,8 @@ ChosenRecipe recipe_of_method(const Order& order, const Decoration& dec) {
     if (best != nullptr) {
         out.steps = best->steps;
         out.tried = best->result == TrialResult::released_clean;
-        Phrases day{{}, ""};
-        if (!best->date.empty()) day.of.push_back({"taken-day", {{"day", best->date}}});
-        out.from = phrase(out.tried ? "recipe-from-trial" : "recipe-from-figures", order.unit, {{"day", day}});
+        out.from = phrase(out.tried ? "recipe-from-trial" : "recipe-from-figures", order.unit,
+                          {{"day", part_if(!best->date.empty(), "taken-day", {{"day", best->date}})}});
         return out;
     }
     const bool oven = in_oven(order, dec) && !method->oven_recipe.empty();

@@ -479,7 +479,7 @@ Findings rule_findings(const Order& order) {
         out.push_back(finding("rule-hangs-otherwise", subject_of("fit", d),
                               {{"design", d.name},
                                {"run", run_name(order, d.run)},
-                               {"what", r->placing.school == PlacingSchool::pit_line ? std::string("pit line") : r->placing.landmark},
+                               {"what", r->placing.school == PlacingSchool::pit_line ? Term{"pit line"} : Term{r->placing.landmark}},
                                {"blank", style == nullptr ? d.run.style : style->name}}));
     }
     return out;

@@ -306,7 +306,7 @@ std::vector<GuidePage> approval_pages(const PaperOf& of) {
                 f.on().text({Flow::left + wide / 2, top + tall - 1},
                             phrase("paper-shown", of.order.unit,
                                    {{"size", size},
-                                    {"face", face_name(sides[k].face) +
+                                    {"face", said(of.order.unit, face_name(sides[k].face)) +
                                                  std::string(sides[k].inside_out ? phrase("paper-inside-out", of.order.unit) : "")},
                                     {"scale", Number{1 / scale, 1}}}),
                             2.8, palette::quiet, Align::centre);
@@ -326,7 +326,7 @@ std::vector<GuidePage> approval_pages(const PaperOf& of) {
                     y = wrapped(f.on(), {x, y},
                                 phrase("paper-below", reading,
                                        {{"top", Length::from_mm(shown->top_to_ink)},
-                                        {"what", panel_for(*style, size, d.location).top_name},
+                                        {"what", Term{panel_for(*style, size, d.location).top_name}},
                                         {"size", size}}),
                                 3.2, room, palette::ink);
                 const Method* method = method_of(of.order, d);

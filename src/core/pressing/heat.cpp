@@ -304,7 +304,7 @@ Findings heat_findings(const Order& order, const FitPlan& plan, const TransferSe
                         {{"heat", heat_words(l.celsius, order.press_run.fahrenheit)},
                          {"most", heat_words(l.most_celsius, order.press_run.fahrenheit)},
                          {"fabric", style != nullptr ? style->fabric : "this blank"},
-                         {"because", recipe.because}});
+                         {"because", Term{recipe.because}}});
                 if (l.limit > 0 && l.seconds > l.limit + 1e-9)
                     say("heated-too-long", d, count.size,
                         {{"layer", l.name},

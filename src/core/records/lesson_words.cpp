@@ -21,19 +21,17 @@ std::string proposal_words(const Correction& c, const Order& order) {
     const auto say = [&](const char* code, Arguments args) { return phrase(code, reading, std::move(args)); };
     switch (c.kind) {
     case CorrectionKind::loading_marks: {
-        Phrases of{{}, ""}, whose{{}, ""};
-        if (!press.empty() && c.platen.empty()) of.of.push_back({"lesson-of-press", {{"press", press}}});
-        if (!press.empty() && !c.platen.empty()) of.of.push_back({"lesson-of-platen", {{"press", press}, {"platen", c.platen}}});
-        if (!c.hands.empty()) whose.of.push_back({"lesson-for-hands", {{"hands", c.hands}}});
-        return say("lesson-marks", {{"of", of}, {"whose", whose}, {"moved", moved_words(c.aside, c.down, reading)}});
+        const Phrases of = c.platen.empty() ? part_if(!press.empty(), "lesson-of-press", {{"press", press}})
+                                            : part_if(!press.empty(), "lesson-of-platen", {{"press", press}, {"platen", c.platen}});
+        return say("lesson-marks", {{"of", of},
+                                    {"whose", part_if(!c.hands.empty(), "lesson-for-hands", {{"hands", c.hands}})},
+                                    {"moved", moved_words(c.aside, c.down, reading)}});
     }
     case CorrectionKind::neck_drop:
         return say(c.by > 0 ? "lesson-collar-deeper" : "lesson-collar-higher", {{"blank", blank}, {"by", length(c.by)}});
-    case CorrectionKind::circumference: {
-        Phrases batch{{}, ""};
-        if (!c.batch.empty()) batch.of.push_back({"lesson-batch", {{"batch", c.batch}}});
-        return say(c.by > 0 ? "lesson-round-more" : "lesson-round-less", {{"blank", blank}, {"batch", batch}, {"by", length(c.by)}});
-    }
+    case CorrectionKind::circumference:
+        return say(c.by > 0 ? "lesson-round-more" : "lesson-round-less",
+                   {{"blank", blank}, {"batch", part_if(!c.batch.empty(), "lesson-batch", {{"batch", c.batch}})}, {"by", length(c.by)}});
     case CorrectionKind::layer_growth:
         return say(c.by < 0 ? "lesson-layer-narrower" : "lesson-layer-wider",
                    {{"design", named(find_decoration(order, c.design), c.design)}, {"by", length(c.by)}});
@@ -45,8 +43,7 @@ std::string proposal_words(const Correction& c, const Order& order) {
         return say(c.by > 0 ? "lesson-photo-longer" : "lesson-photo-shorter", {{"by", Number{std::abs(c.by), 2}}});
     case CorrectionKind::spares: {
         const Decoration* d = find_decoration(order, c.design);
-        Phrases on{{}, ""};
-        if (d != nullptr) on.of.push_back({"lesson-on-run", {{"run", run_name(order, d->run)}}});
+        const Phrases on = part_if(d != nullptr, "lesson-on-run", {{"run", d == nullptr ? "" : run_name(order, d->run)}});
         return say("lesson-spares", {{"design", named(d, c.design)}, {"run", on}, {"n", static_cast<int>(std::lround(c.by))}});
     }
     case CorrectionKind::look:
@@ -73,31 +70,27 @@ std::string proposal_reason(const Correction& c, Reading reading) {
     case CorrectionKind::neck_drop:
     case CorrectionKind::circumference: {
         const double low = std::abs(c.low), high = std::abs(c.high);
-        Phrases hands{{}, ""};
-        if (c.words == "hands") hands.of.push_back({"why-hands", {}});
         return say("why-lengths", {{"from", from},
                                    {"low", Length::from_mm(std::min(low, high))},
                                    {"high", Length::from_mm(std::max(low, high))},
-                                   {"hands", hands}});
+                                   {"hands", part_if(c.words == "hands", "why-hands")}});
     }
     case CorrectionKind::shrink: return between("why-per-cent", 1);
     case CorrectionKind::hand_times: return between("why-times", 2);
     case CorrectionKind::layer_growth:
     case CorrectionKind::recipe: return shares("why-share");
     case CorrectionKind::spares: return shares("why-spoiled");
-    case CorrectionKind::look: return c.pieces > 0 ? say("why-pieces-end", {{"n", c.pieces}}) : std::string();
+    case CorrectionKind::look: return c.pieces > 0 ? from + "." : std::string();
     }
     return {};
 }
 
 std::string taken_words(const Correction& c, Reading reading) {
     if (c.kind == CorrectionKind::loading_marks) return marks_moved_words({c.aside, c.down, c.since, c.pieces}, reading);
-    Phrases day{{}, ""}, from{{}, ""};
-    if (!c.since.empty()) day.of.push_back({"taken-day", {{"day", c.since.substr(0, 10)}}});
-    if (c.pieces > 0) from.of.push_back({"taken-from", {{"n", c.pieces}}});
+    const Phrases day = taken_day(c.since);
     if (c.kind == CorrectionKind::photo_scale)
         return phrase(c.by > 0 ? "taken-off" : "put-on", reading, {{"by", Number{std::abs(c.by), 2}}, {"day", day}});
-    return phrase("taken-other", reading, {{"name", correction_name(c.kind)}, {"day", day}, {"from", from}});
+    return phrase("taken-other", reading, {{"name", correction_name(c.kind)}, {"day", day}, {"from", taken_from(c.pieces)}});
 }
 
 }  // namespace orthema

@@ -45,11 +45,12 @@ std::string moved_words(double aside, double down, Reading reading) {
     return out;
 }
 
+Phrases taken_day(const std::string& since) { return part_if(!since.empty(), "taken-day", {{"day", since.substr(0, 10)}}); }
+Phrases taken_from(int pieces) { return part_if(pieces > 0, "taken-from", {{"n", pieces}}); }
+
 std::string marks_moved_words(const MarksMoved& m, Reading reading) {
-    Phrases day{{}, ""}, from{{}, ""};
-    if (!m.since.empty()) day.of.push_back({"taken-day", {{"day", m.since.substr(0, 10)}}});
-    if (m.pieces > 0) from.of.push_back({"taken-from", {{"n", m.pieces}}});
-    return phrase("marks-moved", reading, {{"moved", moved_words(m.aside, m.down, reading)}, {"day", day}, {"from", from}});
+    return phrase("marks-moved", reading,
+                  {{"moved", moved_words(m.aside, m.down, reading)}, {"day", taken_day(m.since)}, {"from", taken_from(m.pieces)}});
 }
 
 double photo_factor(const std::vector<Correction>& taken) {

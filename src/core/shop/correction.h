@@ -49,6 +49,9 @@ struct MarksMoved {
 };
 /// "4 mm to your left and 2 mm towards you", of whoever stands before the press.
 std::string moved_words(double aside, double down, Reading reading);
+/// Since which day, and from how many pieces: what follows the words of a correction that was taken.
+Phrases taken_day(const std::string& since);
+Phrases taken_from(int pieces);
 /// "loading marks moved 4 mm to your left, 2027-06-12, from 18 pieces"
 std::string marks_moved_words(const MarksMoved& moved, Reading reading);
 MarksMoved marks_moved(const std::vector<Correction>& taken, const std::string& press, const std::string& platen,

@@ -124,8 +124,7 @@ void say_weeding(const Region& shape, const std::string& name, const MakeInput& 
     int slivers = 0, gaps = 0, islands = 0;
     for (const WeedFault& f : weed_faults(shape, in.method.min_stroke.mm(), in.method.min_gap.mm(), in.method.min_island.mm()))
         ++(f.kind == WeedFault::Kind::sliver ? slivers : f.kind == WeedFault::Kind::gap ? gaps : islands);
-    Phrases of;
-    if (!name.empty()) of.of.push_back({"of-layer", {{"layer", name}}});
+    const Phrases of = part_if(!name.empty(), "of-layer", {{"layer", name}});
     const auto speak = [&](int n, const char* code, Length least) {
         if (n > 0) out.findings.push_back(finding(code, {}, {{"of", of}, {"n", n}, {"least", Fine{least.mm()}}}));
     };
@@ -329,7 +328,7 @@ void add_rim_tab(const RingSector& sector, double u, double from, Region& sheet,
 void make_wrap(const MakeInput& in, const ArtFacts& facts, const CupWall& wall, Made& out) {
     const auto sector = unrolled(wall);
     if (!sector) {
-        out.findings.push_back(finding("wall-impossible", {}, {{"fault", sector.sentence()}}));
+        out.findings.push_back(finding("wall-impossible", {}, {{"fault", sector.error().said()}}));
         return;
     }
     out.sector = *sector;

@@ -220,7 +220,7 @@ Drawing ArtView::draw(double width, double height) {
             for (const SizeFit& size : fit.sizes) widest = std::max(widest, size.width);
     if (const auto dpi = resolution(f, Length::from_mm(widest)))
         says += "; " + mm_text(std::round(*dpi), 0) + spoken(" dpi at ") + length_text(Length::from_mm(widest), room_.order().unit);
-    says += "; " + figure_text(f.half_transparent * 100, 1, reading_in(Unit::mm)) + spoken(" % half-transparent");
+    says += "; " + figure_text(f.half_transparent * 100, 1, reading_in()) + spoken(" % half-transparent");
     if (f.flat_background) says += spoken("; flat background not removed");
     if (naming_) says = spoken("Click the point that must meet a line of the blank.");
     if (marking_) says = spoken("Click the point that must sit on the garment's centre line. Delete takes the mark away.");

@@ -129,7 +129,7 @@ void MakingPages::refresh_method(const Decoration& d) {
         const Method* m = find_method(order, c.method);
         method_media_[i] = c.medium;
         const QString cost =
-            c.medium.empty() ? QString() : QStringLiteral(",  ") + qt(money_text(c.cost, room_.order().currency, reading_in(Unit::mm)));
+            c.medium.empty() ? QString() : QStringLiteral(",  ") + qt(money_text(c.cost, room_.order().currency, reading_in()));
         method_buttons_[i]->setText((c.against.empty() ? QString() : QStringLiteral("✕ ")) + qt(m->name) + cost);
         method_buttons_[i]->setObjectName(QStringLiteral("Method ") + qt(c.method));
         method_buttons_[i]->setAccessibleName(qt(m->name) + (c.against.empty() ? tr(", suits") : tr(", does not suit")));

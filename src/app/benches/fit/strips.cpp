@@ -29,7 +29,7 @@ Drawing strip(const std::string& name, const std::string& under, double width, d
     const Rect card{0.5, 0.5, width - 0.5, height - 0.5};
     d.marks.emplace_back(PathMark{{round_rect(card, 6)}, true, palette::light, Stroke{palette::rule, 1, {}}});
     d.text({12, 19}, name, 13.5, palette::ink, Align::left, true);
-    d.text({12 + 1.08 * text_width_guess(name, 13.5) + 12, 19}, under, 12, palette::quiet);
+    d.text({12 + text_width_guess(name, 13.5, true) + 12, 19}, under, 12, palette::quiet);
     return d;
 }
 
@@ -81,7 +81,7 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
     for (int i = 0; i < n; ++i)
         if (size_at(fit, i).band < 0) d.fill({disc({x_of(i), y_of(size_at(fit, i).width)}, 4)}, palette::brick);
     // the legend, beside the name
-    double x = std::max(160.0, 50 + 1.08 * text_width_guess(spoken("Ladder"), 13.5) + text_width_guess(spoken("width by size"), 12));
+    double x = std::max(160.0, 50 + text_width_guess(spoken("Ladder"), 13.5, true) + text_width_guess(spoken("width by size"), 12));
     const auto key = [&](const std::string& text, const Stroke& stroke) {
         d.line({{x, 15}, {x + 22, 15}}, stroke);
         d.text({x + 28, 19}, text, 12, palette::quiet);
@@ -135,12 +135,12 @@ Drawing bands_drawing(const Order& order, const Decoration& decoration, const De
         if (facts == nullptr) continue;
         const BandsCost cost = bands_cost(order, decoration, fit, *facts, s.squares, k + 1);
         if (cell > 74)
-            d.text({x + half + 4, height - 6}, money_text(cost.total(), order.currency, reading_in(Unit::mm)), 11,
+            d.text({x + half + 4, height - 6}, money_text(cost.total(), order.currency, reading_in()), 11,
                    now ? palette::ink : palette::quiet);
         if (!now) continue;
-        const std::string says = spoken("film ") + money_text(cost.film, order.currency, reading_in(Unit::mm)) + spoken(", print ") +
-                                 money_text(cost.print, order.currency, reading_in(Unit::mm)) + spoken(", sorting ") +
-                                 money_text(cost.sorting, order.currency, reading_in(Unit::mm));
+        const std::string says = spoken("film ") + money_text(cost.film, order.currency, reading_in()) + spoken(", print ") +
+                                 money_text(cost.print, order.currency, reading_in()) + spoken(", sorting ") +
+                                 money_text(cost.sorting, order.currency, reading_in());
         d.text({width - cost_right, 36}, says, 12, palette::ink, Align::right);
     }
     d.line(mean, {palette::ochre_text, 1.5, {}});
@@ -222,7 +222,7 @@ Drawing drift_drawing(const Decoration& decoration, const DecorationFit& fit, do
         for (const Point p : line) d.fill({disc(p, chosen ? 3.2 : 2.2, 12)}, school_colour(school));
         d.text({plot.x1 + 14, label}, std::to_string(k + 1) + " " + spoken(school_name(school, fit.ground->sizes[0].panel)), 12,
                school_colour(school), Align::left, chosen);
-        d.text({width - 12, label}, spoken("drifts ") + figure_text(*drift * 100, 1, reading_in(Unit::mm)) + " %", 12, palette::quiet,
+        d.text({width - 12, label}, spoken("drifts ") + figure_text(*drift * 100, 1, reading_in()) + " %", 12, palette::quiet,
                Align::right);
         label += 20;
     }

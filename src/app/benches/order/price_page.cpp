@@ -40,7 +40,7 @@ std::optional<std::vector<QuantityStep>> steps_from(const QString& text) {
     return out;
 }
 
-QString money(double amount, const Order& order) { return qt(money_text(amount, order.currency, reading_in(Unit::mm))); }
+QString money(double amount, const Order& order) { return qt(money_text(amount, order.currency, reading_in())); }
 QString money(Pence amount, const Order& order) { return qt(pence_text(amount, order.currency)); }
 
 /// The job that is looked at in a gang; "" for all.

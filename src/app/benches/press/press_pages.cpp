@@ -309,9 +309,8 @@ void RecipePage::show_decoration(const Decoration* d) {
             : tr("%1%2: the supplier's sheet comes first.").arg(qt(recipe.from), recipe.tried ? QString() : tr(", not tried here")));
     std::vector<std::pair<std::string, QString>> items;
     for (std::size_t i = 0; i < recipe.steps.size(); ++i)
-        items.emplace_back(std::to_string(i),
-                           QStringLiteral("%1  %2").arg(i + 1).arg(
-                               qt(step_words(recipe.steps[i], f, oven, reading_in(Unit::mm))).section(QLatin1Char(','), 0, 0)));
+        items.emplace_back(std::to_string(i), QStringLiteral("%1  %2").arg(i + 1).arg(
+                                                  qt(step_words(recipe.steps[i], f, oven, reading_in())).section(QLatin1Char(','), 0, 0)));
     set_items(steps_, items, std::to_string(step_));
     const bool any = !recipe.steps.empty();
     for (QWidget* w :

@@ -73,7 +73,7 @@ std::string card_words(const PressPlan& plan, const Act& act) {
         const std::string field = info != nullptr && info->fields > 1 ? spoken("field ") + std::to_string(info->field + 1) +
                                                                             spoken(" of ") + std::to_string(info->fields) + ", "
                                                                       : "";
-        return verb + " " + field + figure_text(info == nullptr ? 0 : info->step.seconds, 1, reading_in(Unit::mm)) + " s";
+        return verb + " " + field + figure_text(info == nullptr ? 0 : info->step.seconds, 1, reading_in()) + " s";
     }
     case ActKind::print: return spoken("Print the film");
     case ActKind::powder: return spoken("Powder the film");

@@ -306,7 +306,7 @@ void SheetsBench::show_compared() {
                        .arg(kept.bins)
                        .arg(kept.bins == 1 ? tr("sheet") : tr("sheets"))
                        .arg(fixed(100 * kept.density, 1))
-                       .arg(qt(money_text(kept.cost, room_.order().currency, reading_in(Unit::mm)))));
+                       .arg(qt(money_text(kept.cost, room_.order().currency, reading_in()))));
 }
 
 QWidget* SheetsBench::figures() { return panel_; }
@@ -395,8 +395,8 @@ void SheetsBench::refresh() {
         }
         left_->setText(roll ? film_text(std::max(0.0, left), order.unit) : QStringLiteral("–"));
         from_->setText(from.isEmpty() ? QString() : from.join(QStringLiteral(", ")));
-        cost_->setText(qt(money_text(plan->cost, order.currency, reading_in(Unit::mm))));
-        each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency, reading_in(Unit::mm))));
+        cost_->setText(qt(money_text(plan->cost, order.currency, reading_in())));
+        each_->setText(qt(money_text(plan->cost / std::max(1, plan->placed), order.currency, reading_in())));
     }
     reads_->setText((program_mirrors(*m) ? QStringLiteral("← ") : QStringLiteral("→ ")) + said(reading_direction(*m)));
 }

@@ -88,7 +88,7 @@ Drawing WholeRoll::draw(double width, double height) {
         text += spoken(" for ") + std::to_string(plan->placed) + (plan->placed == 1 ? spoken(" piece") : spoken(" pieces"));
         if (plan->sheets.size() > 1 && plan->length > 0)
             text += spoken(" in ") + std::to_string(plan->sheets.size()) + spoken(" runs of the roll");
-        d.text({12 + 1.08 * text_width_guess(name, 13.5) + 12, 19}, text, 12, palette::quiet);
+        d.text({12 + text_width_guess(name, 13.5, true) + 12, 19}, text, 12, palette::quiet);
     }
     const auto [strip, k, h, y0] = small(width, height, all);
     const double a = strip.x0 + std::max(0.0, ribbon_.first_mm()) * k, b = strip.x0 + std::min(all.total, ribbon_.last_mm()) * k;
@@ -118,7 +118,7 @@ Drawing WholeRoll::draw(double width, double height) {
         d.line(line, {palette::verdigris, 2, {}});
         d.text({plot.x1 + 6, y + 4}, mm_text(std::round(100 * high), 0) + " %", 12.5, palette::verdigris_text, Align::left, true);
         d.text({plot.x0, height - 7}, "0 s", 11, palette::quiet);
-        d.text({plot.x1, height - 7}, figure_text(end, 1, reading_in(Unit::mm)) + " s", 11, palette::quiet, Align::right);
+        d.text({plot.x1, height - 7}, figure_text(end, 1, reading_in()) + " s", 11, palette::quiet, Align::right);
     } else {
         d.text({plot.x0, (plot.y0 + plot.y1) / 2}, spoken("shown while settling"), 11.5, palette::quiet);
     }
