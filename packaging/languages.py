@@ -7,11 +7,14 @@ import re
 import sys
 
 root = pathlib.Path(__file__).resolve().parent.parent
-LITERAL = r'"(?:[^"\\]|\\.)*"'
+LITERAL = r'"(?:[^"\\\n]|\\.)*"'
 LITERALS = rf"({LITERAL}(?:\s*{LITERAL})*)"
 # a sentence stands in one of these; counted() also says the plural that an s makes
 SAYS = re.compile(rf"\b(?:tr|spoken|noted)\(\s*{LITERALS}\s*\)")
 COUNTED = re.compile(rf"\bcounted\([^;]*?,\s*({LITERAL})(?:,\s*({LITERAL}))?\)")
+# why something cannot be done
+FAULTS = re.compile(rf"\b(?:failed|fail|of_art)\((?:art, )?{LITERALS}|\b(?:refused|fault)\s*=\s*{LITERALS}|\bcase E[A-Z]+: return {LITERALS};")
+PLACE = re.compile(r"\{[a-z0-9_]+(\?[^}]*)?\}")
 KEYS = re.compile(rf"\bsaid\(\s*{LITERAL},\s*{LITERALS},\s*{LITERALS}\)")
 # names of the core's own, which the window and guides say: every literal of these files that is not a key
 NAMES = ["blanks/family", "blanks/location", "blanks/measures", "blanks/measuring", "blanks/panel", "blanks/panel_flat", "blanks/panel_upper",
@@ -72,6 +75,17 @@ def sentences():
                 for literal in re.findall(LITERAL, source[m.end():end]):
                     if "-" not in literal or " " in literal:  # not a code
                         add(text(literal), name)
+        if "/cli/" not in name and not name.endswith(("nest_json.cpp", "base/language.cpp")):  # what no window says
+            for m in FAULTS.finditer(source):
+                add(text(next(g for g in m.groups() if g)), name)
+            for m in re.finditer(rf'\bError\s?\w*\{{(?:[^"{{}};]*\?)?\s*{LITERALS}(?:\s*:\s*{LITERALS})?|\{{\s*{LITERALS},\s*\{{\}}\s*\}}', source):
+                for s in filter(None, m.groups()):
+                    if " " in text(s) or s.endswith('."'):
+                        add(text(s), name)
+            if not name.endswith("catalogue.cpp"):  # where a sentence stands with what it is about
+                for m in re.finditer(LITERALS, source):
+                    if " " in text(m[1]) and PLACE.search(text(m[1])):
+                        add(text(m[1]), name)
         if name.endswith("keys_panel.cpp"):
             for m in KEYS.finditer(source):
                 add(text(m[1]), name)

@@ -33,31 +33,31 @@ std::optional<QByteArray> other_scale(double liked) {
     return QByteArray::number(std::max(0.4, (set && now > 0 ? now : 1) * share), 'f', 3);
 }
 
-}  // namespace
+constexpr int again = 64;  ///< what the window ends with where another start is to follow
 
-int main(int argc, char** argv) {
-    if (argc > 1 && std::string_view(argv[1]) == "--version") {  // needs no display
-        std::printf("orthema %s\n", ORTHEMA_VERSION);
-        return 0;
+/// In the surroundings that it was first started in; comes back where that fails.
+void start_again(char* program, const QString& order) {
+    if (const QByteArray scaled = qgetenv("ORTHEMA_SCALED"); scaled.startsWith("from ")) {
+        if (scaled.size() > 5)
+            qputenv("QT_SCALE_FACTOR", scaled.mid(5));
+        else
+            qunsetenv("QT_SCALE_FACTOR");
+        qunsetenv("ORTHEMA_SCALED");
     }
-    QApplication application(argc, argv);
-    const QString liked_file =
-        QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + QStringLiteral("/orthema/settings.ini");
-    if (const auto scale = other_scale(orthema::app::Settings::size_percent(liked_file) / 100.0)) {
-        qputenv("QT_SCALE_FACTOR", *scale);
-        qputenv("ORTHEMA_SCALED", "1");
-        ::execv("/proc/self/exe", argv);  // where that fails the window is shown as large as it is
-    }
-    QApplication::setApplicationName(QStringLiteral("orthema"));
-    QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
-    QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
-    QGuiApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/orthema.png")));
-    orthema::app::begin_log(orthema::app::state_folder());
-    orthema::app::speak(orthema::app::Settings::language(liked_file));
-    orthema::app::apply_theme(application);
+    QByteArray path = order.toUtf8();
+    char* arguments[] = {program, path.isEmpty() ? nullptr : path.data(), nullptr};
+    ::execv("/proc/self/exe", arguments);
+}
+
+/// Until the window is closed. `order`: of the next start, where one is to follow.
+int run(QApplication& application, const QString& liked_file, QString& order) {
     orthema::app::Workroom room(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), liked_file);
     orthema::app::log_workroom(room);
     orthema::app::MainWindow window(room);
+    QObject::connect(&window, &orthema::app::MainWindow::again_wanted, &application, [&](const QString& path) {
+        order = path;
+        QApplication::exit(again);
+    });
     const QStringList arguments = QApplication::arguments().mid(1);
     bool only_start = false;  // for measuring: leaves once the first frame is painted
     QStringList files;
@@ -81,4 +81,32 @@ int main(int argc, char** argv) {
         room.keeper().offer_put_aside();
     }
     return QApplication::exec();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    if (argc > 1 && std::string_view(argv[1]) == "--version") {  // needs no display
+        std::printf("orthema %s\n", ORTHEMA_VERSION);
+        return 0;
+    }
+    QApplication application(argc, argv);
+    const QString liked_file =
+        QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + QStringLiteral("/orthema/settings.ini");
+    if (const auto scale = other_scale(orthema::app::Settings::size_percent(liked_file) / 100.0)) {
+        qputenv("ORTHEMA_SCALED", "from " + qgetenv("QT_SCALE_FACTOR"));
+        qputenv("QT_SCALE_FACTOR", *scale);
+        ::execv("/proc/self/exe", argv);  // where that fails the window is shown as large as it is
+    }
+    QApplication::setApplicationName(QStringLiteral("orthema"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Orthema"));
+    QGuiApplication::setDesktopFileName(QStringLiteral("org.orthema.Orthema"));
+    QGuiApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/orthema.png")));
+    orthema::app::begin_log(orthema::app::state_folder());
+    orthema::app::speak(orthema::app::Settings::language(liked_file));
+    orthema::app::apply_theme(application);
+    QString order;
+    const int ended = run(application, liked_file, order);
+    if (ended == again) start_again(argv[0], order);
+    return ended == again ? 0 : ended;
 }

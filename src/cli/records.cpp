@@ -41,7 +41,7 @@ Result<Source> opened(const std::string& path) {
     }
     auto package = open_order(path);
     if (!package) return package.error();
-    if (!package->records_fault.empty()) return Error{package->records_fault};
+    if (package->records_fault) return *package->records_fault;
     out.order = std::move(package->order);
     out.records = std::move(package->records);
     return out;

@@ -156,15 +156,34 @@ Stand stand_of(const Lens& lens) {
     return out;
 }
 
+/// Of what lies on the table: from the table's to its own.
+class Frame {
+public:
+    explicit Frame(const OnTable& at) : at_{at.x, at.y}, cos_(std::cos(at.angle)), sin_(std::sin(at.angle)) {}
+    [[nodiscard]] Point local(Point p) const {
+        const Point d = p - at_;
+        return {cos_ * d.x + sin_ * d.y, -sin_ * d.x + cos_ * d.y};
+    }
+
+private:
+    Point at_;
+    double cos_, sin_;
+};
+
 class Film {
 public:
-    Film(const Scene& scene, unsigned seed) : s_(scene), seed_(seed), stand_(stand_of(scene.lens)) {
+    Film(const Scene& scene, unsigned seed) : s_(scene), seed_(seed), stand_(stand_of(scene.lens)), blank_(scene.blank) {
         std::mt19937 random(seed);
         const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
-        for (int k = 0; k < 5; ++k)
-            creases_.push_back({{unit() * 500 - 250, unit() * 600}, unit() * M_PI, 15 + 30 * unit(), unit() < 0.5 ? 1.0 : -1.0});
-        for (const CardOnTable& c : s_.cards)
-            for (int place = 0; place < marks_on_card; ++place) bits_.push_back(fiducial(mark_id(c.size, c.card, place)));
+        for (int k = 0; k < 5; ++k) {
+            const Point at{unit() * 500 - 250, unit() * 600};
+            const double angle = unit() * M_PI, width = 15 + 30 * unit();
+            creases_.push_back({at, {std::cos(angle), std::sin(angle)}, width, unit() < 0.5 ? 1.0 : -1.0});
+        }
+        for (const CardOnTable& c : s_.cards) {
+            PrintedCard& card = cards_.emplace_back(PrintedCard{Frame(c.at), card_marks(c.size), {}});
+            for (int place = 0; place < marks_on_card; ++place) card.bits.push_back(fiducial(mark_id(c.size, c.card, place)));
+        }
         if (s_.face == Face::wrap) {
             cup_ = std::make_unique<Cup>(*wall_of(s_.family, s_.measures), Point{s_.blank.x, s_.blank.y}, s_.blank.angle, s_.standing,
                                          s_.behind, measure_mm(s_.measures, Measure::handle_gap) > 0);
@@ -220,10 +239,11 @@ public:
     }
 
 private:
-    static constexpr double cell = 0.4;  ///< of the blank's covers, mm
+    static constexpr double cell = 0.4;           ///< of the blank's covers, mm
+    static constexpr double reach_of_card = 190;  ///< from its middle, mm
     struct Crease {
-        Point at;
-        double angle, width, way;
+        Point at, across;
+        double width, way;
     };
     const Scene& s_;
     unsigned seed_;
@@ -231,7 +251,13 @@ private:
     Rect box_;
     std::unique_ptr<Cover> under_, over_, seams_, rib_, shadow_;
     std::unique_ptr<Cup> cup_;
-    std::vector<std::vector<std::vector<bool>>> bits_;
+    struct PrintedCard {
+        Frame frame;
+        std::vector<CardMark> marks;
+        std::vector<std::vector<std::vector<bool>>> bits;  ///< of each mark
+    };
+    std::vector<PrintedCard> cards_;
+    Frame blank_;
     std::vector<Crease> creases_;
 
     template <class Work>
@@ -252,16 +278,10 @@ private:
         return ax * (xd * k) + ay * (yd * k) + az;
     }
     /// Where a pixel's ray meets the height above the table.
-    [[nodiscard]] Point point_at(double px, double py, double height) const {
-        const Vec d = ray(px, py);
+    [[nodiscard]] Point point_at(double px, double py, double height) const { return point_at(ray(px, py), height); }
+    [[nodiscard]] Point point_at(const Vec& d, double height) const {
         const double t = (-height - stand_.eye.z) / d.z;
         return {stand_.eye.x + d.x * t, stand_.eye.y + d.y * t};
-    }
-
-    [[nodiscard]] static Point local(const OnTable& at, Point p) {
-        const Point d = p - Point{at.x, at.y};
-        const double c = std::cos(at.angle), s = std::sin(at.angle);
-        return {c * d.x + s * d.y, -s * d.x + c * d.y};
     }
 
     [[nodiscard]] float lit(Point p) const {
@@ -289,19 +309,20 @@ private:
         const Point flat = point_at(px, py, 0);
         for (std::size_t c = 0; c < s_.cards.size(); ++c) {
             const CardOnTable& card = s_.cards[c];
-            Point q = local(card.at, flat) * (1 / card.scale);
+            if (norm(flat - Point{card.at.x, card.at.y}) > reach_of_card) continue;
+            Point q = cards_[c].frame.local(flat) * (1 / card.scale);
             if (card.fold)  // where it stands up the ray meets it sooner
                 for (int pass = 0; pass < 4; ++pass)
-                    q = local(card.at, point_at(px, py, std::max(0.0, (q.x - card.fold->at) * card.fold->rise))) * (1 / card.scale);
+                    q = cards_[c].frame.local(point_at(px, py, std::max(0.0, (q.x - card.fold->at) * card.fold->rise))) * (1 / card.scale);
             const Rect paper = card.size == CardSize::large ? Rect{-105, -148.5, 105, 148.5} : Rect{-74, -105, 74, 105};
             if (!paper.contains(q)) continue;
             out = {0.93F, 0.93F, 0.91F};
-            for (const CardMark& m : card_marks(card.size)) {
+            for (const CardMark& m : cards_[c].marks) {
                 if (!m.box.contains(q)) continue;
                 const double side = m.box.width() / fiducial_cells;
                 const auto x = static_cast<std::size_t>(std::min(7.0, (q.x - m.box.x0) / side)),
                            y = static_cast<std::size_t>(std::min(7.0, (q.y - m.box.y0) / side));
-                if (bits_[c * marks_on_card + static_cast<std::size_t>(m.place)][y][x]) out = {0.09F, 0.09F, 0.10F};
+                if (cards_[c].bits[static_cast<std::size_t>(m.place)][y][x]) out = {0.09F, 0.09F, 0.10F};
             }
             if (card.dusk) out = out * static_cast<float>(1 - card.dusk->less / (1 + std::exp((card.dusk->at - q.x) / 1.5)));
             return true;
@@ -315,8 +336,8 @@ private:
                           (smooth_noise(q.x / 0.9, q.y / 1.4, seed_ + 3) + 0.6F * smooth_noise(q.x / 12, q.y / 12, seed_ + 4));
         for (const Crease& c : creases_) {
             const Point d = q - c.at;
-            const double across = (std::cos(c.angle) * d.x + std::sin(c.angle) * d.y) / c.width;
-            k += static_cast<float>(s_.creases * c.way * across * std::exp(-across * across));
+            const double across = dot(c.across, d) / c.width;
+            if (std::abs(across) < 6) k += static_cast<float>(s_.creases * c.way * across * std::exp(-across * across));
         }
         Rgb out = plain * k;
         if (s_.heather > 0)
@@ -343,7 +364,7 @@ private:
         Rgb card, sum{};
         int hits = 0;
         const bool card_near = std::any_of(s_.cards.begin(), s_.cards.end(), [&](const CardOnTable& c) {
-            return norm(on - Point{c.at.x, c.at.y}) < 190;
+            return norm(on - Point{c.at.x, c.at.y}) < reach_of_card;
         });
         for (const double dx : {0.25, 0.75})
             for (const double dy : {0.25, 0.75})
@@ -392,12 +413,13 @@ private:
     }
 
     [[nodiscard]] Rgb pixel(int x, int y) const {
-        const Point on = point_at(x + 0.5, y + 0.5, 0);
+        const Vec way = ray(x + 0.5, y + 0.5);
+        const Point on = point_at(way, 0);
         for (const Thumb& t : s_.thumbs)
             if (norm(on - t.at) < t.radius) return Rgb{0.78F, 0.58F, 0.48F} * lit(on);
         if (cup_) return cup_pixel(x, y, on) * lit(on);
-        const Point raised = point_at(x + 0.5, y + 0.5, s_.thickness);
-        Point q = local(s_.blank, raised);
+        const Point raised = point_at(way, s_.thickness);
+        Point q = blank_.local(raised);
         // edges run beside the panel's: the cloth is pulled a little this way and that
         q = q + Point{smooth_noise(q.x / 90, q.y / 90, seed_ + 6), smooth_noise(q.x / 90, q.y / 90, seed_ + 7)} * s_.waves;
         const bool near = box_.contains(q);
@@ -417,6 +439,10 @@ private:
         return out * lit(on);
     }
 
+    static void add_to(float* to, const float* from, float weight, std::size_t n) {
+        for (std::size_t i = 0; i < n; ++i) to[i] += weight * from[i];
+    }
+
     void blur(std::vector<float>& light, int w, int h) const {
         const double sigma = s_.lens.blur;
         if (sigma <= 0) return;
@@ -425,25 +451,30 @@ private:
         float sum = 0;
         for (int k = -r; k <= r; ++k) sum += kernel.emplace_back(static_cast<float>(std::exp(-k * k / (2 * sigma * sigma))));
         for (float& k : kernel) k /= sum;
-        for (const bool level : {true, false}) {
-            std::vector<float> from = light;
-            in_bands(level ? h : w, [&](int first, int last) {
-                const int n = level ? w : h;
-                const std::size_t step = level ? 3 : 3 * static_cast<std::size_t>(w);
-                for (int line = first; line < last; ++line) {
-                    const std::size_t start =
-                        level ? 3 * static_cast<std::size_t>(w) * static_cast<std::size_t>(line) : 3 * static_cast<std::size_t>(line);
-                    for (int i = 0; i < n; ++i)
-                        for (std::size_t c = 0; c < 3; ++c) {
-                            float v = 0;
-                            for (int k = -r; k <= r; ++k)
-                                v += kernel[static_cast<std::size_t>(k + r)] *
-                                     from[start + static_cast<std::size_t>(std::clamp(i + k, 0, n - 1)) * step + c];
-                            light[start + static_cast<std::size_t>(i) * step + c] = v;
-                        }
+        const std::size_t row = 3 * static_cast<std::size_t>(w), rim = 3 * static_cast<std::size_t>(r);
+        const auto line = [&](std::vector<float>& of, int y) {
+            return of.data() + row * static_cast<std::size_t>(std::clamp(y, 0, h - 1));
+        };
+        std::vector<float> along(light.size());
+        in_bands(h, [&](int first, int last) {
+            std::vector<float> wide(row + 2 * rim);  // with the ends said again
+            for (int y = first; y < last; ++y) {
+                const float* from = line(light, y);
+                std::copy_n(from, row, wide.begin() + static_cast<long>(rim));
+                for (std::size_t i = 0; i < rim; ++i) {
+                    wide[i] = from[i % 3];
+                    wide[rim + row + i] = from[row - 3 + i % 3];
                 }
-            });
-        }
+                for (std::size_t k = 0; k < kernel.size(); ++k) add_to(line(along, y), wide.data() + 3 * k, kernel[k], row);
+            }
+        });
+        in_bands(h, [&](int first, int last) {
+            for (int y = first; y < last; ++y) {
+                float* to = line(light, y);
+                std::fill_n(to, row, 0.0F);
+                for (int k = -r; k <= r; ++k) add_to(to, line(along, y + k), kernel[static_cast<std::size_t>(k + r)], row);
+            }
+        });
     }
 };
 

@@ -64,8 +64,8 @@ Region printed_ink(const TransferSet& set, const Sheet& sheet) {
 
 Result<CutReport> SimulatedCutter::cut(const std::string& file, double width, double height, const Region& ink) {
     if (width > setup_.widest.mm())
-        return Error{setup_.name + " takes sheets up to " + mm_text(setup_.widest.mm(), 0) + " mm wide; this one is " + mm_text(width, 0) +
-                     " mm."};
+        return Error{"{cutter} takes sheets up to {most} wide; this one is {width}.",
+                     {{"cutter", setup_.name}, {"most", setup_.widest}, {"width", Length::from_mm(width)}}};
     struct Target {
         Polygon area;
         Rect box;
@@ -78,7 +78,9 @@ Result<CutReport> SimulatedCutter::cut(const std::string& file, double width, do
     bool down = false;
     int lifts = 0;
     std::size_t i = 0;
-    const auto broken = [&] { return Error{setup_.name + " cannot read the file near byte " + std::to_string(i) + ": write it again."}; };
+    const auto broken = [&] {
+        return Error{"{cutter} cannot read the file near byte {at}: write it again.", {{"cutter", setup_.name}, {"at", std::to_string(i)}}};
+    };
     while (i < file.size()) {
         if (file[i] == '\n' || file[i] == '\r' || file[i] == ';' || file[i] == ' ') {
             ++i;
@@ -98,8 +100,8 @@ Result<CutReport> SimulatedCutter::cut(const std::string& file, double width, do
             for (const Point& p : *points) {
                 const Point to{p.x / units_a_mm, height - p.y / units_a_mm};
                 if (to.x < -rounding || to.y < -rounding || to.x > width + rounding || to.y > height + rounding)
-                    return Error{"The cutting path leaves the sheet at " + mm_text(to.x, 1) + ", " + mm_text(to.y, 1) +
-                                 " mm: it is for another sheet."};
+                    return Error{"The cutting path leaves the sheet at {x}, {y}: it is for another sheet.",
+                                 {{"x", Length::from_mm(to.x)}, {"y", Length::from_mm(to.y)}}};
                 (down ? report.cut_mm : report.travel_mm) += norm(to - at);
                 if (down) {
                     const Rect box{std::min(at.x, to.x), std::min(at.y, to.y), std::max(at.x, to.x), std::max(at.y, to.y)};
@@ -115,12 +117,18 @@ Result<CutReport> SimulatedCutter::cut(const std::string& file, double width, do
         i = end + 1;
     }
     report.seconds = report.cut_mm / setup_.mm_a_second + report.travel_mm / setup_.travel_mm_a_second + lifts * setup_.lift_seconds;
-    report.sentence =
-        std::to_string(report.contours) + " contours, " + mm_text(report.cut_mm / 1000, 1) + " m cut and " +
-        mm_text(report.travel_mm / 1000, 1) + " m of travel in " + mm_text(report.seconds / 60, 1) + " min; " +
-        (report.crossings.empty() ? "no line crosses ink."
-                                  : std::to_string(report.crossings.size()) + " lines cross ink, the first at " +
-                                        mm_text(report.crossings[0].x, 1) + ", " + mm_text(report.crossings[0].y, 1) + " mm.");
+    Phrases ink_cut{{{"no line crosses ink.", {}}}};
+    if (!report.crossings.empty())
+        ink_cut = {{{"{n} {n?line crosses|lines cross} ink, the first at {x}, {y}.",
+                     {{"n", static_cast<int>(report.crossings.size())},
+                      {"x", Length::from_mm(report.crossings[0].x)},
+                      {"y", Length::from_mm(report.crossings[0].y)}}}}};
+    report.says = {"{n} {n?contour|contours}, {cut} m cut and {travel} m of travel in {minutes} min; {ink}",
+                   {{"n", report.contours},
+                    {"cut", Number{report.cut_mm / 1000, 1}},
+                    {"travel", Number{report.travel_mm / 1000, 1}},
+                    {"minutes", Number{report.seconds / 60, 1}},
+                    {"ink", std::move(ink_cut)}}};
     return report;
 }
 

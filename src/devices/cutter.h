@@ -23,7 +23,7 @@ struct CutReport {
     double seconds = 0;
     int contours = 0;
     std::vector<Point> crossings;  ///< where a line goes through ink; page frame, mm
-    std::string sentence;
+    Words says;
 };
 
 class Cutter {

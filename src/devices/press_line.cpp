@@ -97,7 +97,7 @@ Result<Done> serve_press(const std::string& path, PressModel& model, double spee
     // a socket that a press left behind gives way, anything else does not
     struct stat lying {};
     if (::lstat(path.c_str(), &lying) == 0) {
-        if (!S_ISSOCK(lying.st_mode)) return Error{"“" + path + "” is no socket: it stays as it is."};
+        if (!S_ISSOCK(lying.st_mode)) return Error{"“{path}” is no socket: it stays as it is.", {{"path", path}}};
         ::unlink(path.c_str());
     }
     const int listening = ::socket(AF_UNIX, SOCK_STREAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
@@ -105,7 +105,7 @@ Result<Done> serve_press(const std::string& path, PressModel& model, double spee
     if (listening < 0 || ::bind(listening, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 ||
         ::chmod(path.c_str(), S_IRUSR | S_IWUSR) != 0 || ::listen(listening, 4) != 0) {
         if (listening >= 0) ::close(listening);
-        return Error{"The socket could not be made there: " + std::string(std::strerror(errno)) + "."};
+        return Error{"The socket could not be made there: {why}.", {{"why", std::string(std::strerror(errno))}}};
     }
     int client = -1;
     std::string waiting;

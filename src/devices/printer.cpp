@@ -86,12 +86,19 @@ PrintReport SimulatedPrinter::end() {
         r.survives.push_back(r.finished || p.y1 <= r.printed_length ? 1 : 0);
         whole += r.survives.back();
     }
-    const std::string of = std::to_string(whole) + " of " + std::to_string(job_.pieces.size()) + " pieces";
-    r.sentence = r.finished
-                     ? job_.title + ": printed in " + mm_text(r.seconds / 60, 1) + " min with " + mm_text(r.ink_ml, 1) + " ml of ink."
-                     : job_.title + ": stopped after " + mm_text(r.printed_length, 0) + " mm; " + of +
-                           " are whole. Settle the rest again; these are counted as printed.";
-    if (r.outside_mm2 > 1) r.sentence += " Ink on the unprintable edge is lost: " + mm_text(r.outside_mm2, 0) + " mm².";
+    const Phrases lost = part_if(r.outside_mm2 > 1, " Ink on the unprintable edge is lost: {mm2} mm².", {{"mm2", Number{r.outside_mm2}}});
+    if (r.finished)
+        r.says = {"{sheet}: printed in {minutes} min with {ml} ml of ink.{lost}",
+                  {{"sheet", job_.title}, {"minutes", Number{r.seconds / 60, 1}}, {"ml", Number{r.ink_ml, 1}}, {"lost", lost}}};
+    else
+        r.says = {
+            "{sheet}: stopped after {length}; {whole} of {all} pieces are whole. Settle the rest again; these are counted as "
+            "printed.{lost}",
+            {{"sheet", job_.title},
+             {"length", Length::from_mm(r.printed_length)},
+             {"whole", whole},
+             {"all", static_cast<int>(job_.pieces.size())},
+             {"lost", lost}}};
     return r;
 }
 

@@ -40,7 +40,7 @@ struct PrintReport {
     double ink_ml = 0;
     double outside_mm2 = 0;      ///< ink on the unprintable edge, which is lost
     std::vector<char> survives;  ///< by piece: whole on the film
-    std::string sentence;        ///< what happened
+    Words says;                  ///< what happened
 };
 
 class Printer {

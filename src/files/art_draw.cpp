@@ -55,7 +55,7 @@ void LoadedArt::draw(cairo_t* cr) const {
 }
 
 Error no_picture(const std::string& name) {
-    return Error{name + " is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF."};
+    return Error{"{name} is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF.", {{"name", name}}};
 }
 
 cairo_surface_t* LoadedArt::reusable_surface() const {

@@ -176,7 +176,8 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
     cells.insert(cells.end(), table.rows.begin(), table.rows.end());
     std::size_t wide = 0;
     for (auto& row : cells) wide = std::max(wide, row.size());
-    if (wide > 200 || cells.size() > 500) return Error{"The size chart is too large: it has " + std::to_string(cells.size()) + " rows."};
+    if (wide > 200 || cells.size() > 500)
+        return Error{"The size chart is too large: it has {n} {n?row|rows}.", {{"n", static_cast<int>(cells.size())}}};
     for (auto& row : cells) row.resize(wide);
     const auto count = [&](bool down) {
         int n = 0;
@@ -192,8 +193,8 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
         wide = cells[0].size();
     }
     if (count(false) == 0)
-        return Error{"The size chart names no measure of a " + lower(family_name(like.family)) + ": its first row or column should, as “" +
-                     measure_short(main_measure(like.family)) + "”."};
+        return Error{"The size chart names no measure of its kind ({family}): its first row or column should, as “{measure}”.",
+                     {{"family", Term{family_name(like.family)}}, {"measure", std::string(measure_short(main_measure(like.family)))}}};
     ChartImport out;
     std::vector<std::string> sizes;
     std::vector<std::size_t> rows;
@@ -201,9 +202,9 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
         if (cells[r][0].empty()) continue;
         const std::string code = size_code(cells[r][0], like);
         if (code.empty())
-            out.said.push_back("“" + first_bytes(cells[r][0], 40) + "” is not a size that is known: its row was left out.");
+            out.said.push_back({"“{size}” is not a size that is known: its row was left out.", {{"size", first_bytes(cells[r][0], 40)}}});
         else if (std::find(sizes.begin(), sizes.end(), code) != sizes.end())
-            out.said.push_back("Size " + code + " stands twice: the first row counts.");
+            out.said.push_back({"Size {size} stands twice: the first row counts.", {{"size", code}}});
         else {
             sizes.push_back(code);
             rows.push_back(r);
@@ -216,7 +217,8 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
         if (cells[0][c].empty()) continue;
         const auto h = heading(cells[0][c], like.family);
         if (!h) {
-            out.said.push_back("“" + first_bytes(cells[0][c], 40) + "” is not a measure of this family: its figures were left out.");
+            out.said.push_back(
+                {"“{measure}” is not a measure of this family: its figures were left out.", {{"measure", first_bytes(cells[0][c], 40)}}});
             continue;
         }
         // the unit of the column
@@ -239,19 +241,19 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
                     unit = u;
                 }
             }
-            out.said.push_back(measure_short(h->measure) + ": no unit is given, taken as " +
-                               (*unit == 1    ? "mm"
-                                : *unit == 10 ? "cm"
-                                              : "inches") +
-                               ".");
+            out.said.push_back({"{measure}: no unit is given, taken as {unit}.",
+                                {{"measure", Term{measure_short(h->measure)}},
+                                 {"unit", *unit == 1    ? "mm"
+                                          : *unit == 10 ? "cm"
+                                                        : "inches"}}});
         }
         for (std::size_t k = 0; k < rows.size(); ++k) {
             const std::string& cell = cells[rows[k]][c];
             if (cell.empty()) continue;
             const auto v = bare(cell);
             if (!v || *v < 0 || *v * unit.value_or(1) > 3000) {
-                out.said.push_back("“" + first_bytes(cell, 40) + "” for " + measure_short(h->measure) + " " + sizes[k] +
-                                   " is not a length: it was left out.");
+                out.said.push_back({"“{figure}” for {measure} {size} is not a length: it was left out.",
+                                    {{"figure", first_bytes(cell, 40)}, {"measure", Term{measure_short(h->measure)}}, {"size", sizes[k]}}});
                 continue;
             }
             const Length length = Length::from_mm(*v * unit.value_or(1));
@@ -276,9 +278,9 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
                 ++followed;
             }
         }
-        if (followed > 0) out.said.push_back("Measures that the chart lacks follow “" + like.name + "” in proportion.");
+        if (followed > 0) out.said.push_back({"Measures that the chart lacks follow “{blank}” in proportion.", {{"blank", like.name}}});
     }
-    if (const auto fault = style_fault(out.style)) return Error{*fault};
+    if (const auto fault = style_fault(out.style)) return *fault;
     return out;
 }
 

@@ -11,7 +11,7 @@ std::string chart_csv(const BlankStyle& style);
 
 struct ChartImport {
     BlankStyle style;
-    std::vector<std::string> said;  ///< what was understood and what was not, one sentence each
+    std::vector<Words> said;  ///< what was understood and what was not, one sentence each
 };
 
 /// Reads a size chart for a blank of `like`'s family. Rows may be sizes or measures. Measures are known by their names,

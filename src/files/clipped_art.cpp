@@ -13,10 +13,12 @@ namespace {
 
 constexpr double vector_side = 2048;
 
+Error of_art(const Art& art, const Error& why) { return Error{"{name}: {why}", {{"name", art.name}, {"why", why.said()}}}; }
+
 Result<Region> clip_shape(const Order& order, const ArtClip& clip) {
     if (!clip.word.empty()) {
         Region letters = letter_shapes(clip.word, clip.bold);
-        if (area(letters) <= 0) return Error{"“" + clip.word + "” has no letters that the font can draw."};
+        if (area(letters) <= 0) return Error{"“{word}” has no letters that the font can draw.", {{"word", clip.word}}};
         return letters;
     }
     const BlankStyle* style = find_style(order, clip.style);
@@ -31,11 +33,11 @@ Result<Region> clip_shape(const Order& order, const ArtClip& clip) {
 
 Result<LoadedArtPtr> clipped_art(const Order& order, const Art& art, const LoadedArtPtr& whole) {
     if (!art.clip) return whole;
-    if (whole->facts.empty()) return Error{art.name + " has no visible ink to clip."};
+    if (whole->facts.empty()) return Error{"{name} has no visible ink to clip.", {{"name", art.name}}};
     const auto shape = clip_shape(order, *art.clip);
-    if (!shape) return Error{art.name + ": " + shape.sentence()};
+    if (!shape) return of_art(art, shape.error());
     const auto fit = clip_fit(*shape, whole->facts.aspect, art.subject);
-    if (!fit) return Error{art.name + ": " + fit.sentence()};
+    if (!fit) return of_art(art, fit.error());
     const Rect box = bounds(*shape);
     // as many pixels to the shape as the picture has there
     const double own = whole->facts.vector ? vector_side / std::max(box.width(), box.height()) : whole->facts.ink_px.width() / fit->scale;
@@ -46,10 +48,10 @@ Result<LoadedArtPtr> clipped_art(const Order& order, const Art& art, const Loade
     clip.at = canvas.to(fit->at);
     clip.whole_ink = whole->facts.ink_px;
     if (canvas.width < 8 || canvas.height < 8)
-        return Error{art.name + " is smaller than its shape: only " + std::to_string(canvas.width) + " × " + std::to_string(canvas.height) +
-                     " pixels of it would show. Bring in a larger picture."};
+        return Error{"{name} is smaller than its shape: only {width} × {height} pixels of it would show. Bring in a larger picture.",
+                     {{"name", art.name}, {"width", canvas.width}, {"height", canvas.height}}};
     auto out = read_clipped(whole, clip, canvas.width, canvas.height, art.name);
-    if (out && (*out)->facts.empty()) return Error{art.name + ": nothing of it lies in the shape. Move the subject's marks."};
+    if (out && (*out)->facts.empty()) return of_art(art, "nothing of it lies in the shape. Move the subject's marks.");
     return out;
 }
 

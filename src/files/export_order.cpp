@@ -36,6 +36,8 @@ namespace orthema {
 
 namespace {
 
+const Error stopped_midway{"Stopped: the files that are whole stay, the rest was not written."};
+
 /// The files of an export. What is wanted first and written fast comes first; several are written at once.
 struct Steps {
     struct Step {
@@ -83,7 +85,7 @@ struct Steps {
                     const std::scoped_lock lock(guard);
                     if (fault || next == steps.size()) return;
                     if (task.stopped()) {
-                        fault = Error{"Stopped: the files that are whole stay, the rest was not written."};
+                        fault = stopped_midway;
                         stop = true;
                         return;
                     }
@@ -108,7 +110,7 @@ struct Steps {
                 if (done)
                     whole[at] = 1;
                 else if (!fault) {
-                    fault = task.stopped() ? Error{"Stopped: the files that are whole stay, the rest was not written."} : done.error();
+                    fault = task.stopped() ? stopped_midway : done.error();
                     stop = true;
                 }
             }
@@ -178,13 +180,17 @@ std::map<std::string, std::string> picture_words(const Order& order) {
     return out;
 }
 
+Error folder_fault(const std::string& folder, const std::error_code& error) {
+    return Error{"The folder “{folder}” cannot be made: {why}.", {{"folder", folder}, {"why", error.message()}}};
+}
+
 }  // namespace
 
 Result<ExportReport> export_order(const std::string& folder, const Order& order, const Shop& shop, const LoadedArtById& art,
                                   const ExportChoice& choice, const Task& task, const Work* before) {
     std::error_code error;
     std::filesystem::create_directories(folder, error);
-    if (error) return Error{"The folder “" + folder + "” cannot be made: " + error.message() + "."};
+    if (error) return folder_fault(folder, error);
     const ArtFactsById facts = facts_of(art);
     const auto pictures = std::make_shared<const KnownArt>(
         KnownArt{facts, before != nullptr && before->fit.in.art ? before->fit.in.art->faults : Findings{}});
@@ -338,7 +344,7 @@ Result<ExportReport> export_order(const std::string& folder, const Order& order,
     if (choice.templates_svg && !guide_set.guides.empty()) {
         const std::string into = folder + "/templates";
         std::filesystem::create_directories(into, error);
-        if (error) return Error{"The folder “" + into + "” cannot be made: " + error.message() + "."};
+        if (error) return folder_fault(into, error);
         for (const Guide& g : guide_set.guides) {
             const std::string path = into + "/" + unlike(file_stem(g.decoration + " " + g.size)) + ".svg";
             text_file(path, drawing_svg(g.whole, g.layout.area, g.card.title));

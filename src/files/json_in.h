@@ -29,7 +29,7 @@ inline std::string json_text(const json& j, int indent = -1) { return j.dump(ind
 
 /// Thrown by readers only, and turned into an Error at their edge by guarded().
 struct Fault {
-    std::string sentence;
+    Error error;
 };
 
 /// A JSON value with its path, so that every complaint says where.
@@ -37,13 +37,14 @@ struct In {
     const json& at;
     std::string path;
 
-    [[noreturn]] void fail(const std::string& what) const {
-        throw Fault{"The order file is not usable: " + (path.empty() ? "it" : path) + " " + what + "."};
+    [[noreturn]] void fail(const Argument& what) const {
+        throw Fault{{"The order file is not usable: {where} {what}.",
+                     {{"where", path.empty() ? Argument{Term{"it"}} : Argument{path}}, {"what", what}}}};
     }
     [[nodiscard]] bool has(const char* key) const { return at.is_object() && at.contains(key) && !at[key].is_null(); }
     [[nodiscard]] In operator[](const char* key) const {
         if (!at.is_object()) fail("is not an object");
-        if (!has(key)) fail(std::string("lacks “") + key + "”");
+        if (!has(key)) fail(Phrases{{{"lacks “{field}”", {{"field", std::string(key)}}}}});
         return {at[key], path.empty() ? key : path + "." + key};
     }
     [[nodiscard]] std::string text() const {
@@ -86,7 +87,7 @@ struct In {
         const std::string s = text();
         for (int i = 0; i < count; ++i)
             if (s == key(static_cast<E>(i))) return static_cast<E>(i);
-        fail("is “" + s.substr(0, 40) + "”, which is not known");
+        fail(Phrases{{{"is “{word}”, which is not known", {{"word", s.substr(0, 40)}}}}});
     }
 };
 
@@ -95,7 +96,7 @@ auto guarded(F read) -> Result<decltype(read())> {
     try {
         return read();
     } catch (const Fault& f) {
-        return Error{f.sentence};
+        return f.error;
     } catch (const json::exception&) {
         return Error{"The order file is not usable: it is not in the documented form."};
     }

@@ -84,9 +84,9 @@ const std::vector<Typeface>& shipped_typefaces() {
 Result<LoadedArtById> lettered_art(const Order& order, const Art& art, const ArtBytes& bytes) {
     const Lettering& l = *art.lettering;
     const std::vector<std::string> words = words_of(order, art);
-    if (words.size() > most_words) return Error{art.name + " has more than 4,000 different words: part the order."};
+    if (words.size() > most_words) return Error{"{name} has more than 4,000 different words: part the order.", {{"name", art.name}}};
     const auto face = bytes.find(art.hash);
-    if (face == bytes.end()) return Error{art.name + " has no typeface."};
+    if (face == bytes.end()) return Error{"{name} has no typeface.", {{"name", art.name}}};
     const auto wide = shaped_words(face->second, l.typeface, words, l.capitals);
     if (!wide) return wide.error();
     std::vector<ShapedWord> narrow;
@@ -125,7 +125,7 @@ Result<LoadedArtById> lettered_art(const Order& order, const Art& art, const Art
             widest = i;
         }
     }
-    if (most <= 0) return Error{art.name + ": the typeface “" + l.typeface + "” has none of its letters."};
+    if (most <= 0) return Error{"{name}: the typeface “{face}” has none of its letters.", {{"name", art.name}, {"face", l.typeface}}};
     std::vector<LoadedArtPtr> made(words.size());
     each([&](std::size_t i) {
         if (set[i].letters.empty()) return;

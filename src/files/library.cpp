@@ -39,7 +39,7 @@ template <class T, class Read>
 std::optional<Error> read_items(const json& j, const char* key, std::vector<T>& to, Read read) {
     if (!j.contains(key)) return std::nullopt;
     if (!j[key].is_array() || j[key].size() > 2000)
-        return Error{std::string("The library's “") + key + "” is not a list that can be used."};
+        return Error{"The library's “{list}” is not a list that can be used.", {{"list", std::string(key)}}};
     for (const json& e : j[key]) {
         auto item = read(e);
         if (!item) return item.error();
@@ -85,7 +85,7 @@ Result<LibraryContent> library_from_json(const std::string& text) {
             return Error{"The library's words are not in pairs."};
     }
     for (const BlankStyle& s : c.styles)
-        if (const auto fault = style_fault(s)) return Error{*fault};
+        if (const auto fault = style_fault(s)) return *fault;
     return c;
 }
 
@@ -104,7 +104,7 @@ Result<Done> Library::run(const std::string& sql) const {
     if (sqlite3_exec(db_, sql.c_str(), nullptr, nullptr, &message) == SQLITE_OK) return Done{};
     const std::string said = message == nullptr ? "" : message;
     sqlite3_free(message);
-    return Error{"The shop library cannot be used (" + said + "): move it away to start a new one."};
+    return Error{"The shop library cannot be used ({why}): move it away to start a new one.", {{"why", said}}};
 }
 
 int Library::version() const {
@@ -184,7 +184,7 @@ Result<std::unique_ptr<Library>> Library::open(const std::string& path) {
     sqlite3* db = nullptr;
     if (sqlite3_open_v2(path.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr) != SQLITE_OK) {
         sqlite3_close(db);
-        return Error{"The shop library “" + path + "” cannot be opened."};
+        return Error{"The shop library “{path}” cannot be opened.", {{"path", path}}};
     }
     std::unique_ptr<Library> library(new Library(db));
     wait_for_others(db);
@@ -313,7 +313,7 @@ Result<std::string> Library::put_back(const std::string& path, const std::string
         beside = path + "." + was + "-" + std::to_string(k);
     std::error_code error;
     if (std::filesystem::exists(path)) std::filesystem::rename(path, beside, error);
-    if (error) return Error{"The copy of the shop library cannot be put in its place: " + error.message() + "."};
+    if (error) return Error{"The copy of the shop library cannot be put in its place: {why}.", {{"why", error.message()}}};
     if (const auto done = write_file(path, *bytes); !done) {
         std::filesystem::rename(beside, path, error);
         return done.error();

@@ -60,7 +60,7 @@ Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtB
         return LoadedArtById{{art.id, *composed}};
     }
     const auto at = bytes.find(art.hash);
-    if (at == bytes.end()) return Error{art.name + " has no picture."};
+    if (at == bytes.end()) return Error{"{name} has no picture.", {{"name", art.name}}};
     LoadedArtById out;
     auto loaded = load_art(at->second, art.name);
     if (loaded && !art.mendings.empty()) {

@@ -15,7 +15,7 @@ struct OrderPackage {
     Order order;
     ArtBytes art;
     OrderRecords records = {};
-    std::string records_fault = {};  ///< why those that are there cannot be read; the order can
+    std::optional<Error> records_fault = {};  ///< why those that are there cannot be read; the order can
 };
 
 /// An id for a new job, that no other order has.

@@ -432,16 +432,17 @@ Result<json> parse_json(const std::string& text, const std::string& name) {
         } else if (c == '"') {
             quoted = true;
         } else if (c == ',') {
-            if (++values > most_values) return Error{name + " is not usable: it holds more values than any order has."};
+            if (++values > most_values)
+                return Error{"{name} is not usable: it holds more values than any order has.", {{"name", Term{name}}}};
         } else if (c == '[' || c == '{') {
             ++values;
-            if (++depth > 64) return Error{name + " is not usable: it is nested too deep."};
+            if (++depth > 64) return Error{"{name} is not usable: it is nested too deep.", {{"name", Term{name}}}};
         } else if (c == ']' || c == '}') {
             --depth;
         }
     }
     json j = json::parse(text, nullptr, false);
-    if (j.is_discarded()) return Error{name + " is not usable: it is cut short or not JSON."};
+    if (j.is_discarded()) return Error{"{name} is not usable: it is cut short or not JSON.", {{"name", Term{name}}}};
     return j;
 }
 

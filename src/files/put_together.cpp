@@ -16,7 +16,7 @@ Result<LoadedArtPtr> drawn(const Order& order, const std::string& id, const ArtB
     const auto pictures = pictures_of(order, *art, bytes);
     if (!pictures) return pictures.error();
     const auto own = pictures->find(drawn_id(order, id));
-    if (own == pictures->end() || own->second->facts.empty()) return Error{"“" + art->name + "” has no ink"};
+    if (own == pictures->end() || own->second->facts.empty()) return Error{"“{name}” has no ink", {{"name", art->name}}};
     return own->second;
 }
 
@@ -24,7 +24,7 @@ Result<LoadedArtPtr> drawn(const Order& order, const std::string& id, const ArtB
 
 Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtBytes& bytes) {
     const PutTogether& print = *art.together;
-    const auto failed = [&](const std::string& why) { return Error{art.name + ": " + why + "."}; };
+    const auto failed = [&](const Error& why) { return Error{"{name}: {why}.", {{"name", art.name}, {"why", why.said()}}}; };
     const BlankStyle* style = find_style(order, print.style);
     if (!face_there(print, style)) return failed("the blank that it is made for is no longer there: choose another");
     const Region shape = ground_shape(print, *style);
@@ -32,10 +32,10 @@ Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtB
     if (box.width() < 1 || box.height() < 1) return failed("its blank has no face to print on");
 
     LoadedArtById pictures;
-    const auto fetch = [&](const std::string& id) -> std::optional<std::string> {
+    const auto fetch = [&](const std::string& id) -> std::optional<Error> {
         if (pictures.contains(id)) return std::nullopt;
         auto picture = drawn(order, id, bytes);
-        if (!picture) return picture.sentence();
+        if (!picture) return picture.error();
         pictures[id] = *picture;
         return std::nullopt;
     };
@@ -56,7 +56,7 @@ Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtB
             whole = false;
             fit = clip_fit(shape, f.aspect, {});
         }
-        if (!fit) return failed(fit.sentence());
+        if (!fit) return failed(fit.error());
         ground = *fit;
         sharp(f, fit->scale);
     }

@@ -218,18 +218,25 @@ Pool& pool() {
 }
 
 Error beyond(const std::string& name) {
-    return Error{name + " takes more memory or time than a picture may, or is damaged: export it again, smaller or flattened."};
+    return Error{"{name} takes more memory or time than a picture may, or is damaged: export it again, smaller or flattened.",
+                 {{"name", name}}};
 }
 
 /// What a failure says: the reader's own sentence where it has one.
 Error sentence_of(const std::optional<Reader::Said>& said, const std::string& name) {
     int error = 0;
-    std::string words;
-    if (said && said->kind == wire::Kind::failed && wire::unpacked(said->bytes, error, words) && !words.empty()) {
-        if (words.find(name) == std::string::npos) words = name + ": " + words + ".";
-        return Error{words};
+    wire::Refusal refusal;
+    if (!said || said->kind != wire::Kind::failed || !wire::unpacked(said->bytes, error, refusal)) return beyond(name);
+    if (refusal.sentence.empty() || refusal.names.size() != refusal.values.size()) return beyond(name);
+    Arguments args;
+    for (std::size_t i = 0; i < refusal.names.size(); ++i) args.emplace_back(refusal.names[i], refusal.values[i]);
+    if (args.empty() && refusal.sentence.ends_with('.')) return Error{refusal.sentence};
+    if (args.empty()) return Error{"{name}: {why}.", {{"name", name}, {"why", Term{refusal.sentence}}}};
+    try {
+        return Error{Words{refusal.sentence, std::move(args)}};
+    } catch (const std::exception&) {  // places that it gave nothing for
+        return beyond(name);
     }
-    return beyond(name);
 }
 
 /// Nobody else has it yet: who asked adds what it knows.
@@ -278,9 +285,10 @@ Result<Done> drawn(Reader& reader, const Task& task, const std::string& what, co
         if (!said) {
             reader.lost();
             if (task.stopped()) return stopped;
-            return Error{what +
-                         " could not be drawn: a picture on it takes more memory or time than a picture may. Export that picture "
-                         "again, smaller or flattened."};
+            return Error{
+                "{file} could not be drawn: a picture on it takes more memory or time than a picture may. Export that picture "
+                "again, smaller or flattened.",
+                {{"file", what}}};
         }
         if (said->kind == wire::Kind::done) return Done{};
         if (said->kind == wire::Kind::progress) {
@@ -304,9 +312,9 @@ Result<Done> drawn(Reader& reader, const Task& task, const std::string& what, co
             return fits ? Result<Done>(Done{}) : Result<Done>(beyond(what));
         }
         int error = 0;
-        std::string words;
-        if (wire::unpacked(said->bytes, error, words) && error != 0 && file_error != nullptr) *file_error = error;
-        return words.empty() ? beyond(what) : sentence_of(said, what);
+        wire::Refusal refusal;
+        if (wire::unpacked(said->bytes, error, refusal) && error != 0 && file_error != nullptr) *file_error = error;
+        return sentence_of(said, what);
     }
 }
 
@@ -336,7 +344,7 @@ void set_reader_limits(const ReaderLimits& limits) {
 }
 
 Result<LoadedArtPtr> load_art(const Bytes& bytes, const std::string& name) {
-    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    if (!bytes || bytes->empty()) return Error{"{name} is empty.", {{"name", name}}};
     if (!kind_of(*bytes)) return no_picture(name);
     const std::string hash = content_hash(*bytes);
     if (auto before = pool().find(hash)) return before;
@@ -374,7 +382,7 @@ Result<LoadedArtPtr> made_file(std::unique_ptr<Reader> reader, const std::string
 
 Result<LoadedArtPtr> mended_art(const Bytes& bytes, const std::string& name, const std::vector<Mending>& mendings) {
     if (mendings.empty()) return load_art(bytes, name);
-    if (!bytes || bytes->empty()) return Error{name + " is empty."};
+    if (!bytes || bytes->empty()) return Error{"{name} is empty.", {{"name", name}}};
     const std::string hash = content_hash(*bytes);
     const std::string made_of = hash + " " + mending_words(mendings);
     if (auto before = pool().find(made_of)) return before;

@@ -58,9 +58,9 @@ Result<Lesson> read_lesson(const json& j) {
     });
 }
 
-std::optional<std::string> record_fault(const PressRecord& r) {
-    if (r.id.empty()) return "A record has no id.";
-    if (r.at.empty()) return "A record has no date.";
+std::optional<Error> record_fault(const PressRecord& r) {
+    if (r.id.empty()) return Error{"A record has no id."};
+    if (r.at.empty()) return Error{"A record has no date."};
     return std::nullopt;
 }
 
@@ -85,7 +85,7 @@ Result<std::unique_ptr<RecordBook>> RecordBook::open(const std::string& path) {
 
 Result<Done> RecordBook::add(const std::vector<PressRecord>& records) {
     for (const PressRecord& r : records)
-        if (const auto fault = record_fault(r)) return Error{*fault};
+        if (const auto fault = record_fault(r)) return *fault;
     if (auto begun = run("BEGIN IMMEDIATE;"); !begun) return begun;
     std::string places;
     for (std::size_t i = 0; i < record_columns().size(); ++i) places += i == 0 ? "?" : ", ?";
@@ -223,16 +223,15 @@ Result<OrderRecords> records_from_json(const std::string& text) {
     OrderRecords out;
     for (const json& e : (*j)["records"]) {
         PressRecord r;
-        const std::string which = "Record " + std::to_string(out.records.size() + 1);
-        if (!e.is_object()) return Error{which + " of the file cannot be used."};
+        const auto nth = static_cast<int>(out.records.size() + 1);
+        if (!e.is_object()) return Error{"Record {n} of the file cannot be used.", {{"n", nth}}};
         for (const RecordColumn& c : record_columns()) {
             if (!e.contains(c.name)) continue;
             const json& v = e[c.name];
-            if (!v.is_number() && !v.is_string()) return Error{which + " of the file: its “" + c.name + "” cannot be used."};
-            if (!c.set(r, v.is_number() ? Cell(v.get<double>()) : Cell(v.get<std::string>())))
-                return Error{which + " of the file: its “" + c.name + "” cannot be used."};
+            if ((!v.is_number() && !v.is_string()) || !c.set(r, v.is_number() ? Cell(v.get<double>()) : Cell(v.get<std::string>())))
+                return Error{"Record {n} of the file: its “{column}” cannot be used.", {{"n", nth}, {"column", std::string(c.name)}}};
         }
-        if (record_fault(r)) return Error{which + " of the file has no id or no date."};
+        if (record_fault(r)) return Error{"Record {n} of the file has no id or no date.", {{"n", nth}}};
         out.records.push_back(std::move(r));
     }
     if (j->contains("lessons")) {
@@ -283,7 +282,7 @@ Result<std::vector<PressRecord>> records_from_csv(const std::string& text) {
     std::vector<PressRecord> out;
     for (std::size_t i = 0; i < table->rows.size(); ++i) {
         PressRecord r;
-        const std::string which = "Row " + std::to_string(i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2);
+        const int row = i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2;
         for (std::size_t k = 0; k < std::min(columns.size(), table->rows[i].size()); ++k) {
             std::string field = table->rows[i][k];
             if (columns[k] == nullptr || field.empty()) continue;
@@ -291,14 +290,17 @@ Result<std::vector<PressRecord>> records_from_csv(const std::string& text) {
             if (columns[k]->number) {
                 double v = 0;
                 const auto [stop, fault] = std::from_chars(field.data(), field.data() + field.size(), v);
-                if (fault != std::errc() || stop != field.data() + field.size()) return Error{which + ": “" + field + "” is no number."};
+                if (fault != std::errc() || stop != field.data() + field.size())
+                    return Error{"Row {row}: “{field}” is no number.", {{"row", row}, {"field", field}}};
                 cell = v;
             } else {
                 cell = csv_plain(field);
             }
-            if (!columns[k]->set(r, cell)) return Error{which + ": “" + field + "” cannot be its “" + columns[k]->name + "”."};
+            if (!columns[k]->set(r, cell))
+                return Error{"Row {row}: “{field}” cannot be its “{column}”.",
+                             {{"row", row}, {"field", field}, {"column", std::string(columns[k]->name)}}};
         }
-        if (r.at.empty()) return Error{which + " has no date."};
+        if (r.at.empty()) return Error{"Row {row} has no date.", {{"row", row}}};
         if (r.id.empty()) {  // typed elsewhere: the same row is the same record
             std::string all;
             for (const std::string& f : table->rows[i]) all += f + '\n';

@@ -19,7 +19,7 @@ namespace orthema {
 
 namespace {
 
-std::string reason(int error) {
+Argument reason(int error) {
     switch (error) {
     case ENOENT: return "it is not there";
     case EACCES:
@@ -30,15 +30,19 @@ std::string reason(int error) {
     case EROFS: return "the disk is read-only";
     case ENOTSUP: return "it is no file";
     case ENAMETOOLONG: return "the name is too long";
-    default: return std::strerror(error);
+    default: return std::string(std::strerror(error));
     }
+}
+
+Error unread(const std::string& path, int error) {
+    return Error{"“{path}” cannot be read: {why}.", {{"path", path}, {"why", reason(error)}}};
 }
 
 }  // namespace
 
 Result<std::string> read_file(const std::string& path, std::size_t most) {
     std::FILE* file = std::fopen(path.c_str(), "rb");
-    if (file == nullptr) return Error{"“" + path + "” cannot be read: " + reason(errno) + "."};
+    if (file == nullptr) return unread(path, errno);
     std::string out;
     char buffer[65536];
     std::size_t got = 0;
@@ -48,8 +52,8 @@ Result<std::string> read_file(const std::string& path, std::size_t most) {
     }
     const int error = std::ferror(file) != 0 ? errno : 0;
     std::fclose(file);
-    if (error != 0) return Error{"“" + path + "” cannot be read: " + reason(error) + "."};
-    if (out.size() > most) return Error{"“" + path + "” is larger than can be used."};
+    if (error != 0) return unread(path, error);
+    if (out.size() > most) return Error{"“{path}” is larger than can be used.", {{"path", path}}};
     return out;
 }
 
@@ -125,7 +129,9 @@ bool SafeFile::write(const void* data, std::size_t size) {
     return !failed_;
 }
 
-Error SafeFile::fault() const { return Error{"“" + path_ + "” cannot be written: " + reason(error_) + ". Nothing was changed."}; }
+Error SafeFile::fault() const {
+    return Error{"“{path}” cannot be written: {why}. Nothing was changed.", {{"path", path_}, {"why", reason(error_)}}};
+}
 
 Result<Done> SafeFile::commit() {
     if (file_ == nullptr || failed_) return fault();

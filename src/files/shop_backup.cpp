@@ -31,7 +31,8 @@ struct Closing {
 
 Error not_written() { return Error{"The shop cannot be written to that file."}; }
 Error not_ours(const std::string& path) {
-    return Error{"“" + fs::path(path).filename().string() + "” is not a whole shop that this program wrote: nothing was changed."};
+    return Error{"“{file}” is not a whole shop that this program wrote: nothing was changed.",
+                 {{"file", fs::path(path).filename().string()}}};
 }
 
 bool run(sqlite3* db, const char* sql) { return sqlite3_exec(db, sql, nullptr, nullptr, nullptr) == SQLITE_OK; }
@@ -61,7 +62,7 @@ Result<std::string> written_beside(const std::string& folder, const std::string&
         if (auto done = write_file(path, content); !done) return done.error();
         return path;
     }
-    return Error{"The folder holds too many orders of the name “" + stem + "”."};
+    return Error{"The folder holds too many orders of the name “{name}”.", {{"name", stem}}};
 }
 
 }  // namespace
@@ -114,7 +115,7 @@ Result<BackupReport> back_up_shop(const std::string& library_path, const std::st
     }
     std::error_code error;
     fs::rename(copy.path, to, error);
-    if (error) return Error{"The shop cannot be written to that file: " + error.message() + "."};
+    if (error) return Error{"The shop cannot be written to that file: {why}.", {{"why", error.message()}}};
     return report;
 }
 
@@ -126,7 +127,7 @@ Result<RestoreReport> restore_shop(const std::string& backup, const std::string&
     fs::create_directories(orders_folder, error);
     const fs::path beside = fs::path(library_path).parent_path();
     if (!error && !beside.empty()) fs::create_directories(beside, error);
-    if (error) return Error{"The folder for the orders cannot be made: " + error.message() + "."};
+    if (error) return Error{"The folder for the orders cannot be made: {why}.", {{"why", error.message()}}};
     const Passing copy{library_path + ".coming"};
     if (auto done = write_file(copy.path, *bytes); !done) return done.error();
     {

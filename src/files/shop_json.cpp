@@ -76,7 +76,7 @@ BlankStyle read_style(const In& in) {
         const In row = in["chart"][size.c_str()];
         for (const auto& [key, value] : row.at.items()) {
             const auto measure = measure_from_key(key);
-            if (!measure) row.fail("has a measure “" + first_bytes(key, 40) + "” that is not known");
+            if (!measure) row.fail(Phrases{{{"has a measure “{key}” that is not known", {{"key", first_bytes(key, 40)}}}}});
             s.chart[size][*measure] = read_figure({value, row.path + "." + key});
         }
     }

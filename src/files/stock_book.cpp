@@ -208,7 +208,7 @@ Result<Done> StockBook::put_move(const StockMove& m) {
     }
     double after = on_hand + m.amount - before;
     if (std::abs(after) < little) after = 0;
-    if (after < 0) return Error{"There are not so many of “" + name + "” on hand."};
+    if (after < 0) return Error{"There are not so many of “{name}” on hand.", {{"name", name}}};
     const Statement put(db_, m.amount == 0 ? "DELETE FROM stock_move WHERE id = ?1"
                                            : "INSERT INTO stock_move(id, item, amount, at, why, job) VALUES(?1, ?2, ?3, ?4, ?5, ?6) ON "
                                              "CONFLICT(id) DO UPDATE SET amount = excluded.amount, at = excluded.at, why = excluded.why, "
@@ -235,7 +235,7 @@ Result<Done> StockBook::put_move(const StockMove& m) {
     if (!open.ok) return ended(SQLITE_ERROR);
     open.bind(1, m.item);
     if (sqlite3_step(open.s) == SQLITE_ROW && after < on_hand && open.number(0) > after + little)
-        return Error{"“" + name + "” is promised to an order: put it back there first."};
+        return Error{"“{name}” is promised to an order: put it back there first.", {{"name", name}}};
     return Done{};
 }
 
@@ -264,7 +264,8 @@ Result<Done> StockBook::change(const std::string& id, const std::function<void(S
 Result<Done> StockBook::count(const std::vector<Counted>& counted, const std::string& at) {
     return whole([&]() -> Result<Done> {
         for (const Counted& c : counted) {
-            if (!(c.on_hand >= 0) || c.on_hand > most_of_one) return Error{"“" + c.entry.name + "”: so many cannot be on hand."};
+            if (!(c.on_hand >= 0) || c.on_hand > most_of_one)
+                return Error{"“{name}”: so many cannot be on hand.", {{"name", c.entry.name}}};
             {  // what it is called and where it lies may have been changed meanwhile: only what is new is described
                 const Statement there(db_, "SELECT 1 FROM stock WHERE id = ?");
                 there.bind(1, c.entry.id);

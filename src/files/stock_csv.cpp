@@ -65,7 +65,7 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
     if (!has(StockColumn::on_hand)) return Error{"The table has no column “on hand” or “count” with how many there are."};
     std::vector<Counted> out;
     for (std::size_t i = 0; i < table->rows.size(); ++i) {
-        const std::string row = "Row " + std::to_string(i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2);
+        const int row = i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2;
         const auto field = [&](StockColumn c) -> std::string {
             for (std::size_t k = 0; k < std::min(columns.size(), table->rows[i].size()); ++k)
                 if (columns[k] == c) return csv_plain(table->rows[i][k]);
@@ -76,7 +76,7 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
         double n = 0;
         const auto [stop, fault] = std::from_chars(count.data(), count.data() + count.size(), n);
         if (fault != std::errc() || stop != count.data() + count.size() || !(n >= 0) || n > 1e7)
-            return Error{row + ": “" + field(StockColumn::on_hand) + "” is no count of 0 or more."};
+            return Error{"Row {row}: “{field}” is no count of 0 or more.", {{"row", row}, {"field", field(StockColumn::on_hand)}}};
         Counted c;
         StockEntry& e = c.entry;
         e.place = field(StockColumn::place);
@@ -87,14 +87,16 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
             const auto style = std::find_if(styles.begin(), styles.end(), [&](const BlankStyle& s) {
                 return plain(s.id) == plain(blank) || plain(s.name) == plain(blank);
             });
-            if (style == styles.end()) return Error{row + ": the shop has no blank “" + blank + "”."};
+            if (style == styles.end()) return Error{"Row {row}: the shop has no blank “{blank}”.", {{"row", row}, {"blank", blank}}};
             const auto tint = std::find_if(style->colours.begin(), style->colours.end(),
                                            [&](const BlankColour& b) { return plain(b.name) == plain(colour); });
-            if (tint == style->colours.end()) return Error{row + ": " + style->name + " has no colour “" + colour + "”."};
+            if (tint == style->colours.end())
+                return Error{"Row {row}: {blank} has no colour “{colour}”.", {{"row", row}, {"blank", style->name}, {"colour", colour}}};
             const auto at =
                 std::find_if(style->sizes.begin(), style->sizes.end(), [&](const std::string& s) { return plain(s) == plain(size); });
-            if (at == style->sizes.end()) return Error{row + ": " + style->name + " has no size “" + size + "”."};
-            if (n != std::floor(n)) return Error{row + ": blanks are counted whole."};
+            if (at == style->sizes.end())
+                return Error{"Row {row}: {blank} has no size “{size}”.", {{"row", row}, {"blank", style->name}, {"size", size}}};
+            if (n != std::floor(n)) return Error{"Row {row}: blanks are counted whole.", {{"row", row}}};
             e.kind = StockKind::blanks;
             e.style = style->id;
             e.colour = tint->name;
@@ -107,14 +109,14 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
             const auto medium = std::find_if(media.begin(), media.end(), [&](const Medium& m) {
                 return plain(m.id) == plain(wanted) || plain(m.name) == plain(wanted);
             });
-            if (medium == media.end()) return Error{row + ": the shop has no medium “" + wanted + "”."};
+            if (medium == media.end()) return Error{"Row {row}: the shop has no medium “{medium}”.", {{"row", row}, {"medium", wanted}}};
             e.medium = medium->id;
             e.stock = field(StockColumn::stock);
             e.name = field(StockColumn::name).empty() ? medium->name : field(StockColumn::name);
             if (kind == "roll") {
                 e.kind = StockKind::roll;
                 e.id = field(StockColumn::id).empty() ? "roll/" + medium->id + "/" + e.name : field(StockColumn::id);
-                if (e.id.rfind("roll/", 0) != 0) return Error{row + ": “" + e.id + "” is no roll's id."};
+                if (e.id.rfind("roll/", 0) != 0) return Error{"Row {row}: “{id}” is no roll's id.", {{"row", row}, {"id", e.id}}};
                 c.on_hand = n * 1000;
             } else {
                 e.kind = StockKind::sheets;
@@ -124,10 +126,11 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
         } else if (kind == "supply") {
             continue;  // what it is used by is not in a table
         } else {
-            return Error{row + ": “" + field(StockColumn::kind) + "” is not a kind of stock; blanks, roll and sheets are."};
+            return Error{"Row {row}: “{kind}” is not a kind of stock; blanks, roll and sheets are.",
+                         {{"row", row}, {"kind", field(StockColumn::kind)}}};
         }
         for (const std::string* t : {&e.name, &e.place, &e.stock, &e.id})
-            if (t->size() > 400) return Error{row + " has too long a name."};
+            if (t->size() > 400) return Error{"Row {row} has too long a name.", {{"row", row}}};
         out.push_back(std::move(c));
     }
     return out;

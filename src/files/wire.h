@@ -233,6 +233,13 @@ inline bool send_all(int socket, const void* data, std::size_t size) {
     return true;
 }
 
+/// Why something could not be done: a sentence with places, and what stands in them.
+struct Refusal {
+    std::string sentence;
+    std::vector<std::string> names, values;
+};
+inline auto parts(Refusal& v) { return std::tie(v.sentence, v.names, v.values); }
+
 /// A picture that a page shows: its bytes were kept before.
 struct ArtRef {
     std::string id, hash;

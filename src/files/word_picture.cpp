@@ -16,7 +16,7 @@ Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const A
     const Art* art = find_art(order, id);
     if (art == nullptr || !is_picture(*art)) return Error{"a picture of it is no longer there: choose another"};
     const auto file = bytes.find(art->hash);
-    if (file == bytes.end()) return Error{art->name + " has no picture"};
+    if (file == bytes.end()) return Error{"{name} has no picture", {{"name", art->name}}};
     return mended_art(file->second, art->name, art->mendings);
 }
 
@@ -24,7 +24,7 @@ Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const A
 
 Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const ArtBytes& bytes) {
     const WordPicture& word = *art.word_picture;
-    const auto failed = [&](const std::string& why) { return Error{art.name + ": " + why + "."}; };
+    const auto failed = [&](const Error& why) { return Error{"{name}: {why}.", {{"name", art.name}, {"why", why.said()}}}; };
     const auto face = bytes.find(art.hash);
     if (face == bytes.end()) return failed("its typeface is not there");
     const auto shaped = shaped_words(face->second, word.typeface, {word.word}, false);
@@ -35,7 +35,7 @@ Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const 
         for (const PlacePart* part : {&p.first, &p.second}) {
             if (part->picture.empty() || wholes.contains(part->picture) || (part == &p.second && !p.shared)) continue;
             auto whole = whole_of(order, part->picture, bytes);
-            if (!whole) return failed(whole.sentence());
+            if (!whole) return failed(whole.error());
             if ((*whole)->facts.empty()) return failed("a picture of it has no ink");
             wholes[part->picture] = *whole;
         }
@@ -47,7 +47,7 @@ Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const 
             }
     }
     const auto shapes = word_shapes(word, shaped->front(), outlines);
-    if (!shapes) return failed(shapes.sentence());
+    if (!shapes) return failed(shapes.error());
     auto laid = std::make_shared<WordLaid>();
     for (std::size_t k = 0; k < shapes->size(); ++k) {
         const Region& shape = (*shapes)[k];

@@ -131,11 +131,11 @@ Result<std::unique_ptr<Vector>> open_vector(ArtKind kind, const std::string& byt
     auto v = std::make_unique<Vector>();
     GError* error = nullptr;
     if (kind == ArtKind::svg) {
-        if (bytes.size() > 50'000'000) return Error{name + " is over 50 MB of drawing: simplify it."};
+        if (bytes.size() > 50'000'000) return Error{"{name} is over 50 MB of drawing: simplify it.", {{"name", name}}};
         v->svg = rsvg_handle_new_from_data(reinterpret_cast<const guint8*>(bytes.data()), bytes.size(), &error);
         if (v->svg == nullptr) {
             g_clear_error(&error);
-            return Error{name + " is not a whole SVG drawing: it may be cut short; export it again."};
+            return Error{"{name} is not a whole SVG drawing: it may be cut short; export it again.", {{"name", name}}};
         }
         if (rsvg_handle_get_intrinsic_size_in_pixels(v->svg, &w, &h) == 0) {
             gboolean has_w = 0, has_h = 0, has_box = 0;
@@ -151,14 +151,14 @@ Result<std::unique_ptr<Vector>> open_vector(ArtKind kind, const std::string& byt
         g_bytes_unref(held);
         if (v->document == nullptr || poppler_document_get_n_pages(v->document) < 1) {
             g_clear_error(&error);
-            return Error{name + " is not a whole PDF, or is locked: export it again without a password."};
+            return Error{"{name} is not a whole PDF, or is locked: export it again without a password.", {{"name", name}}};
         }
         v->page = poppler_document_get_page(v->document, 0);
-        if (v->page == nullptr) return Error{name + " is not a whole PDF: export it again."};
+        if (v->page == nullptr) return Error{"{name} is not a whole PDF: export it again.", {{"name", name}}};
         poppler_page_get_size(v->page, &w, &h);
     }
     if (!(w > 0) || !(h > 0) || !(w < 1e7) || !(h < 1e7) || w / h > 500 || h / w > 500)
-        return Error{name + " has an absurd size: give its page or view box a usual one."};
+        return Error{"{name} has an absurd size: give its page or view box a usual one.", {{"name", name}}};
     v->scale = vector_side / std::max(w, h);
     return v;
 }

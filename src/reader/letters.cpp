@@ -148,7 +148,7 @@ Result<std::vector<ShapedWord>> shape(const std::string& bytes, const std::strin
     const Blob blob(hb_blob_create(bytes.data(), static_cast<unsigned int>(bytes.size()), HB_MEMORY_MODE_READONLY, nullptr, nullptr));
     const Face face(hb_face_create(blob.get(), 0));
     if (hb_face_get_glyph_count(face.get()) == 0 || hb_face_get_upem(face.get()) == 0)
-        return Error{name + " is not a typeface that can be used: bring in a whole TTF or OTF file."};
+        return Error{"{name} is not a typeface that can be used: bring in a whole TTF or OTF file.", {{"name", name}}};
     const Font font(hb_font_create(face.get()));
     const Draw draw = draw_funcs();
     hb_position_t tall = 0;

@@ -83,8 +83,20 @@ LoadedArtById pictures_for(Kept& kept, std::vector<wire::ArtRef>& refs) {
     return out;
 }
 
+/// `file_error`: errno of the file that is written.
+void refuse(const Error& why, int file_error = 0) {
+    wire::Refusal out{why.words ? why.words->code : why.sentence, {}, {}};
+    if (why.words)
+        for (const auto& [name, value] : why.words->args)
+            if (const auto* text = std::get_if<std::string>(&value)) {
+                out.names.push_back(name);
+                out.values.push_back(*text);
+            }
+    say(wire::Kind::failed, wire::packed(file_error, out));
+}
+
 void answer_look(const Result<LoadedArtPtr>& art) {
-    if (!art) return say(wire::Kind::failed, wire::packed(0, art.sentence()));
+    if (!art) return refuse(art.error());
     const LoadedArt& a = **art;
     say(wire::Kind::done, wire::packed(a.kind, a.facts, a.screen));
 }
@@ -99,7 +111,7 @@ void answer_made(MendedFile made, const std::string& name) {
 }
 
 void answer_page(const Result<Done>& done, int error) {
-    if (!done || error != 0) return say(wire::Kind::failed, wire::packed(error, done.ok() ? std::string() : done.sentence()));
+    if (!done || error != 0) return refuse(done.ok() ? Error{""} : done.error(), error);
     say(wire::Kind::done, {});
 }
 
@@ -136,7 +148,7 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         sound(wire::unpacked(bytes, hash, name, mendings));
         allow_seconds(look_seconds);
         auto made = mended(kept.files.at(hash), name, mendings);
-        if (!made) return say(wire::Kind::failed, wire::packed(0, made.sentence()));
+        if (!made) return refuse(made.error());
         return answer_made(std::move(*made), name);
     }
     case wire::Kind::compose: {
@@ -157,7 +169,7 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         sound(wire::unpacked(bytes, hash, name, capitals, words));
         allow_seconds(look_seconds);
         const auto shaped = shape(*kept.files.at(hash), name, words, capitals);
-        if (!shaped) return say(wire::Kind::failed, wire::packed(0, shaped.sentence()));
+        if (!shaped) return refuse(shaped.error());
         return say(wire::Kind::done, wire::packed(*shaped));
     }
     case wire::Kind::photo: {
@@ -165,7 +177,7 @@ void serve(Kept& kept, wire::Kind kind, const std::string& bytes, int file) {
         sound(wire::unpacked(bytes, hash, name));
         allow_seconds(look_seconds);
         const auto photo = photograph(kept.files.at(hash), name);
-        if (!photo) return say(wire::Kind::failed, wire::packed(0, photo.sentence()));
+        if (!photo) return refuse(photo.error());
         return say(wire::Kind::done, wire::packed(photo->image.width, photo->image.height, photo->focal_px.value_or(0.0)),
                    photo->image.rgba.data(), photo->image.rgba.size());
     }
@@ -223,7 +235,7 @@ int run(std::uint64_t memory) {
         } catch (const std::bad_alloc&) {
             return 3;  // begun anew with empty hands
         } catch (const std::exception& e) {
-            say(wire::Kind::failed, wire::packed(0, std::string(e.what())));
+            refuse(std::string(e.what()));
             kept.last_drawn.clear();
         }
         if (file >= 0) ::close(file);

@@ -174,7 +174,7 @@ Result<MendedFile> mended(const Bytes& file, const std::string& name, const std:
         picture = {pixels->width, pixels->height, std::move(pixels->rgba)};
     }
     auto done = mend(std::move(picture), mendings, static_cast<std::size_t>(most_pixels));
-    if (!done) return Error{name + ": " + done.sentence() + "."};
+    if (!done) return done.error();
     PixelImage& out = done->picture;
     MendedFile made{png_of(out), done->from_file.after(Affine::scale(scale, scale)), double(out.width), double(out.height)};
     made.pixels = Pixels{out.width, out.height, std::move(out.rgba)};

@@ -79,7 +79,8 @@ Result<Done> write_pdf(PageFile& file, const std::vector<Drawing>& pages, const 
         cairo_surface_destroy(surface);
     }
     if (given_up) return stopped;
-    if (status != CAIRO_STATUS_SUCCESS) return Error{"“" + title + "” could not be drawn: " + cairo_status_to_string(status) + "."};
+    if (status != CAIRO_STATUS_SUCCESS)
+        return Error{"“{page}” could not be drawn: {why}.", {{"page", title}, {"why", std::string(cairo_status_to_string(status))}}};
     const std::string tidy = tidied(drawn);
     if (!file.write(tidy.data(), tidy.size())) return file_fault;
     return Done{};

@@ -28,7 +28,7 @@ Result<Photo> photograph(const Bytes& bytes, const std::string& name) {
     const auto kind = kind_of(*bytes);
     if (!kind) return no_picture(name);
     auto pixels = decode_pixels(*kind, *bytes, name);
-    if (!pixels) return Error{pixels.sentence()};
+    if (!pixels) return pixels.error();
     Photo out;
     out.image = {pixels->width, pixels->height, std::move(pixels->rgba)};
     while (static_cast<long>(out.image.count()) > most_photo_pixels) out.image = halved(out.image);

@@ -19,15 +19,16 @@ namespace orthema::reader {
 namespace {
 
 std::optional<Error> size_fault(long width, long height, const std::string& name) {
-    if (width <= 0 || height <= 0) return Error{name + " has no pixels: it may be damaged; export it again."};
+    if (width <= 0 || height <= 0) return Error{"{name} has no pixels: it may be damaged; export it again.", {{"name", name}}};
     if (width > longest_side || height > longest_side || width * height > most_pixels)
-        return Error{name + " is " + std::to_string(width) + " × " + std::to_string(height) +
-                     " pixels, more than can be used (30,000 a side, 120 million in all): export it smaller."};
+        return Error{"{name} is {width} × {height} pixels, more than can be used (30,000 a side, 120 million in all): export it smaller.",
+                     {{"name", name}, {"width", std::to_string(width)}, {"height", std::to_string(height)}}};
     return std::nullopt;
 }
 
 Error damaged(const std::string& name, const std::string& kind) {
-    return Error{name + " is not a whole " + kind + " picture: it may be cut short or damaged; export it again."};
+    return Error{"{name} is not a whole {kind} picture: it may be cut short or damaged; export it again.",
+                 {{"name", name}, {"kind", kind}}};
 }
 
 Result<Pixels> from_png(const std::string& bytes, const std::string& name) {
@@ -355,7 +356,7 @@ Result<Pixels> decode_pixels(ArtKind kind, const std::string& bytes, const std::
     case ArtKind::ttf:
     case ArtKind::otf: break;
     }
-    return Error{name + " is not a picture made of pixels."};
+    return Error{"{name} is not a picture made of pixels.", {{"name", name}}};
 }
 
 }  // namespace orthema::reader

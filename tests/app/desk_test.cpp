@@ -64,6 +64,20 @@ TEST(Desk, OrdersAreFoundAgainTheLateOnesFirst) {
     EXPECT_EQ(s.names(), (std::vector<std::string>{"Quay bakery"}));
     s.find<QLineEdit>("Find an order")->clear();
 
+    // what comes first is taken up from anywhere on the desk
+    auto* next = s.find<QPushButton>("What next");
+    EXPECT_EQ(next->accessibleName(), "What next: Millrace rowers");
+    s.window().desk()->show_page(1);
+    s.click(next);
+    s.wait();
+    EXPECT_EQ(s.order().name, "Millrace rowers");
+    EXPECT_FALSE(s.window().at_desk());
+    s.to_desk();
+    s.window().desk()->show_page(0);
+    s.click(next);
+    EXPECT_FALSE(s.window().at_desk()) << "it lies there already";
+    s.to_desk();
+
     // the keys go along the cards; Enter opens
     s.click_card(0);
     s.key(s.wall(), Qt::Key_Right);

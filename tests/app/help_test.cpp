@@ -231,7 +231,8 @@ TEST(Help, AReportHoldsNothingOfTheOrder) {
     const test::Folder folder;
     begin_log(QString::fromStdString(folder.path()));
     log_workroom(w.room());
-    w.room().notices().complain("“Secret name” could not be written to /home/somebody/My orders/secret.orthema: the disk is full.");
+    w.room().notices().complain(
+        QStringLiteral("“Secret name” could not be written to /home/somebody/My orders/secret.orthema: the disk is full."));
     w.room().keeper().open("/nowhere/at all/secret.orthema");
     w.wait();
     for (QAction* a : w.window().actions())

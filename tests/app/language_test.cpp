@@ -4,10 +4,12 @@
 #include "app/benches/fit/fit_bench.h"
 #include "app/widgets/figures.h"
 #include "app/window/export_panel.h"
+#include "app/window/notice_bar.h"
 #include "app/window/settings_panel.h"
 #include "files/export_order.h"
 #include "files/languages.h"
 #include "files/order_file.h"
+#include "files/safe_file.h"
 #include "window.h"
 
 namespace orthema {
@@ -26,11 +28,45 @@ TEST(InLanguages, IsChosenInTheSettingsAndHoldsFromTheNextStart) {
     w.choose(box, "Español");
     EXPECT_EQ(w.room().settings().liked().language, "es");
     EXPECT_EQ(language_spoken(), nullptr);  // not in the middle of the work
+    EXPECT_TRUE(w.window().notices()->action()->isVisible()) << "but at once, where that is wanted";
     const Language* next = Settings::language(w.room().settings().file());
     ASSERT_NE(next, nullptr);
     EXPECT_EQ(next->code, "es");
     w.choose(box, "English");
     EXPECT_EQ(Settings::language(w.room().settings().file()), nullptr);
+}
+
+TEST(InLanguages, AnotherStartIsHadAtOnceAndTheWorkLiesBesideItsFile) {
+    test::Folder folder;
+    const std::string path = folder / "order.orthema";
+    ASSERT_TRUE(save_order(path, test::small_order(), test::small_art()).ok());
+    Window w;
+    w.open(path);
+    w.wait();
+    Order changed = w.order();
+    changed.name = "Kites, later";
+    w.room().document().edit("name", changed);
+    QString again = "none";
+    QObject::connect(&w.window(), &MainWindow::again_wanted, [&](const QString& order) { again = order; });
+    w.key(&w.window(), Qt::Key_Comma, Qt::ControlModifier);
+    w.choose(w.find<QComboBox>("Language"), "Deutsch");
+    w.click(w.window().notices()->action());
+    EXPECT_EQ(again.toStdString(), path);
+    EXPECT_FALSE(w.window().isVisible());
+    Window next(&w);
+    next.open(path);
+    next.wait();
+    EXPECT_NE(next.notice().find("later state"), std::string::npos) << next.notice();
+}
+
+TEST(InLanguages, WhyAPictureCannotBeUsedIsSaidInIt) {
+    const Spoken spanish("es");
+    SmallWindow w(4);
+    test::Folder folder;
+    ASSERT_TRUE(write_file(folder / "roto.png", "no picture").ok());
+    w.window().bring_in({QString::fromStdString(folder / "roto.png")});
+    w.wait();
+    EXPECT_EQ(w.notice(), "roto.png no es una imagen utilizable: traiga PNG, JPEG, TIFF, WebP, HEIC, SVG o PDF.");
 }
 
 TEST(InLanguages, TheWindowFindingsAndGuidesAreSaidInIt) {

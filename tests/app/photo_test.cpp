@@ -81,6 +81,23 @@ TEST(PhotoBench, APhotographGivesFiguresThatAreTaken) {
         << "whatever the chart says";
 }
 
+TEST(PhotoBench, MeasuringIsStoppedAndBegunAgain) {
+    PhotoWindow w;
+    w.blanks()->choose_size("M");
+    w.window().bring_in({QString::fromStdString(w.photograph("piece.jpg", "M", 2))});
+    auto* away = w.find<QPushButton>("Put away");
+    ASSERT_TRUE(w.last().busy);
+    EXPECT_EQ(away->text(), "Stop");
+    w.click(away);
+    w.wait();
+    EXPECT_FALSE(w.last().blank);
+    EXPECT_EQ(w.last().fault, "Stopped before it was measured.");
+    EXPECT_EQ(away->text(), "Put away");
+    w.click(w.find<QPushButton>("Measure as chosen"));
+    w.wait();
+    EXPECT_TRUE(w.last().blank) << w.last().fault.toStdString();
+}
+
 TEST(PhotoBench, AnOutlineThatIsPutRightByHandIsHeld) {
     PhotoWindow w;
     w.blanks()->choose_size("M");

@@ -353,7 +353,8 @@ TEST(LayOut, NamesThePieceThatFitsOnNothing) {
         shop.medium.laying.cutting = cutting;
         const auto laid = lay_out(shop.medium, shop.set, {"paper", {}}, {});
         ASSERT_FALSE(laid);
-        EXPECT_NE(laid.sentence().find("“Kite flag 150” (500 × 300 mm) is larger than the medium"), std::string::npos) << laid.sentence();
+        EXPECT_NE(laid.sentence().find("“Kite flag 150” (500 mm × 300 mm) is larger than the medium"), std::string::npos)
+            << laid.sentence();
     }
 }
 

@@ -54,6 +54,26 @@ TEST(NextStep, LeadsFromNothingToTheShift) {
     EXPECT_EQ(worded(next()->words, Unit::mm), "See what 2 corrections would change");
 }
 
+TEST(NextOrder, IsTheFirstOnTheDeskAndWhatItLacksIsBoughtBefore) {
+    const auto card = [](const char* job, const char* due, std::vector<std::string> jobs = {}) {
+        OrderCard c;
+        c.job = c.name = job;
+        c.due = due;
+        c.jobs = std::move(jobs);
+        return c;
+    };
+    const auto rich = [](const std::string&) { return false; };
+    EXPECT_FALSE(next_order({}, rich));
+    std::vector<OrderCard> cards{card("kites", ""), card("rowers", "2027-06-12"), card("bakery", "2027-06-11")};
+    EXPECT_EQ(next_order(cards, rich)->about.job, "bakery");
+    EXPECT_EQ(next_order(cards, rich)->deed, Deed::take_up);
+    EXPECT_EQ(next_order(cards, [](const std::string& job) { return job == "bakery"; })->deed, Deed::buy);
+    EXPECT_EQ(next_order(cards, [](const std::string& job) { return job != "bakery"; })->deed, Deed::take_up);
+    cards.push_back(card("together", "2027-06-12", {"bakery", "rowers"}));
+    EXPECT_EQ(next_order(cards, rich)->about.job, "together") << "what lies in it is made with it, not by itself";
+    EXPECT_EQ(next_order({card("kites", "")}, rich)->about.job, "kites") << "also without a day";
+}
+
 TEST(NextStep, NothingGoesOutWhileItIsStopped) {
     int mended = 0;
     for (int round = 0; round < test::rounds(40, 600); ++round) {

@@ -280,7 +280,7 @@ TEST(Measuring, RefusesFiguresThatContradictEachOther) {
     BlankStyle style = tee();
     style.chart["L"][Measure::neck_width].value = Length::from_mm(900);
     ASSERT_TRUE(style_fault(style));
-    EXPECT_NE(style_fault(style)->find("contradict"), std::string::npos);
+    EXPECT_NE(style_fault(style)->sentence.find("contradict"), std::string::npos);
     style = tee();
     style.chart["L"][Measure::chest].value = Length::from_mm(56000);
     EXPECT_TRUE(style_fault(style));

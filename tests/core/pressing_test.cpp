@@ -520,14 +520,14 @@ TEST(NextTry, ChangesOneFigureOfOneStepAndNeverPastWhatTheClothBears) {
         EXPECT_EQ(!tries.empty(), mended) << trial_result_name(result);
         EXPECT_LE(tries.size(), 3u);
         for (const NextTry& t : tries) {
-            EXPECT_TRUE(changed(t)) << t.words;
-            EXPECT_LE(t.steps[1].celsius, 152) << t.words;
+            EXPECT_TRUE(changed(t)) << worded(t.words, Unit::mm);
+            EXPECT_LE(t.steps[1].celsius, 152) << worded(t.words, Unit::mm);
             if (result == TrialResult::scorched) EXPECT_LT(t.steps[1].celsius * t.steps[1].seconds, 150 * 12) << "milder";
         }
     }
     const auto scorched = next_tries(recipe, TrialResult::scorched, 0);
-    EXPECT_EQ(scorched[0].words, "press at 145 °C, not 150 °C");
-    EXPECT_EQ(next_tries(recipe, TrialResult::scorched, 0, true)[0].words, "press at 293 °F, not 302 °F");
+    EXPECT_EQ(worded(scorched[0].words, Unit::mm), "press at 145 °C, not 150 °C");
+    EXPECT_EQ(worded(next_tries(recipe, TrialResult::scorched, 0, true)[0].words, Unit::mm), "press at 293 °F, not 302 °F");
 }
 
 TEST(Recipe, WhatWasTriedAndFailedIsNotPressedByAgain) {

@@ -17,6 +17,10 @@ ChartImport read(const std::string& text, const BlankStyle& like) {
     return chart ? *chart : ChartImport{};
 }
 
+auto says(const char* word) {
+    return [word](const Words& w) { return worded(w, Unit::mm).find(word) != std::string::npos; };
+}
+
 double mm(const BlankStyle& s, const char* size, Measure m) { return measure_mm(s.chart.at(size), m); }
 
 TEST(ChartCsv, GoesThereAndBackForEveryBlank) {
@@ -47,8 +51,8 @@ TEST(ChartCsv, ReadsAVendorsChartInInchesWithMeasuresDownTheSide) {
     // what the chart lacks follows the pattern in proportion to the chest
     const double ratio = mm(in.style, "M", Measure::chest) / mm(tee, "M", Measure::chest);
     EXPECT_NEAR(mm(in.style, "M", Measure::armhole_depth), mm(tee, "M", Measure::armhole_depth) * ratio, 1e-6);
-    EXPECT_TRUE(std::any_of(in.said.begin(), in.said.end(), [](const std::string& s) { return s.find("Wash") != std::string::npos; }));
-    EXPECT_TRUE(std::any_of(in.said.begin(), in.said.end(), [](const std::string& s) { return s.find("inches") != std::string::npos; }));
+    EXPECT_TRUE(std::any_of(in.said.begin(), in.said.end(), says("Wash")));
+    EXPECT_TRUE(std::any_of(in.said.begin(), in.said.end(), says("inches")));
 }
 
 TEST(ChartCsv, CentimetresAndAMugsOwnSizes) {

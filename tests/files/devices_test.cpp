@@ -100,12 +100,12 @@ TEST(Cutter, FollowsThePathAndFindsALineThroughInk) {
         for (std::size_t i = 0; i < c.ring.size(); ++i) way += norm(c.ring[(i + 1) % c.ring.size()] - c.ring[i]);
     EXPECT_NEAR(report->cut_mm, way, 0.01 * way);
     EXPECT_EQ(report->contours, static_cast<int>(steps.size()));
-    EXPECT_TRUE(report->crossings.empty()) << report->sentence;
+    EXPECT_TRUE(report->crossings.empty()) << worded(report->says, Unit::mm);
     // ink moved by more than its margin is cut through
     const auto moved = cutter.cut(cut_plt(steps, s.length), s.width, s.length, mapped(ink, Affine::shift(4, 0)));
     ASSERT_TRUE(moved);
     EXPECT_FALSE(moved->crossings.empty());
-    EXPECT_NE(moved->sentence.find("cross ink"), std::string::npos);
+    EXPECT_NE(worded(moved->says, Unit::mm).find("cross ink"), std::string::npos);
     EXPECT_NE(cutter.cut(cut_plt(steps, s.length), s.width, s.length / 3, ink).sentence().find("leaves the sheet"), std::string::npos);
     for (const char* broken : {"PD12", "IN;XX1,2;", "PU1,2,3;", "PDx,y;", ";;P"})
         EXPECT_NE(cutter.cut(broken, 100, 100, {}).sentence().find("cannot read"), std::string::npos) << broken;

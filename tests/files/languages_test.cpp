@@ -3,7 +3,12 @@
 
 #include <regex>
 
+#include <nlohmann/json.hpp>
+
 #include "core/base/catalogue.h"
+#include "core/nesting/nest.h"
+#include "files/order_json.h"
+#include "files/safe_file.h"
 #include "support/support.h"
 
 namespace orthema {
@@ -46,6 +51,27 @@ TEST(ShippedLanguages, EverySentenceOfTheCatalogueIsWordedInEachWithAllItsArgume
         }
         EXPECT_GT(other, int(catalogue().size()) * 95 / 100) << l.code;
     }
+}
+
+TEST(ShippedLanguages, WhySomethingCannotBeDoneIsSaidInThem) {
+    const Language* german = shipped_language("de");
+    const auto said = [&](const auto& failed, Unit unit = Unit::mm) {
+        EXPECT_FALSE(failed.ok());
+        return failed.error().said_to({unit, german});
+    };
+    EXPECT_EQ(said(read_file("/nowhere/list.csv")), "„/nowhere/list.csv“ kann nicht gelesen werden: es ist nicht da.");
+    // said by the reader, a process of its own
+    const std::string drawing = *test::small_art().begin()->second;
+    const auto part = std::make_shared<const std::string>(drawing.substr(0, drawing.size() / 2));
+    EXPECT_EQ(said(load_art(part, "kite {name}.svg")),
+              "kite {name}.svg ist keine ganze SVG-Zeichnung: sie kann abgeschnitten sein; exportieren Sie sie neu.");
+    // a sentence within a sentence
+    EXPECT_EQ(said(order_from_json(nlohmann::json::parse(R"({"format": "orthema-order", "version": "x"})"))),
+              "Die Auftragsdatei ist nicht brauchbar: version ist keine Zahl.");
+    const Error wide = larger_than_medium({"flag", 1, {0}, {{{0, 0}, {508, 0}, {508, 254}, {0, 254}}, {}}});
+    EXPECT_EQ(wide.said_to({Unit::inch, german}),
+              "„flag“ (20 in × 10 in) ist größer als das Medium: wählen Sie ein breiteres, oder machen Sie es kleiner.");
+    EXPECT_EQ(wide.sentence, "“flag” (508 mm × 254 mm) is larger than the medium: choose a wider one, or make it smaller.");
 }
 
 TEST(ShippedLanguages, EverySentenceOfTheProgramIsInAllOfThem) {

@@ -201,7 +201,7 @@ TEST(PutTogether, FollowsToAnotherBlankAndFillsAPatchOnAWall) {
         m[Measure::patch_top].value = Length::from_mm(35);
         m[Measure::clip_gap].value = Length::from_mm(25);
     }
-    ASSERT_FALSE(style_fault(glass)) << *style_fault(glass);
+    ASSERT_FALSE(style_fault(glass)) << style_fault(glass)->sentence;
     c.order.styles.own().push_back(glass);
     const PutTogether was = c.print();
     const Rect tile = face_box(was, c.tile);

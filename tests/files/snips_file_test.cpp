@@ -46,7 +46,7 @@ TEST(SnippedFilm, IsCutBeforeItsContourAndNeverThroughInk) {
     const auto report = SimulatedCutter({}).cut(cut_plt(steps, c.sheet->length), c.sheet->width, c.sheet->length,
                                                 printed_ink(c.made.transfer_set(), *c.sheet));
     ASSERT_TRUE(report) << report.sentence();
-    EXPECT_TRUE(report->crossings.empty()) << report->sentence;
+    EXPECT_TRUE(report->crossings.empty()) << worded(report->says, Unit::mm);
 
     const test::Folder folder;
     ASSERT_TRUE(write_cut_svg(folder / "c.svg", steps, c.sheet->width, c.sheet->length, "caps", {}));

@@ -286,6 +286,18 @@ void Desk::open_current() {
     room_.keeper().open(qt(now->path));
 }
 
+std::optional<NextStep> Desk::next() const {
+    std::vector<OrderCard> cards;
+    for (const KnownOrder& o : room_.orders().all())
+        if (!o.away) cards.push_back(o.card);
+    return next_order(cards, [&](const std::string& job) { return room_.stock().lacking().contains(job); });
+}
+
+void Desk::open(const std::string& job) {
+    for (const KnownOrder& o : room_.orders().all())
+        if (o.card.job == job) return room_.keeper().open(qt(o.path));
+}
+
 void Desk::gang_chosen() {
     const QStringList paths = chosen_paths();
     if (paths.size() < 2) return;

@@ -4,6 +4,7 @@
 #include <QWidget>
 
 #include "app/session/workroom.h"
+#include "core/pipeline/next_step.h"
 
 class QCheckBox;
 class QLabel;
@@ -26,6 +27,10 @@ public:
     explicit Desk(Workroom& room);
     [[nodiscard]] QWidget* figures();
     void refresh();
+    /// The order that comes first.
+    [[nodiscard]] std::optional<NextStep> next() const;
+    /// Lays an order on the table.
+    void open(const std::string& job);
     [[nodiscard]] CardWall* wall() const { return wall_; }
     [[nodiscard]] StockDesk* stock() const { return stock_; }
     [[nodiscard]] ShelfDesk* shelf() const { return shelf_; }

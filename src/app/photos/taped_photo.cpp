@@ -38,13 +38,13 @@ Result<Photo> photo_of(const TapedPhoto& p) {
     return read_photo(std::make_shared<const std::string>(*bytes), QFileInfo(p.path).fileName().toStdString());
 }
 
-void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked>& design) {
+void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked>& design, const Task& task) {
     p.fault.clear();
     p.design.reset();
     if (p.photo == nullptr) {
         auto read = photo_of(p);
         if (!read) {
-            p.fault = qt(read.sentence());
+            p.fault = refusal(read.error());
             return;
         }
         p.photo = std::make_shared<const Photo>(std::move(*read));
@@ -59,28 +59,28 @@ void look(TapedPhoto& p, const BlankAsked& asked, const std::optional<PieceAsked
     }
     if (p.kept) return;
     if (!p.table) {
-        auto found = find_table(*p.photo);
+        auto found = find_table(*p.photo, task);
         if (!found) {
-            p.fault = qt(found.sentence());
+            p.fault = refusal(found.error());
             return;
         }
         p.table = std::move(*found);
     }
-    auto blank = measure_blank(*p.photo, *p.table, asked);
+    auto blank = measure_blank(*p.photo, *p.table, asked, task);
     if (!blank) {
-        p.fault = qt(blank.sentence());
+        p.fault = refusal(blank.error());
         if (p.by_hand.empty()) p.blank.reset();
         return;
     }
     p.blank = std::move(*blank);
-    p.fault = qt(p.blank->refused);
+    p.fault = said(p.blank->refused);
     if (!design || !p.fault.isEmpty()) return;
-    auto found = find_design(*p.photo, *p.table, *p.blank, {design->picture, design->planned(*p.blank), asked.thickness});
+    auto found = find_design(*p.photo, *p.table, *p.blank, {design->picture, design->planned(*p.blank), asked.thickness}, task);
     if (found) {
         p.design = std::move(*found);
-        p.fault = qt(p.design->refused);
+        p.fault = said(p.design->refused);
     } else {
-        p.fault = qt(found.sentence());
+        p.fault = refusal(found.error());
     }
 }
 
@@ -101,20 +101,32 @@ BlankAsked blank_asked(const BlankStyle& style, const std::string& size, Face fa
     return asked;
 }
 
-void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
+void measure_photo(Jobs& jobs, TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
                    const std::function<void(TapedPhoto found)>& done) {
     asked.on_outline = photo.by_hand;
     asked.standing = photo.standing;
+    if (photo.stop) *photo.stop = true;
+    photo.stop = std::make_shared<std::atomic<bool>>(false);
     TapedPhoto failed = photo;
     failed.busy = false;
     failed.fault = tr("It could not be measured.");
     jobs.background(
         [p = photo, asked = std::move(asked), design = std::move(design), done]() mutable -> std::function<void()> {
-            look(p, asked, design);
+            const auto stop = p.stop;
+            if (!*stop) look(p, asked, design, {{}, stop.get()});
             p.busy = false;
-            return [p = std::move(p), done] { done(p); };
+            return [p = std::move(p), done] {
+                if (!*p.stop) done(p);
+            };
         },
         [failed = std::move(failed), done] { done(failed); });
+}
+
+void stop_measuring(TapedPhoto& photo) {
+    if (!photo.busy || !photo.stop) return;
+    *photo.stop = true;
+    photo.busy = false;
+    photo.fault = tr("Stopped before it was measured.");
 }
 
 }  // namespace orthema::app

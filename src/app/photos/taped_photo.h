@@ -3,6 +3,9 @@
 
 #include <QImage>
 
+#include <atomic>
+#include <memory>
+
 #include "app/widgets/speech.h"
 #include "app/session/jobs.h"
 #include "core/blanks/style.h"
@@ -26,6 +29,7 @@ struct TapedPhoto {
     std::string small_hash;
     bool kept = false;  ///< there is only that small one, kept with the order: to be looked at, not measured
     bool busy = true, taken = false;
+    std::shared_ptr<std::atomic<bool>> stop;  ///< ends the measuring that is under way
 };
 
 /// Files of photographs, as patterns of names.
@@ -50,7 +54,10 @@ struct PieceAsked {
 
 /// Reads it where that was not done yet, finds its cards, the blank and the design, on a thread. `done` is given what was found; what was
 /// put by hand and what it is of are as they were when it was asked.
-void measure_photo(Jobs& jobs, const TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
+/// An earlier measuring of it ends, and is not heard of again.
+void measure_photo(Jobs& jobs, TapedPhoto& photo, BlankAsked asked, std::optional<PieceAsked> design,
                    const std::function<void(TapedPhoto found)>& done);
+/// Ends what is under way; what was known before stays.
+void stop_measuring(TapedPhoto& photo);
 
 }  // namespace orthema::app

@@ -42,7 +42,7 @@ void Devices::print_sheet(const Sheet& sheet, const PrinterSetup& setup, double 
         const auto drawn = draw_rows(page, art, dpi, [&](const PixelBand& b) { return printer.rows(b.pixels, b.width, b.first, b.rows); });
         const PrintReport report = printer.end();
         return [this, drawn, report, sheet] {
-            says_ = qt(drawn ? report.sentence : drawn.sentence());
+            says_ = drawn ? qt(worded(report.says, document_.order().unit)) : refusal(drawn.error());
             if (drawn) emit printed(sheet, report.finished ? sheet.length : report.printed_length);
             if (drawn && report.finished) says_ += after_printing(document_.order(), sheet.medium);
             const MediumLayout layout = layout_of(document_.order(), sheet.medium);
@@ -65,8 +65,8 @@ void Devices::cut_sheet(const Sheet& sheet) {
     jobs_.background([this, sheet, set = chain_.work().transfer_set()]() -> std::function<void()> {
         const std::string path = cut_plt(sheet_cuts(sheet, set), sheet.length);
         const auto report = SimulatedCutter({}).cut(path, sheet.width, sheet.length, printed_ink(set, sheet));
-        return [this, text = qt(report ? report->sentence : report.sentence())] {
-            says_ = text;
+        return [this, report] {
+            says_ = report ? qt(worded(report->says, document_.order().unit)) : refusal(report.error());
             emit changed();
         };
     });

@@ -34,7 +34,7 @@ void Exporter::export_to(const QString& folder, const ExportChoice& choice) {
                     for (const auto* list : {&report->files, &report->unchanged})
                         for (const std::string& f : *list) files << qt(f);
                 }
-                emit finished(files, report ? QString() : qt(report.sentence()));
+                emit finished(files, report ? QString() : refusal(report.error()));
             };
         },
         [this] {

@@ -47,13 +47,13 @@ void GangTable::gang(const QStringList& paths) {
         for (const QString& path : paths) {
             auto package = open_order(path.toStdString());
             if (!package)
-                return [this, path, s = package.sentence()] {
-                    notices_.complain(QStringLiteral("%1: %2").arg(QFileInfo(path).fileName(), qt(s)));
+                return [this, path, why = package.error()] {
+                    notices_.complain(QStringLiteral("%1: %2").arg(QFileInfo(path).fileName(), refusal(why)));
                 };
             packages.push_back(std::move(*package));
         }
         auto laid = lay_together(packages);
-        if (!laid) return [this, s = laid.sentence()] { notices_.complain(qt(s)); };
+        if (!laid) return [this, why = laid.error()] { notices_.complain(why); };
         return for_the_table(keeper_, std::move(*laid));
     });
 }
@@ -61,7 +61,7 @@ void GangTable::gang(const QStringList& paths) {
 void GangTable::begin_like(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
         auto package = open_order(path.toStdString());
-        if (!package) return [this, s = package.sentence()] { notices_.complain(qt(s)); };
+        if (!package) return [this, why = package.error()] { notices_.complain(why); };
         package->order = begun_like(package->order, new_job_id());
         package->records = {};
         ReadArt pictures = read_all_art(package->order, package->art);
@@ -73,11 +73,11 @@ void GangTable::bring_in(const QString& path) {
     OrderPackage here{document_.order(), pictures_.bytes(), {}, {}};
     jobs_.background([this, path, here]() -> std::function<void()> {
         auto package = open_order(path.toStdString());
-        if (!package) return [this, s = package.sentence()] { notices_.complain(qt(s)); };
+        if (!package) return [this, why = package.error()] { notices_.complain(why); };
         const QString name = qt(package->order.name);
         const OrderRecords records = package->records;
         auto laid = lay_together({here, std::move(*package)});
-        if (!laid) return [this, s = laid.sentence()] { notices_.complain(qt(s)); };
+        if (!laid) return [this, why = laid.error()] { notices_.complain(why); };
         return [this, laid = std::make_shared<const GangedPackage>(std::move(*laid)), name, records, was = here.order] {
             if (!(document_.order() == was))
                 return notices_.complain(tr("The order was changed while %1 was brought in: bring it in again.").arg(name));
@@ -97,7 +97,7 @@ void GangTable::take_out(const std::string& job, const QString& path) {
     jobs_.background([this, apart = *apart, rest, gang, path, bytes = pictures_.bytes(),
                       records = records_.of_order(job)]() -> std::function<void()> {
         const auto done = save_order(path.toStdString(), apart, bytes, records);
-        if (!done) return [this, s = done.sentence()] { notices_.complain(qt(s)); };
+        if (!done) return [this, why = done.error()] { notices_.complain(why); };
         return [this, name = qt(apart.name), rest, gang, path] {
             if (document_.order() == gang) document_.edit(tr("take out %1").arg(name), rest);
             notices_.say({tr("%1 is an order of its own again.").arg(name), false, tr("Open it"), [this, path] { keeper_.open(path); }});

@@ -33,7 +33,7 @@ Attempt put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords&
             out.kept = to;
             return out;
         }
-        if (out.why.isEmpty()) out.why = qt(done.sentence());
+        if (out.why.isEmpty()) out.why = refusal(done.error());
     }
     return out;
 }
@@ -114,7 +114,7 @@ Keeper::Kept Keeper::put_aside_now() {
 
 std::optional<QString> Keeper::save_now(const QString& path) {
     const auto done = save_order(path.toStdString(), document_.order(), pictures_.bytes(), own_records());
-    if (!done) return qt(done.sentence());
+    if (!done) return refusal(done.error());
     document_.saved_as(document_.order());
     return std::nullopt;
 }
@@ -174,7 +174,7 @@ void Keeper::open(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
         const FileStamp stamp = file_stamp(path.toStdString());
         auto package = open_order(path.toStdString());
-        if (!package) return [this, sentence = package.sentence()] { notices_.complain(qt(sentence)); };
+        if (!package) return [this, why = package.error()] { notices_.complain(why); };
         ReadArt pictures = read_all_art(package->order, package->art);
         Work fitted = work(package->order, Shop{}, pictures.known, nullptr, {}, HowFar::fit);
         auto held = std::make_shared<OrderPackage>(std::move(*package));
@@ -185,7 +185,7 @@ void Keeper::open(const QString& path) {
             QString own = folder || aside ? QString() : path;
             if (path.endsWith('~')) own = path.chopped(1);
             take_over(held->order, aside ? Order{} : held->order, held->art, pictures.art, pictures.known, fitted, own);
-            if (!held->records_fault.empty()) notices_.complain(qt(spoken("The order's records were left out. ") + held->records_fault));
+            if (held->records_fault) notices_.complain(tr("The order's records were left out. ") + refusal(*held->records_fault));
             if (document_.order().job == held->order.job) emit came_with(held->records);
             if (path.endsWith('~') && path_ == own) beside_ = stamp;
             stamp_ = path_ == path ? stamp : file_stamp(path_.toStdString());
@@ -211,7 +211,7 @@ void Keeper::save(const QString& path) {
         if (const FileStamp there = file_stamp(path.toStdString()); known != FileStamp{} && there != FileStamp{} && there != known)
             return [this, path] { emit other_wrote(path); };
         const auto done = save_order(path.toStdString(), order, bytes, records);
-        if (!done) return [this, sentence = done.sentence()] { notices_.say({qt(sentence), true, {}, {}}); };
+        if (!done) return [this, why = done.error()] { notices_.complain(why); };
         return [this, path, was_aside, order, stamp = file_stamp(path.toStdString())] {
             stamp_ = stamp;
             QFile::remove(was_aside);

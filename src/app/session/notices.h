@@ -6,7 +6,7 @@
 
 #include <functional>
 
-#include "core/base/result.h"
+#include "app/widgets/speech.h"
 
 namespace orthema::app {
 
@@ -24,8 +24,9 @@ public:
     void say(const Notice& notice) { emit noticed(notice); }
     void say(const QString& text) { emit noticed({text, false, {}, {}}); }
     /// What came of it: the sentence where it went well, else why not.
-    void tell(const Result<Done>& done, const QString& well) { done ? say(well) : complain(QString::fromStdString(done.sentence())); }
+    void tell(const Result<Done>& done, const QString& well) { done ? say(well) : complain(done.error()); }
     void complain(const QString& text) { emit noticed({text, true, {}, {}}); }
+    void complain(const Error& why) { complain(refusal(why)); }
 
 signals:
     void noticed(const Notice& notice);

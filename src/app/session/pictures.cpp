@@ -29,13 +29,13 @@ void Pictures::find_known(Findings faults) { known_ = std::make_shared<const Kno
 void Pictures::bring_in(const QStringList& paths) {
     for (const QString& path : paths)
         jobs_.background([this, path]() -> std::function<void()> {
-            const auto fail = [this](const std::string& s) { return [this, s] { notices_.complain(qt(s)); }; };
+            const auto fail = [this](const Error& why) { return [this, why] { notices_.complain(why); }; };
             auto text = read_file(path.toStdString());
-            if (!text) return fail(text.sentence());
+            if (!text) return fail(text.error());
             const std::string name = QFileInfo(path).fileName().toStdString();
             if (const auto kind = kind_of(*text); kind == ArtKind::ttf || kind == ArtKind::otf) {
                 const Typeface face = typeface(QFileInfo(path).completeBaseName().toStdString(), std::move(*text));
-                if (auto sound = shaped_words(face.file, name, {"A"}, false); !sound) return fail(sound.sentence());
+                if (auto sound = shaped_words(face.file, name, {"A"}, false); !sound) return fail(sound.error());
                 return [this, face] {
                     Order next = document_.order();
                     const std::string id = enrol_lettering(next, bytes_, Lettering{}, face, nullptr, face.name);
@@ -45,7 +45,7 @@ void Pictures::bring_in(const QStringList& paths) {
             }
             auto file = std::make_shared<const std::string>(std::move(*text));
             auto loaded = load_art(file, name);
-            if (!loaded) return fail(loaded.sentence());
+            if (!loaded) return fail(loaded.error());
             return [this, name, file, art = *loaded] {
                 Order next = document_.order();
                 const std::string id = enrol_art(next, bytes_, *art, file, name);
@@ -112,14 +112,14 @@ void Pictures::mend(const std::string& id, const QString& what, const std::vecto
         [this, id, what, wished, was = *entry, bytes = bytes_]() -> std::function<void()> {
             const Art& art = *find_art(wished, id);
             auto pictures = pictures_of(wished, art, bytes);
-            const auto fail = [this](const std::string& s) {
-                return [this, s] {
+            const auto fail = [this](const Error& why) {
+                return [this, why] {
                     --mending_;
-                    notices_.complain(qt(s));
+                    notices_.complain(why);
                     emit changed();
                 };
             };
-            if (!pictures) return fail(pictures.sentence());
+            if (!pictures) return fail(pictures.error());
             return [this, art, what, was, pictures = std::move(*pictures)] {
                 --mending_;
                 const Art* now = find_art(document_.order(), art.id);

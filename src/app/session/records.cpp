@@ -47,7 +47,7 @@ void Records::open(const QString& library_path) {
         auto lessons = book ? (*book)->lessons() : Result<std::vector<Lesson>>(book.error());
         auto held = std::make_shared<Result<std::unique_ptr<RecordBook>>>(std::move(book));
         return [this, held, records = std::move(records), lessons = std::move(lessons)]() mutable {
-            if (!records || !lessons) return notices_.complain(qt(records ? lessons.sentence() : records.sentence()));
+            if (!records || !lessons) return notices_.complain(records ? lessons.error() : records.error());
             // what came meanwhile, with an order, is written now
             const std::vector<PressRecord> early = std::exchange(all_, std::move(*records));
             const std::vector<Lesson> early_lessons = std::exchange(lessons_, std::move(*lessons));
@@ -123,7 +123,7 @@ void Records::write(std::vector<PressRecord> records, std::vector<Lesson> lesson
         }
         QMetaObject::invokeMethod(this, [this, done, records] {
             if (!done) {
-                if (!std::exchange(said_unkept_, true)) notices_.complain(qt(done.sentence()));
+                if (!std::exchange(said_unkept_, true)) notices_.complain(done.error());
                 return;
             }
             said_unkept_ = false;
@@ -262,7 +262,7 @@ void Records::forget_hands(const std::string& hands) {
             if (done)
                 notices_.say(tr("“%1” stands in no record any more.").arg(qt(hands)));
             else
-                notices_.complain(qt(done.sentence()));
+                notices_.complain(done.error());
         });
     });
     emit changed();
@@ -276,7 +276,7 @@ void Records::export_to(const QString& path) {
             if (done)
                 notices_.say(tr("%1 written to %2.").arg(counted(count, "record"), QFileInfo(path).fileName()));
             else
-                notices_.complain(qt(done.sentence()));
+                notices_.complain(done.error());
         };
     });
 }
@@ -284,7 +284,7 @@ void Records::export_to(const QString& path) {
 void Records::import_from(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
         const auto text = read_file(path.toStdString(), 512u << 20);
-        if (!text) return [this, why = text.sentence()] { notices_.complain(qt(why)); };
+        if (!text) return [this, why = text.error()] { notices_.complain(why); };
         auto read = Result<OrderRecords>(OrderRecords{});
         if (path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive)) {
             auto rows = records_from_csv(*text);
@@ -295,7 +295,7 @@ void Records::import_from(const QString& path) {
         } else {
             read = records_from_json(*text);
         }
-        if (!read) return [this, why = read.sentence()] { notices_.complain(qt(why)); };
+        if (!read) return [this, why = read.error()] { notices_.complain(why); };
         return [this, records = std::move(*read)] {
             const std::size_t before = all_.size();
             merge(records);

@@ -70,7 +70,7 @@ void Settler::settle(const std::string& medium_id, double seconds, bool quiet) {
                     if (solution && !gained && !*stop && !quiet)
                         notices_.say(tr("No better layout was found in that time: this one stays."));
                 }
-                if (!solution) notices_.complain(qt(solution.sentence()));
+                if (!solution) notices_.complain(solution.error());
                 next();
                 emit changed();
             };

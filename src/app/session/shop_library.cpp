@@ -23,10 +23,10 @@ void ShopLibrary::open_in(const QString& data_folder) {
         return [this, data_folder, path, copy, held, content = std::move(content)] {
             if (!content && QFileInfo(copy).exists()) {
                 const QString day = moment_text(QFileInfo(copy).lastModified());
-                return notices_.say({qt(content.sentence()) + tr(" There is a copy of it from %1.").arg(day), true, tr("Use the copy"),
+                return notices_.say({refusal(content.error()) + tr(" There is a copy of it from %1.").arg(day), true, tr("Use the copy"),
                                      [this, data_folder, path, copy] { use_copy(data_folder, path, copy); }});
             }
-            if (!content) return notices_.complain(qt(content.sentence()));
+            if (!content) return notices_.complain(content.error());
             {
                 const std::scoped_lock lock(guard_);
                 shop_ = std::move(**held);
@@ -40,7 +40,7 @@ void ShopLibrary::open_in(const QString& data_folder) {
 
 void ShopLibrary::use_copy(const QString& data_folder, const QString& path, const QString& copy) {
     const auto beside = Library::put_back(path.toStdString(), copy.toStdString());
-    if (!beside) return notices_.complain(qt(beside.sentence()));
+    if (!beside) return notices_.complain(beside.error());
     notices_.say(tr("The copy is in use. The damaged library lies beside it as %1.").arg(QFileInfo(qt(*beside)).fileName()));
     open_in(data_folder);
 }
@@ -63,7 +63,7 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
         const auto done = shop_->merge(kept);
         const auto content = shop_->content();
         return [this, name, sentence, done, content] {
-            if (!done) return notices_.say({qt(done.sentence()), true, {}, {}});
+            if (!done) return notices_.say({refusal(done.error()), true, {}, {}});
             if (content) content_ = *content;
             notices_.say(
                 {sentence.isEmpty() ? tr("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence, false, {}, {}});
@@ -79,7 +79,7 @@ void ShopLibrary::learn(const ShopWords& words) {
         more.words = words;
         const auto done = shop_ ? shop_->merge(more) : Result<Done>(Error{"The shop library is not open: the wordings are not kept."});
         return [this, words, done] {
-            if (!done) return notices_.complain(qt(done.sentence()));
+            if (!done) return notices_.complain(done.error());
             content_.words.blanks.insert(words.blanks.begin(), words.blanks.end());
             content_.words.sizes.insert(words.sizes.begin(), words.sizes.end());
         };
@@ -93,21 +93,21 @@ void ShopLibrary::export_to(const QString& path) {
             if (done)
                 notices_.say({tr("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
             else
-                notices_.say({qt(done.sentence()), true, {}, {}});
+                notices_.say({refusal(done.error()), true, {}, {}});
         };
     });
 }
 
 void ShopLibrary::import_from(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
-        const auto fail = [this](const std::string& s) { return [this, s] { notices_.say({qt(s), true, {}, {}}); }; };
+        const auto fail = [this](const Error& why) { return [this, why] { notices_.complain(why); }; };
         const auto text = read_file(path.toStdString(), 64u << 20);
-        if (!text) return fail(text.sentence());
+        if (!text) return fail(text.error());
         const auto content = library_from_json(*text);
-        if (!content) return fail(content.sentence());
+        if (!content) return fail(content.error());
         const std::scoped_lock lock(guard_);
-        if (!shop_) return fail(spoken("The shop library is not open, so nothing was brought in."));
-        if (const auto done = shop_->merge(*content); !done) return fail(done.sentence());
+        if (!shop_) return fail("The shop library is not open, so nothing was brought in.");
+        if (const auto done = shop_->merge(*content); !done) return fail(done.error());
         const auto now = shop_->content();
         return [this, now, count = content->styles.size() + content->media.size() + content->presses.size()] {
             if (now) content_ = *now;

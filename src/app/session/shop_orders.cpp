@@ -9,6 +9,7 @@
 
 #include "app/widgets/canvas.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/speech.h"
 #include "core/guides/small_garments.h"
 
 namespace orthema::app {
@@ -42,7 +43,7 @@ void ShopOrders::open(const QString& library_path) {
         auto all = book ? (*book)->all() : Result<std::vector<KnownOrder>>(book.error());
         auto held = std::make_shared<Result<std::unique_ptr<OrderBook>>>(std::move(book));
         return [this, held, all = std::move(all)]() mutable {
-            if (!all) return notices_.complain(qt(all.sentence()));
+            if (!all) return notices_.complain(all.error());
             std::vector<KnownOrder> early = std::exchange(all_, std::move(*all));
             {
                 const std::scoped_lock lock(guard_);
@@ -80,7 +81,7 @@ void ShopOrders::write(std::function<Result<Done>(OrderBook&)> what) {
         const std::scoped_lock lock(guard_);
         if (!book_) return;
         const auto done = what(*book_);
-        if (!done) QMetaObject::invokeMethod(this, [this, s = done.sentence()] { notices_.complain(qt(s)); });
+        if (!done) QMetaObject::invokeMethod(this, [this, why = done.error()] { notices_.complain(why); });
     });
 }
 
@@ -164,8 +165,9 @@ void ShopOrders::look_around() {
 /// Reads an order that was found on a thread, and takes it in.
 void ShopOrders::look_at(const std::string& path, const std::string& saved) {
     jobs_.background([this, path, saved]() -> std::function<void()> {
-        const auto package = open_order(path);
+        auto package = open_order(path);
         if (!package) return {};  // it says so when it is opened
+        package->order.unit.language = language_spoken();
         const ReadArt pictures = read_all_art(package->order, package->art);
         const Work w = work(package->order, Shop{}, pictures.known);
         return [this, found = known_from(package->order, w, pictures.art, path, saved)] {

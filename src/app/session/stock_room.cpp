@@ -51,9 +51,9 @@ void StockRoom::set_today(const std::string& iso) {
 void StockRoom::open(const QString& path) {
     jobs_.background([this, path]() -> std::function<void()> {
         auto opened = StockBook::open(path.toStdString());
-        if (!opened) return [this, s = opened.sentence()] { notices_.complain(qt(s)); };
+        if (!opened) return [this, why = opened.error()] { notices_.complain(why); };
         auto all = (*opened)->all();
-        if (!all) return [this, s = all.sentence()] { notices_.complain(qt(s)); };
+        if (!all) return [this, why = all.error()] { notices_.complain(why); };
         {
             const std::scoped_lock lock(guard_);
             book_ = std::move(*opened);
@@ -89,7 +89,7 @@ void StockRoom::write(std::function<Result<Done>(StockBook&)> what, std::functio
         const auto done = what(*book_);
         auto all = book_->all();
         QMetaObject::invokeMethod(this, [this, reading, done, all = std::move(all), then] {
-            if (!done) notices_.complain(qt(done.sentence()));
+            if (!done) notices_.complain(done.error());
             if (done && then) then();
             if (all && reading == reading_) take_in(*all);
         });
@@ -230,9 +230,9 @@ void StockRoom::count_in_from(const QString& path) {
     jobs_.background(
         [this, path, styles = document_.order().styles.all(), media = std::move(media), at = now()]() -> std::function<void()> {
             const auto text = read_file(path.toStdString());
-            if (!text) return [this, s = text.sentence()] { notices_.complain(qt(s)); };
+            if (!text) return [this, why = text.error()] { notices_.complain(why); };
             const auto counted_in = stock_from_csv(*text, styles, media);
-            if (!counted_in) return [this, s = counted_in.sentence()] { notices_.complain(qt(s)); };
+            if (!counted_in) return [this, why = counted_in.error()] { notices_.complain(why); };
             return [this, all = *counted_in, at] {
                 write([all, at](StockBook& book) { return book.count(all, at); },
                       [this, n = all.size()] { notices_.say(tr("%1 counted in.").arg(counted(n, "row"))); });

@@ -25,7 +25,7 @@ Workroom::Workroom(QString data_folder, QString liked_file, QObject* parent)
       planner_(document_, chain_, jobs_),
       devices_(document_, chain_, pictures_, jobs_),
       exporter_(document_, chain_, pictures_, jobs_, notices_) {
-    connect(&jobs_, &Jobs::threw, &notices_, &Notices::complain);
+    connect(&jobs_, &Jobs::threw, &notices_, qOverload<const QString&>(&Notices::complain));
     connect(&document_, &Document::refused, this, [this](const QString& why) { notices_.complain(why); });
     connect(&document_, &Document::about_to_change, this, [this](const QString& gesture) {
         if (gesture != QLatin1String("settle")) settler_.stop();
@@ -109,7 +109,7 @@ void Workroom::back_up_shop(const QString& path) {
     jobs_.background([this, path, library = library_.path()]() -> std::function<void()> {
         const auto done = orthema::back_up_shop(library.toStdString(), path.toStdString());
         return [this, done, path] {
-            if (!done) return notices_.complain(qt(done.sentence()));
+            if (!done) return notices_.complain(done.error());
             QString text = tr("The shop with %1 was written to %2.").arg(counted(std::size_t(done->orders), "order"), path);
             if (!done->missing.empty())
                 text += tr(" %1 not where they were and are left out.").arg(counted(done->missing.size(), "order is", "orders are"));
@@ -124,7 +124,7 @@ void Workroom::restore_shop(const QString& path, const QString& folder) {
     jobs_.background([this, path, folder, library = library_.path()]() -> std::function<void()> {
         const auto done = orthema::restore_shop(path.toStdString(), library.toStdString(), folder.toStdString());
         return [this, done] {
-            if (!done) return notices_.complain(qt(done.sentence()));
+            if (!done) return notices_.complain(done.error());
             notices_.say(tr("The shop is restored, with %1. The one before lies beside its library.")
                              .arg(counted(std::size_t(done->orders), "order")));
             orders_.close();

@@ -87,9 +87,14 @@ public:
     [[nodiscard]] bool turns_pages() const { return turns_pages_; }
     std::function<void(int)> chosen;
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     std::vector<QPushButton*> buttons_;
     bool turns_pages_ = false;
+    bool by_words_ = false;  ///< buttons as wide as their words need, smaller where there is no room for them
+    int natural_ = 0;        ///< width that they would take; 0: not known yet
 };
 
 /// The panel: a card with rows.

@@ -40,6 +40,7 @@ const Language* language_spoken() { return now; }
 
 QString tr(const char* english) { return QCoreApplication::translate("", english); }
 std::string spoken(std::string_view english) { return std::string(said_in(now, english)); }
+QString refusal(const Error& why) { return QString::fromStdString(why.said_to(reading_in())); }
 QString said(std::string_view english) { return QString::fromStdString(spoken(english)); }
 
 QString figure(double value, int digits) { return QString::fromStdString(figure_text(value, digits, reading_in())); }

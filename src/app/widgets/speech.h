@@ -9,6 +9,7 @@
 #include <string_view>
 
 #include "core/base/language.h"
+#include "core/base/result.h"
 
 namespace orthema::app {
 
@@ -26,6 +27,8 @@ constexpr const char* noted(const char* english) { return english; }
 
 /// What is drawn, for a widget.
 QString said(std::string_view english);
+/// Why something could not be done; lengths in mm.
+QString refusal(const Error& why);
 
 /// A figure as it is written here, without trailing zeros.
 QString figure(double value, int digits);

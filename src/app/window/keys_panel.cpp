@@ -120,7 +120,7 @@ void KeysPanel::rise(const QString& stage, const QString& name) {
     before_ = QApplication::focusWidget();
     constexpr int widest = 900;
     lay_over(this, widest, 10);
-    lay_over(this, widest, std::max(layout()->heightForWidth(width()), layout()->sizeHint().height()));
+    lay_over(this, widest, layout()->hasHeightForWidth() ? layout()->heightForWidth(width()) : layout()->sizeHint().height());
     show();
     raise();
     setFocus();

@@ -69,6 +69,10 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
     setMinimumSize(1024, 700);
     if (const QByteArray was = room_.settings().remembered(QStringLiteral("window")).toByteArray(); !was.isEmpty()) restoreGeometry(was);
+    if (width() > room_on_screen.width() || height() > room_on_screen.height()) {  // another screen, or everything larger than then
+        resize(size().boundedTo(room_on_screen));
+        move(screen()->availableGeometry().topLeft());
+    }
     auto* whole = new QWidget;
     setCentralWidget(whole);
     auto* column = new QVBoxLayout(whole);
@@ -305,6 +309,11 @@ Desk* MainWindow::desk() {
         right_->addWidget(desk_->figures());
         connect(desk_, &Desk::leaving, this, [this] { go_to(0); });
         connect(desk_, &Desk::bring_in, this, &MainWindow::bring_in);
+        const auto first_anew = [this] {
+            if (at_desk_) show_next();
+        };
+        connect(&room_.orders(), &ShopOrders::changed, this, first_anew);
+        connect(&room_.stock(), &StockRoom::changed, this, first_anew);
     }
     return desk_;
 }

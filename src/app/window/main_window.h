@@ -51,6 +51,8 @@ public:
     void show_findings();
 
 signals:
+    /// The program is to start anew, with this order: all that was unsaved lies beside it. Nothing where it has no file.
+    void again_wanted(const QString& path);
     void first_painted();
 
 protected:

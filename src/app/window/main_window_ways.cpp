@@ -25,11 +25,16 @@
 
 namespace orthema::app {
 
-/// Of the bench that is looked at; the desk has its own beginnings.
+/// Of the bench that is looked at, or of the desk.
 void MainWindow::show_next() {
-    next_->setVisible(!at_desk_);
-    if (at_desk_) return;
+    next_->setFixedHeight(std::max(40, findings_->height()));
     const Order& order = room_.order();
+    if (at_desk_) {
+        const auto step = desk()->next();
+        next_->setVisible(step.has_value());  // an empty desk has its own beginnings
+        return next_->show_step(step, false, order.unit);
+    }
+    next_->setVisible(true);
     NextAsked asked;
     asked.stage = stages()[std::size_t(current_)].key;
     if (auto* press = static_cast<PressBench*>(benches_[std::size_t(stage_index("press"))])) asked.running = press->desk().running();
@@ -43,11 +48,12 @@ void MainWindow::show_next() {
     asked.seen = [this](const Finding& f) { return all_findings_->seen(f); };
     const bool behind = room_.catching_up();
     next_->show_step(behind ? std::nullopt : next_step(order, room_.work(), asked), behind, order.unit);
-    next_->setFixedHeight(std::max(40, findings_->height()));
 }
 
 void MainWindow::do_next(const NextStep& step) {
     if (step.deed == Deed::send_out) return (void)show_export();
+    if (step.deed == Deed::buy) return desk()->show_page(3);
+    if (step.deed == Deed::take_up) return step.about.job == room_.order().job ? go_to(current_) : desk()->open(step.about.job);
     go_to(qt(step.about.stage));
     Bench* there = made(current_);
     switch (step.deed) {
@@ -57,6 +63,8 @@ void MainWindow::do_next(const NextStep& step) {
     case Deed::settle: static_cast<SheetsBench*>(there)->settle_all(); break;
     case Deed::lessons: static_cast<RecordsBench*>(there)->show_lessons(); break;
     case Deed::shift:
+    case Deed::buy:
+    case Deed::take_up:
     case Deed::send_out: break;
     }
 }
@@ -118,7 +126,13 @@ std::vector<Known> MainWindow::everything() {
 }
 
 void MainWindow::show_settings() {
-    if (settings_ == nullptr) settings_ = new SettingsPanel(room_, centralWidget());
+    if (settings_ == nullptr) {
+        settings_ = new SettingsPanel(room_, centralWidget());
+        settings_->start_again = [this] {
+            const QString path = room_.keeper().path();
+            if (close()) emit again_wanted(path);
+        };
+    }
     settings_->rise();
 }
 

@@ -96,17 +96,14 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     language_->setMaximumWidth(260);
     connect(language_, &QComboBox::activated, this, [this] {
         like([&](Liked& l) { l.language = qt(chosen_id(language_)); });
-        room_.say({tr("Another language is spoken when the program starts again."), false, {}, {}});
+        from_next_start(tr("Another language is spoken when the program starts again."));
     });
     row(tr("Language"), tr("Of the window, findings and guides, from the next start; the manual is English"), language_);
     size_ = choice(noted("Everything at"),
                    {QStringLiteral("100 %"), QStringLiteral("125 %"), QStringLiteral("150 %"), QStringLiteral("200 %")});
     size_->chosen = [this](int i) {
         like([&](Liked& l) { l.size_percent = sizes_percent[i]; });
-        room_.say({tr("Everything is at %1 % when the program starts again, as far as the screen has room.").arg(sizes_percent[i]),
-                   false,
-                   {},
-                   {}});
+        from_next_start(tr("Everything is at %1 % when the program starts again, as far as the screen has room.").arg(sizes_percent[i]));
     };
     row(tr("Everything at"), tr("Type, buttons and drawings alike, from the next start"), size_);
     const auto tick = [](const QString& name) {
@@ -129,6 +126,12 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     hide();
 }
 
+void SettingsPanel::from_next_start(const QString& words) {
+    room_.say({words, false, tr("Start again"), [this] {
+                   if (start_again) start_again();
+               }});
+}
+
 void SettingsPanel::section(const QString& name) {
     auto* head = new QLabel(name);
     head->setProperty("strong", true);
@@ -144,6 +147,7 @@ void SettingsPanel::row(const QString& name, const QString& why, QWidget* contro
     line->setSpacing(12);
     auto* label = new QLabel(name);
     label->setFixedWidth(180);
+    label->setWordWrap(true);
     label->setBuddy(control);
     line->addWidget(label);
     line->addWidget(control);

@@ -3,6 +3,7 @@
 
 #include <QFrame>
 
+#include <functional>
 #include <vector>
 
 #include "app/session/workroom.h"
@@ -22,6 +23,8 @@ class SettingsPanel : public QFrame {
 public:
     SettingsPanel(Workroom& room, QWidget* parent);
     void rise();
+    /// What only another start can do is wanted at once.
+    std::function<void()> start_again;
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -32,6 +35,7 @@ private:
     template <class Change>
     void like(Change change);
     void filter(const QString& typed);
+    void from_next_start(const QString& words);
     void show_liked();
     Workroom& room_;
     QLineEdit* find_;

@@ -82,7 +82,7 @@ Result<std::vector<Region>> word_shapes(const WordPicture& word, const ShapedWor
     std::vector<std::size_t> at;  // in the row, of each place
     for (std::size_t i = 0; i < row.letters.size(); ++i)
         if (!row.letters[i].outline.empty()) at.push_back(i);
-    if (at.empty()) return Error{"the typeface “" + word.typeface + "” has none of its letters"};
+    if (at.empty()) return Error{"the typeface “{face}” has none of its letters", {{"face", word.typeface}}};
     for (std::size_t k = 0; k < std::min(at.size(), word.places.size()); ++k) {
         const WordPlace& place = word.places[k];
         ShapedLetter& letter = row.letters[at[k]];

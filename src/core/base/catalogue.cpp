@@ -73,6 +73,10 @@ const std::vector<Entry> entries = {
     {"next-card-why", note, "", "A shift is running."},
     {"next-shift", note, "", "Begin the shift"},
     {"next-shift-why", note, "", "All is written: what remains is to press it."},
+    {"next-take-up", note, "", "{order}"},
+    {"next-take-up-why", note, "", "It lies first on the desk. {next}"},
+    {"next-buy", note, "", "Buy what is lacking"},
+    {"next-buy-why", note, "", "“{order}” lies first, and cannot be made of what is on hand."},
     {"next-lessons", note, "", "See what {n} {n?correction|corrections} would change"},
     {"next-lessons-why", note, "", "What was pressed says what the next order can do better."},
 

@@ -15,9 +15,12 @@ struct Error {
     Error(std::string text) : sentence(std::move(text)) {}                           // NOLINT: implicit on purpose
     Error(const char* text) : sentence(text) {}                                      // NOLINT
     Error(Words said) : sentence(worded(said, Unit::mm)), words(std::move(said)) {}  // NOLINT
-    std::string sentence;                                                            ///< with figures in mm
-    std::optional<Words> words;                                                      ///< where it has figures: for a reader of either unit
-    /// As an argument of a finding.
+    /// A sentence of its own with places for what it is about: "{name} is empty."
+    Error(const char* text, Arguments args) : Error(Words{text, std::move(args)}) {}
+    std::string sentence;        ///< in English, with figures in mm
+    std::optional<Words> words;  ///< where it has arguments: for a reader of either unit, in any language
+    [[nodiscard]] std::string said_to(Reading reading) const { return words ? worded(*words, reading) : orthema::said(reading, sentence); }
+    /// As an argument of a finding, or of another error.
     [[nodiscard]] Argument said() const { return words ? Argument{Phrases{{*words}}} : Argument{Term{sentence}}; }
 };
 

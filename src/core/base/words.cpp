@@ -42,9 +42,10 @@ struct Saying {
 
 std::string worded(const Words& words, Reading reading) {
     const Entry* entry = find_entry(words.code);
-    if (entry == nullptr) throw std::logic_error("“" + words.code + "” is not in the catalogue");
+    if (entry == nullptr && words.code.find(' ') == std::string::npos)
+        throw std::logic_error("“" + words.code + "” is not in the catalogue");
     std::string out;
-    std::string_view rest = said_in(reading.language, entry->text);
+    std::string_view rest = said_in(reading.language, entry != nullptr ? std::string_view(entry->text) : std::string_view(words.code));
     for (;;) {
         const auto open = rest.find('{');
         out += rest.substr(0, open);

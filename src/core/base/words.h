@@ -79,7 +79,7 @@ struct Argument : std::variant<std::string, Term, Length, Fine, AtMost, AtLeast,
 using Arguments = std::vector<std::pair<std::string, Argument>>;
 
 struct Words {
-    std::string code;  ///< of the catalogue
+    std::string code;  ///< of the catalogue; or the text itself, where it is said in one place alone: it has a space
     Arguments args;
     bool operator==(const Words&) const = default;
 };

@@ -362,8 +362,8 @@ bool matches(const BlankStyle& style, const std::string& words) {
     return true;
 }
 
-std::optional<std::string> style_fault(const BlankStyle& style) {
-    if (style.sizes.empty()) return "“" + style.name + "” has no sizes: add at least one.";
+std::optional<Error> style_fault(const BlankStyle& style) {
+    if (style.sizes.empty()) return Error{"“{blank}” has no sizes: add at least one.", {{"blank", style.name}}};
     for (const std::string& size : style.sizes) {
         const auto row = style.chart.find(size);
         const auto mm = [&](Measure m) { return row == style.chart.end() ? 0.0 : measure_mm(row->second, m); };
@@ -371,17 +371,19 @@ std::optional<std::string> style_fault(const BlankStyle& style) {
             // A hole or a rib is small; everything else of a blank is at least a finger wide.
             const double least = may_be_zero(m) ? 0.0 : m == Measure::hole_diameter || m == Measure::hole_inset ? 1.0 : 5.0;
             if (!(mm(m) <= 3000 && mm(m) >= least))
-                return "“" + style.name + "”, size " + size + ": " + measure_name(m) +
-                       " is missing or absurd; type it between 5 mm and 3 m.";
+                return Error{"“{blank}”, size {size}: {measure} is missing or absurd; type it between 5 mm and 3 m.",
+                             {{"blank", style.name}, {"size", size}, {"measure", measure_name(m)}}};
         }
         if (const auto what = contradiction(style.family, row->second))
-            return "“" + style.name + "”, size " + size + ": the figures contradict each other (" + *what + "); check them.";
+            return Error{"“{blank}”, size {size}: the figures contradict each other ({what}); check them.",
+                         {{"blank", style.name}, {"size", size}, {"what", Term{*what}}}};
         const double width = mm(main_measure(style.family));
         for (const StyleFeature& f : style.features)
             if (f.width.mm() < 1 || f.height.mm() < 1 || f.width.mm() > 3 * std::max(100.0, width) || f.height.mm() > 3000 ||
                 std::abs(f.across.mm()) > 3000 || std::abs(f.down.mm()) > 3000 || f.clearance.mm() < 0 || f.clearance.mm() > 200 ||
                 f.raised.mm() < 0 || f.raised.mm() > 100)
-                return "“" + style.name + "”: its " + feature_kind_name(f.kind) + " has an absurd figure; check its place and size.";
+                return Error{"“{blank}”: an absurd figure of its {feature}; check its place and size.",
+                             {{"blank", style.name}, {"feature", feature_kind_name(f.kind)}}};
     }
     return std::nullopt;
 }

@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "core/base/words.h"
+#include "core/base/result.h"
 #include "core/base/colour.h"
 #include "core/blanks/family.h"
 #include "core/blanks/measures.h"
@@ -126,6 +126,6 @@ BlankStyle with_sizes(const BlankStyle& style, const std::vector<std::string>& s
 bool matches(const BlankStyle& style, const std::string& words);
 
 /// A sentence where the style cannot be drawn (a missing or absurd figure); nothing where it can.
-std::optional<std::string> style_fault(const BlankStyle& style);
+std::optional<Error> style_fault(const BlankStyle& style);
 
 }  // namespace orthema

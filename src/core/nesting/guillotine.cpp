@@ -92,13 +92,12 @@ Result<NestSolution> nest_guillotine(const NestProblem& problem, const Guillotin
                 quarter = r;
             }
         }
-        if (level < 0 && quarter < 0) return Error{"“" + p.id + "” has no turn that a trimmer can part: allow none, or quarters."};
+        if (level < 0 && quarter < 0)
+            return Error{"“{piece}” has no turn that a trimmer can part: allow none, or quarters.", {{"piece", p.id}}};
         CutBox cut{up(box.height() + problem.gap) + 1, up(box.width() + problem.gap) + 1, level >= 0 && quarter >= 0};
         if (level < 0) std::swap(cut.across, cut.along);
         const bool fits = (cut.across <= width && cut.along <= length) || (cut.may_turn && cut.along <= width && cut.across <= length);
-        if (!fits && p.count > 0)
-            return Error{"“" + p.id + "” (" + mm_text(box.width(), 0) + " × " + mm_text(box.height(), 0) +
-                         " mm) is larger than the medium: choose a wider one, or make it smaller."};
+        if (!fits && p.count > 0) return larger_than_medium(p);
         if (cut.may_turn && (cut.along > width || cut.across > length)) cut.may_turn = false;
         if (cut.across > width || cut.along > length) {
             std::swap(cut.across, cut.along);

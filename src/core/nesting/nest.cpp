@@ -20,6 +20,12 @@
 
 namespace orthema {
 
+Error larger_than_medium(const NestPiece& piece) {
+    const Rect box = bounds(piece.outline.outer);
+    return Error{"“{piece}” ({width} × {height}) is larger than the medium: choose a wider one, or make it smaller.",
+                 {{"piece", piece.id}, {"width", Length::from_mm(box.width())}, {"height", Length::from_mm(box.height())}}};
+}
+
 namespace {
 
 using Clock = std::chrono::steady_clock;
@@ -27,10 +33,10 @@ using Clock = std::chrono::steady_clock;
 constexpr std::size_t most_jostled = 3000;  ///< copies; every pair has a weight
 constexpr double search_hair = 0.002;       ///< mm that the search keeps beyond the gap, for its single precision
 
-std::optional<std::string> problem_fault(const NestProblem& problem) {
+std::optional<Error> problem_fault(const NestProblem& problem) {
     if (!(problem.width > 2 * problem.margin) || !(problem.width < 1e6) || !(problem.gap >= 0) || !(problem.gap < 1e4) ||
         !(problem.margin >= 0) || !(problem.max_length > 2 * problem.margin))
-        return "The medium's width, margin or gap is not usable: check its figures.";
+        return Error{"The medium's width, margin or gap is not usable: check its figures."};
     long copies = 0;
     for (const NestPiece& p : problem.pieces) {
         const auto sound = [](const Ring& ring) {
@@ -40,12 +46,12 @@ std::optional<std::string> problem_fault(const NestProblem& problem) {
         };
         if (!sound(p.outline.outer) || std::abs(signed_area(p.outline.outer)) < 1e-6 ||
             !std::all_of(p.outline.holes.begin(), p.outline.holes.end(), sound))
-            return "The outline of “" + p.id + "” is empty or broken: draw it again.";
-        if (p.rotations.empty()) return "“" + p.id + "” has no allowed turn.";
-        if (p.count < 0) return "“" + p.id + "” has a negative count.";
+            return Error{"The outline of “{piece}” is empty or broken: draw it again.", {{"piece", p.id}}};
+        if (p.rotations.empty()) return Error{"“{piece}” has no allowed turn.", {{"piece", p.id}}};
+        if (p.count < 0) return Error{"“{piece}” has a negative count.", {{"piece", p.id}}};
         copies += p.count;
     }
-    if (copies > 20000) return "More than 20,000 pieces at once: split the order.";
+    if (copies > 20000) return Error{"More than 20,000 pieces at once: split the order."};
     return std::nullopt;
 }
 
@@ -74,7 +80,7 @@ public:
     }
 
     Result<NestSolution> go() {
-        if (auto fault = begin()) return Error{*fault};
+        if (auto fault = begin()) return *fault;
         if (!copies_.empty() && !over()) better_it();
         best_->seconds = elapsed();
         best_->rounds = options_.rounds;
@@ -134,7 +140,7 @@ private:
     }
 
     /// The first layouts: coarse cells at once, fine ones better, with what was slid taken when it is sound.
-    std::optional<std::string> begin() {
+    std::optional<Error> begin() {
         // coarser where there are many pieces: the first layout is wanted at once
         const double many = std::clamp(std::sqrt(static_cast<double>(copies_.size()) / 200), 1.0, 2.0);
         const double coarse = std::clamp(problem_.width / 140.0, 0.5, 8.0) * many;
@@ -173,12 +179,7 @@ private:
         }
         if (best_ && (over() || is_bettered())) return std::nullopt;
         const GridPacker fine(problem_, coarse / 4, options_.threads);
-        if (const int misfit = fine.misfit(); misfit >= 0) {
-            const NestPiece& p = problem_.pieces[static_cast<std::size_t>(misfit)];
-            const Rect box = bounds(p.outline.outer);
-            return "“" + p.id + "” (" + mm_text(box.width(), 0) + " × " + mm_text(box.height(), 0) +
-                   " mm) is larger than the medium: choose a wider one, or make it smaller.";
-        }
+        if (const int misfit = fine.misfit(); misfit >= 0) return larger_than_medium(problem_.pieces[static_cast<std::size_t>(misfit)]);
         auto placements = lay(fine, best_ ? Task{{}, task_.cancelled} : Task{});
         if (!placements.empty() && offer(placements) && over()) return std::nullopt;
         offer_slid(std::move(placements));
@@ -546,7 +547,7 @@ private:
 
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task,
                           const std::function<void(const NestSolution&)>& better) {
-    if (const auto fault = problem_fault(problem)) return Error{*fault};
+    if (const auto fault = problem_fault(problem)) return *fault;
     // layouts come from several threads: one at a time, and only those that beat what was handed out before
     std::mutex guard;
     std::optional<NestSolution> handed;

@@ -87,6 +87,9 @@ bool shorter(const Laid& a, const Laid& b) {
 Result<NestSolution> nest(const NestProblem& problem, const NestOptions& options, const Task& task = {},
                           const std::function<void(const NestSolution&)>& better = {});
 
+/// What is said of a piece that no engine can lay.
+Error larger_than_medium(const NestPiece& piece);
+
 /// Check: every copy there once, at an allowed turn, inside its bin, no two
 /// nearer than the gap. One sentence a fault; `tolerance` mm is forgiven. With tolerance 0 the answer is exact (see exact.h); what leaves
 /// the medium by less than half a grid unit is rounding. Unless `whole`, copies may be missing.

@@ -247,7 +247,7 @@ std::optional<Error> bring_all_in(Order& gang, const Order& other) {
     for (const Job& j : other.jobs.all()) coming.push_back(*job_taken_out(other, j.id));
     if (coming.empty()) coming.push_back(other);
     for (const Order& one : coming) {
-        if (find_job(gang, one.job) != nullptr) return Error{"“" + one.name + "” is among these orders already."};
+        if (find_job(gang, one.job) != nullptr) return Error{"“{order}” is among these orders already.", {{"order", one.name}}};
         bring_in(gang, one);
     }
     find_due(gang);

@@ -211,7 +211,7 @@ void chart_findings(const Order& order, Findings& out) {
         Subject about;
         about.style = style.id;
         if (const auto fault = style_fault(style)) {
-            out.push_back(finding("blank-figures", about, {{"fault", Term{*fault}}}));
+            out.push_back(finding("blank-figures", about, {{"fault", fault->said()}}));
             continue;
         }
         std::set<std::string> ordered;

@@ -1,6 +1,7 @@
 #include "core/pipeline/next_step.h"
 
 #include <algorithm>
+#include <set>
 
 namespace orthema {
 
@@ -98,6 +99,22 @@ private:
 
 std::optional<NextStep> next_step(const Order& order, const Work& work, const NextAsked& asked) {
     return Looking(order, work, asked).next();
+}
+
+std::optional<NextStep> next_order(const std::vector<OrderCard>& cards, const std::function<bool(const std::string& job)>& lacks) {
+    std::set<std::string> together;
+    for (const OrderCard& c : cards) together.insert(c.jobs.begin(), c.jobs.end());
+    const OrderCard* first = nullptr;
+    for (const OrderCard& c : cards)
+        if (!together.contains(c.job) && (first == nullptr || lies_before(c, *first))) first = &c;
+    if (first == nullptr) return std::nullopt;
+    const bool buy = lacks(first->job);
+    NextStep out;
+    out.words = {buy ? "next-buy" : "next-take-up", {{"order", first->name}}};
+    out.why = {buy ? "next-buy-why" : "next-take-up-why", {{"order", first->name}, {"next", first->next}}};
+    out.deed = buy ? Deed::buy : Deed::take_up;
+    out.about.job = first->job;
+    return out;
 }
 
 }  // namespace orthema

@@ -24,10 +24,10 @@ OrderCard card_of(const Order& order, const Work& work, const std::string& saved
         // the first stage that holds the order up
         for (const Finding& f : work.findings)
             if (c.next.empty() && f.about.stage == s.key && f.severity != Severity::note)
-                c.next = std::string(s.name) + ": " + finding_text(f, order.unit);
-        if (c.next.empty() && state.waiting) c.next = std::string(s.name) + " is to be begun.";
+                c.next = said(order.unit, s.name) + ": " + finding_text(f, order.unit);
+        if (c.next.empty() && state.waiting) c.next = phrase("{stage} is to be begun.", order.unit, {{"stage", s.name}});
     }
-    if (c.next.empty()) c.next = "Ready for the press.";
+    if (c.next.empty()) c.next = said(order.unit, "Ready for the press.");
     return c;
 }
 

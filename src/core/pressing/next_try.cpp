@@ -28,8 +28,8 @@ std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResu
     if (main == nullptr) return out;
     const RecipeStep& was = *main;
     const auto at = static_cast<std::size_t>(main - recipe.data());
-    const std::string name = step_name(was.kind);
-    const auto add = [&](std::size_t step, RecipeStep s, std::string words) {
+    const Term name{step_name(was.kind)};
+    const auto add = [&](std::size_t step, RecipeStep s, Words words) {
         NextTry t{recipe, std::move(words)};
         t.steps[step] = std::move(s);
         if (t.steps != recipe) out.push_back(std::move(t));
@@ -38,20 +38,22 @@ std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResu
         RecipeStep s = was;
         s.celsius += by;
         if (s.celsius < least_celsius || (most_celsius > 0 && s.celsius > most_celsius)) return;
-        add(at, s, name + " at " + heat_words(s.celsius, fahrenheit) + ", not " + heat_words(was.celsius, fahrenheit));
+        add(at, s,
+            {"{step} at {now}, not {before}",
+             {{"step", name}, {"now", heat_words(s.celsius, fahrenheit)}, {"before", heat_words(was.celsius, fahrenheit)}}});
     };
     const auto time = [&](double way) {
         RecipeStep s = was;
         s.seconds = std::round(was.seconds + way * std::max(least_seconds, was.seconds * time_share));
         if (s.seconds < 1) return;
-        add(at, s, name + " " + mm_text(s.seconds, 0) + " s, not " + mm_text(was.seconds, 1) + " s");
+        add(at, s, {"{step} {now} s, not {before} s", {{"step", name}, {"now", Number{s.seconds}}, {"before", Number{was.seconds, 1}}}});
     };
     const auto pressure = [&](int way) {
         const int p = static_cast<int>(was.pressure) + way;
         if (p < 0 || p > static_cast<int>(Pressure::heavy)) return;
         RecipeStep s = was;
         s.pressure = static_cast<Pressure>(p);
-        add(at, s, std::string(pressure_name(s.pressure)) + " pressure, not " + pressure_name(was.pressure));
+        add(at, s, {"{now} pressure, not {before}", {{"now", pressure_name(s.pressure)}, {"before", pressure_name(was.pressure)}}});
     };
     const auto cooler_peel = [&] {
         for (std::size_t i = recipe.size(); i-- > at;)
@@ -59,7 +61,7 @@ std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResu
                 RecipeStep s = recipe[i];
                 s.peel = s.peel == Peel::hot ? Peel::warm : Peel::cool;
                 s.seconds = std::max(s.seconds, s.peel == Peel::warm ? 8.0 : 30.0);
-                add(i, s, std::string("peel ") + peel_name(s.peel) + ", not " + peel_name(recipe[i].peel));
+                add(i, s, {"peel {now}, not {before}", {{"now", peel_name(s.peel)}, {"before", peel_name(recipe[i].peel)}}});
                 return;
             }
     };

@@ -4,13 +4,14 @@
 #include <string>
 #include <vector>
 
+#include "core/base/words.h"
 #include "core/shop/recipe.h"
 
 namespace orthema {
 
 struct NextTry {
     std::vector<RecipeStep> steps;  ///< the recipe with that one figure changed
-    std::string words;              ///< "press at 145 °C, not 150 °C"
+    Words words;                    ///< "press at 145 °C, not 150 °C"
 };
 
 /// The step that does most: the longest that puts a layer on; null where none does.

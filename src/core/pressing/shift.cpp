@@ -106,15 +106,15 @@ bool Shift::hot(int machine, double celsius) const {
     return !r.known || (!r.lost && std::abs(r.celsius - celsius) <= reached_within);
 }
 
-std::string Shift::waits_for(double now) const {
-    if (paused()) return "Paused.";
+std::string Shift::waits_for(double now, const Reading& reading) const {
+    if (paused()) return said(reading, "Paused.");
     const auto a = card();
-    if (!a && !held_.empty() && counting_.empty()) return "What is left waits for a trial that did not come out.";
-    if (!a) return counting_.empty() ? "All is pressed." : "The last load is still under heat.";
+    if (!a && !held_.empty() && counting_.empty()) return said(reading, "What is left waits for a trial that did not come out.");
+    if (!a) return said(reading, counting_.empty() ? "All is pressed." : "The last load is still under heat.");
     for (const Countdown& c : counting_)
         if (c.task == a->task) {
-            if (c.began < 0) return "It counts once the plate is at " + heat(asked(*a)) + ".";
-            return "It opens in " + duration_words(std::max(1.0, std::ceil(left(c, now)))) + ".";
+            if (c.began < 0) return phrase("It counts once the plate is at {heat}.", reading, {{"heat", heat(asked(*a))}});
+            return phrase("It opens in {time}.", reading, {{"time", duration_words(std::max(1.0, std::ceil(left(c, now))))}});
         }
     const int done = live(a->task).done;
     if (a->phase == 0 && done == 0)
@@ -122,13 +122,15 @@ std::string Shift::waits_for(double now) const {
             const Live& before = live(after.task);
             if (before.skipped) continue;
             if (const double least = before.end + after.least - now; least > 1e-6)
-                return "It cools for " + duration_words(std::max(1.0, std::ceil(least))) + " more.";
+                return phrase("It cools for {time} more.", reading, {{"time", duration_words(std::max(1.0, std::ceil(least)))}});
         }
     if (a->machine >= 0) {
         const PressReading& r = readings_[static_cast<std::size_t>(a->machine)];
         if (r.known && r.lost && a->kind != ActKind::unload && a->kind != ActKind::peel)
-            return plan_.shop.machines[static_cast<std::size_t>(a->machine)].name + " does not answer: see to its power and line.";
-        if (heats_up(*a)) return "The plate is at " + heat(r.celsius) + " and must be at " + heat(asked(*a)) + ".";
+            return phrase("{press} does not answer: see to its power and line.", reading,
+                          {{"press", plan_.shop.machines[static_cast<std::size_t>(a->machine)].name}});
+        if (heats_up(*a))
+            return phrase("The plate is at {is} and must be at {heat}.", reading, {{"is", heat(r.celsius)}, {"heat", heat(asked(*a))}});
     }
     return "";
 }
@@ -225,26 +227,27 @@ void Shift::lost(int machine, double now) {
     r.at = now;
 }
 
-std::string Shift::press_fault(double now) const {
+std::string Shift::press_fault(double now, const Reading& reading) const {
     for (std::size_t m = 0; m < readings_.size(); ++m) {
         const PressReading& r = readings_[m];
         if (!r.known) continue;
-        const std::string& name = plan_.shop.machines[m].name;
-        if (r.lost) return name + " does not answer. What lies under it: open it by hand, and report the piece if it was too long.";
+        const auto fault = [&](const char* sentence, double want = 0) {
+            return phrase(sentence, reading, {{"press", plan_.shop.machines[m].name}, {"is", heat(r.celsius)}, {"heat", heat(want)}});
+        };
+        constexpr const char* never = "{press} does not reach {heat}; it stands at {is}: look at its plate and power.";
+        if (r.lost) return fault("{press} does not answer. What lies under it: open it by hand, and report the piece if it was too long.");
         for (const Countdown& c : counting_) {
             if (c.machine != static_cast<int>(m)) continue;
             const double want = job(c.task).state.celsius;
-            if (r.celsius > want + too_hot_by)
-                return name + " is at " + heat(r.celsius) + " and was set to " + heat(want) + ", too hot: open it now.";
-            if (c.began < 0 && r.celsius < want && asked_since_[m] >= 0 && now - asked_since_[m] > patience)
-                return name + " does not reach " + heat(want) + "; it stands at " + heat(r.celsius) + ": look at its plate and power.";
+            if (r.celsius > want + too_hot_by) return fault("{press} is at {is} and was set to {heat}, too hot: open it now.", want);
+            if (c.began < 0 && r.celsius < want && asked_since_[m] >= 0 && now - asked_since_[m] > patience) return fault(never, want);
         }
         if (const auto a = card(); a && a->machine == static_cast<int>(m) && a->kind == ActKind::load) {
             const double want = asked(*a);
             if (r.celsius > want + too_hot_by && asked_since_[m] >= 0 && now - asked_since_[m] > cooling_patience)
-                return name + " stays at " + heat(r.celsius) + " and was set to " + heat(want) + ": look at its controller.";
+                return fault("{press} stays at {is} and was set to {heat}: look at its controller.", want);
             if (r.celsius < want - reached_within && asked_since_[m] >= 0 && now - asked_since_[m] > heating_patience)
-                return name + " does not reach " + heat(want) + "; it stands at " + heat(r.celsius) + ": look at its plate and power.";
+                return fault(never, want);
         }
     }
     return "";

@@ -66,7 +66,7 @@ public:
     explicit Shift(PressPlan plan, bool fahrenheit = false);
     /// Goes on where a record stops; the plan is split into loads as the record's was. Returns a sentence on each load that needs a look:
     /// what lay under heat, and what was begun by another recipe and begins anew.
-    std::vector<std::string> restore(const ShiftRecord& record);
+    std::vector<std::string> restore(const ShiftRecord& record, const Reading& reading = {});
     [[nodiscard]] ShiftRecord record(double now) const;
 
     [[nodiscard]] const PressPlan& plan() const { return plan_; }
@@ -77,7 +77,7 @@ public:
     /// What a press does next, or is in the middle of.
     [[nodiscard]] std::optional<Act> next_on(int machine) const;
     /// Why it cannot go on yet, as a short sentence; empty: it can.
-    [[nodiscard]] std::string waits_for(double now) const;
+    [[nodiscard]] std::string waits_for(double now, const Reading& reading = {}) const;
     /// The temperature that the card's press is asked for; 0: none.
     [[nodiscard]] double asked(const Act& act) const;
 
@@ -108,7 +108,7 @@ public:
     void lost(int machine, double now);
     [[nodiscard]] const PressReading& reading_of(int machine) const { return readings_[static_cast<std::size_t>(machine)]; }
     /// A sentence where a press is too hot, does not get there, or is not heard of.
-    [[nodiscard]] std::string press_fault(double now) const;
+    [[nodiscard]] std::string press_fault(double now, const Reading& reading = {}) const;
 
     /// Lets time pass: counts that are over end their steps.
     void tick(double now);

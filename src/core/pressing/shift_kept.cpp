@@ -46,7 +46,7 @@ ShiftRecord Shift::record_to_try_again(const std::string& trial, double now) con
     return r;
 }
 
-std::vector<std::string> Shift::restore(const ShiftRecord& record) {
+std::vector<std::string> Shift::restore(const ShiftRecord& record, const Reading& reading) {
     std::vector<std::string> says;
     notes_ = record.notes;
     held_ = record.held;
@@ -54,14 +54,14 @@ std::vector<std::string> Shift::restore(const ShiftRecord& record) {
         const Load* load = find_load(plan_, h.trial);
         return load == nullptr || !load->trial;
     });
-    const std::string look = " lay under heat when the shift stopped: look at it, and report it if it had too much.";
     for (const ShiftRecord::Piece& piece : record.pieces) {
         const Load* load = find_load(plan_, piece.load);
         if (load == nullptr) continue;  // the order no longer has it
         const bool whole = std::none_of(piece.ended.begin(), piece.ended.end(), [](double e) { return e < 0; });
         const bool same = piece.done.size() == load->tasks.size() && piece.ended.size() == load->tasks.size();
         if (!same && !whole) {
-            says.push_back("“" + piece.load + "” was begun by another recipe: see how far it is; it begins anew.");
+            says.push_back(
+                phrase("“{load}” was begun by another recipe: see how far it is; it begins anew.", reading, {{"load", piece.load}}));
             continue;
         }
         for (std::size_t k = 0; k < load->tasks.size(); ++k) {
@@ -74,7 +74,8 @@ std::vector<std::string> Shift::restore(const ShiftRecord& record) {
             if (l.done > 0 || l.end >= 0) l.start = std::min(record.at, l.end >= 0 ? l.end : record.at);
         }
         if (!piece.under_heat) continue;
-        says.push_back("“" + piece.load + "”" + look);
+        says.push_back(phrase("“{load}” lay under heat when the shift stopped: look at it, and report it if it had too much.", reading,
+                              {{"load", piece.load}}));
         // it had its heat, and nobody knows how much: not a second time unasked
         for (std::size_t k = 0; k < load->tasks.size(); ++k) {
             Live& l = live(load->tasks[k]);

@@ -68,7 +68,7 @@ Order with_correction(Order order, const Correction& c, const std::string& today
             for (int result = 0; result < trial_result_count && !acts; ++result)
                 for (const NextTry& n :
                      next_tries(recipe.steps, static_cast<TrialResult>(result), recipe.most_celsius, order.press_run.fahrenheit))
-                    if (!acts && n.words == c.words)
+                    if (!acts && worded(n.words, Unit::mm) == c.words)
                         if (auto trial = trial_of(order, d, n.steps, TrialResult::to_try)) {
                             order.trials.push_back(std::move(*trial));
                             acts = true;

@@ -241,7 +241,7 @@ private:
                 c.method = method->id;
                 c.style = d.run.style;
                 c.press = d.press;
-                c.words = p.next.words;
+                c.words = worded(p.next.words, Unit::mm);
                 c.pieces = p.tries;
                 const Interval share = share_interval(p.failed, p.tries);
                 c.by = static_cast<double>(p.failed) / p.tries;

@@ -506,11 +506,16 @@ Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const Medi
         laid->sheets.copies = off_the_seam(medium, set, layout).copies;
     }
     if (laid) return laid;
-    std::string sentence = laid.sentence();  // engines know pieces by id, people by name
-    for (const Transfer& t : set.transfers)
-        if (const std::size_t at = sentence.find("“" + t.id + "”"); at != std::string::npos)
-            sentence.replace(at, t.id.size() + 6, "“" + t.name + "”");
-    return Error{sentence};
+    Error error = laid.error();  // engines know pieces by id, people by name
+    if (error.words)
+        for (auto& [key, value] : error.words->args)
+            if (key == "piece")
+                for (const Transfer& t : set.transfers)
+                    if (value == Argument{t.id}) {
+                        value = t.name;
+                        return Error{*error.words};
+                    }
+    return error;
 }
 
 std::optional<StockItem> left_over(const Medium& medium, const TransferSet& set, const Sheet& sheet) {

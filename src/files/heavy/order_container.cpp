@@ -49,9 +49,11 @@ Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& en
     for (const Art& art : package.order.art)
         for (const ArtFile& file : files_of(art)) {
             const auto at = entries.find(file.entry);
-            if (at == entries.end()) return Error{"The order lacks the picture of “" + art.name + "”: it was not packed whole."};
+            if (at == entries.end())
+                return Error{"The order lacks the picture of “{name}”: it was not packed whole.", {{"name", art.name}}};
             if (content_hash(*at->second) != file.hash)
-                return Error{"The picture of “" + art.name + "” was changed or damaged since it was saved: the order is not opened."};
+                return Error{"The picture of “{name}” was changed or damaged since it was saved: the order is not opened.",
+                             {{"name", art.name}}};
             package.art[file.hash] = at->second;
         }
     for_photographs(package.order, [&](const KeptPhoto& photo) {
@@ -71,7 +73,7 @@ Result<OrderPackage> matched(Order order, const std::map<std::string, Bytes>& en
         if (auto records = records_from_json(*at->second))
             package.records = std::move(*records);
         else
-            package.records_fault = records.sentence();
+            package.records_fault = records.error();
     }
     return package;
 }
@@ -117,8 +119,8 @@ struct ZipCloser {
 
 /// What a container holds; `path` is for the sentence on failure.
 Result<OrderPackage> unpacked(const std::string& packed, const std::string& path) {
-    const Error not_ours{"“" + std::filesystem::path(path).filename().string() +
-                         "” is not an order file of this program, or it is cut short."};
+    const Error not_ours{"“{file}” is not an order file of this program, or it is cut short.",
+                         {{"file", std::filesystem::path(path).filename().string()}}};
     zip_error_t error;
     zip_error_init(&error);
     zip_source_t* source = zip_source_buffer_create(packed.data(), packed.size(), 0, &error);
@@ -200,7 +202,7 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
             if (bytes == art.end()) {
                 zip_discard(zip);
                 zip_source_free(target);
-                return Error{"The picture of “" + a.name + "” is no longer in memory: bring it in again, then save."};
+                return Error{"The picture of “{name}” is no longer in memory: bring it in again, then save.", {{"name", a.name}}};
             }
             if (!done.insert(file.entry).second) continue;
             fine = fine && add(file.entry, *bytes->second, a.kind == ArtKind::svg || a.lettering.has_value());
@@ -223,9 +225,9 @@ Result<Done> heavy::save_order(const std::string& path, const Order& order, cons
     zip_source_free(target);
     // what could not be opened again does not take the place of what can
     const auto back = unpacked(packed, path);
-    if (!back || !back->records_fault.empty())
-        return Error{"The order was not saved, for it could not be opened again. " + (back ? back->records_fault : back.sentence()) +
-                     " What was saved before stays."};
+    if (!back || back->records_fault)
+        return Error{"The order was not saved, for it could not be opened again. {why} What was saved before stays.",
+                     {{"why", (back ? *back->records_fault : back.error()).said()}}};
     return write_file(path, packed);
 }
 

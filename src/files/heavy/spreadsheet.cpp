@@ -211,7 +211,7 @@ std::string archive_fault(const std::string& bytes) {
 }  // namespace
 
 Result<std::vector<SheetRows>> read_spreadsheet(const std::string& bytes) {
-    if (std::string fault = archive_fault(bytes); !fault.empty()) return Error{fault};
+    if (const std::string fault = archive_fault(bytes); !fault.empty()) return Error{fault};
     const auto* blob = reinterpret_cast<const unsigned char*>(bytes.data());
     Book book;
     try {

@@ -48,7 +48,7 @@ LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     letters_ = length_row(tr("Letter height"), tr("On the base size; it grows with the field"));
     letters_->entered = [this](Length l, bool) -> std::optional<QString> {
         auto next = with_letter_height(room_.order(), room_.selection().art, l, Length::from_mm(field_width()));
-        if (!next) return qt(next.sentence());
+        if (!next) return refusal(next.error());
         room_.edit(tr("letter height"), std::move(*next));
         return std::nullopt;
     };
@@ -170,7 +170,7 @@ void LetteringPage::pick_face(QComboBox* box, bool narrow) {
 
 void LetteringPage::take_file(const QString& path, bool narrow, const QString& name) {
     auto bytes = read_file(path.toStdString(), most_face);
-    if (!bytes) return room_.notices().complain(qt(bytes.sentence()));
+    if (!bytes) return room_.notices().complain(bytes.error());
     const auto kind = kind_of(*bytes);
     if (!kind || (*kind != ArtKind::ttf && *kind != ArtKind::otf))
         return room_.notices().complain(

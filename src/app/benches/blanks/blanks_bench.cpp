@@ -170,7 +170,7 @@ void BlanksBench::go(const Subject& about) {
 
 bool BlanksBench::keep(const QString& what, const BlankStyle& next, const QString& gesture) {
     if (const auto fault = style_fault(next)) {
-        room_.say({qt(*fault), true, {}, {}});
+        room_.say({refusal(*fault), true, {}, {}});
         refresh();
         return false;
     }
@@ -251,12 +251,12 @@ void BlanksBench::bring_in_chart(const QString& path) {
         const auto chart = table ? import_chart(*table, like) : Result<ChartImport>(table.error());
         return [this, path, chart] {
             if (!chart) {
-                room_.say({QFileInfo(path).fileName() + ": " + qt(chart.sentence()), true, {}, {}});
+                room_.say({QFileInfo(path).fileName() + ": " + refusal(chart.error()), true, {}, {}});
                 return;
             }
             if (!keep(tr("bring in a size chart"), chart->style)) return;
             QStringList said{tr("%1 sizes from %2.").arg(chart->style.sizes.size()).arg(QFileInfo(path).fileName())};
-            for (const std::string& s : chart->said) said << qt(s);
+            for (const Words& w : chart->said) said << qt(worded(w, room_.order().unit));
             room_.say({said.join(' '), false, {}, {}});
         };
     });

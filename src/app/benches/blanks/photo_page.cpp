@@ -101,6 +101,10 @@ PhotoPage::PhotoPage(BlanksBench& bench, Workroom& room, PhotoView& view) : benc
         }
     });
     connect(away_, &QPushButton::clicked, this, [this] {
+        if (TapedPhoto* p = shown(); p != nullptr && p->busy) {
+            stop_measuring(*p);
+            return refresh();
+        }
         view_.show_photo(nullptr);
         photos_.remove_if([this](const TapedPhoto& p) { return p.path == shown_; });
         shown_ = photos_.empty() ? QString() : photos_.back().path;
@@ -299,7 +303,8 @@ void PhotoPage::refresh() {
     scale_->setVisible(!scale_->text().isEmpty());
     learn_->setVisible(p != nullptr && lesson().has_value());
     const BlankStyle* chosen = bench_.style();
-    const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size());
+    const bool stopped = p != nullptr && !p->busy && p->stop && *p->stop;
+    const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size() || stopped);
     anew_->setVisible(other);
     anew_->setEnabled(other && !p->busy);
     if (other) anew_->setText(tr("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
@@ -307,7 +312,8 @@ void PhotoPage::refresh() {
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
     show_on(*keep_, room_.order(), p, {});
-    away_->setEnabled(p != nullptr && !p->busy);
+    away_->setEnabled(p != nullptr);
+    away_->setText(p != nullptr && p->busy ? tr("Stop") : tr("Put away"));
 }
 
 }  // namespace orthema::app

@@ -135,7 +135,7 @@ Drawing TapeDrawing::draw(double width, double height) {
     if (style == nullptr || size_index(*style, size_shown()) < 0) return d;
     const std::string shown = size_shown();
     if (const auto fault = style_fault(*style)) {
-        d.text({20, 24}, *fault, 13, palette::carmine);
+        d.text({20, 24}, fault->said_to(room_.order().unit), 13, palette::carmine);
         return d;
     }
     Colour cloth{0.90, 0.89, 0.86, 1};

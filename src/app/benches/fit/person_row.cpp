@@ -24,7 +24,7 @@ PersonRow::PersonRow(Workroom& room) : room_(room) {
         const Decoration* d = room_.decoration();
         if (d == nullptr) return std::nullopt;
         auto next = with_letter_height(room_.order(), d->art, l, d->sizing.base_width);
-        if (!next) return qt(next.sentence());
+        if (!next) return refusal(next.error());
         room_.edit(tr("letter height"), std::move(*next));
         return std::nullopt;
     };

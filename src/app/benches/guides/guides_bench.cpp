@@ -134,7 +134,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
             return [this, path, done, decoration = guide.decoration, size = guide.size] {
                 if (done) room_.exporter().guides_printed(decoration, size);
-                room_.say({done ? tr("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}});
+                room_.say({done ? tr("Written: %1").arg(path) : refusal(done.error()), !done.ok(), {}, {}});
             };
         });
     });
@@ -304,7 +304,7 @@ void GuidesBench::write_photo_cards() {
     if (path.isEmpty()) return;
     room_.jobs().background([this, path, pages = photo_cards()]() -> std::function<void()> {
         const auto done = write_pages(path.toStdString(), pages, {}, spoken("Photo cards"));
-        return [this, path, done] { room_.say({done ? tr("Written: %1").arg(path) : qt(done.sentence()), !done.ok(), {}, {}}); };
+        return [this, path, done] { room_.say({done ? tr("Written: %1").arg(path) : refusal(done.error()), !done.ok(), {}, {}}); };
     });
 }
 
@@ -376,7 +376,7 @@ void GuidesBench::print_on(std::shared_ptr<QPrinter> printer) {
 QString GuidesBench::word() const {
     int all = 0;
     for (const DecorationFit& f : room_.plan().decorations) all += int(f.sizes.size());
-    return all == 0 ? tr("none yet") : tr("%1 cards").arg(all);
+    return all == 0 ? tr("none yet") : tr(is_one(long(all), reading_in()) ? noted("%1 card") : noted("%1 cards")).arg(all);
 }
 
 QString GuidesBench::help() const {

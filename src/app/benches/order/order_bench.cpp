@@ -292,7 +292,7 @@ void OrderBench::bring_in_list(const QString& path) {
         return [this, path, tables = std::move(tables)] {
             const QString name = QFileInfo(path).fileName();
             if (!tables) {
-                room_.say({QStringLiteral("%1: %2").arg(name, qt(tables.sentence())), true, {}, {}});
+                room_.say({QStringLiteral("%1: %2").arg(name, refusal(tables.error())), true, {}, {}});
                 return;
             }
             if (preview_) preview_->reject();

@@ -51,7 +51,8 @@ void HeldRuns::refresh() {
     for (QPushButton* b : tries_) b->deleteLater();
     tries_.clear();
     for (const NextTry& t : tries) {
-        auto* b = push(capitalised(t.words).c_str(), tr("One figure at a time, so that what helped is known"), tries_.empty());
+        auto* b = push(capitalised(worded(t.words, room_.order().unit)).c_str(), tr("One figure at a time, so that what helped is known"),
+                       tries_.empty());
         connect(b, &QPushButton::clicked, this, [this, t] { desk_.try_again(trial_, t); });
         b->setFocusPolicy(Qt::TabFocus);
         row_->insertWidget(int(tries_.size()), b);

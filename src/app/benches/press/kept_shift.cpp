@@ -31,7 +31,7 @@ void PressDesk::look_for_kept() {
     const auto text = read_file(path.toStdString());
     auto shift = text ? shift_from(*text) : Result<KeptShift>(text.error());
     if (!shift)
-        room_.say({tr("The shift that was kept cannot be read: ") + qt(shift.sentence()), true, {}, {}});
+        room_.say({tr("The shift that was kept cannot be read: ") + refusal(shift.error()), true, {}, {}});
     else if (shift->order == room_.order().name)
         kept_ = std::move(*shift);
 }
@@ -61,8 +61,9 @@ void PressDesk::keep() {
         }
         QDir().mkpath(QFileInfo(path).path());
         if (const auto done = write_file(path.toStdString(), text); !done)
-            QMetaObject::invokeMethod(this, [this, why = done.sentence()] {
-                if (!std::exchange(said_unkept_, true)) room_.say({tr("How far the shift is cannot be kept: ") + qt(why), true, {}, {}});
+            QMetaObject::invokeMethod(this, [this, why = done.error()] {
+                if (!std::exchange(said_unkept_, true))
+                    room_.say({tr("How far the shift is cannot be kept: ") + refusal(why), true, {}, {}});
             });
     });
 }

@@ -95,7 +95,7 @@ void PressDesk::begin_on(PressPlan plan, double speed, bool simulated, const Shi
     kept_.reset();
     shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);
     if (from != nullptr)
-        for (const std::string& sentence : shift_->restore(*from)) room_.say({qt(sentence), false, {}, {}});
+        for (const std::string& sentence : shift_->restore(*from, room_.order().unit)) room_.say({qt(sentence), false, {}, {}});
     if (id.empty()) id = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz")).toStdString();
     id_ = std::move(id);
     recorder_->begin(id_, simulated, hand_);
@@ -384,7 +384,7 @@ void PressDesk::try_again(const std::string& trial, const NextTry& with) {
         }
         shift_.emplace(std::move(plan), room_.order().press_run.fahrenheit);  // the presses stay as they are
         ++shift_number_;
-        for (const std::string& sentence : shift_->restore(record)) room_.say({qt(sentence), false, {}, {}});
+        for (const std::string& sentence : shift_->restore(record, room_.order().unit)) room_.say({qt(sentence), false, {}, {}});
         counting_ = 0;
         room_.say({tr("The trial stands in the plan again. Take a spare transfer, and the spoiled piece or a scrap of its cloth."),
                    false,
@@ -442,8 +442,8 @@ void PressDesk::connect_line(int machine) {
 
 QString PressDesk::says() const {
     if (!shift_) return {};
-    if (const std::string fault = shift_->press_fault(now()); !fault.empty()) return qt(fault);
-    return qt(shift_->waits_for(now()));
+    if (const std::string fault = shift_->press_fault(now(), room_.order().unit); !fault.empty()) return qt(fault);
+    return qt(shift_->waits_for(now(), room_.order().unit));
 }
 
 }  // namespace orthema::app

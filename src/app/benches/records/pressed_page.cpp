@@ -82,7 +82,11 @@ PressedPage::PressedPage(Workroom& room, PhotoView& view) : room_(room), view_(v
         photo_->by_hand.clear();
         measure();
     });
-    connect(away_, &QPushButton::clicked, this, [this] { put_away(); });
+    connect(away_, &QPushButton::clicked, this, [this] {
+        if (!photo_ || !photo_->busy) return put_away();
+        stop_measuring(*photo_);
+        refresh();
+    });
     view_.by_hand = [this](std::vector<Point> points) {
         photo_->by_hand = std::move(points);
         measure();
@@ -221,7 +225,7 @@ void PressedPage::refresh() {
                            .arg(std::abs(turned) < 0.05 ? tr("not at all")
                                                         : QStringLiteral("%1° %2")
                                                               .arg(fixed(std::abs(turned), 1))
-                                                              .arg(QLatin1String(turned > 0 ? "clockwise" : "against the clock")))
+                                                              .arg(turned > 0 ? tr("clockwise") : tr("against the clock")))
                            .arg(fixed(seen->angle_error * degrees, 1)));
         width_->setText(QStringLiteral("%1 ± %2").arg(length(seen->width), error_text(seen->width_error, reading)));
         const double wider = l.wider.value_or(0);
@@ -248,7 +252,7 @@ void PressedPage::refresh() {
     keep_->setEnabled(landing_.has_value() && !photo_->busy);
     show_on(*small_, room_.order(), &*photo_, record_.id);
     again_->setEnabled(!photo_->by_hand.empty() && !photo_->busy);
-    away_->setEnabled(!photo_->busy);
+    away_->setText(photo_->busy ? tr("Stop") : tr("Put away"));
 }
 
 }  // namespace orthema::app

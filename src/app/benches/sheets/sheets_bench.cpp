@@ -273,7 +273,7 @@ void SheetsBench::show_cuts() {
     const auto plan = cuts_of_sheet(room_, cut_sheet_);
     if (!plan) {
         cut_sheet_ = cut_at_ = 0;
-        cut_says_->setText(qt(plan.sentence()));
+        cut_says_->setText(refusal(plan.error()));
         return ribbon_->show_cut(-1, 0, {});
     }
     const int cuts = int(plan->cuts.size());
