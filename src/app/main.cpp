@@ -1,5 +1,6 @@
 // Orthema, the window.
 #include <QApplication>
+#include <QDir>
 #include <QIcon>
 #include <QScreen>
 #include <QStandardPaths>
@@ -80,6 +81,7 @@ int run(QApplication& application, const QString& liked_file, QString& order) {
             window.bring_in(files);
         room.keeper().offer_put_aside();
     }
+    if (QDir::currentPath() == QLatin1String("/")) QDir::setCurrent(QDir::homePath());  // where files are looked for first
     return QApplication::exec();
 }
 

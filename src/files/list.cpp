@@ -267,7 +267,14 @@ const BlankStyle* match_style(const std::string& text, const SizeName* size, con
             tie = true;
         }
     }
-    return tie ? nullptr : found;
+    if (tie || found != nullptr || have.empty()) return tie ? nullptr : found;
+    for (const BlankStyle& s : styles) {  // "tote", where the shop has one
+        const std::set<std::string> words = word_set(s.name);
+        if (s.archived || !std::includes(words.begin(), words.end(), have.begin(), have.end())) continue;
+        if (found != nullptr) return nullptr;
+        found = &s;
+    }
+    return found;
 }
 
 namespace {
@@ -322,6 +329,8 @@ struct Rows {
                 style = own;
             }
         }
+        if (!size && own == nullptr && !blank_text.empty())  // which sizes there are says the blank
+            return refuse(r, BadRow::Lacks::blank, "“" + blank_text + "” matches no blank, or more than one", blank_text);
         if (!size)
             return refuse(r, BadRow::Lacks::size,
                           size_text.empty() ? "the size is empty" : "“" + size_text + "” is not a size that is known", size_text,

@@ -267,8 +267,13 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
         if (std::abs(measure_mm(g.measures, m) - likely) > 4 * usual_doubt(likely)) odd.insert(m);
     }
     const RimOff rim = beside(cells, out.outline, table, asked.thickness);
-    // cloth nearly of the table's colour has a rim of its own within the outline, whose edges lie right all the same
-    const double most_beyond = out.seen < 0.85 ? 0.03 : 0.13, most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
+    // cloth nearly of the table's colour has a rim of its own within the outline, and a shadow one beyond it: edges that are seen all
+    // round and lie right say more
+    const bool sound = out.seen > 0.95 && out.residual_mm < 0.45;
+    const double most_beyond = out.seen < 0.85 ? 0.03
+                               : sound         ? 0.3
+                                               : 0.13,
+                 most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
     const bool elsewhere = asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off);
     if (!odd.empty() || elsewhere || out.residual_mm > std::max(2.5, 0.012 * size)) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";

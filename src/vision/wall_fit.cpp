@@ -170,18 +170,13 @@ bool at_handle(Point p, const WallLies& w, int handle) {
 
 /// `handle`: the side where it stands out, whose edges are passed over. `any_step`: edges need not be from the cup's colour to the table's.
 std::optional<Found> fit(const Photo& photo, const TableSeen& table, const Silhouette& cells, const BlankAsked& asked, const Side& side,
-                         WallLies from, int handle, bool any_step, const Task& task) {
+                         const WallLies& from, int handle, bool any_step, const Task& task) {
     BlankAsked in_plane = asked;
     in_plane.thickness = side.height();
     const Sought sought(asked);
     const double size = std::sqrt(from.wall.height * std::max(from.wall.top_diameter, from.wall.bottom_diameter));
     const double far = std::clamp(0.08 * size, 4.0, 20.0), close = 2.5;
     Found out;
-    if (handle != 0) {  // what was found coarsely has some of the handle in it
-        from.rim = from.rim - Side::across(from) * (0.05 * handle * from.wall.top_diameter);
-        from.wall.top_diameter *= 0.93;
-        from.wall.bottom_diameter *= 0.93;
-    }
     Eigen::VectorXd v = sought.of(from);
     for (const double reach : {far, far, 0.6 * far, 0.6 * far, std::max(close, 0.3 * far), close, close, close}) {
         if (task.stopped()) return std::nullopt;
@@ -227,6 +222,20 @@ std::optional<Found> fit(const Photo& photo, const TableSeen& table, const Silho
     return out;
 }
 
+/// Where to begin: as it was found coarsely; about the same middle with the chart's figures, since a shadow or a handle makes what was
+/// found too large; and so a quarter turned, since with its handle a wall is about as wide as it is high.
+std::array<WallLies, 3> starts(const CupWall& found, const CupWall& chart, const PanelGuess& at, int handle) {
+    const WallLies as_found{found, at.at, at.angle};
+    const Point middle = as_found.rim + Side::along(as_found) * (found.height / 2);
+    std::array<WallLies, 3> out{as_found, WallLies{chart, {}, at.angle}, WallLies{chart, {}, at.angle + M_PI / 2}};
+    for (std::size_t k = 1; k < out.size(); ++k) out[k].rim = middle - Side::along(out[k]) * (chart.height / 2);
+    if (handle == 0) return out;
+    for (WallLies& w : out) w.rim = w.rim - Side::across(w) * (0.06 * handle * w.wall.top_diameter);
+    out[0].wall.top_diameter *= 0.93;  // some of it is the handle
+    out[0].wall.bottom_diameter *= 0.93;
+    return out;
+}
+
 double root_mean_square(const std::vector<double>& off) {
     double square = 0;
     for (const double o : off) square += o * o;
@@ -248,7 +257,9 @@ BlankSeen told(const TableSeen& table, const BlankAsked& asked, const Side& side
         for (int i = 0; i < steps; ++i)
             out.outline.back().push_back(seen_at(table.camera, a + d * (static_cast<double>(i) / steps), side.height()));
     }
-    if (Sought(asked).unlikely(w) || found.share < 0.84 || out.residual_mm > 0.9) {
+    // seen all round, or where it is seen it lies exactly: of those that are neither, one in two has taken another edge for an end
+    const bool sound = found.share > 0.95 || out.residual_mm < 0.12;
+    if (Sought(asked).unlikely(w) || !sound || found.share < 0.84 || out.residual_mm > 0.9) {
         out.refused =
             "The outline does not lie on this cup: lay or stand it as is chosen, its handle to one side, or drag the outline to where it "
             "runs.";
@@ -298,13 +309,14 @@ Result<BlankSeen> measure_wall(const Photo& photo, const TableSeen& table, const
         if (coarse.overlap < 0.6 || (best && best->share > 0.85)) break;
         const CupWall wall = *wall_of(asked.family, coarse.guess.measures);
         for (const int handle : handles)
-            for (const bool any_step : {true, false}) {  // what is seen into the rim may be lighter or darker than the table
-                if (best && best->share > 0.97 && worth(*best) > 0.85) break;
-                auto found = fit(photo, table, *cells, asked, side, {wall, coarse.guess.at, coarse.guess.angle}, handle, any_step, task);
-                // which end is the rim says the chart alone
-                if (!found || rim_less_base(found->lies.wall) * rim_less_base(wall) < -1) continue;
-                if (!best || worth(*found) > worth(*best)) best = std::move(found);
-            }
+            for (const WallLies& start : starts(wall, chart, coarse.guess, handle))
+                for (const bool any_step : {true, false}) {  // what is seen into the rim may be lighter or darker than the table
+                    if (best && best->share > 0.97 && worth(*best) > 0.85) break;
+                    auto found = fit(photo, table, *cells, asked, side, start, handle, any_step, task);
+                    // which end is the rim says the chart alone
+                    if (!found || rim_less_base(found->lies.wall) * rim_less_base(wall) < -1) continue;
+                    if (!best || worth(*found) > worth(*best)) best = std::move(found);
+                }
     }
     if (task.stopped()) return Error{"Stopped."};
     if (!best)

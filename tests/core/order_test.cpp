@@ -29,6 +29,20 @@ TEST(Order, CountsStandInTheOrderOfTheSizeRun) {
     EXPECT_EQ(run_name(order, ash), "Adult tee, ash");
 }
 
+TEST(Order, AColourThatTheBlankHasNotIsTakenByItsNameAndSaid) {
+    Order order = test::small_order();
+    EXPECT_FALSE(says(order_findings(order), "colour-usual"));
+    const RunKey black{"adult-tee", "Heather Black"}, odd{"adult-tee", "zorb"};
+    EXPECT_GT(run_colour(order, ash).g, 0.8);
+    EXPECT_LT(run_colour(order, black).g, 0.2);
+    EXPECT_FALSE(told_colour(order, odd));
+    order.lines.push_back({"adult-tee", black.colour, "M", 2, ""});
+    EXPECT_TRUE(says(order_findings(order), "colour-usual"));
+    EXPECT_FALSE(says(order_findings(order), "colour-unknown"));
+    order.lines.push_back({"adult-tee", odd.colour, "M", 2, ""});
+    EXPECT_TRUE(says(order_findings(order), "colour-unknown"));
+}
+
 TEST(Order, SettingAQuantityKeepsTheLinesThatMakeIt) {
     Order order = test::small_order();
     order.lines.push_back({"adult-tee", "ash", "M", 3, "pilots"});

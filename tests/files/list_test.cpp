@@ -79,6 +79,25 @@ TEST(List, OneSizeNeedsNoNameAndAnEmptySizeIsChosenForItsRow) {
     EXPECT_EQ(guess_columns(plain, blanks())[0], Column::none);
 }
 
+TEST(List, AWordThatOnlyOneBlankHasMeansItAndItsSizeCanBeChosen) {
+    const Table t =
+        parse_table("who,shirt,colour,size,how many\nAda,Tee,black,M,2\nFern,Tote,natural,,4\nEke,Cap,navy,adult,1\nBo,Pod,navy,,1\n")
+            .value();
+    LineImport in = taken(t);
+    ASSERT_EQ(in.lines.size(), 2U);
+    EXPECT_EQ(in.lines[0].style, "adult-tee") << "by its size, though many are tees";
+    EXPECT_EQ(in.lines[1].style, "panel-cap");
+    ASSERT_EQ(in.bad.size(), 2U);
+    EXPECT_EQ(in.bad[0].lacks, BadRow::Lacks::size);
+    EXPECT_EQ(in.bad[0].style, "cotton-tote");
+    EXPECT_EQ(in.bad[1].lacks, BadRow::Lacks::blank) << "which sizes there are says the blank";
+    RowMends mends;
+    mends.sizes[in.bad[0].row] = "large";
+    in = taken(t, {}, mends);
+    ASSERT_EQ(in.lines.size(), 3U);
+    EXPECT_EQ(in.lines[1].size, "large");
+}
+
 TEST(List, EveryRowKeptOutIsCounted) {
     std::string text = "Garment,Colour,Size,Qty\n";
     for (int i = 0; i < 1400; ++i) text += "Adult tee,ash,Jumbo,1\n";

@@ -54,12 +54,19 @@ void MainWindow::do_next(const NextStep& step) {
     if (step.deed == Deed::send_out) return (void)show_export();
     if (step.deed == Deed::buy) return desk()->show_page(3);
     if (step.deed == Deed::take_up) return step.about.job == room_.order().job ? go_to(current_) : desk()->open(step.about.job);
+    const bool was_there = !at_desk_ && stages()[std::size_t(current_)].key == step.about.stage;
     go_to(qt(step.about.stage));
     Bench* there = made(current_);
     switch (step.deed) {
     case Deed::go: there->go(step.about); break;
     case Deed::list: static_cast<OrderBench*>(there)->ask_for_list(); break;
     case Deed::pictures: static_cast<ArtBench*>(there)->ask_for_pictures(); break;
+    case Deed::put_on: {  // seen before it is done
+        auto* art = static_cast<ArtBench*>(there);
+        art->choose_run(step.about);
+        if (was_there) art->put_on_chosen();
+        break;
+    }
     case Deed::settle: static_cast<SheetsBench*>(there)->settle_all(); break;
     case Deed::lessons: static_cast<RecordsBench*>(there)->show_lessons(); break;
     case Deed::shift:

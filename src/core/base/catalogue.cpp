@@ -159,6 +159,13 @@ const std::vector<Entry> entries = {
 
     // blanks
     {"blank-figures", stop, "blanks", "{fault}"},
+    {"colour-usual", note, "blanks",
+     "{blank} has no colour “{colour}” in the shop: it is taken as cloth of that name usually is. Where it is not, say so on the page "
+     "Style."},
+    {"colour-unknown", caution, "blanks",
+     "{blank} has no colour “{colour}”, and what cloth that is cannot be told: contrast is not judged. Say so on the page Style, or "
+     "correct "
+     "the line."},
     {"measured-differs", caution, "blanks",
      "{blank} {size}, {measure}: measured {measured}, published {published}. Measure a second piece, and the neighbouring sizes."},
     {"smallest-unmeasured", note, "blanks",

@@ -222,7 +222,7 @@ void say_decoration(const Order& order, const Decoration& d, const ArtFacts& fac
     }
     const Layer* backing = backing_of(d);
     const double vanishing = vanishing_share(facts, backing != nullptr ? backing->tint : cloth_of(order, d));
-    if (vanishing >= 0.2)
+    if (vanishing >= 0.2 && (backing != nullptr || told_colour(order, d.run)))
         fit.findings.push_back(
             finding("art-contrast", about(d, ""),
                     {{"who", who(order, d, "")},

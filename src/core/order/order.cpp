@@ -7,6 +7,7 @@
 #include <string_view>
 #include <unordered_map>
 
+#include "core/blanks/cloth_colours.h"
 #include "core/blanks/measuring.h"
 #include "core/order/gang.h"
 #include "core/order/roster.h"
@@ -125,12 +126,14 @@ Family family_of(const Order& order, const RunKey& run) {
     return style == nullptr ? Family::adult_tee : style->family;
 }
 
-Colour run_colour(const Order& order, const RunKey& run) {
+std::optional<Colour> told_colour(const Order& order, const RunKey& run) {
     if (const BlankStyle* style = find_style(order, run.style))
         for (const BlankColour& c : style->colours)
             if (c.name == run.colour) return c.ink;
-    return {0.89, 0.88, 0.86, 1};
+    return usual_cloth(run.colour);
 }
+
+Colour run_colour(const Order& order, const RunKey& run) { return told_colour(order, run).value_or(Colour{0.89, 0.88, 0.86, 1}); }
 
 Colour cloth_of(const Order& order, const RunKey& run, const Side& side) {
     if (!side.inside_out) return run_colour(order, run);
@@ -214,10 +217,16 @@ void chart_findings(const Order& order, Findings& out) {
             out.push_back(finding("blank-figures", about, {{"fault", fault->said()}}));
             continue;
         }
-        std::set<std::string> ordered;
-        for (const RunKey& run : runs_of(order))
-            if (run.style == style.id)
-                for (const SizeCount& c : counts_of(order, run)) ordered.insert(c.size);
+        std::set<std::string> ordered, strange;
+        for (const RunKey& run : runs_of(order)) {
+            if (run.style != style.id) continue;
+            for (const SizeCount& c : counts_of(order, run)) ordered.insert(c.size);
+            if (run.colour.empty() || !strange.insert(run.colour).second ||
+                std::any_of(style.colours.begin(), style.colours.end(), [&](const BlankColour& c) { return c.name == run.colour; }))
+                continue;
+            out.push_back(finding(usual_cloth(run.colour) ? "colour-usual" : "colour-unknown", about,
+                                  {{"blank", style.name}, {"colour", run.colour}}));
+        }
         for (const std::string& size : style.sizes)
             for (const auto& [measure, figure] : style.chart.at(size)) {
                 if (of_other_batch(style, figure) && ordered.contains(size)) {

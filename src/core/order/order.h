@@ -485,6 +485,9 @@ int garments_in(const Order& order, const RunKey& run);
 std::string run_name(const Order& order, const RunKey& run);
 /// The kind of blank of a run; a tee's where the style is not there.
 Family family_of(const Order& order, const RunKey& run);
+/// Of the blank, else by the colour's name; nothing where neither tells.
+std::optional<Colour> told_colour(const Order& order, const RunKey& run);
+/// The same, and light cloth where it is not told.
 Colour run_colour(const Order& order, const RunKey& run);
 /// Of the cloth that a decoration lies on: of a reversible the layer that it is on.
 Colour cloth_of(const Order& order, const Decoration& decoration);

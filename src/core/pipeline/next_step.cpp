@@ -64,7 +64,7 @@ private:
             for (const RunKey& run : runs_of(order_)) {
                 const auto on_it = [&](const Decoration& d) { return d.run == run; };
                 if (std::any_of(order_.decorations.begin(), order_.decorations.end(), on_it)) continue;
-                NextStep out = step("next-bare", "next-bare-why", Deed::go, "art");
+                NextStep out = step("next-bare", "next-bare-why", Deed::put_on, "art");
                 out.words.args = {{"run", run_name(order_, run)}};
                 out.about.style = run.style;
                 out.about.colour = run.colour;

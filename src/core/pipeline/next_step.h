@@ -9,7 +9,7 @@
 namespace orthema {
 
 /// What is done about it: a bench is gone to, or the window begins something there.
-enum class Deed { go, list, pictures, settle, send_out, shift, lessons, take_up, buy };
+enum class Deed { go, list, pictures, put_on, settle, send_out, shift, lessons, take_up, buy };
 
 struct NextStep {
     Words words;  ///< of the button

@@ -331,6 +331,13 @@ void ArtBench::refresh_clip() {
 QWidget* ArtBench::figures() { return panel_; }
 QWidget* ArtBench::first_focus() { return view_; }
 
+void ArtBench::choose_run(const Subject& about) {
+    const auto runs = room_.runs();
+    for (std::size_t i = 0; i < runs.size(); ++i)
+        if (runs[i].style == about.style && runs[i].colour == about.colour && runs[i].lot == about.lot && runs[i].job == about.job)
+            run_->setCurrentIndex(int(i));
+}
+
 void ArtBench::put_on(bool everywhere) {
     const auto runs = room_.runs();
     const Art* art = find_art(room_.order(), room_.selection().art);
@@ -351,7 +358,7 @@ void ArtBench::put_on(bool everywhere) {
     room_.edit(tr("put %1 on a garment").arg(qt(art->name)), std::move(next));
     room_.select(s);
     if (everywhere)
-        room_.notices().say(tr("Put on %1 lots. ").arg(lots) +
+        room_.notices().say(tr("Put on %1. ").arg(counted(lots, "lot")) +
                             (passed.empty() ? QString() : qt(worded(passed_words(room_.order(), passed), room_.order().unit))));
     emit wanted(QStringLiteral("fit"));
 }

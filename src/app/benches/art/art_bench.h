@@ -34,6 +34,10 @@ public:
     [[nodiscard]] QString word() const override;
     [[nodiscard]] QString help() const override;
     void ask_for_pictures();
+    /// Chooses that run to put the picture on.
+    void choose_run(const Subject& about);
+    /// Puts the picture in hand on the run and location that are chosen.
+    void put_on_chosen() { put_on(false); }
     [[nodiscard]] ArtView* view() const { return view_; }
     [[nodiscard]] WordView* word_view() const { return word_view_; }
     [[nodiscard]] TogetherView* together_view() const { return together_view_; }

@@ -7,6 +7,8 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include <QFileInfo>
+
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
@@ -256,6 +258,11 @@ QWidget* ListPreview::mending(const BadRow& b) {
 void ListPreview::take() {
     Order next = with_list(room_.order(), import_.lines, room_.order().lines.empty() ? Intake::add : Intake(how_->choice()));
     next.kept_out = kept_out(import_);
+    if (room_.order().lines.empty() && next.name == spoken("New order")) {  // by the list's own title, or its file's
+        const std::vector<std::string>& above = table().above;
+        const QString title = above.empty() ? QFileInfo(file_).completeBaseName() : qt(above.front());
+        if (!title.trimmed().isEmpty()) next.name = title.trimmed().left(80).toStdString();
+    }
     room_.edit(tr("bring in %1").arg(file_), std::move(next));
     room_.library().learn(learned_);
     accept();
