@@ -69,7 +69,8 @@ MainWindow::MainWindow(Workroom& room) : room_(room) {
     resize(std::min(1280, room_on_screen.width()), std::min(800, room_on_screen.height()));
     setMinimumSize(1024, 700);
     if (const QByteArray was = room_.settings().remembered(QStringLiteral("window")).toByteArray(); !was.isEmpty()) restoreGeometry(was);
-    if (width() > room_on_screen.width() || height() > room_on_screen.height()) {  // another screen, or everything larger than then
+    const bool fits_at_all = room_on_screen.width() >= minimumWidth() && room_on_screen.height() >= minimumHeight();
+    if (fits_at_all && (width() > room_on_screen.width() || height() > room_on_screen.height())) {  // another screen, or larger than then
         resize(size().boundedTo(room_on_screen));
         move(screen()->availableGeometry().topLeft());
     }
