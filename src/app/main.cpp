@@ -38,11 +38,9 @@ constexpr int again = 64;  ///< what the window ends with where another start is
 
 /// In the surroundings that it was first started in; comes back where that fails.
 void start_again(char* program, const QString& order) {
-    if (const QByteArray scaled = qgetenv("ORTHEMA_SCALED"); scaled.startsWith("from ")) {
-        if (scaled.size() > 5)
-            qputenv("QT_SCALE_FACTOR", scaled.mid(5));
-        else
-            qunsetenv("QT_SCALE_FACTOR");
+    if (qEnvironmentVariableIsSet("ORTHEMA_SCALED")) {
+        qEnvironmentVariableIsEmpty("ORTHEMA_SCALED") ? qunsetenv("QT_SCALE_FACTOR")
+                                                      : qputenv("QT_SCALE_FACTOR", qgetenv("ORTHEMA_SCALED"));
         qunsetenv("ORTHEMA_SCALED");
     }
     QByteArray path = order.toUtf8();
@@ -96,7 +94,7 @@ int main(int argc, char** argv) {
     const QString liked_file =
         QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + QStringLiteral("/orthema/settings.ini");
     if (const auto scale = other_scale(orthema::app::Settings::size_percent(liked_file) / 100.0)) {
-        qputenv("ORTHEMA_SCALED", "from " + qgetenv("QT_SCALE_FACTOR"));
+        qputenv("ORTHEMA_SCALED", qgetenv("QT_SCALE_FACTOR"));  // what it was; may be nothing
         qputenv("QT_SCALE_FACTOR", *scale);
         ::execv("/proc/self/exe", argv);  // where that fails the window is shown as large as it is
     }

@@ -58,6 +58,8 @@ Error no_picture(const std::string& name) {
     return Error{"{name} is not a picture that can be used: bring in PNG, JPEG, TIFF, WebP, HEIC, SVG or PDF.", {{"name", name}}};
 }
 
+Error of_picture(const std::string& name, const Error& why) { return Error{"{name}: {why}.", {{"name", name}, {"why", why.said()}}}; }
+
 cairo_surface_t* LoadedArt::reusable_surface() const {
     const cairo_rectangle_t extents{0, 0, static_cast<double>(facts.width_px), static_cast<double>(facts.height_px)};
     cairo_surface_t* surface = cairo_recording_surface_create(CAIRO_CONTENT_COLOR_ALPHA, &extents);

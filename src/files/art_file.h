@@ -108,6 +108,8 @@ void map_shapes(std::vector<FlatShape>& shapes, const Affine& by);
 std::optional<ArtKind> kind_of(const std::string& bytes);
 /// What is said of a file that is of none of the kinds.
 Error no_picture(const std::string& name);
+/// "kites.png: its typeface is not there."; `why` has no full stop.
+Error of_picture(const std::string& name, const Error& why);
 const char* kind_key(ArtKind kind);  ///< also the file name's ending
 std::optional<ArtKind> kind_from_key(const std::string& key);
 

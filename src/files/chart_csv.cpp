@@ -194,7 +194,7 @@ Result<ChartImport> import_chart(const Table& table, const BlankStyle& like) {
     }
     if (count(false) == 0)
         return Error{"The size chart names no measure of its kind ({family}): its first row or column should, as “{measure}”.",
-                     {{"family", Term{family_name(like.family)}}, {"measure", std::string(measure_short(main_measure(like.family)))}}};
+                     {{"family", Term{family_name(like.family)}}, {"measure", measure_short(main_measure(like.family))}}};
     ChartImport out;
     std::vector<std::string> sizes;
     std::vector<std::size_t> rows;

@@ -21,6 +21,8 @@ struct Table {
     std::vector<int> lines;          ///< of the file, on which each row begins; empty: one after the other, the header on the first
     std::vector<std::string> above;  ///< what stood over the header
     char separator = ',';
+    /// Of the file, as people count them.
+    [[nodiscard]] int line_of(std::size_t row) const { return row < lines.size() ? lines[row] : static_cast<int>(row) + 2; }
 };
 
 /// Reads RFC 4180 with the separator guessed (comma, semicolon, tab), quotes, CRLF, a byte order mark. Latin-1 bytes

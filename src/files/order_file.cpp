@@ -46,10 +46,10 @@ Result<GangedPackage> gang_packages(const std::vector<OrderPackage>& packages, c
     return out;
 }
 
-Finding unreadable(const Art& art, const std::string& why) {
+Finding unreadable(const Art& art, const Error& why) {
     Subject about;
     about.art = art.id;
-    return finding("art-unreadable", about, {{"fault", Term{why}}});
+    return finding("art-unreadable", about, {{"fault", why.said()}});
 }
 
 Result<LoadedArtById> pictures_of(const Order& order, const Art& art, const ArtBytes& bytes) {
@@ -83,7 +83,7 @@ LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* 
         if (pictures)
             out.merge(*pictures);
         else if (findings != nullptr)
-            findings->push_back(unreadable(art, pictures.sentence()));
+            findings->push_back(unreadable(art, pictures.error()));
     }
     return out;
 }

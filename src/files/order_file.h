@@ -35,7 +35,7 @@ std::string autosave_path(const std::string& path);
 /// All pictures of an order, read and looked at; those that fail become findings.
 LoadedArtById load_all_art(const Order& order, const ArtBytes& bytes, Findings* findings);
 /// That an art could not be read.
-Finding unreadable(const Art& art, const std::string& why);
+Finding unreadable(const Art& art, const Error& why);
 ArtFactsById facts_of(const LoadedArtById& art);
 
 /// All pictures of an order as something to draw and as what is known about them.

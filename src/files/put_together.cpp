@@ -24,7 +24,7 @@ Result<LoadedArtPtr> drawn(const Order& order, const std::string& id, const ArtB
 
 Result<LoadedArtPtr> together_art(const Order& order, const Art& art, const ArtBytes& bytes) {
     const PutTogether& print = *art.together;
-    const auto failed = [&](const Error& why) { return Error{"{name}: {why}.", {{"name", art.name}, {"why", why.said()}}}; };
+    const auto failed = [&](const Error& why) { return of_picture(art.name, why); };
     const BlankStyle* style = find_style(order, print.style);
     if (!face_there(print, style)) return failed("the blank that it is made for is no longer there: choose another");
     const Region shape = ground_shape(print, *style);

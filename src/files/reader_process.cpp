@@ -222,16 +222,17 @@ Error beyond(const std::string& name) {
                  {{"name", name}}};
 }
 
-/// What a failure says: the reader's own sentence where it has one.
-Error sentence_of(const std::optional<Reader::Said>& said, const std::string& name) {
+/// What a failure says: the reader's own sentence where it has one. `file_error`: errno of the file that it wrote.
+Error sentence_of(const std::optional<Reader::Said>& said, const std::string& name, int* file_error = nullptr) {
     int error = 0;
     wire::Refusal refusal;
     if (!said || said->kind != wire::Kind::failed || !wire::unpacked(said->bytes, error, refusal)) return beyond(name);
+    if (error != 0 && file_error != nullptr) *file_error = error;
     if (refusal.sentence.empty() || refusal.names.size() != refusal.values.size()) return beyond(name);
     Arguments args;
     for (std::size_t i = 0; i < refusal.names.size(); ++i) args.emplace_back(refusal.names[i], refusal.values[i]);
     if (args.empty() && refusal.sentence.ends_with('.')) return Error{refusal.sentence};
-    if (args.empty()) return Error{"{name}: {why}.", {{"name", name}, {"why", Term{refusal.sentence}}}};
+    if (args.empty()) return of_picture(name, refusal.sentence);
     try {
         return Error{Words{refusal.sentence, std::move(args)}};
     } catch (const std::exception&) {  // places that it gave nothing for
@@ -311,10 +312,7 @@ Result<Done> drawn(Reader& reader, const Task& task, const std::string& what, co
             reader.lost();  // it is still drawing
             return fits ? Result<Done>(Done{}) : Result<Done>(beyond(what));
         }
-        int error = 0;
-        wire::Refusal refusal;
-        if (wire::unpacked(said->bytes, error, refusal) && error != 0 && file_error != nullptr) *file_error = error;
-        return sentence_of(said, what);
+        return sentence_of(said, what, file_error);
     }
 }
 

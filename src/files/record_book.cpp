@@ -282,7 +282,7 @@ Result<std::vector<PressRecord>> records_from_csv(const std::string& text) {
     std::vector<PressRecord> out;
     for (std::size_t i = 0; i < table->rows.size(); ++i) {
         PressRecord r;
-        const int row = i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2;
+        const int row = table->line_of(i);
         for (std::size_t k = 0; k < std::min(columns.size(), table->rows[i].size()); ++k) {
             std::string field = table->rows[i][k];
             if (columns[k] == nullptr || field.empty()) continue;

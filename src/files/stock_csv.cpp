@@ -65,7 +65,7 @@ Result<std::vector<Counted>> stock_from_csv(const std::string& text, const std::
     if (!has(StockColumn::on_hand)) return Error{"The table has no column “on hand” or “count” with how many there are."};
     std::vector<Counted> out;
     for (std::size_t i = 0; i < table->rows.size(); ++i) {
-        const int row = i < table->lines.size() ? table->lines[i] : static_cast<int>(i) + 2;
+        const int row = table->line_of(i);
         const auto field = [&](StockColumn c) -> std::string {
             for (std::size_t k = 0; k < std::min(columns.size(), table->rows[i].size()); ++k)
                 if (columns[k] == c) return csv_plain(table->rows[i][k]);

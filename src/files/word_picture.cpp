@@ -24,7 +24,7 @@ Result<LoadedArtPtr> whole_of(const Order& order, const std::string& id, const A
 
 Result<LoadedArtPtr> word_picture_art(const Order& order, const Art& art, const ArtBytes& bytes) {
     const WordPicture& word = *art.word_picture;
-    const auto failed = [&](const Error& why) { return Error{"{name}: {why}.", {{"name", art.name}, {"why", why.said()}}}; };
+    const auto failed = [&](const Error& why) { return of_picture(art.name, why); };
     const auto face = bytes.find(art.hash);
     if (face == bytes.end()) return failed("its typeface is not there");
     const auto shaped = shaped_words(face->second, word.typeface, {word.word}, false);

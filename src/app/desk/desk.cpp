@@ -294,8 +294,7 @@ std::optional<NextStep> Desk::next() const {
 }
 
 void Desk::open(const std::string& job) {
-    for (const KnownOrder& o : room_.orders().all())
-        if (o.card.job == job) return room_.keeper().open(qt(o.path));
+    if (const KnownOrder* known = room_.orders().find(job)) room_.keeper().open(qt(known->path));
 }
 
 void Desk::gang_chosen() {

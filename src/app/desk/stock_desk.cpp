@@ -8,18 +8,9 @@
 
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
+#include "core/blanks/cloth_colours.h"
 
 namespace orthema::app {
-
-namespace {
-
-Colour colour_of(const BlankStyle& style, const std::string& name) {
-    for (const BlankColour& c : style.colours)
-        if (c.name == name) return c.ink;
-    return palette::rule;
-}
-
-}  // namespace
 
 StockDesk::StockDesk(Workroom& room)
     : BinPage(room, tr("Bins"),
@@ -155,7 +146,7 @@ BinRow StockDesk::blanks_row(const BlankStyle& style, const std::string& colour)
             all += e->on_hand;
         }
         bin.name = qt(size);
-        bin.tint = colour_of(style, colour);
+        bin.tint = told_colour(style, colour).value_or(palette::rule);
         note_wanted(bin);
         asked += bin.wanted;
         most = std::max({most, bin.count, bin.wanted});

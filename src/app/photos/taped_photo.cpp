@@ -112,11 +112,10 @@ void measure_photo(Jobs& jobs, TapedPhoto& photo, BlankAsked asked, std::optiona
     failed.fault = tr("It could not be measured.");
     jobs.background(
         [p = photo, asked = std::move(asked), design = std::move(design), done]() mutable -> std::function<void()> {
-            const auto stop = p.stop;
-            if (!*stop) look(p, asked, design, {{}, stop.get()});
+            if (!p.stopped()) look(p, asked, design, {{}, p.stop.get()});
             p.busy = false;
             return [p = std::move(p), done] {
-                if (!*p.stop) done(p);
+                if (!p.stopped()) done(p);
             };
         },
         [failed = std::move(failed), done] { done(failed); });

@@ -30,6 +30,7 @@ struct TapedPhoto {
     bool kept = false;  ///< there is only that small one, kept with the order: to be looked at, not measured
     bool busy = true, taken = false;
     std::shared_ptr<std::atomic<bool>> stop;  ///< ends the measuring that is under way
+    [[nodiscard]] bool stopped() const { return stop && *stop; }
 };
 
 /// Files of photographs, as patterns of names.

@@ -258,12 +258,8 @@ void Records::forget_hands(const std::string& hands) {
             const std::scoped_lock lock(guard_);
             if (book_) done = book_->forget_hands(hands);
         }
-        QMetaObject::invokeMethod(this, [this, done, hands] {
-            if (done)
-                notices_.say(tr("“%1” stands in no record any more.").arg(qt(hands)));
-            else
-                notices_.complain(done.error());
-        });
+        QMetaObject::invokeMethod(this,
+                                  [this, done, hands] { notices_.tell(done, tr("“%1” stands in no record any more.").arg(qt(hands))); });
     });
     emit changed();
 }
@@ -273,10 +269,7 @@ void Records::export_to(const QString& path) {
         const bool table = path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive);
         const auto done = write_file(path.toStdString(), table ? records_csv(all) : records_json({all, lessons}));
         return [this, path, done, count = all.size()] {
-            if (done)
-                notices_.say(tr("%1 written to %2.").arg(counted(count, "record"), QFileInfo(path).fileName()));
-            else
-                notices_.complain(done.error());
+            notices_.tell(done, tr("%1 written to %2.").arg(counted(count, "record"), QFileInfo(path).fileName()));
         };
     });
 }

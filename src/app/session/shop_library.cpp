@@ -63,7 +63,7 @@ void ShopLibrary::keep(const LibraryContent& kept, const QString& sentence) {
         const auto done = shop_->merge(kept);
         const auto content = shop_->content();
         return [this, name, sentence, done, content] {
-            if (!done) return notices_.say({refusal(done.error()), true, {}, {}});
+            if (!done) return notices_.complain(done.error());
             if (content) content_ = *content;
             notices_.say(
                 {sentence.isEmpty() ? tr("%1 is now in the shop library with these figures.").arg(qt(name)) : sentence, false, {}, {}});
@@ -89,12 +89,7 @@ void ShopLibrary::learn(const ShopWords& words) {
 void ShopLibrary::export_to(const QString& path) {
     jobs_.background([this, path, content = content_]() -> std::function<void()> {
         const auto done = write_file(path.toStdString(), library_json(content));
-        return [this, path, done] {
-            if (done)
-                notices_.say({tr("The shop library was written to %1.").arg(QFileInfo(path).fileName()), false, {}, {}});
-            else
-                notices_.say({refusal(done.error()), true, {}, {}});
-        };
+        return [this, path, done] { notices_.tell(done, tr("The shop library was written to %1.").arg(QFileInfo(path).fileName())); };
     });
 }
 

@@ -144,12 +144,12 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
     // alike in English, which the rows are cut for; elsewhere by their words, and smaller where the panel has no room for them
     const auto longest = std::max_element(choices.begin(), choices.end(), [](auto& a, auto& b) { return a.size() < b.size(); });
     const bool alike = language_spoken() == nullptr || upright || (choices.size() < 3 && longest->size() < 14);
-    by_words_ = !alike && (choices.size() == 4 || choices.size() == 5) && choices.join(QString()).size() > 42 - 4 * choices.size();
+    may_shrink_ = !alike && (choices.size() == 4 || choices.size() == 5) && choices.join(QString()).size() > 42 - 4 * choices.size();
     for (const QString& choice : choices) {
         auto* b = new QPushButton(choice);
         b->setCheckable(true);
         b->setProperty("segment", true);
-        if (by_words_) b->setMinimumWidth(1);  // else the row would push its panel wider
+        if (may_shrink_) b->setMinimumWidth(1);  // else the row would push its panel wider
         if (brick) b->setProperty("brick", true);
         b->setAccessibleName(name + ": " + choice);
         b->setObjectName(name + "/" + choice);
@@ -166,7 +166,7 @@ Segments::Segments(const QString& name, const QStringList& choices, QWidget* par
 
 void Segments::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
-    if (!by_words_) return;
+    if (!may_shrink_) return;
     if (natural_ == 0) natural_ = layout()->sizeHint().width();
     const QString style = width() < natural_ ? QStringLiteral("font-size:10px; padding:3px 1px;") : QString();
     for (QPushButton* b : buttons_)

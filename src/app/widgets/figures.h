@@ -93,8 +93,8 @@ protected:
 private:
     std::vector<QPushButton*> buttons_;
     bool turns_pages_ = false;
-    bool by_words_ = false;  ///< buttons as wide as their words need, smaller where there is no room for them
-    int natural_ = 0;        ///< width that they would take; 0: not known yet
+    bool may_shrink_ = false;  ///< its words get smaller where there is no room for them
+    int natural_ = 0;          ///< width that they would take; 0: not known yet
 };
 
 /// The panel: a card with rows.

@@ -164,8 +164,7 @@ const std::vector<Entry> entries = {
      "Style."},
     {"colour-unknown", caution, "blanks",
      "{blank} has no colour “{colour}”, and what cloth that is cannot be told: contrast is not judged. Say so on the page Style, or "
-     "correct "
-     "the line."},
+     "correct the line."},
     {"measured-differs", caution, "blanks",
      "{blank} {size}, {measure}: measured {measured}, published {published}. Measure a second piece, and the neighbouring sizes."},
     {"smallest-unmeasured", note, "blanks",

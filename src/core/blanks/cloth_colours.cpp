@@ -1,8 +1,7 @@
 #include "core/blanks/cloth_colours.h"
 
-#include <algorithm>
 #include <array>
-#include <string>
+#include <string_view>
 
 #include "core/base/text.h"
 
@@ -47,23 +46,22 @@ constexpr std::array cloths{Cloth{" white weiss weiß blanco blanca blanc blanch
 
 }  // namespace
 
-std::optional<Colour> usual_cloth(std::string_view name) {
+std::optional<Colour> usual_cloth(const std::string& name) {
     std::optional<Colour> out;
-    std::string word;
-    const auto look = [&] {
-        if (word.empty()) return;
+    const std::string words = " " + lower(name) + " ";
+    constexpr const char* between = " -/,";
+    for (std::size_t from = 0, to = 0; (from = words.find_first_not_of(between, to)) != std::string::npos;) {
+        to = words.find_first_of(between, from);
+        const std::string word = " " + words.substr(from, to - from) + " ";
         for (const Cloth& c : cloths)
-            if (c.words.find(" " + word + " ") != std::string_view::npos) out = c.colour;
-        word.clear();
-    };
-    for (const char c : lower(std::string(name))) {
-        if (c == ' ' || c == '-' || c == '/' || c == ',')
-            look();
-        else
-            word += c;
+            if (c.words.find(word) != std::string_view::npos) out = c.colour;
     }
-    look();
     return out;
+}
+
+std::optional<Colour> told_colour(const BlankStyle& style, const std::string& name) {
+    if (const BlankColour* own = find_colour(style, name)) return own->ink;
+    return usual_cloth(name);
 }
 
 }  // namespace orthema

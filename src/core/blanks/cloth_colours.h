@@ -2,13 +2,15 @@
 #pragma once
 
 #include <optional>
-#include <string_view>
+#include <string>
 
-#include "core/base/colour.h"
+#include "core/blanks/style.h"
 
 namespace orthema {
 
 /// By the last of its words that is known: "dark navy", "heather grey", "Schwarz". Nothing where none is.
-std::optional<Colour> usual_cloth(std::string_view name);
+std::optional<Colour> usual_cloth(const std::string& name);
+/// The blank's own colour of that name, else the usual one.
+std::optional<Colour> told_colour(const BlankStyle& style, const std::string& name);
 
 }  // namespace orthema

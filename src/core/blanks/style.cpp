@@ -362,6 +362,11 @@ bool matches(const BlankStyle& style, const std::string& words) {
     return true;
 }
 
+const BlankColour* find_colour(const BlankStyle& style, const std::string& name) {
+    const auto at = std::find_if(style.colours.begin(), style.colours.end(), [&](const BlankColour& c) { return c.name == name; });
+    return at == style.colours.end() ? nullptr : &*at;
+}
+
 std::optional<Error> style_fault(const BlankStyle& style) {
     if (style.sizes.empty()) return Error{"“{blank}” has no sizes: add at least one.", {{"blank", style.name}}};
     for (const std::string& size : style.sizes) {

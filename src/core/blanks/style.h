@@ -125,6 +125,9 @@ BlankStyle with_sizes(const BlankStyle& style, const std::vector<std::string>& s
 /// True when every word is found in the name, family, fabric, tags or colours; no words find all.
 bool matches(const BlankStyle& style, const std::string& words);
 
+/// Null where it has none of that name.
+const BlankColour* find_colour(const BlankStyle& style, const std::string& name);
+
 /// A sentence where the style cannot be drawn (a missing or absurd figure); nothing where it can.
 std::optional<Error> style_fault(const BlankStyle& style);
 

@@ -127,10 +127,8 @@ Family family_of(const Order& order, const RunKey& run) {
 }
 
 std::optional<Colour> told_colour(const Order& order, const RunKey& run) {
-    if (const BlankStyle* style = find_style(order, run.style))
-        for (const BlankColour& c : style->colours)
-            if (c.name == run.colour) return c.ink;
-    return usual_cloth(run.colour);
+    const BlankStyle* style = find_style(order, run.style);
+    return style == nullptr ? usual_cloth(run.colour) : told_colour(*style, run.colour);
 }
 
 Colour run_colour(const Order& order, const RunKey& run) { return told_colour(order, run).value_or(Colour{0.89, 0.88, 0.86, 1}); }
@@ -138,8 +136,7 @@ Colour run_colour(const Order& order, const RunKey& run) { return told_colour(or
 Colour cloth_of(const Order& order, const RunKey& run, const Side& side) {
     if (!side.inside_out) return run_colour(order, run);
     if (const BlankStyle* style = find_style(order, run.style))
-        for (const BlankColour& c : style->colours)
-            if (c.name == run.colour && c.inside) return *c.inside;
+        if (const BlankColour* own = find_colour(*style, run.colour); own != nullptr && own->inside) return *own->inside;
     return {0.95, 0.95, 0.94, 1};
 }
 
@@ -221,9 +218,7 @@ void chart_findings(const Order& order, Findings& out) {
         for (const RunKey& run : runs_of(order)) {
             if (run.style != style.id) continue;
             for (const SizeCount& c : counts_of(order, run)) ordered.insert(c.size);
-            if (run.colour.empty() || !strange.insert(run.colour).second ||
-                std::any_of(style.colours.begin(), style.colours.end(), [&](const BlankColour& c) { return c.name == run.colour; }))
-                continue;
+            if (run.colour.empty() || find_colour(style, run.colour) != nullptr || !strange.insert(run.colour).second) continue;
             out.push_back(finding(usual_cloth(run.colour) ? "colour-usual" : "colour-unknown", about,
                                   {{"blank", style.name}, {"colour", run.colour}}));
         }

@@ -506,16 +506,13 @@ Result<LaidOut> lay_out(const Medium& medium, const TransferSet& set, const Medi
         laid->sheets.copies = off_the_seam(medium, set, layout).copies;
     }
     if (laid) return laid;
-    Error error = laid.error();  // engines know pieces by id, people by name
-    if (error.words)
-        for (auto& [key, value] : error.words->args)
-            if (key == "piece")
-                for (const Transfer& t : set.transfers)
-                    if (value == Argument{t.id}) {
-                        value = t.name;
-                        return Error{*error.words};
-                    }
-    return error;
+    const Error error = laid.error();
+    if (!error.words) return error;
+    Words words = *error.words;
+    for (auto& [key, value] : words.args)  // engines know pieces by id, people by name
+        if (const auto* id = std::get_if<std::string>(&value); key == "piece" && id != nullptr)
+            if (const Transfer* t = find_transfer(set, *id)) value = t->name;
+    return Error{std::move(words)};
 }
 
 std::optional<StockItem> left_over(const Medium& medium, const TransferSet& set, const Sheet& sheet) {

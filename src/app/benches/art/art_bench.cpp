@@ -333,9 +333,8 @@ QWidget* ArtBench::first_focus() { return view_; }
 
 void ArtBench::choose_run(const Subject& about) {
     const auto runs = room_.runs();
-    for (std::size_t i = 0; i < runs.size(); ++i)
-        if (runs[i].style == about.style && runs[i].colour == about.colour && runs[i].lot == about.lot && runs[i].job == about.job)
-            run_->setCurrentIndex(int(i));
+    const auto at = std::find(runs.begin(), runs.end(), RunKey{about.style, about.colour, about.lot, about.job});
+    if (at != runs.end()) run_->setCurrentIndex(int(at - runs.begin()));
 }
 
 void ArtBench::put_on(bool everywhere) {

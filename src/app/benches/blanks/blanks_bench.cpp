@@ -170,7 +170,7 @@ void BlanksBench::go(const Subject& about) {
 
 bool BlanksBench::keep(const QString& what, const BlankStyle& next, const QString& gesture) {
     if (const auto fault = style_fault(next)) {
-        room_.say({refusal(*fault), true, {}, {}});
+        room_.notices().complain(*fault);
         refresh();
         return false;
     }

@@ -303,12 +303,12 @@ void PhotoPage::refresh() {
     scale_->setVisible(!scale_->text().isEmpty());
     learn_->setVisible(p != nullptr && lesson().has_value());
     const BlankStyle* chosen = bench_.style();
-    const bool stopped = p != nullptr && !p->busy && p->stop && *p->stop;
-    const bool other = p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size() || stopped);
-    anew_->setVisible(other);
-    anew_->setEnabled(other && !p->busy);
-    if (other) anew_->setText(tr("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
-    take_->setVisible(!other && (p == nullptr || !p->kept));
+    const bool to_measure =
+        p != nullptr && !p->kept && chosen != nullptr && (p->style != chosen->id || p->size != bench_.size() || p->stopped());
+    anew_->setVisible(to_measure);
+    anew_->setEnabled(to_measure && !p->busy);
+    if (to_measure) anew_->setText(tr("Measure as %1, %2").arg(qt(chosen->name), qt(bench_.size())));
+    take_->setVisible(!to_measure && (p == nullptr || !p->kept));
     take_->setEnabled(found && !p->busy && !p->taken);
     again_->setEnabled(p != nullptr && !p->by_hand.empty() && !p->busy);
     show_on(*keep_, room_.order(), p, {});

@@ -152,7 +152,7 @@ StylePage::StylePage(BlanksBench& bench, Workroom& room) : bench_(bench), room_(
                                                        tr("Table (*.csv)"));
         if (p.isEmpty()) return;
         const auto done = write_file(p.toStdString(), chart_csv(*style));
-        room_.say({done ? tr("The size chart is written to %1.").arg(p) : refusal(done.error()), !done, {}, {}});
+        room_.notices().tell(done, tr("The size chart is written to %1.").arg(p));
     });
     chart->setMenu(chart_menu);
     auto* shop = push(tr("Shop library"), tr("Keep this blank for later orders, or exchange the library as JSON"));

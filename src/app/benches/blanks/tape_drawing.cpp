@@ -7,6 +7,7 @@
 
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
+#include "core/blanks/cloth_colours.h"
 #include "core/guides/panel_drawing.h"
 
 namespace orthema::app {
@@ -140,8 +141,7 @@ Drawing TapeDrawing::draw(double width, double height) {
     }
     Colour cloth{0.90, 0.89, 0.86, 1};
     if (!style->colours.empty()) cloth = style->colours.front().ink;
-    for (const BlankColour& c : style->colours)
-        if (c.name == s.run.colour) cloth = c.ink;
+    if (const auto told = told_colour(*style, s.run.colour)) cloth = *told;
     // All faces at one scale: that of the largest size of the run, so that sizes can be compared.
     const std::vector<Face> faces = drawn_faces(style->family);
     std::vector<double> wide;

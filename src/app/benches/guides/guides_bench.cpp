@@ -134,7 +134,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
             const auto done = write_pdf(path.toStdString(), pages, art, guide.card.title);
             return [this, path, done, decoration = guide.decoration, size = guide.size] {
                 if (done) room_.exporter().guides_printed(decoration, size);
-                room_.say({done ? tr("Written: %1").arg(path) : refusal(done.error()), !done.ok(), {}, {}});
+                room_.notices().tell(done, tr("Written: %1").arg(path));
             };
         });
     });
@@ -304,7 +304,7 @@ void GuidesBench::write_photo_cards() {
     if (path.isEmpty()) return;
     room_.jobs().background([this, path, pages = photo_cards()]() -> std::function<void()> {
         const auto done = write_pages(path.toStdString(), pages, {}, spoken("Photo cards"));
-        return [this, path, done] { room_.say({done ? tr("Written: %1").arg(path) : refusal(done.error()), !done.ok(), {}, {}}); };
+        return [this, path, done] { room_.notices().tell(done, tr("Written: %1").arg(path)); };
     });
 }
 
