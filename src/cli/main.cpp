@@ -72,7 +72,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
     if (auto saved = save_order(out, order, {}); !saved) return unwritten(saved.sentence());
     if (as_json) {
         json bad = json::array();
-        for (const BadRow& b : lines.bad) bad.push_back({{"row", b.row}, {"text", b.text}, {"reason", b.reason}});
+        for (const BadRow& b : lines.bad) bad.push_back({{"row", b.row}, {"text", b.text}, {"reason", b.reason.sentence}});
         json mapped = json::object();
         for (std::size_t i = 0; i < columns.size(); ++i)
             if (columns[i] != Column::none) mapped[column_name(columns[i])] = table->header[i];
@@ -90,7 +90,7 @@ int do_import(const std::string& csv, const std::string& out, bool as_json) {
         std::cout << lines.lines.size() << " lines, " << lines.garments << " garments\n";
         for (const TotalRow& t : lines.totals)
             if (t.says != t.sum) std::cout << "row " << t.row << " gives " << t.says << " in all, and what came in is " << t.sum << "\n";
-        for (const BadRow& b : lines.bad) std::cout << "row " << b.row << " kept out: " << b.reason << " (" << b.text << ")\n";
+        for (const BadRow& b : lines.bad) std::cout << "row " << b.row << " kept out: " << b.reason.sentence << " (" << b.text << ")\n";
     }
     return lines.lines.empty() ? 1 : 0;
 }

@@ -297,26 +297,25 @@ struct Rows {
     [[nodiscard]] std::string cell(std::size_t r, std::optional<std::size_t> c) const {
         return c && *c < table.rows[r].size() ? trimmed(table.rows[r][*c]) : std::string();
     }
-    [[nodiscard]] int number_of(std::size_t r) const { return r < table.lines.size() ? table.lines[r] : static_cast<int>(r) + 2; }
-    void refuse(std::size_t r, BadRow::Lacks lacks, const std::string& why, const std::string& wording = {},
-                const std::string& style = {}) {
+    void refuse(std::size_t r, BadRow::Lacks lacks, Error why, const std::string& wording = {}, const std::string& style = {}) {
         std::string joined;
         for (const std::string& f : table.rows[r]) joined += (joined.empty() ? "" : " | ") + f;
-        out.bad.push_back({number_of(r), first_bytes(joined, 200), why, lacks, wording, style});
+        out.bad.push_back({table.line_of(r), first_bytes(joined, 200), std::move(why), lacks, wording, style});
     }
     /// Adds the line, or says why not. An empty quantity is one where no column has it.
     void line(std::size_t r, const std::string& size_text, const std::string& quantity_text, bool counted) {
         const std::string blank_text = blank_of(r);
         const auto learned = words.blanks.find(said_as(blank_text));
         const BlankStyle* style = nullptr;
-        const auto chosen = mends.blanks.find(number_of(r));
+        const auto chosen = mends.blanks.find(table.line_of(r));
         const std::string* means = chosen != mends.blanks.end()    ? &chosen->second
                                    : learned != words.blanks.end() ? &learned->second
                                                                    : nullptr;
         for (const BlankStyle& s : styles)
             if (means != nullptr && s.id == *means) style = &s;
         auto size = normalise_size(size_text);
-        if (const auto typed = mends.sizes.find(number_of(r)); typed != mends.sizes.end()) size = SizeName{typed->second, AgeGroup::any};
+        if (const auto typed = mends.sizes.find(table.line_of(r)); typed != mends.sizes.end())
+            size = SizeName{typed->second, AgeGroup::any};
         if (const auto known = words.sizes.find(said_as(size_text)); known != words.sizes.end())
             size = SizeName{known->second, AgeGroup::any};
         const BlankStyle* own = size ? nullptr : style != nullptr ? style : match_style(blank_text, nullptr, styles);
@@ -329,29 +328,34 @@ struct Rows {
                 style = own;
             }
         }
+        const Error no_blank{"“{words}” matches no blank, or more than one", {{"words", blank_text}}};
         if (!size && own == nullptr && !blank_text.empty())  // which sizes there are says the blank
-            return refuse(r, BadRow::Lacks::blank, "“" + blank_text + "” matches no blank, or more than one", blank_text);
+            return refuse(r, BadRow::Lacks::blank, no_blank, blank_text);
         if (!size)
-            return refuse(r, BadRow::Lacks::size,
-                          size_text.empty() ? "the size is empty" : "“" + size_text + "” is not a size that is known", size_text,
-                          own != nullptr ? own->id : "");
+            return refuse(
+                r, BadRow::Lacks::size,
+                size_text.empty() ? Error{"the size is empty"} : Error{"“{words}” is not a size that is known", {{"words", size_text}}},
+                size_text, own != nullptr ? own->id : "");
         if (style == nullptr) style = match_style(blank_text, &*size, styles);
         if (style == nullptr)
             return refuse(r, BadRow::Lacks::blank,
-                          blank_text.empty() ? "the blank is empty"
-                                             : "“" + blank_text + "” in size " + size->code + " matches no blank, or more than one",
+                          blank_text.empty() ? Error{"the blank is empty"}
+                                             : Error{"“{words}” in size {size} matches no blank, or more than one",
+                                                     {{"words", blank_text}, {"size", size->code}}},
                           blank_text);
         if (size_index(*style, size->code) < 0)  // a tote's “small” is no S
             if (const std::string* s = own_size(*style, size_text)) size->code = *s;
         if (size_index(*style, size->code) < 0 && size->code == "OS" && style->sizes.size() == 1) size->code = style->sizes.front();
         if (size_index(*style, size->code) < 0)
-            return refuse(r, BadRow::Lacks::size, style->name + " has no size " + size->code, size_text, style->id);
+            return refuse(r, BadRow::Lacks::size, Error{"{style} has no size {size}", {{"style", style->name}, {"size", size->code}}},
+                          size_text, style->id);
         std::optional<int> quantity = counted ? whole_number(quantity_text) : std::optional<int>(1);
-        if (const auto typed = mends.quantities.find(number_of(r)); typed != mends.quantities.end()) quantity = typed->second;
+        if (const auto typed = mends.quantities.find(table.line_of(r)); typed != mends.quantities.end()) quantity = typed->second;
         if (!quantity || *quantity <= 0 || *quantity > most_pieces)
-            return refuse(r, BadRow::Lacks::quantity,
-                          quantity_text.empty() ? "the quantity is empty" : "“" + quantity_text + "” is not a quantity", quantity_text,
-                          style->id);
+            return refuse(
+                r, BadRow::Lacks::quantity,
+                quantity_text.empty() ? Error{"the quantity is empty"} : Error{"“{words}” is not a quantity", {{"words", quantity_text}}},
+                quantity_text, style->id);
         std::string colour = colour_of(r);
         if (colour.empty()) {  // a shop often writes it into the product's name
             const std::string in = lower(blank_text);
@@ -393,7 +397,7 @@ struct Rows {
         if (!says) return false;
         // of all above, or of the part since the last such row: whichever it is meant to be
         const int sum = std::abs(*says - out.garments) <= std::abs(*says - since_total) ? out.garments : since_total;
-        out.totals.push_back({number_of(r), *says, sum});
+        out.totals.push_back({table.line_of(r), *says, sum});
         since_total = 0;
         return true;
     }
@@ -401,7 +405,7 @@ struct Rows {
         if (total(r)) return;
         const auto size = column(Column::size);
         const bool by_size = column(Column::of_size).has_value();
-        if (!size && !by_size) return refuse(r, BadRow::Lacks::nothing, "no column is marked as the size");
+        if (!size && !by_size) return refuse(r, BadRow::Lacks::nothing, Error{"no column is marked as the size"});
         const std::string own = cell(r, column(Column::blank));
         const auto counted = column(Column::quantity);
         if (own.empty() && column(Column::blank) && !blank_above.empty() && (by_size || !cell(r, size).empty()) &&
@@ -420,17 +424,17 @@ struct Rows {
                 any = true;
                 line(r, table.header[c], cell(r, c), true);
             }
-        if (!any && !own.empty()) refuse(r, BadRow::Lacks::nothing, "no size has a quantity");
+        if (!any && !own.empty()) refuse(r, BadRow::Lacks::nothing, Error{"no size has a quantity"});
     }
 };
 
 }  // namespace
 
-std::vector<KeptOut> kept_out(const LineImport& list) {
+std::vector<KeptOut> kept_out(const LineImport& list, Reading reading) {
     constexpr std::size_t most = 20000;  // what an order may hold
     std::vector<KeptOut> out;
     for (const BadRow& b : list.bad)
-        if (out.size() < most) out.push_back({b.row, b.text, b.reason});
+        if (out.size() < most) out.push_back({b.row, b.text, b.reason.said_to(reading)});
     return out;
 }
 

@@ -41,7 +41,7 @@ struct BadRow {
     enum class Lacks { nothing, blank, size, quantity };
     int row = 0;  ///< as a spreadsheet counts it
     std::string text;
-    std::string reason;
+    Error reason;
     Lacks lacks = Lacks::nothing;  ///< what has to be chosen for it to come in
     std::string wording = {};      ///< that is not understood
     std::string style = {};        ///< where that is known already
@@ -74,8 +74,8 @@ struct RowMends {
 LineImport import_lines(const Table& table, const std::vector<Column>& columns, const std::vector<BlankStyle>& styles,
                         const ShopWords& words = {}, const RowMends& mends = {});
 
-/// What the order remembers of the rows that did not come in: the first of them.
-std::vector<KeptOut> kept_out(const LineImport& list);
+/// What the order remembers of the rows that did not come in: the first of them, and why, as it was said to whoever read the list.
+std::vector<KeptOut> kept_out(const LineImport& list, Reading reading = {});
 
 /// The style that a shop's words mean: exact id or name, else the one whose words all appear, with the size's age
 /// group as a tie-break. Null when none or several fit.

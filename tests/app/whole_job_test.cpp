@@ -39,7 +39,7 @@ TEST(WholeJob, FromAListToFilesAndBack) {
     w.wait();
     EXPECT_EQ(preview->result().garments, 16);
     ASSERT_EQ(preview->result().bad.size(), 1u);
-    EXPECT_NE(preview->result().bad[0].reason.find("Jumbo"), std::string::npos);
+    EXPECT_NE(preview->result().bad[0].reason.sentence.find("Jumbo"), std::string::npos);
     w.click(preview->accept_button());
     w.wait();
     EXPECT_EQ(garments_in(w.order()), 16);

@@ -73,10 +73,10 @@ TEST(Import, KeepsBadRowsOutAndSaysWhy) {
     ASSERT_EQ(in.bad.size(), 8u);
     for (std::size_t i = 0; i < in.bad.size(); ++i) {
         EXPECT_EQ(in.bad[i].row, static_cast<int>(i) + 3) << "rows are counted as a spreadsheet does";
-        EXPECT_GT(in.bad[i].reason.size(), 10u);
+        EXPECT_GT(in.bad[i].reason.sentence.size(), 10u);
         EXPECT_NE(in.bad[i].text.find(" | "), std::string::npos);
     }
-    EXPECT_NE(in.bad[0].reason.find("Jumbo"), std::string::npos);
+    EXPECT_NE(in.bad[0].reason.sentence.find("Jumbo"), std::string::npos);
 }
 
 TEST(Import, EveryRowIsEitherInOrListed) {
@@ -106,7 +106,7 @@ TEST(Import, WithoutASizeColumnNothingComesIn) {
     const LineImport in = import_lines(*t, {Column::blank, Column::quantity}, styles());
     EXPECT_TRUE(in.lines.empty());
     ASSERT_EQ(in.bad.size(), 1u);
-    EXPECT_NE(in.bad[0].reason.find("size"), std::string::npos);
+    EXPECT_NE(in.bad[0].reason.sentence.find("size"), std::string::npos);
 }
 
 TEST(Csv, FieldsAreQuotedAndNeverRunAsFormulas) {

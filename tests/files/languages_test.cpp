@@ -7,6 +7,9 @@
 
 #include "core/base/catalogue.h"
 #include "core/nesting/nest.h"
+#include "core/pressing/next_try.h"
+#include "files/library.h"
+#include "files/list.h"
 #include "files/order_json.h"
 #include "files/safe_file.h"
 #include "support/support.h"
@@ -51,6 +54,42 @@ TEST(ShippedLanguages, EverySentenceOfTheCatalogueIsWordedInEachWithAllItsArgume
         }
         EXPECT_GT(other, int(catalogue().size()) * 95 / 100) << l.code;
     }
+}
+
+TEST(ShippedLanguages, ATryThatWasKeptInEnglishIsSaidInThem) {
+    RecipeStep press;
+    press.celsius = 150;
+    press.seconds = 12;
+    RecipeStep peel;
+    peel.kind = StepKind::peel;
+    peel.peel = Peel::warm;
+    const auto said = [](const Argument& words, Reading reading) { return worded({"next: {words}", {{"words", words}}}, reading); };
+    int tries = 0;
+    for (const ShippedLanguage& shipped : shipped_languages) {
+        const Reading reading{Unit::mm, shipped_language(shipped.code)};
+        for (const bool fahrenheit : {false, true})
+            for (int r = 0; r < trial_result_count; ++r)
+                for (const NextTry& t : next_tries({press, peel}, static_cast<TrialResult>(r), 0, fahrenheit)) {
+                    ++tries;
+                    EXPECT_EQ(said(words_of_try(worded(t.words, Unit::mm)), reading), said(Phrases{{t.words}}, reading));
+                    EXPECT_NE(worded(t.words, reading), worded(t.words, Unit::mm));
+                }
+        for (const char* other : {"tape along the lap", "", "press", "press at , not", "peel warm, not"})
+            EXPECT_EQ(said(words_of_try(other), reading), std::string("next: ") + other) << "a remark of somebody's own";
+    }
+    EXPECT_GT(tries, 40);
+}
+
+TEST(ShippedLanguages, WhyARowIsKeptOutIsRememberedAsItWasSaid) {
+    const auto table = parse_table("Item,Size,Qty\nAdult Tee,Jumbo,3\nAdult Tee,M,two\nCloak,M,1\nAdult Tee,M,2\n");
+    ASSERT_TRUE(table);
+    const auto& styles = starting_library().styles;
+    const LineImport in = import_lines(*table, guess_columns(*table, styles), styles);
+    const auto out = kept_out(in, {Unit::mm, shipped_language("de")});
+    ASSERT_EQ(out.size(), 3u);
+    EXPECT_EQ(out[0].reason, "„Jumbo“ ist keine bekannte Größe");
+    EXPECT_EQ(out[1].reason, "„two“ ist keine Menge");
+    EXPECT_EQ(out[2].reason, "„Cloak“ in Größe M passt zu keinem Rohling oder zu mehreren");
 }
 
 TEST(ShippedLanguages, WhySomethingCannotBeDoneIsSaidInThem) {

@@ -156,7 +156,6 @@ std::vector<HeatLine> ledger_of(const std::vector<const Heated*>& in_order) {
                     line.part = p.part;
                     line.name = dec.name;
                     if (now->stack.layers > 1) line.name += ", " + now->stack.names[static_cast<std::size_t>(p.layer)];
-                    if (p.part >= 0) line.name += ", part " + std::to_string(p.part + 1);
                     line.limit = now->bears_seconds;
                     line.most_heats = now->bears_heats;
                     line.most_celsius = now->most_celsius;
@@ -198,7 +197,10 @@ std::vector<HeatLine> heat_ledger(const Order& order, const FitPlan& plan, const
     std::vector<const Heated*> there;
     for (const auto& d : designs)
         if (d) there.push_back(&*d);
-    return ledger_of(there);
+    std::vector<HeatLine> lines = ledger_of(there);
+    for (HeatLine& l : lines)
+        if (l.part >= 0) l.name = phrase("{name}, part {n}", order.unit, {{"name", l.name}, {"n", l.part + 1}});
+    return lines;
 }
 
 std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, const TransferSet& set, const RunKey& run) {
@@ -260,21 +262,21 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
         const Ranked& r = own[i];
         std::string why;
         if (own.size() == 1)
-            why = "the only design";
+            why = said(order.unit, "the only design");
         else if (by_hand)
-            why = "as you set it";
+            why = said(order.unit, "as you set it");
         else if (i + 1 < own.size() && own[i + 1].off_body && !r.off_body)
-            why = "before the sleeves: they lie under the platen's edge";
+            why = said(order.unit, "before the sleeves: they lie under the platen's edge");
         else if (r.off_body)
-            why = "last: the body lies flat before it is turned";
+            why = said(order.unit, "last: the body lies flat before it is turned");
         else if (i + 1 < own.size() && hot(r) > hot(own[i + 1]))
-            why = "first: the hotter press would spoil what is on";
+            why = said(order.unit, "first: the hotter press would spoil what is on");
         else if (i + 1 < own.size() && r.area < own[i + 1].area)
-            why = "small before large: the large platen heats it once more";
+            why = said(order.unit, "small before large: the large platen heats it once more");
         else if (i + 1 < own.size())
-            why = "so that no design is heated past its limit";
+            why = said(order.unit, "so that no design is heated past its limit");
         else
-            why = "after the others: it is the largest";
+            why = said(order.unit, "after the others: it is the largest");
         out.push_back({r.d, why});
     }
     return out;

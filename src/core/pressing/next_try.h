@@ -21,4 +21,7 @@ const RecipeStep* main_step(const std::vector<RecipeStep>& steps);
 /// never past what the cloth bears (°C; 0: no limit known). None for what no recipe mends.
 std::vector<NextTry> next_tries(const std::vector<RecipeStep>& recipe, TrialResult came_out, double most_celsius, bool fahrenheit = false);
 
+/// A try's words that were kept as they are in English, for a reader of any language; what is none of them stays as it is.
+Argument words_of_try(const std::string& kept);
+
 }  // namespace orthema

@@ -37,7 +37,8 @@ std::string proposal_words(const Correction& c, const Order& order) {
                    {{"design", named(find_decoration(order, c.design), c.design)}, {"by", length(c.by)}});
     case CorrectionKind::shrink:
         return say(c.by > 0 ? "lesson-shrink-more" : "lesson-shrink-less", {{"method", method}, {"by", Number{std::abs(c.by), 1}}});
-    case CorrectionKind::recipe: return say("lesson-recipe", {{"blank", style}, {"method", method}, {"press", press}, {"words", c.words}});
+    case CorrectionKind::recipe:
+        return say("lesson-recipe", {{"blank", style}, {"method", method}, {"press", press}, {"words", words_of_try(c.words)}});
     case CorrectionKind::hand_times: return say("lesson-hands", {{"by", Number{c.by, 2}}});
     case CorrectionKind::photo_scale:
         return say(c.by > 0 ? "lesson-photo-longer" : "lesson-photo-shorter", {{"by", Number{std::abs(c.by), 2}}});

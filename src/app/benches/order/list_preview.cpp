@@ -1,13 +1,12 @@
 #include "app/benches/order/list_preview.h"
 
 #include <QComboBox>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QTableWidget>
-
-#include <QFileInfo>
 
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
@@ -208,7 +207,7 @@ void ListPreview::show_bad() {
     for (int r = 0; r < n; ++r) {
         const BadRow& b = import_.bad[std::size_t(r)];
         bad_->setItem(r, 0, item(std::to_string(b.row)));
-        bad_->setItem(r, 1, item(b.reason));
+        bad_->setItem(r, 1, item(refusal(b.reason).toStdString()));
         bad_->setItem(r, 2, item(b.text));
         bad_->removeCellWidget(r, 3);
         if (QWidget* w = mending(b)) bad_->setCellWidget(r, 3, w);
@@ -257,7 +256,7 @@ QWidget* ListPreview::mending(const BadRow& b) {
 
 void ListPreview::take() {
     Order next = with_list(room_.order(), import_.lines, room_.order().lines.empty() ? Intake::add : Intake(how_->choice()));
-    next.kept_out = kept_out(import_);
+    next.kept_out = kept_out(import_, next.unit);
     if (room_.order().lines.empty() && next.name == spoken("New order")) {  // by the list's own title, or its file's
         const std::vector<std::string>& above = table().above;
         const QString title = above.empty() ? QFileInfo(file_).completeBaseName() : qt(above.front());
