@@ -5,8 +5,9 @@
 
 namespace orthema::vision {
 
-constexpr double edge_mm = 0.6;    ///< that an edge may lie off, one standard deviation
-constexpr double looks_mm = 0.35;  ///< that a length may be off for how edges look
+constexpr double edge_mm = 0.6;         ///< that an edge may lie off, one standard deviation
+constexpr double looks_mm = 0.35;       ///< that a length may be off for how edges look
+constexpr double hard_looks_mm = 0.45;  ///< the same of a flat hard blank: its rim stands in its own shadow
 
 /// By how much more neighbours' errors agree than if each were its own: what a row of them is worth is less by this.
 double agreement(const std::vector<Seen>& seen, const std::vector<double>& off);

@@ -279,6 +279,7 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";
         return out;
     }
+    const double looks = is_hard(asked.family) ? hard_looks_mm : looks_mm;
     const double grown = agreement(seen, off) * std::max(0.15, out.residual_mm * out.residual_mm / (edge_mm * edge_mm));
     const std::map<Measure, TapeLine> tapes = tapes_of(asked, g);
     for (std::size_t k = 0; k < shape.measures().size(); ++k) {
@@ -294,7 +295,7 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
         const double cloth = mm * 0.5 / std::max(100.0, std::abs(table.camera.move[2]));  // half a millimetre nearer or farther
         const double variance = own * spread * spread * grown +
                                 camera_variance(table, {a, asked.thickness}, {b, asked.thickness}) * std::pow(tape->second.share, -2) +
-                                cloth * cloth + looks_mm * looks_mm;
+                                cloth * cloth + looks * looks;
         const double error = 1.96 * std::sqrt(variance);
         if (error > std::max(4.0, 0.01 * mm)) continue;  // a tape does better
         out.figures[m] = {mm, error, seen_at(table.camera, a, asked.thickness), seen_at(table.camera, b, asked.thickness)};
