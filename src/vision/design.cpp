@@ -210,12 +210,12 @@ DesignFitted fine_place(const cv::Mat& unlike, const Flat& flat, const PixelImag
     for (int round = 0; round < 40; ++round) {
         const std::vector<Cell> cells = cells_about(out.place, round < 12 ? 3 : 1);
         const Way way(out.place, ink);
-        struct Seen {
+        struct InkSeen {
             std::array<double, 4> f;
             Point at, upright;
             const Cell* cell;
         };
-        std::vector<Seen> seen;
+        std::vector<InkSeen> seen;
         seen.reserve(cells.size());
         std::array<Eigen::Matrix2d, 3> two;
         std::array<Eigen::Vector2d, 3> to;
@@ -225,7 +225,7 @@ DesignFitted fine_place(const cv::Mat& unlike, const Flat& flat, const PixelImag
         }
         for (const Cell& c : cells) {
             const Point d = way.upright(c.q), p = way.cell(d, ink);
-            Seen s{{0, 0, 0, 0}, p, d, &c};
+            InkSeen s{{0, 0, 0, 0}, p, d, &c};
             if (inside(p))
                 for (std::size_t f = 0; f < 4; ++f) s.f[f] = pick(fields[f], p.x, p.y);
             const auto& seen_there = unlike.at<cv::Vec3f>(c.y, c.x);
@@ -249,7 +249,7 @@ DesignFitted fine_place(const cv::Mat& unlike, const Flat& flat, const PixelImag
         sizes.reserve(seen.size());
         of_squares = off_squares = seen_squares = 0;
         counted = 0;
-        for (const Seen& s : seen) {
+        for (const InkSeen& s : seen) {
             const auto& there = unlike.at<cv::Vec3f>(s.cell->y, s.cell->x);
             const bool is = inside(s.at);
             double biggest = 0;
