@@ -33,12 +33,22 @@ struct Saying {
     std::string operator()(int n) const { return std::to_string(n); }
     std::string operator()(const Phrases& p) const {
         std::string out;
-        for (const Words& w : p.of) out += (out.empty() ? "" : said(reading, p.joint)) + worded(w, reading);
+        for (const Words& w : p.of.all()) out += (out.empty() ? "" : said(reading, p.joint)) + worded(w, reading);
         return out;
     }
 };
 
 }  // namespace
+
+WordsList::WordsList() = default;
+WordsList::WordsList(std::initializer_list<Words> all) : all_(all) {}
+WordsList::WordsList(std::vector<Words> all) : all_(std::move(all)) {}
+WordsList::WordsList(const WordsList& other) = default;
+WordsList::WordsList(WordsList&& other) noexcept = default;
+WordsList& WordsList::operator=(const WordsList& other) = default;
+WordsList& WordsList::operator=(WordsList&& other) noexcept = default;
+WordsList::~WordsList() = default;
+void WordsList::add(Words words) { all_.push_back(std::move(words)); }
 
 std::string worded(const Words& words, Reading reading) {
     const Entry* entry = find_entry(words.code);

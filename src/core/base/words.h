@@ -2,6 +2,7 @@
 // text of every code stands in one catalogue (catalogue.cpp), so that it can be worded anew in one place.
 #pragma once
 
+#include <initializer_list>
 #include <map>
 #include <string>
 #include <string_view>
@@ -63,9 +64,28 @@ struct Number {
 };
 
 struct Words;
+/// A list of what its items are themselves made of: nothing of it is made here, where an item is not known yet (some compilers
+/// would make a plain list of it too early).
+class WordsList {
+public:
+    WordsList();
+    WordsList(std::initializer_list<Words> all);
+    WordsList(std::vector<Words> all);  // NOLINT: implicit on purpose
+    WordsList(const WordsList& other);
+    WordsList(WordsList&& other) noexcept;
+    WordsList& operator=(const WordsList& other);
+    WordsList& operator=(WordsList&& other) noexcept;
+    ~WordsList();
+    [[nodiscard]] const std::vector<Words>& all() const { return all_; }
+    void add(Words words);
+
+private:
+    std::vector<Words> all_;
+};
+
 /// Phrases within a sentence, with what stands between two of them.
 struct Phrases {
-    std::vector<Words> of;
+    WordsList of;
     std::string joint = "; ";
     bool operator==(const Phrases&) const;
 };
@@ -83,7 +103,7 @@ struct Words {
     Arguments args;
     bool operator==(const Words&) const = default;
 };
-inline bool Phrases::operator==(const Phrases& o) const { return joint == o.joint && of == o.of; }
+inline bool Phrases::operator==(const Phrases& o) const { return joint == o.joint && of.all() == o.of.all(); }
 
 /// A part of a sentence that is there or not.
 inline Phrases part_if(bool there, const char* code, Arguments args = {}) { return there ? Phrases{{{code, std::move(args)}}} : Phrases{}; }

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/fitting/together.h"
+#include "core/order/roster.h"
 
 namespace orthema {
 

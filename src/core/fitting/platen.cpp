@@ -206,11 +206,11 @@ PlatenFit platen_fit(const Press& press, const Rect& ink, const std::vector<Rais
 Words platen_words(const PlatenFit& f, const Press& press) {
     Phrases moves{{}, " and "};
     const auto add = [&](double mm, const char* code) {
-        if (std::abs(mm) > 0.05) moves.of.push_back({code, {{"by", AtLeast{std::abs(mm)}}}});
+        if (std::abs(mm) > 0.05) moves.of.add({code, {{"by", AtLeast{std::abs(mm)}}}});
     };
     add(f.shift.y, f.shift.y > 0 ? "moved-lower" : "moved-higher");
     add(f.shift.x, f.shift.x > 0 ? "moved-right" : "moved-left");
-    const Phrases lying = part_if(!moves.of.empty(), "lying", {{"moves", moves}});
+    const Phrases lying = part_if(!moves.of.all().empty(), "lying", {{"moves", moves}});
     const std::string named = f.platen >= 0 ? press.platens[static_cast<std::size_t>(f.platen)].name : "";
     switch (f.way) {
     case PlatenWay::as_is: return {"way-as-is", {{"platen", named}}};

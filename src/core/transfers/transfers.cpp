@@ -200,7 +200,7 @@ void say_method(const Order& order, const Decoration& d, const ArtFacts& facts, 
     MethodCase what = method_case(order, d, facts, fit);
     what.thin_stroke = what.narrow_gap = 0;
     const Phrases why{against(*method, what)};
-    if (why.of.empty()) return;
+    if (why.of.all().empty()) return;
     findings.push_back(finding("method-unsuited", about(d, ""), {{"who", who(order, d, "")}, {"method", method->name}, {"why", why}}));
 }
 
