@@ -1,4 +1,5 @@
 // The desk and the gang, through the window: orders found again, laid together, looked at one by one, taken out again.
+#include "app/benches/order/list_preview.h"
 #include "app/benches/order/order_bench.h"
 #include "app/benches/order/run_picture.h"
 #include "app/desk/card_wall.h"
@@ -42,6 +43,23 @@ struct Shop : Window {
         click(wall()->viewport(), wall()->card_rect(index).center(), modifiers);
     }
 };
+
+TEST(Desk, AListBeginsAnOrderOfItsOwnThoughAnotherIsOpen) {
+    Shop s;
+    s.open(s.paths[2]);
+    s.wait();
+    ASSERT_FALSE(s.order().lines.empty());
+    s.to_desk();
+    const std::string list = s.data("ferry.csv");
+    test::spill(list, "Ferry hands\n\nProduct,Colour,Size,Qty\nAdult Tee,Ash,M,5\n");
+    s.window().desk()->begin_with(QString::fromStdString(list));
+    s.wait();
+    EXPECT_TRUE(s.order().lines.empty()) << "nothing of the other order is in it";
+    s.click(s.bench<OrderBench>("order")->preview()->accept_button());
+    s.wait();
+    EXPECT_EQ(s.order().name, "Ferry hands");
+    EXPECT_EQ(garments_in(s.order()), 5);
+}
 
 TEST(Desk, OrdersAreFoundAgainTheLateOnesFirst) {
     Shop s;

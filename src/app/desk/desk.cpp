@@ -85,9 +85,11 @@ Desk::Desk(Workroom& room) : room_(room) {
     find_->setObjectName(QStringLiteral("Find an order"));
     find_->setAccessibleName(tr("Find an order"));
     find_->setPlaceholderText(tr("Find: name, customer, day"));
-    find_->setFixedWidth(210);
+    find_->setMinimumWidth(100);
+    find_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // gives way before the choices beside it
+    find_->setMaximumWidth(210);
     find_->setClearButtonEnabled(true);
-    head->addWidget(find_);
+    head->addWidget(find_, 3);
     show_away_ = push(tr("Put away too"), tr("Shows those that are done as well"));
     show_away_->setCheckable(true);
     head->addWidget(show_away_);
@@ -188,6 +190,11 @@ Desk::Desk(Workroom& room) : room_(room) {
 }
 
 /// Where there is no order yet: the ways to begin.
+void Desk::begin_with(const QString& path) {
+    if (!room_.order().lines.empty() || !room_.order().art.empty()) room_.keeper().start_new();
+    emit bring_in({path});
+}
+
 QWidget* Desk::build_beginning() {
     auto* page = new QWidget;
     auto* column = new QVBoxLayout(page);
@@ -209,11 +216,11 @@ QWidget* Desk::build_beginning() {
     way(tr("A list…"), tr("What a web shop or a club sends: CSV, XLSX or ODS. Its columns are recognised and shown first."), [this] {
         const QString path =
             QFileDialog::getOpenFileName(this, tr("Bring in a list"), {}, tr("Lists (*.csv *.tsv *.txt *.xlsx *.ods);;All files (*)"));
-        if (!path.isEmpty()) emit bring_in({path});
+        if (!path.isEmpty()) begin_with(path);
     });
     way(tr("A picture…"), tr("The design: it is measured, and says what it is fit for. Garments come after."), [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("Bring in a picture"));
-        if (!path.isEmpty()) emit bring_in({path});
+        if (!path.isEmpty()) begin_with(path);
     });
     if (const QString order = demo("marrow-hill"); !order.isEmpty())
         way(tr("The demo order"), tr("A kite fair's tees, caps, fleece and mugs, from the list to the press."),

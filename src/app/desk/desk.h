@@ -38,6 +38,8 @@ public:
     void show_page(int page);
     [[nodiscard]] QWidget* first_focus() const;
     [[nodiscard]] QString help() const;
+    /// An order of its own from a list or a picture: what is open may be another's.
+    void begin_with(const QString& path);
     /// The cards' dates are told from this day (ISO); the clock's own where none is given.
     void set_today(const std::string& iso) { today_ = iso; }
 

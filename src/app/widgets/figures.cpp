@@ -6,9 +6,13 @@
 #include <QButtonGroup>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QStyle>
+#include <QStyleOptionButton>
+#include <QStylePainter>
+#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
@@ -359,8 +363,29 @@ void add_button(QMenu& menu, QPushButton* button) {
     a->setEnabled(button->isEnabled());
 }
 
+QString Push::fitting() const {
+    QStyleOptionButton how;
+    initStyleOption(&how);
+    const int room = style()->subElementRect(QStyle::SE_PushButtonContents, &how, this).width();
+    return fontMetrics().elidedText(text(), Qt::ElideRight, std::max(room + 2, 20), Qt::TextShowMnemonic);
+}
+
+bool Push::event(QEvent* event) {
+    if (event->type() != QEvent::ToolTip || fitting() == text()) return QPushButton::event(event);
+    QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), text() + '\n' + toolTip(), this);
+    return true;
+}
+
+void Push::paintEvent(QPaintEvent* /*event*/) {
+    QStylePainter painter(this);
+    QStyleOptionButton how;
+    initStyleOption(&how);
+    how.text = fitting();
+    painter.drawControl(QStyle::CE_PushButton, how);
+}
+
 QPushButton* push(const QString& text, const QString& why, bool main) {
-    auto* b = new QPushButton(text);
+    auto* b = new Push(text);
     b->setToolTip(why);
     b->setAccessibleName(text);
     b->setObjectName(text);

@@ -72,6 +72,20 @@ private:
     std::vector<std::pair<double, QString>> names_;
 };
 
+/// A button that says as much as it has room for, with an ellipsis, and then all of it in its tip.
+class Push : public QPushButton {
+    Q_OBJECT
+public:
+    using QPushButton::QPushButton;
+
+protected:
+    bool event(QEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    [[nodiscard]] QString fitting() const;
+};
+
 /// One choice of a few, as buttons in a row, or one above the other.
 class Segments : public QWidget {
     Q_OBJECT

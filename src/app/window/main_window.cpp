@@ -227,7 +227,7 @@ void MainWindow::build_top(QWidget* top) {
     addActions(menu->actions());  // so that the keys work with the menus closed
     addActions(help_menu->actions());
     row->addStretch(1);
-    film_ = new QLabel;
+    film_ = new FittingLabel;  // gives way first where the window is narrow
     film_->setProperty("quiet", true);
     row->addWidget(film_);
     units_ = new Segments(tr("Units"), {tr("in"), tr("mm")});
@@ -241,7 +241,6 @@ void MainWindow::build_top(QWidget* top) {
     row->addWidget(units_);
     ready_ = new QLabel;
     ready_->setObjectName(QStringLiteral("Readiness"));
-    ready_->setMinimumWidth(96);
     ready_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(ready_);
     auto* out = push(tr("Export…"), tr("Gang sheets, cut lines, guides and tables in one go (Ctrl+E)"), true);
@@ -366,7 +365,7 @@ void MainWindow::refresh() {
             film += m.length;
             used += m.length * m.density;
         }
-    film_->setText(film > 0 ? tr("film %1 m, %2 % used").arg(fixed(film / 1000, 2)).arg(std::lround(100 * used / film)) : QString());
+    film_->say(film > 0 ? tr("film %1 m, %2 % used").arg(fixed(film / 1000, 2)).arg(std::lround(100 * used / film)) : QString());
     units_->show_choice(order.unit == Unit::inch ? 0 : 1);
     undo_->setEnabled(room_.document().can_undo());
     undo_->setText(room_.document().can_undo() ? tr("Undo ") + room_.document().undo_what() : tr("Undo"));

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "app/benches/bench.h"
+#include "app/widgets/fitting_label.h"
 #include "core/pipeline/next_step.h"
 
 class QLabel;
@@ -89,7 +90,8 @@ private:
     void do_next(const NextStep& step);
     Shared<Order> sent_out_;  ///< the order as it was exported last
     NoticeBar* notice_ = nullptr;
-    QLabel *name_ = nullptr, *about_ = nullptr, *film_ = nullptr, *ready_ = nullptr;
+    QLabel *name_ = nullptr, *about_ = nullptr, *ready_ = nullptr;
+    FittingLabel* film_ = nullptr;
     Segments* units_ = nullptr;
     QMenu* recent_ = nullptr;
     QAction *undo_ = nullptr, *redo_ = nullptr;

@@ -170,16 +170,17 @@ Drawing TapeDrawing::draw(double width, double height) {
         draw_face(d, *style, shown, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
         x += cell;
     }
-    if (below > 100) draw_run(d, *style, {14, height - 160, width - 14, height - 28});
     const double y = height - 8;
     const Measures& measures = style->chart.at(shown);
-    d.text({14, y},
-           over_ && measures.contains(*over_)
-               ? spoken(measure_name(*over_)) + ": " + spoken(source_name(measures.at(*over_).source)) + spoken(". Click to type.")
-               : spoken("Click a figure and type."),
-           13, palette::ink);
-    d.text({width - 14, y}, spoken("ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes"), 12,
-           palette::quiet, Align::right);
+    const std::string deed =
+        over_ && measures.contains(*over_)
+            ? spoken(measure_name(*over_)) + ": " + spoken(source_name(measures.at(*over_).source)) + spoken(". Click to type.")
+            : spoken("Click a figure and type.");
+    const std::string key = spoken("ink: published    brick, dashed: taped    plum, dashed: graded between two taped sizes");
+    const bool narrow = text_width_guess(deed, 13) + text_width_guess(key, 12) > width - 40;
+    if (below > 100) draw_run(d, *style, {14, height - 160, width - 14, height - (narrow ? 44 : 28)});
+    d.text({14, narrow ? y - 16 : y}, deed, 13, palette::ink);
+    d.text({narrow ? 14 : width - 14, y}, key, 12, palette::quiet, narrow ? Align::left : Align::right);
     return d;
 }
 

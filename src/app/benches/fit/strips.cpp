@@ -37,7 +37,20 @@ Drawing strip(const std::string& name, const std::string& under, double width, d
 
 Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFit& fit, const std::string& chosen, double width,
                        double height) {
-    Drawing d = strip(spoken("Ladder"), spoken("width by size"), width, height);
+    // the legend stands beside the name; where there is little room it says less
+    const std::string name = spoken("Ladder"), under = spoken("width by size");
+    const auto wide = [](const std::string& text) { return text_width_guess(text, 12); };
+    std::string by;
+    for (const SizeFit& s : fit.sizes)
+        if (const std::string what = binding_text(s.limit_by, order.unit); by.find(what) == std::string::npos)
+            by += (by.empty() ? "" : ", ") + what;
+    const double after_name = 36 + text_width_guess(name, 13.5, true);
+    const double keys = 3 * 40 + 26 + wide(spoken("ideal")) + wide(spoken("limit: ")) + wide(spoken("chosen")) + wide(spoken("pieces"));
+    double x = std::max(160.0, after_name + 14 + wide(under));
+    if (x + keys + wide(by) > width) by = spoken("the nearest");
+    const bool narrow = x + keys + wide(by) > width;
+    if (narrow) x = after_name;
+    Drawing d = strip(name, narrow ? "" : under, width, height);
     const int n = static_cast<int>(fit.sizes.size());
     if (n == 0) return d;
     double low = std::numeric_limits<double>::infinity(), high = 0, most = 1, ideal_high = 0;
@@ -80,19 +93,12 @@ Drawing ladder_drawing(const Order& order, const Decoration&, const DecorationFi
     }
     for (int i = 0; i < n; ++i)
         if (size_at(fit, i).band < 0) d.fill({disc({x_of(i), y_of(size_at(fit, i).width)}, 4)}, palette::brick);
-    // the legend, beside the name
-    double x = std::max(160.0, 50 + text_width_guess(spoken("Ladder"), 13.5, true) + text_width_guess(spoken("width by size"), 12));
     const auto key = [&](const std::string& text, const Stroke& stroke) {
         d.line({{x, 15}, {x + 22, 15}}, stroke);
         d.text({x + 28, 19}, text, 12, palette::quiet);
-        x += 40 + text_width_guess(text, 12);
+        x += 40 + wide(text);
     };
     key(spoken("ideal"), {palette::ink, 1.5, {}});
-    std::string by;
-    for (const SizeFit& s : fit.sizes)
-        if (const std::string what = binding_text(s.limit_by, order.unit); by.find(what) == std::string::npos)
-            by += (by.empty() ? "" : ", ") + what;
-    if (text_width_guess(by, 12) > width - x - 320) by = spoken("the nearest");
     key(spoken("limit: ") + by, {palette::carmine, 1.3, {6, 4}});
     key(spoken("chosen"), {palette::verdigris, 5, {}});
     d.rect({x, 8, x + 8, 20}, palette::rule);

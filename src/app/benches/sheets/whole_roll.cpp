@@ -86,9 +86,12 @@ Drawing WholeRoll::draw(double width, double height) {
                                ? film_text(plan->length, room_.order().unit).toStdString() + spoken(" of film")
                                : std::to_string(plan->sheets.size()) + (plan->sheets.size() == 1 ? spoken(" sheet") : spoken(" sheets"));
         text += spoken(" for ") + std::to_string(plan->placed) + (plan->placed == 1 ? spoken(" piece") : spoken(" pieces"));
-        if (plan->sheets.size() > 1 && plan->length > 0)
-            text += spoken(" in ") + std::to_string(plan->sheets.size()) + spoken(" runs of the roll");
-        d.text({12 + text_width_guess(name, 13.5, true) + 12, 19}, text, 12, palette::quiet);
+        const double from = 12 + text_width_guess(name, 13.5, true) + 12;
+        if (plan->sheets.size() > 1 && plan->length > 0) {
+            const std::string runs = spoken(" in ") + std::to_string(plan->sheets.size()) + spoken(" runs of the roll");
+            if (from + text_width_guess(text + runs, 12) < width - curve_room - 12) text += runs;
+        }
+        d.text({from, 19}, text, 12, palette::quiet);
     }
     const auto [strip, k, h, y0] = small(width, height, all);
     const double a = strip.x0 + std::max(0.0, ribbon_.first_mm()) * k, b = strip.x0 + std::min(all.total, ribbon_.last_mm()) * k;
