@@ -328,9 +328,9 @@ struct Rows {
                 style = own;
             }
         }
-        const Error no_blank{"“{words}” matches no blank, or more than one", {{"words", blank_text}}};
         if (!size && own == nullptr && !blank_text.empty())  // which sizes there are says the blank
-            return refuse(r, BadRow::Lacks::blank, no_blank, blank_text);
+            return refuse(r, BadRow::Lacks::blank, Error{"“{words}” matches no blank, or more than one", {{"words", blank_text}}},
+                          blank_text);
         if (!size)
             return refuse(
                 r, BadRow::Lacks::size,

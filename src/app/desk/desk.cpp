@@ -189,12 +189,12 @@ Desk::Desk(Workroom& room) : room_(room) {
     };
 }
 
-/// Where there is no order yet: the ways to begin.
 void Desk::begin_with(const QString& path) {
     if (!room_.order().lines.empty() || !room_.order().art.empty()) room_.keeper().start_new();
     emit bring_in({path});
 }
 
+/// Where there is no order yet: the ways to begin.
 QWidget* Desk::build_beginning() {
     auto* page = new QWidget;
     auto* column = new QVBoxLayout(page);

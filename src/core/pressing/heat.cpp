@@ -260,24 +260,24 @@ std::vector<PressTurn> press_turns(const Order& order, const FitPlan& plan, cons
     }
     for (std::size_t i = 0; i < own.size(); ++i) {
         const Ranked& r = own[i];
-        std::string why;
+        const char* why = nullptr;
         if (own.size() == 1)
-            why = said(order.unit, "the only design");
+            why = "the only design";
         else if (by_hand)
-            why = said(order.unit, "as you set it");
+            why = "as you set it";
         else if (i + 1 < own.size() && own[i + 1].off_body && !r.off_body)
-            why = said(order.unit, "before the sleeves: they lie under the platen's edge");
+            why = "before the sleeves: they lie under the platen's edge";
         else if (r.off_body)
-            why = said(order.unit, "last: the body lies flat before it is turned");
+            why = "last: the body lies flat before it is turned";
         else if (i + 1 < own.size() && hot(r) > hot(own[i + 1]))
-            why = said(order.unit, "first: the hotter press would spoil what is on");
+            why = "first: the hotter press would spoil what is on";
         else if (i + 1 < own.size() && r.area < own[i + 1].area)
-            why = said(order.unit, "small before large: the large platen heats it once more");
+            why = "small before large: the large platen heats it once more";
         else if (i + 1 < own.size())
-            why = said(order.unit, "so that no design is heated past its limit");
+            why = "so that no design is heated past its limit";
         else
-            why = said(order.unit, "after the others: it is the largest");
-        out.push_back({r.d, why});
+            why = "after the others: it is the largest";
+        out.push_back({r.d, said(order.unit, why)});
     }
     return out;
 }
