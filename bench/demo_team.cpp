@@ -30,7 +30,7 @@ int main(int argc, char** argv) {
     if (!tables) return std::fprintf(stderr, "%s\n", tables.sentence().c_str()), 1;
     const Table& table = tables->front().table;
     const LineImport in = import_lines(table, guess_columns(table, o.styles.all()), o.styles.all());
-    for (const BadRow& b : in.bad) std::fprintf(stderr, "row %d: %s\n", b.row, b.reason.c_str());
+    for (const BadRow& b : in.bad) std::fprintf(stderr, "row %d: %s\n", b.row, b.reason.said_to(Unit::mm).c_str());
     o = with_list(o, in.lines, Intake::add);
     ArtBytes bytes;
     const auto& faces = shipped_typefaces();

@@ -148,18 +148,21 @@ std::vector<MarkerSeen> find_markers(const Grey& grey, int threads) {
     apriltag_detector_add_family_bits(detector.get(), family.get(), 1);
     detector->nthreads = threads;
     detector->quad_decimate = 1;
-    detector->refine_edges = true;
+    detector->refine_edges = false;           // refine() does it on the whole picture
+    detector->qtp.min_white_black_diff = 20;  // and asks as much of an edge: the grain of cloth and table is no marker
+    detector->qtp.min_cluster_pixels = 24;
     const cv::Mat whole(grey.height, grey.width, CV_8UC1, const_cast<std::uint8_t*>(grey.rows.data()));
-    // smaller first: a marker of 80 pixels is still 20 there; where that finds little, closer
+    // smaller first: a marker of 80 pixels is still 25 there; where that finds little, closer
     const int longest = std::max(grey.width, grey.height);
-    for (const int side : {1300, 2600, longest}) {
-        if (side > longest && side != longest) continue;
-        const double k = std::max(1.0, static_cast<double>(longest) / side);
-        cv::Mat small;
+    int before = 0;
+    for (const int side : {1300, 2000, longest}) {
+        const int k = std::max(1, (longest + side / 2) / side);  // whole pixels into one are several times faster than parts of them
+        if (k == before) continue;
+        before = k;
+        cv::Mat small = whole;
         if (k > 1)
-            cv::resize(whole, small, {}, 1 / k, 1 / k, cv::INTER_AREA);
-        else
-            small = whole;
+            cv::resize(whole(cv::Rect(0, 0, grey.width / k * k, grey.height / k * k)), small, {grey.width / k, grey.height / k}, 0, 0,
+                       cv::INTER_AREA);
         image_u8_t view{small.cols, small.rows, static_cast<int>(small.step), small.data};
         const Detections found(apriltag_detector_detect(detector.get(), &view));
         out.clear();
@@ -170,12 +173,11 @@ std::vector<MarkerSeen> find_markers(const Grey& grey, int threads) {
             if (!of || d->decision_margin < 25) continue;
             MarkerSeen m{*of, {}};
             // the library lists them from the bottom left, against the clock as seen with y up
-            const double kx = static_cast<double>(grey.width) / small.cols, ky = static_cast<double>(grey.height) / small.rows;
             const std::array<int, 4> order{3, 2, 1, 0};
-            for (std::size_t c = 0; c < 4; ++c) m.corners[c] = {d->p[order[c]][0] * kx, d->p[order[c]][1] * ky};
+            for (std::size_t c = 0; c < 4; ++c) m.corners[c] = Point{d->p[order[c]][0], d->p[order[c]][1]} * k;
             if (refine(grey, m.corners)) out.push_back(m);
         }
-        if (out.size() >= 10 || side >= longest) break;
+        if (out.size() >= 10) break;
     }
     return out;
 }

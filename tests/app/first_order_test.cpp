@@ -139,6 +139,8 @@ TEST(FirstOrder, AChoirsListIsSheetsAndGuidesInFortyActions) {
     auto* means = qobject_cast<QComboBox*>(preview->mend(0));
     ASSERT_NE(means, nullptr);
     w.key(means, Qt::Key_Down);  // it opens
+    EXPECT_GE(means->view()->viewport()->height(), std::min(means->count(), means->maxVisibleItems()) * means->view()->sizeHintForRow(0))
+        << "what it offers is seen whole";
     QTest::keyClicks(means->view(), QStringLiteral("Reversible"));
     w.key(means->view(), Qt::Key_Return);
     w.wait();

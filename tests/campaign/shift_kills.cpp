@@ -85,7 +85,7 @@ int press(const std::string& folder, unsigned seed, int argc, char** argv) {
     std::normal_distribution<double> lands(4, 3);
     while (!desk.shift().over()) {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 3);
-        if (const app::ToMeasure* now = desk.recorder().wanted()) {
+        if (const app::PieceToMeasure* now = desk.recorder().wanted()) {
             Taped tape;
             for (const TapeAsk& a : now->asks)
                 if (a.needed) tape[a.at] = a.planned + lands(dice);

@@ -87,7 +87,7 @@ BinWall::BinWall(const QString& name, QString empty_words, QWidget* parent)
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::StrongFocus);
     viewport()->setAutoFillBackground(false);
-    setStyleSheet(QStringLiteral("#%1, #%1 > QWidget { background: transparent; }").arg(name));
+    setStyleSheet(QStringLiteral("orthema--app--BinWall { background: transparent; }"));
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     verticalScrollBar()->setSingleStep(60);
 }

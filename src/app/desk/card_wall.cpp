@@ -72,7 +72,7 @@ CardWall::CardWall(QWidget* parent) : QAbstractScrollArea(parent) {
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::StrongFocus);
     viewport()->setAutoFillBackground(false);  // the desk is seen between the cards
-    setStyleSheet(QStringLiteral("#%1, #%1 > QWidget { background: transparent; }").arg(tr("Order cards")));
+    setStyleSheet(QStringLiteral("orthema--app--CardWall { background: transparent; }"));
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     verticalScrollBar()->setSingleStep(60);
 }

@@ -1,11 +1,11 @@
 #include "app/widgets/figures.h"
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 
 #include <QAbstractItemView>
 #include <QButtonGroup>
 #include <QCheckBox>
-#include <QComboBox>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMenu>
@@ -253,7 +253,7 @@ NumberField* FigurePanel::number_row(const QString& name, const QString& why, do
 ValueField* FigurePanel::field_row(const QString& name, const QString& why) { return placed(new ValueField(name), name, why, 150); }
 
 QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
-    auto* c = new QComboBox;
+    auto* c = new ChoiceBox;
     c->setAccessibleName(name);
     c->setObjectName(name);
     c->setToolTip(why);

@@ -43,6 +43,8 @@ std::string spoken(std::string_view english) { return std::string(said_in(now, e
 QString refusal(const Error& why) { return QString::fromStdString(why.said_to(reading_in())); }
 QString said(std::string_view english) { return QString::fromStdString(spoken(english)); }
 
+QString within(const QString& name) { return now != nullptr && now->code == "de" ? name : name.toLower(); }
+
 QString figure(double value, int digits) { return QString::fromStdString(figure_text(value, digits, reading_in())); }
 QString fixed(double value, int digits) { return QString::fromStdString(fixed_text(value, digits, reading_in())); }
 

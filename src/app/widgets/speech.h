@@ -27,6 +27,8 @@ constexpr const char* noted(const char* english) { return english; }
 
 /// What is drawn, for a widget.
 QString said(std::string_view english);
+/// A name as it stands within a sentence: in small letters, except where a language gives its nouns capitals.
+QString within(const QString& name);
 /// Why something could not be done; lengths in mm.
 QString refusal(const Error& why);
 

@@ -48,11 +48,13 @@ QLineEdit:hover { border-color: #8FB5B1; }
 QLineEdit:focus { border: 2px solid #2F7F79; padding: 0px 4px; }
 QLineEdit[wrong="true"] { border: 2px solid #A32035; padding: 0px 4px; }
 QLineEdit[figure="true"] { font-weight: bold; qproperty-alignment: AlignRight; color: #22303C; }
-QComboBox { background: #FFFFFF; border: 1px solid #CFC9BA; border-radius: 4px; padding: 1px 6px; min-height: 20px; }
+QComboBox { combobox-popup: 0; background: #FFFFFF; border: 1px solid #CFC9BA; border-radius: 4px; padding: 1px 6px; min-height: 20px; }
 QComboBox:focus { border: 2px solid #2F7F79; padding: 0px 5px; }
 QComboBox::drop-down { border: none; width: 16px; }
 QComboBox::down-arrow { image: url(:/icons/chevron.png); width: 10px; height: 6px; }
 QComboBox QAbstractItemView { background: #FFFFFF; border: 1px solid #CFC9BA; selection-background-color: #2F7F79; selection-color: #FFFFFF; }
+QComboBox QAbstractItemView::item { min-height: 23px; }
+QComboBox QAbstractItemView::item:selected { background: #2F7F79; color: #FFFFFF; }
 QMenu { background: #FBFAF6; border: 1px solid #CFC9BA; padding: 4px; }
 QMenu::item { padding: 5px 24px 5px 12px; border-radius: 3px; }
 QMenu::item:selected { background: #2F7F79; color: #FFFFFF; }

@@ -1,10 +1,10 @@
 #include "app/window/settings_panel.h"
 
 #include <QCheckBox>
-#include <QComboBox>
 #include <QKeyEvent>
 #include <QLabel>
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 #include "app/window/over.h"
@@ -67,8 +67,8 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     heat_ = choice(noted("Heat in"), {QStringLiteral("°C"), QStringLiteral("°F")});
     heat_->chosen = [this](int i) { like([&](Liked& l) { l.fahrenheit = i == 1; }); };
     row(tr("Heat in"), tr("Shown so on recipes, cards and in the records"), heat_);
-    medium_ = new QComboBox;
-    press_ = new QComboBox;
+    medium_ = new ChoiceBox;
+    press_ = new ChoiceBox;
     for (QComboBox* box : {medium_, press_}) {
         box->setMinimumWidth(240);
         box->setMaximumWidth(260);
@@ -91,7 +91,7 @@ SettingsPanel::SettingsPanel(Workroom& room, QWidget* parent) : QFrame(parent), 
     row(tr("An hour costs"), tr("Of one pair of hands, for prices and costs"), hour_);
 
     section(tr("Window"));
-    language_ = new QComboBox;
+    language_ = new ChoiceBox;
     language_->setMinimumWidth(240);
     language_->setMaximumWidth(260);
     connect(language_, &QComboBox::activated, this, [this] {

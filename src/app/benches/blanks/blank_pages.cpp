@@ -1,6 +1,5 @@
 #include "app/benches/blanks/blank_pages.h"
 
-#include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -8,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/benches/blanks/blanks_bench.h"
 #include "app/benches/blanks/photo_page.h"
@@ -120,7 +120,7 @@ void MeasurePage::refresh() {
         b->setVisible(any);
         if (!any) continue;
         const ToMeasure& t = list_[std::size_t(i)];
-        const QString what = qt(t.size) + ", " + said(measure_short(t.measure)).toLower(), text = what + QStringLiteral(": ") + said(t.why);
+        const QString what = qt(t.size) + ", " + within(said(measure_short(t.measure))), text = what + QStringLiteral(": ") + said(t.why);
         b->setText(what + QStringLiteral("\n") + b->fontMetrics().elidedText(said(t.why), Qt::ElideRight, 205));
         b->setToolTip(text);
         b->setAccessibleName(text);
@@ -209,7 +209,7 @@ void FiguresPage::refresh() {
                                                                 : QStringLiteral("color:#9A9F9F"));
         sources_[m]->setToolTip(tip);
         if (f.source == Source::measured && f.published && std::abs((f.value - *f.published).mm()) > style->tolerance.mm())
-            off << said(measure_short(m)).toLower() + tr(" by ") + qt(length_text(f.value - *f.published, reading));
+            off << tr("%1 by %2").arg(within(said(measure_short(m))), qt(length_text(f.value - *f.published, reading)));
     }
     differs_->setText(off.isEmpty() ? QString() : tr("Taped differs from published: ") + off.join(QStringLiteral(", ")));
 }
@@ -218,7 +218,7 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
     bare();
     head(tr("Another feature"));
     auto* line = new QHBoxLayout;
-    kind_ = new QComboBox;
+    kind_ = new ChoiceBox;
     kind_->setObjectName(QStringLiteral("Kind of feature"));
     kind_->setAccessibleName(tr("Kind of feature"));
     for (int i = 0; i < feature_kind_count; ++i) kind_->addItem(said(feature_kind_name(static_cast<FeatureKind>(i))));
@@ -253,7 +253,7 @@ FeaturesPage::FeaturesPage(BlanksBench& bench, Workroom& room) : bench_(bench), 
         LengthField* f = one_->length_row(tr(name), tr(why));
         f->entered = [this, which, least, name](Length l, bool) -> std::optional<QString> {
             if (l.mm() < least || l.mm() > 3000) return tr("Type a length from %1 mm to 3 m.").arg(least);
-            change(tr(name).toLower(), [which, l](StyleFeature& s) { s.*which = l; });
+            change(within(tr(name)), [which, l](StyleFeature& s) { s.*which = l; });
             return std::nullopt;
         };
         return f;

@@ -185,7 +185,7 @@ void BlanksBench::typed(Measure measure, Length value) {
     const std::string on = size();
     const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     const auto put = [this, before, on, measure, today](Length v) {
-        const QString name = said(measure_short(measure)).toLower();
+        const QString name = within(said(measure_short(measure)));
         return published_mode() ? keep(tr("publish %1").arg(name), with_published(before, on, measure, v))
                                 : keep(tr("tape %1").arg(name), with_reading(before, on, measure, v, today));
     };
@@ -231,7 +231,7 @@ void BlanksBench::new_blank(Family family) {
             break;
         }
     if (pattern == nullptr) return;
-    const std::string name = (tr("New ") + said(family_name(family)).toLower()).toStdString();
+    const std::string name = tr("New %1").arg(within(said(family_name(family)))).toStdString();
     BlankStyle next = new_style(*pattern, fresh_id(name, room_.order().styles), name, pattern->sizes);
     next.features.clear();
     if (!keep(tr("new blank"), next)) return;

@@ -166,7 +166,14 @@ Drawing TapeDrawing::draw(double width, double height) {
         const Rect box = drawn_box(panel);
         const double cell = k * wide[i] + spare, middle = x + cell / 2;
         const double top = faces.size() > 2 || tallest * k < height - 90 - below ? 44 + (height - 60 - below - k * box.height()) / 2 : 44;
-        d.text({middle, 20}, side_words(style->family, faces[i], room_.order().unit), 12.5, palette::quiet, Align::centre);
+        const std::string side = side_words(style->family, faces[i], room_.order().unit);
+        const std::size_t colon = side.find(": ");
+        if (colon != std::string::npos && text_width_guess(side, 12.5) > cell - 8) {  // the face and the wearer's side under one another
+            d.text({middle, 12}, side.substr(0, colon), 12.5, palette::quiet, Align::centre);
+            d.text({middle, 27}, fitting(side.substr(colon + 2), cell - 8, 12), 12, palette::quiet, Align::centre);
+        } else {
+            d.text({middle, 20}, side, 12.5, palette::quiet, Align::centre);
+        }
         draw_face(d, *style, shown, panel, Affine{k, 0, 0, k, middle - k * box.centre().x, top - k * box.y0}, cloth);
         x += cell;
     }

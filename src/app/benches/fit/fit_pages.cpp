@@ -1,9 +1,9 @@
 // The three pages of figures beside the size wall: Size, Place and Press.
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/benches/fit/fit_bench.h"
 
 #include <QCheckBox>
-#include <QComboBox>
 #include <QHBoxLayout>
 
 #include <cmath>
@@ -190,11 +190,11 @@ void FitBench::build_place() {
     p = meetings_;
     p->head(tr("A mark in it must meet"));
     auto* line = new QHBoxLayout;
-    meet_mark_ = new QComboBox;
+    meet_mark_ = new ChoiceBox;
     meet_mark_->setObjectName(QStringLiteral("Mark to meet"));
     meet_mark_->setAccessibleName(tr("Mark to meet"));
     meet_mark_->setToolTip(tr("Marks are set on the Art bench"));
-    meet_line_ = new QComboBox;
+    meet_line_ = new ChoiceBox;
     meet_line_->setObjectName(QStringLiteral("Landmark to meet"));
     meet_line_->setAccessibleName(tr("Landmark to meet"));
     line->addWidget(meet_mark_, 1);

@@ -173,8 +173,8 @@ void LotsPage::show_bases(const DesignRule* rule, const Decoration& d) {
         }
         for (const GarmentClass& of : classes) {
             const QString name = said(class_name(of));
-            auto* field = rows_now->length_row(tr("%1, width").arg(name),
-                                               tr("On the base size of every %1 blank that carries it").arg(name.toLower()));
+            auto* field =
+                rows_now->length_row(tr("%1, width").arg(name), tr("On the base size of every %1 blank that carries it").arg(within(name)));
             field->entered = [this, of](Length l, bool) -> std::optional<QString> {
                 if (auto why = width_refused(l)) return why;
                 const Decoration* now = room_.decoration();

@@ -66,7 +66,7 @@ LengthField* MakingPages::making_length(FigurePanel* page, const QString& name, 
 QCheckBox* MakingPages::making_flag(FigurePanel* page, const QString& name, const QString& why, bool Making::*which) {
     QCheckBox* box = page->tick(name, why);
     connect(box, &QCheckBox::clicked, this,
-            [this, name, which](bool on) { change(name.toLower(), [which, on](Making& m) { m.*which = on; }); });
+            [this, name, which](bool on) { change(within(name), [which, on](Making& m) { m.*which = on; }); });
     return box;
 }
 

@@ -61,7 +61,7 @@ void MakingPages::build_shop() {
         f->entered = [this, name, list, box, which, least, most](Length l, bool) -> std::optional<QString> {
             if (l.mm() < least || l.mm() > most) return tr("It lies between %1 and %2 mm.").arg(least).arg(most);
             using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
-            change_item<T>(name.toLower(), list, box, [which, l](T& item) { item.*which = l; });
+            change_item<T>(within(name), list, box, [which, l](T& item) { item.*which = l; });
             return std::nullopt;
         };
         shop_shown_.push_back([this, f, list, box, which] {
@@ -73,7 +73,7 @@ void MakingPages::build_shop() {
         NumberField* f = page->number_row(name, why, least, most, digits);
         f->entered = [this, name, list, box, which](double v) {
             using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
-            change_item<T>(name.toLower(), list, box,
+            change_item<T>(within(name), list, box,
                            [which, v](T& item) { item.*which = static_cast<std::decay_t<decltype(item.*which)>>(v); });
         };
         shop_shown_.push_back([this, f, list, box, which] {
@@ -108,7 +108,7 @@ void MakingPages::build_shop() {
     };
     const auto another = [this](FigurePanel* page, const QString& what, auto list, QComboBox* box) {
         using T = typename std::decay_t<decltype(room_.order().*list)>::value_type;
-        QPushButton* b = push(tr("Another ") + what, tr("A copy of this one, to be changed"));
+        QPushButton* b = push(tr("Another %1").arg(what), tr("A copy of this one, to be changed"));
         page->add(b);
         connect(b, &QPushButton::clicked, this, [this, what, list, box] {
             const T* own = item_of(room_.order().*list, box);
@@ -117,7 +117,7 @@ void MakingPages::build_shop() {
             copy.id = fresh_id(what.toStdString(), next.*list);
             copy.name = what.left(1).toUpper().toStdString() + what.mid(1).toStdString() + " " + std::to_string((next.*list).size() + 1);
             (next.*list).push_back(copy);
-            room_.edit(tr("another ") + what, std::move(next));
+            room_.edit(tr("another %1").arg(what), std::move(next));
             box->setCurrentIndex(box->count() - 1);
             refresh_shop();
         });
@@ -133,7 +133,7 @@ void MakingPages::build_shop() {
         f->setAlignment(Qt::AlignLeft);
         f->setToolTip(why);
         f->take = [this, name, which](const QString& t, bool) -> std::optional<QString> {
-            change_item<Method>(name.toLower(), &Order::methods, shop_method_, [&](Method& own) { own.*which = apart(t); });
+            change_item<Method>(within(name), &Order::methods, shop_method_, [&](Method& own) { own.*which = apart(t); });
             return std::nullopt;
         };
         m->add(f);
@@ -161,7 +161,7 @@ void MakingPages::build_shop() {
     const auto flag = [this](FigurePanel* page, const QString& name, const QString& why, bool Method::*which) {
         QCheckBox* box = page->tick(name, why);
         connect(box, &QCheckBox::clicked, this, [this, name, which](bool on) {
-            change_item<Method>(name.toLower(), &Order::methods, shop_method_, [which, on](Method& own) { own.*which = on; });
+            change_item<Method>(within(name), &Order::methods, shop_method_, [which, on](Method& own) { own.*which = on; });
         });
         shop_shown_.push_back([this, box, which] {
             if (const Method* own = item_of(room_.order().methods, shop_method_)) box->setChecked(own->*which);
@@ -281,12 +281,12 @@ void MakingPages::build_shop() {
         QComboBox* box = q->choice_row(what, why);
         connect(box, &QComboBox::activated, this, [this] { refresh_shop(); });
         const auto change = [this, which, box, what](const std::function<void(Part&)>& how) {
-            change_item<Press>(what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
+            change_item<Press>(within(what), &Order::presses, shop_press_, [&](Press& own) {
                 const int i = box->currentIndex();
                 if (i >= 0 && std::size_t(i) < (own.*which).size()) how((own.*which)[std::size_t(i)]);
             });
         };
-        auto* name = q->field_row(what + tr("’s name"), tr("As the guides call it"));
+        auto* name = q->field_row(tr("%1’s name").arg(what), tr("As the guides call it"));
         name->take = [change](const QString& t, bool) -> std::optional<QString> {
             const std::string text = t.trimmed().toStdString();
             if (text.empty() || text.size() > 80) return tr("It needs a name of up to 80 letters.");
@@ -294,7 +294,7 @@ void MakingPages::build_shop() {
             return std::nullopt;
         };
         const auto side = [&](const QString& row, Length Part::*member, double least, double most) {
-            LengthField* f = q->length_row(what + row, tr("Measured on the press"));
+            LengthField* f = q->length_row(row.arg(what), tr("Measured on the press"));
             f->entered = [change, member, least, most](Length l, bool) -> std::optional<QString> {
                 if (l.mm() < least || l.mm() > most) return tr("It lies between %1 and %2 mm.").arg(least).arg(most);
                 change([&](Part& one) { one.*member = l; });
@@ -317,15 +317,15 @@ void MakingPages::build_shop() {
             name->setEnabled(!items.empty());
             name->show_text(box->currentText());
         });
-        side(tr(" width"), &Part::width, 10, 3000);
-        side(tr(" height"), &Part::height, 10, 3000);
-        if constexpr (requires { &Part::thickness; }) side(tr(" thickness"), &Part::thickness, 1, 200);
-        QPushButton* more = push(tr("Another ") + what.toLower(), tr("To be named and measured"));
+        side(tr("%1 width"), &Part::width, 10, 3000);
+        side(tr("%1 height"), &Part::height, 10, 3000);
+        if constexpr (requires { &Part::thickness; }) side(tr("%1 thickness"), &Part::thickness, 1, 200);
+        QPushButton* more = push(tr("Another %1").arg(within(what)), tr("To be named and measured"));
         QPushButton* less = push(tr("Out with it"), tr("Takes this one off the press"));
-        less->setObjectName(tr("Out with this ") + what.toLower());
+        less->setObjectName(tr("Out with this %1").arg(within(what)));
         q->side_by_side({more, less});
         connect(more, &QPushButton::clicked, this, [this, which, box, what] {
-            change_item<Press>(tr("another ") + what.toLower(), &Order::presses, shop_press_, [&](Press& own) {
+            change_item<Press>(tr("another %1").arg(within(what)), &Order::presses, shop_press_, [&](Press& own) {
                 Part one = (own.*which).empty() ? Part{} : (own.*which).back();
                 if ((own.*which).empty()) one.width = one.height = Length::from_mm(100);
                 one.name = what.toStdString() + " " + std::to_string((own.*which).size() + 1);
@@ -335,7 +335,7 @@ void MakingPages::build_shop() {
             refresh_shop();
         });
         connect(less, &QPushButton::clicked, this, [this, which, box, what, may_lack] {
-            change_item<Press>(what.toLower() + tr(" out"), &Order::presses, shop_press_, [&](Press& own) {
+            change_item<Press>(tr("%1 out").arg(within(what)), &Order::presses, shop_press_, [&](Press& own) {
                 const int i = box->currentIndex();
                 if (i >= 0 && std::size_t(i) < (own.*which).size() && (may_lack || (own.*which).size() > 1))
                     (own.*which).erase((own.*which).begin() + i);

@@ -95,8 +95,7 @@ GuidesBench::GuidesBench(Workroom& room) : Bench(room, QStringLiteral("guides"))
     };
     const auto flag = [&](const QString& name, const QString& why, bool GuideSetup::*which) {
         QCheckBox* b = panel_->tick(name, why);
-        connect(b, &QCheckBox::clicked, this,
-                [this, which, name](bool on) { setup(name.toLower(), [&](GuideSetup& g) { g.*which = on; }); });
+        connect(b, &QCheckBox::clicked, this, [this, which, name](bool on) { setup(within(name), [&](GuideSetup& g) { g.*which = on; }); });
         return b;
     };
     large_ = flag(tr("Larger paper too"), tr("A3, or legal and tabloid: taken for a template that then needs fewer sheets"),

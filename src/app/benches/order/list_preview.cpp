@@ -1,6 +1,5 @@
 #include "app/benches/order/list_preview.h"
 
-#include <QComboBox>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -8,6 +7,7 @@
 #include <QLabel>
 #include <QTableWidget>
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/widgets/figures.h"
 
@@ -28,7 +28,7 @@ QTableWidgetItem* item(const std::string& text) {
 }
 
 /// A box that says something once: keys and the wheel open it rather than step through what it offers.
-class OpeningBox : public QComboBox {
+class OpeningBox : public ChoiceBox {
 protected:
     void keyPressEvent(QKeyEvent* event) override {
         const bool steps =
@@ -56,7 +56,7 @@ ListPreview::ListPreview(Workroom& room, const QString& file, std::vector<NamedT
     head->addWidget(head_label(tr("What each column means")));
     head->addStretch(1);
     if (tables_.size() > 1) {
-        auto* sheet = new QComboBox;
+        auto* sheet = new ChoiceBox;
         sheet->setObjectName(QStringLiteral("Sheet of the list"));
         sheet->setAccessibleName(tr("Sheet of the list"));
         for (const NamedTable& t : tables_) sheet->addItem(qt(t.name));
@@ -125,7 +125,7 @@ void ListPreview::show_columns() {
     grid_->setHorizontalHeaderLabels(header);
     const auto guess = guess_columns(t, room_.order().styles);
     for (int c = 0; c < int(t.header.size()); ++c) {
-        auto* choice = new QComboBox;
+        auto* choice = new ChoiceBox;
         for (const Column m : meanings) choice->addItem(said(column_name(m)));
         choice->setAccessibleName(tr("Meaning of column %1").arg(header[c]));
         choice->setCurrentIndex(int(std::find(meanings.begin(), meanings.end(), guess[std::size_t(c)]) - meanings.begin()));

@@ -1,6 +1,5 @@
 #include "app/benches/press/press_bench.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QShortcut>
@@ -8,6 +7,7 @@
 
 #include <cmath>
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/benches/press/held_runs.h"
 #include "app/benches/press/lanes_view.h"
@@ -69,7 +69,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
     });
     second->addWidget(better_);
     second->addStretch(1);
-    speed_ = new QComboBox;
+    speed_ = new ChoiceBox;
     speed_->setObjectName(QStringLiteral("Speed"));
     speed_->setAccessibleName(tr("Speed of the shift"));
     speed_->setToolTip(tr("A rehearsal runs against the simulated presses; at the clock's speed it is for the work itself"));
@@ -80,7 +80,7 @@ PressBench::PressBench(Workroom& room) : Bench(room, QStringLiteral("press")) {
                {"0", tr("by the clock, presses by hand")}},
               "10");
     second->addWidget(speed_);
-    hand_ = new QComboBox;
+    hand_ = new ChoiceBox;
     hand_->setObjectName(QStringLiteral("Hand"));
     hand_->setAccessibleName(tr("Hand of the rehearsal"));
     hand_->setToolTip(tr("How the rehearsal's pieces land: what you then measure, and what the records say of it"));

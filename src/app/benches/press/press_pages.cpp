@@ -35,7 +35,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
         f->take = [this, which, name](const QString& text, bool) -> std::optional<QString> {
             const auto m = minutes_from(text);
             if (!m) return tr("A time like 8:00.");
-            change(name.toLower(), [&](PressRun& r) { r.*which = *m; });
+            change(within(name), [&](PressRun& r) { r.*which = *m; });
             return std::nullopt;
         };
         return f;
@@ -59,8 +59,7 @@ PlanPage::PlanPage(Workroom& room) : room_(room) {
     };
     const auto box = [&](const QString& name, const QString& why, bool PressRun::*which) {
         QCheckBox* b = tick(name, why);
-        connect(b, &QCheckBox::clicked, this,
-                [this, which, name](bool on) { change(name.toLower(), [&](PressRun& r) { r.*which = on; }); });
+        connect(b, &QCheckBox::clicked, this, [this, which, name](bool on) { change(within(name), [&](PressRun& r) { r.*which = on; }); });
         return b;
     };
     share_ = box(tr("Presses share the work"), tr("Another press of the kind helps where its platen takes the design"),

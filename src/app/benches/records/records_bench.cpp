@@ -1,7 +1,6 @@
 #include "app/benches/records/records_bench.h"
 
 #include <QCheckBox>
-#include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
 #include <QGridLayout>
@@ -21,6 +20,7 @@
 #include <string_view>
 #include <unordered_set>
 
+#include "app/widgets/choice_box.h"
 #include "app/widgets/speech.h"
 #include "app/benches/records/history_model.h"
 #include "app/benches/records/lesson_list.h"
@@ -73,7 +73,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     };
     ways_->show_choice(0);
     first->addWidget(ways_);
-    losses_ = new QComboBox;
+    losses_ = new ChoiceBox;
     losses_->setAccessibleName(tr("Spoilage by"));
     set_items(losses_,
               {{"0", tr("by cause")},
@@ -90,7 +90,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
     filters_->setHorizontalSpacing(4);
     filters_->setVerticalSpacing(4);
     for (const FilterColumn& c : std::span(filter_columns).first(usual_filters)) filter_box(c);
-    span_ = new QComboBox;
+    span_ = new ChoiceBox;
     span_->setAccessibleName(tr("Span of time"));
     set_items(span_,
               {{"", tr("at any time")},
@@ -220,7 +220,7 @@ RecordsBench::RecordsBench(Workroom& room) : Bench(room, QStringLiteral("records
 
 void RecordsBench::filter_box(const FilterColumn& column) {
     const QString name = tr(column.name);
-    auto* box = new QComboBox;
+    auto* box = new ChoiceBox;
     box->setAccessibleName(tr("Only this ") + name);
     box->setObjectName(QStringLiteral("Filter ") + name);
     box->setMinimumWidth(60);
