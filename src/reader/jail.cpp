@@ -14,17 +14,12 @@
 #include <cmath>
 #include <cstddef>
 
+#include "core/base/sanitized.h"
 #include "reader/reader.h"
 
 namespace orthema::reader {
 
 namespace {
-
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)  // they reserve more address space than there is memory
-constexpr bool sanitized = true;
-#else
-constexpr bool sanitized = false;
-#endif
 
 #if defined(__x86_64__)
 constexpr std::uint32_t machine = AUDIT_ARCH_X86_64;

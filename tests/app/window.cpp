@@ -1,5 +1,6 @@
 #include "window.h"
 
+#include "core/base/sanitized.h"
 #include "files/order_file.h"
 
 #include "app/window/notice_bar.h"
@@ -15,11 +16,7 @@ Window::Window(const Window* after) : folder_(after != nullptr ? after->folder_ 
     wait();
 }
 
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-const int patience_ms = 900000;  // all is many times as slow
-#else
-const int patience_ms = 120000;
-#endif
+const int patience_ms = sanitized ? 900000 : 120000;
 
 Window::~Window() {
     window_.reset();

@@ -158,7 +158,7 @@ TEST(Gang, WhatACustomerApprovedStaysApprovedUntilThatJobChanges) {
     for (const auto& [job, holds] : as_it_came) EXPECT_TRUE(holds) << job;
     for (const auto& [job, holds] : as_it_came) {
         Order next = g.order;
-        const auto line = std::find_if(next.lines.begin(), next.lines.end(), [&](const OrderLine& l) { return l.job == job; });
+        const auto line = std::find_if(next.lines.begin(), next.lines.end(), [&job = job](const OrderLine& l) { return l.job == job; });
         ASSERT_NE(line, next.lines.end());
         line->quantity += 1;
         auto expected = as_it_came;

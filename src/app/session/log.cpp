@@ -27,8 +27,8 @@ constexpr qint64 most_bytes = 1 << 20;
 constexpr int lines_reported = 60;
 
 QMutex guard;
-QFile* file = nullptr;
-QtMessageHandler before = nullptr;
+QFile* log_kept = nullptr;
+QtMessageHandler usual_handler = nullptr;
 
 const char* level(QtMsgType type) {
     switch (type) {
@@ -44,31 +44,31 @@ const char* level(QtMsgType type) {
 void take(QtMsgType type, const QMessageLogContext& context, const QString& text) {
     {
         const QMutexLocker hold(&guard);
-        if (file != nullptr && file->isOpen()) {
+        if (log_kept != nullptr && log_kept->isOpen()) {
             const QString line = QStringLiteral("%1 %2 %3: %4\n")
                                      .arg(QDateTime::currentDateTime().toString(Qt::ISODateWithMs), QLatin1String(level(type)),
                                           QLatin1String(context.category != nullptr ? context.category : ""), without_names(text));
-            file->write(line.toUtf8());
-            file->flush();
+            log_kept->write(line.toUtf8());
+            log_kept->flush();
         }
     }
-    if (before != nullptr && type != QtInfoMsg) before(type, context, text);
+    if (usual_handler != nullptr && type != QtInfoMsg) usual_handler(type, context, text);
 }
 
 }  // namespace
 
 void begin_log(const QString& folder) {
     const QMutexLocker hold(&guard);
-    if (file != nullptr) return;
+    if (log_kept != nullptr) return;
     QDir().mkpath(folder);
     const QString path = folder + QStringLiteral("/orthema.log");
     if (QFileInfo(path).size() > most_bytes) {
         QFile::remove(path + QStringLiteral(".old"));
         QFile::rename(path, path + QStringLiteral(".old"));
     }
-    file = new QFile(path);  // until the program ends: others may log while it does
-    if (!file->open(QIODevice::Append | QIODevice::Text)) return;
-    before = qInstallMessageHandler(take);
+    log_kept = new QFile(path);  // until the program ends: others may log while it does
+    if (!log_kept->open(QIODevice::Append | QIODevice::Text)) return;
+    usual_handler = qInstallMessageHandler(take);
 }
 
 QString state_folder() {
@@ -78,7 +78,7 @@ QString state_folder() {
 
 QString log_file() {
     const QMutexLocker hold(&guard);
-    return file != nullptr && file->isOpen() ? file->fileName() : QString();
+    return log_kept != nullptr && log_kept->isOpen() ? log_kept->fileName() : QString();
 }
 
 QString without_names(const QString& text) {

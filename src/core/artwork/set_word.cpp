@@ -16,7 +16,7 @@ constexpr double eye_depth = 0.28;          ///< a bay deeper than this counts a
 constexpr double least_space = 0.6;         ///< of a space, where words close up
 constexpr double eye_gap = 0.17;            ///< mean gap between digits
 constexpr double all_the_way = 4;           ///< letter heights that a gap closes by: to where ink may be no nearer
-constexpr double none = std::numeric_limits<double>::infinity();
+constexpr double boundless = std::numeric_limits<double>::infinity();
 
 /// Where a letter's ink begins and ends in every slice, from its origin.
 struct Profile {
@@ -25,8 +25,8 @@ struct Profile {
 
 Profile profile_of(const Region& outline) {
     Profile p;
-    p.left.fill(none);
-    p.right.fill(-none);
+    p.left.fill(boundless);
+    p.right.fill(-boundless);
     const double tall = (above + below) / slices;
     const auto see = [&](int slice, double x) {
         if (slice < 0 || slice >= slices) return;
@@ -56,11 +56,11 @@ Profile profile_of(const Region& outline) {
 /// they overlap. None where they face nowhere. `lean`: by so much for each letter height they come nearer above the base line, on an arc.
 double nearest(const Profile& a, const Profile& b, double reach, double lean = 0) {
     const int near = std::max(0, static_cast<int>(std::ceil(reach / ((above + below) / slices))));
-    double least = none;
+    double least = boundless;
     for (int i = 0; i < slices; ++i)
         for (int k = std::max(0, i - near); k <= std::min(slices - 1, i + near); ++k) {
             const double right = a.right[static_cast<std::size_t>(i)], left = b.left[static_cast<std::size_t>(k)];
-            if (right > -none && left < none) {
+            if (right > -boundless && left < boundless) {
                 const double up = above - (i + k) * 0.5 * (above + below) / slices;
                 least = std::min(least, left - right - std::max(0.0, lean * up));
             }
@@ -70,7 +70,7 @@ double nearest(const Profile& a, const Profile& b, double reach, double lean = 0
 
 /// Where b's origin stands from a's so that the eye sees the usual gap between two digits.
 double eye_distance(const Profile& a, const Profile& b, double least_gap) {
-    double edge_a = -none, edge_b = none;
+    double edge_a = -boundless, edge_b = boundless;
     for (int i = 0; i < slices; ++i) {
         edge_a = std::max(edge_a, a.right[static_cast<std::size_t>(i)]);
         edge_b = std::min(edge_b, b.left[static_cast<std::size_t>(i)]);
@@ -79,9 +79,9 @@ double eye_distance(const Profile& a, const Profile& b, double least_gap) {
     int looked_at = 0;
     for (int i = 0; i < slices; ++i) {
         const double right = a.right[static_cast<std::size_t>(i)], left = b.left[static_cast<std::size_t>(i)];
-        if (right == -none && left == none) continue;
-        sum += std::min(eye_depth, right == -none ? eye_depth : edge_a - right) +
-               std::min(eye_depth, left == none ? eye_depth : left - edge_b);
+        if (right == -boundless && left == boundless) continue;
+        sum += std::min(eye_depth, right == -boundless ? eye_depth : edge_a - right) +
+               std::min(eye_depth, left == boundless ? eye_depth : left - edge_b);
         ++looked_at;
     }
     const double bays = looked_at == 0 ? 0 : sum / looked_at;
@@ -101,7 +101,7 @@ struct Row {
         return at;
     }
     [[nodiscard]] Rect ink(const std::vector<double>& at) const {
-        Rect box{none, none, -none, -none};
+        Rect box{boundless, boundless, -boundless, -boundless};
         for (std::size_t i = 0; i < at.size(); ++i) {
             if (word->letters[i].outline.empty()) continue;
             Rect b = bounds(word->letters[i].outline);
@@ -132,11 +132,11 @@ Row row_of(const Lettering& l, const ShapedWord& word, bool number) {
         const bool ink = !a.outline.empty() && !b.outline.empty();
         // tops lean together where the middle hangs, feet where it is highest
         const double lean = -l.arch * std::numbers::pi / 180 * l.height * (b.at - a.at);
-        const double near = ink ? nearest(profiles[i - 1], profiles[i], gap, lean) : none;
+        const double near = ink ? nearest(profiles[i - 1], profiles[i], gap, lean) : boundless;
         double natural = number && ink ? eye_distance(profiles[i - 1], profiles[i], gap) + l.spacing : b.at - a.at + l.spacing;
-        if (l.arch != 0 && near < none) natural = std::max(natural, gap - near);
+        if (l.arch != 0 && near < boundless) natural = std::max(natural, gap - near);
         row.natural.push_back(natural);
-        if (near < none)
+        if (near < boundless)
             row.least.push_back(gap - near);
         else if (ink)  // they face nowhere: side by side all the same
             row.least.push_back(gap + bounds(a.outline).x1 - bounds(b.outline).x0);

@@ -7,7 +7,7 @@
 namespace orthema {
 
 namespace {
-constexpr double slack = 1e-9;  // running sums cancel to about this
+constexpr double rounding = 1e-9;  // running sums cancel to about this
 
 /// The bands' starts, walked back from the last: `from` is where the band that ends there starts.
 template <class State>
@@ -68,7 +68,7 @@ std::vector<Partition> optimal_partitions(const BandCosts& costs, int most) {
         for (int j = k; j <= n; ++j)
             for (int i = j - 1; i >= k - 1; --i) {
                 const double band = costs.cost(i, j), total = best[at(k - 1)][at(i)] + band;
-                if (band > best[at(k)][at(j)] + slack) break;
+                if (band > best[at(k)][at(j)] + rounding) break;
                 if (total <= best[at(k)][at(j)]) {
                     best[at(k)][at(j)] = total;
                     from[at(k)][at(j)] = i;
@@ -100,7 +100,7 @@ Partition best_partition(const BandCosts& costs, double price) {
         for (int i = j - 1; i >= 0; --i) {
             const State& before = best[static_cast<std::size_t>(i)];
             State& here = best[static_cast<std::size_t>(j)];
-            if (costs.cost(i, j) + price > here.total + slack) break;
+            if (costs.cost(i, j) + price > here.total + rounding) break;
             const double total = before.total + costs.cost(i, j) + price;
             if (total < here.total - 1e-12 || (total < here.total + 1e-12 && before.bands + 1 < here.bands))
                 here = {total, before.bands + 1, i};
@@ -116,7 +116,7 @@ bool BandCosts::keeps(int first, int last, double within) const {
     const double w = width(first, last);
     for (int i = first; i < last; ++i) {
         const BandMember& m = members_[static_cast<std::size_t>(i)];
-        if (w < (1 - within) * m.ideal_mm - slack && w < width(i, i + 1) - slack) return false;
+        if (w < (1 - within) * m.ideal_mm - rounding && w < width(i, i + 1) - rounding) return false;
     }
     return true;
 }

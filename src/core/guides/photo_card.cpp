@@ -6,7 +6,7 @@ namespace orthema {
 
 namespace {
 
-constexpr int across = 5, down = 7;
+constexpr int card_across = 5, card_down = 7;
 
 struct Pattern {
     double side, pitch;
@@ -18,10 +18,10 @@ Pattern pattern_of(CardSize size) { return size == CardSize::large ? Pattern{26,
 std::vector<CardMark> card_marks(CardSize size) {
     const Pattern p = pattern_of(size);
     std::vector<CardMark> out;
-    for (int y = 0; y < down; ++y)
-        for (int x = 0; x < across; ++x) {
-            if (x > 0 && x + 1 < across && y > 0 && y + 1 < down) continue;
-            const Point middle{(x - (across - 1) / 2.0) * p.pitch, (y - (down - 1) / 2.0) * p.pitch};
+    for (int y = 0; y < card_down; ++y)
+        for (int x = 0; x < card_across; ++x) {
+            if (x > 0 && x + 1 < card_across && y > 0 && y + 1 < card_down) continue;
+            const Point middle{(x - (card_across - 1) / 2.0) * p.pitch, (y - (card_down - 1) / 2.0) * p.pitch};
             out.push_back({static_cast<int>(out.size()), Rect{middle.x, middle.y, middle.x, middle.y}.grown(p.side / 2)});
         }
     return out;

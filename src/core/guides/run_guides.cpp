@@ -12,12 +12,12 @@ namespace orthema {
 
 namespace {
 
-constexpr double side = 14;
+constexpr double margin = 14;
 
 void page_head(Drawing& d, const Order& order, const std::string& title, const std::string& under) {
-    d.text({side, 19}, title, 6.5, palette::ink, Align::left, true);
-    d.text({side, 26}, under, 3.8, palette::quiet);
-    d.text({d.width - side, 19}, date_line(order), 3.2, palette::quiet, Align::right);
+    d.text({margin, 19}, title, 6.5, palette::ink, Align::left, true);
+    d.text({margin, 26}, under, 3.8, palette::quiet);
+    d.text({d.width - margin, 19}, date_line(order), 3.2, palette::quiet, Align::right);
 }
 
 }  // namespace
@@ -39,7 +39,7 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
                 if (auto map = platen_map(order, dec, s, *ground, {}, field)) cells.push_back({&s, ground, std::move(*map)});
     const auto count = static_cast<int>(cells.size());  // as large as the page takes them
     const int columns = count == 1 ? 1 : 2, rows = std::clamp((count + columns - 1) / columns, 1, 3);
-    const double cell_w = (paper.width - 2 * side - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;
+    const double cell_w = (paper.width - 2 * margin - 6) / columns, cell_h = (paper.height - 34 - 14) / rows;
     int on_page = 0;
     for (const auto& [size, ground, map] : cells) {
         if (pages.empty() || on_page == columns * rows) {
@@ -49,14 +49,14 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
             p.drawing.height = paper.height;
             page_head(p.drawing, order, phrase("page-platen-map", order.unit, {{"design", dec.name}}),
                       phrase("page-on-the-press", order.unit, {{"run", run_name(order, dec.run)}, {"press", map.press}}));
-            p.drawing.text({side, paper.height - 8}, phrase("page-load-every-garment-of-a", order.unit), 3, palette::carmine);
+            p.drawing.text({margin, paper.height - 8}, phrase("page-load-every-garment-of-a", order.unit), 3, palette::carmine);
             pages.push_back(std::move(p));
             on_page = 0;
         }
         pages.back().sizes.push_back(size->size);
         Drawing& d = pages.back().drawing;
         const int down = on_page / columns;
-        const double x = side + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
+        const double x = margin + (on_page % columns) * (cell_w + 6), y = 32 + down * cell_h;
         d.text({x, y + 5}, size->size, 5.4, palette::ink, Align::left, true);
         d.text({x + std::max(16.0, text_width_guess(size->size, 5.4) + 5), y + 5},
                map.platen_name + said(order.unit, ", revision ") + guide_revision(order, dec, *size), 3, palette::quiet);
@@ -176,7 +176,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         for (std::size_t n = 1; !fits.empty() && n <= std::min<std::size_t>(4, counts.size()); ++n) {
             const double w = upright ? paper.width : paper.height, h = upright ? paper.height : paper.width;
             const std::size_t most = (counts.size() + n - 1) / n;
-            const double wide = (w - 2 * side - label) / static_cast<double>(most);
+            const double wide = (w - 2 * margin - label) / static_cast<double>(most);
             const double high = (h - top - 14) / static_cast<double>(n * fits.size());
             double k = 1e9;
             for (const DecorationFit* f : fits)
@@ -193,20 +193,20 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
     for (std::size_t k = 0; k < fits.size(); ++k) {
         const Decoration& dec = *find_decoration(order, fits[k]->decoration);
         const double y = top + static_cast<double>(k * lines) * row;
-        wrapped(d, {side, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
-        d.text({side, y + 20}, location_name(dec.location, family_of(order, dec.run)), 3.2, palette::quiet);
+        wrapped(d, {margin, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
+        d.text({margin, y + 20}, location_name(dec.location, family_of(order, dec.run)), 3.2, palette::quiet);
         for (std::size_t l = 0; l < lines; ++l) {
             const double floor = y + static_cast<double>(l + 1) * row - words;
-            d.line({{side + label, floor}, {d.width - side, floor}}, {palette::rule, 0.3, {}});
-            d.text({side, floor + 8.4}, phrase("page-top-of-ink", order.unit), 3, palette::brick_text);
-            d.text({side, floor + 12.2}, "ink", 3, palette::verdigris_text);
+            d.line({{margin + label, floor}, {d.width - margin, floor}}, {palette::rule, 0.3, {}});
+            d.text({margin, floor + 8.4}, phrase("page-top-of-ink", order.unit), 3, palette::brick_text);
+            d.text({margin, floor + 12.2}, "ink", 3, palette::verdigris_text);
         }
         for (std::size_t i = 0; i < counts.size(); ++i) {
             const SizeFit* s = find_size(*fits[k], counts[i].size);
             const Ground* g = find_ground(*fits[k], counts[i].size);
             const std::size_t line = i / in_line;
             const double floor = y + static_cast<double>(line + 1) * row - words;
-            const double middle = side + label + (static_cast<double>(i % in_line) + 0.5) * each;
+            const double middle = margin + label + (static_cast<double>(i % in_line) + 0.5) * each;
             d.text({middle, floor + 4}, counts[i].size + "  ×" + std::to_string(counts[i].quantity), 3.4, palette::ink, Align::centre,
                    true);
             if (s == nullptr || g == nullptr) continue;
@@ -218,7 +218,7 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
             d.text({middle, floor + 12.2}, text(s->width) + said(order.unit, " wide"), 3, palette::verdigris_text, Align::centre);
         }
     }
-    d.text({side, d.height - 6},
+    d.text({margin, d.height - 6},
            phrase("page-chart-foot", order.unit,
                   {{"scale", Number{1 / scale, 1}}, {"top", Term{fits.front()->ground->sizes.front().panel.top_name}}}),
            3, palette::quiet);

@@ -70,8 +70,8 @@ LetteringPage::LetteringPage(Workroom& room) : room_(room) {
     connect(colour_, &QComboBox::activated, this, [this] {
         pick_colour(colour_, tr("colour of the letters"), [](Lettering& l, std::optional<Colour> c) { l.colour = c.value_or(l.colour); });
     });
-    const auto rim = [this](std::size_t at) {
-        return [this, at](Lettering& l, std::optional<Colour> c) {
+    const auto rim = [](std::size_t at) {
+        return [at](Lettering& l, std::optional<Colour> c) {
             if (!c) {
                 l.rims.resize(std::min(l.rims.size(), at));
                 return;
