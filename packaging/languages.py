@@ -20,7 +20,7 @@ KEYS = re.compile(rf"\bsaid\(\s*{LITERAL},\s*{LITERALS},\s*{LITERALS}\)")
 NAMES = ["blanks/family", "blanks/location", "blanks/measures", "blanks/measuring", "blanks/panel", "blanks/panel_flat", "blanks/panel_upper",
          "blanks/panel_wrap", "blanks/style", "shop/recipe", "shop/correction", "shop/method", "records/press_record", "records/plot_marks",
          "pipeline/work", "transfers/transfers", "records/plots", "artwork/word_picture", "artwork/print_colours", "guides/run_sheet", "sheets/trimmer_drawing",
-         "pressing/heat", "costing/price"]
+         "pressing/heat", "costing/price", "transfers/make"]
 KEY = re.compile(r"[a-z0-9_/:%]*|[a-z0-9]+(-[a-z0-9]+)+")
 WORDS = set("""ideal feature hem pocket placket zip snaps snap tag seam hole hood bill front back rim base patch handle clip edge cuff grommet
     published measured graded light medium firm heavy pre-press marry trim tack press wait peel re-press turn hover-cure pre-shrink hot warm cool
@@ -34,6 +34,10 @@ def text(literals):
     raw = "".join(re.findall(r'"((?:[^"\\]|\\.)*)"', literals))
     escapes = {"n": "\n", "t": "\t"}
     return re.sub(r"\\(?:u([0-9a-fA-F]{4})|(.))", lambda m: chr(int(m[1], 16)) if m[1] else escapes.get(m[2], m[2]), raw)
+
+
+# what the shipped methods and recipes say; what a shop types itself stays as it is
+SHIPPED = re.compile(rf'"(?:care|cover|base|pad|how)": ({LITERAL})')
 
 
 def sentences():
@@ -93,6 +97,9 @@ def sentences():
         if name.endswith("catalogue.cpp"):
             for m in re.finditer(rf'\{{{LITERAL},\s*\w+,\s*{LITERAL},\s*{LITERALS}\}}', source):
                 add(text(m[1]), name)
+    for file in (root / "resources" / "library.json", root / "demo" / "marrow-hill" / "order.json"):
+        for m in SHIPPED.finditer(file.read_text()):
+            add(text(m[1]), str(file.relative_to(root)))
     return out
 
 

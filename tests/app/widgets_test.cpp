@@ -6,6 +6,9 @@
 #include "files/order_file.h"
 #include "window.h"
 
+#include <QHelpEvent>
+#include <QToolTip>
+
 namespace orthema {
 namespace TESTED {
 
@@ -238,6 +241,23 @@ TEST(Findings, ThePanelFoldsThemWorstFirstAndLeadsThere) {
     std::size_t open = 0;
     for (const Finding& f : all) open += f.severity > Severity::note ? 1 : 0;
     EXPECT_EQ(met.size(), open);
+}
+
+TEST(Push, TheTipSaysAllOfWhatIsCutAndNoMoreOfWhatIsNot) {
+    QWidget host;
+    QPushButton* b = push(QStringLiteral("XS, body length\nsets the width of its band"), QStringLiteral("It decides a width."));
+    b->setParent(&host);
+    host.resize(600, 100);
+    host.show();
+    const auto tip = [&](int width) {
+        b->setGeometry(0, 0, width, 50);
+        QHelpEvent asked(QEvent::ToolTip, QPoint(5, 5), b->mapToGlobal(QPoint(5, 5)));
+        QCoreApplication::sendEvent(b, &asked);
+        return QToolTip::text();
+    };
+    const int longest = b->fontMetrics().horizontalAdvance(QStringLiteral("sets the width of its band"));
+    EXPECT_EQ(tip(longest + 40), b->toolTip()) << "each line has room, though both in a row have not";
+    EXPECT_EQ(tip(longest - 20), b->text() + "\n" + b->toolTip());
 }
 
 }  // namespace TESTED

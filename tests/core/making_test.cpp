@@ -106,7 +106,7 @@ TEST(Making, FoilIsShownOnlyWhereSomethingHoldsIt) {
     ASSERT_EQ(made.layers.size(), 2U);
     EXPECT_GT(area(made.layers[0]), area(made.layers[1]) + 100) << "it is cut past the print";
     Drawing d;
-    draw_pressed(d, made, {0.1, 0.1, 0.1, 1}, Affine{}, 0.1);
+    draw_pressed(d, made, {0.1, 0.1, 0.1, 1}, Affine{}, 0.1, Unit::mm);
     Region foil;
     for (const Mark& m : d.marks)
         if (const auto* p = std::get_if<PathMark>(&m); p != nullptr && p->fill == in.making.layers[0].tint)

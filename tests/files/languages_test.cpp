@@ -2,6 +2,7 @@
 #include "files/languages.h"
 
 #include <regex>
+#include <set>
 
 #include <nlohmann/json.hpp>
 
@@ -116,6 +117,60 @@ TEST(ShippedLanguages, WhySomethingCannotBeDoneIsSaidInThem) {
 TEST(ShippedLanguages, EverySentenceOfTheProgramIsInAllOfThem) {
     const auto ran = test::run("python3 '" + test::source("packaging/languages.py") + "'");
     EXPECT_EQ(ran.code, 0) << ran.out;
+}
+
+/// Runs of letters, three at least and not all capital (guides' revisions are), in small ones.
+std::set<std::string> words_of(const std::string& text) {
+    std::set<std::string> out;
+    const std::regex word("([A-Za-z]|\xC3[\x80-\xBF]|\xC5[\x92\x93])+");
+    for (auto m = std::sregex_iterator(text.begin(), text.end(), word); m != std::sregex_iterator(); ++m) {
+        std::string w = m->str();
+        if (w.size() > 2 && std::all_of(w.begin(), w.end(), [](char c) { return c >= 'A' && c <= 'Z'; })) continue;
+        for (std::size_t i = 0; i < w.size(); ++i) {
+            auto& c = reinterpret_cast<unsigned char&>(w[i]);
+            if (c >= 'A' && c <= 'Z') c += 0x20;
+            if (i > 0 && static_cast<unsigned char>(w[i - 1]) == 0xC3 && c >= 0x80 && c <= 0x9E) c += 0x20;
+        }
+        if (w.size() > 2) out.insert(std::move(w));
+    }
+    return out;
+}
+
+/// What people and suppliers named in an order.
+void names_in(const nlohmann::json& j, std::set<std::string>& out) {
+    for (const auto& [key, value] : j.items()) {
+        if (value.is_structured()) names_in(value, out);
+        const bool named = key == "name" || key == "from" || key == "customer" || key == "colour" || key == "size" || key == "fabric";
+        if (value.is_string() && named) out.merge(words_of(value.get<std::string>()));
+    }
+}
+
+TEST(ShippedLanguages, WhatIsPrintedHasNoWordThatIsNeitherTheirsNorAName) {
+    const test::Folder folder;
+    const std::string demo = test::source("demo/marrow-hill");
+    std::set<std::string> names;
+    names_in(nlohmann::json::parse(*read_file(demo + "/order.json")), names);
+    for (const ShippedLanguage& shipped : shipped_languages) {
+        if (shipped.code != std::string("fr") && std::getenv("ORTHEMA_SWEEP") == nullptr) continue;  // what one lacks the others lack
+        std::set<std::string> theirs = names;
+        for (const auto& [english, said] : shipped_language(shipped.code)->sentences) theirs.merge(words_of(said));
+        const std::string out = folder / shipped.code;
+        const auto ran = test::run(std::string("'") + ORTHEMA_CLI + "' export '" + demo + "' --out '" + out + "' --seconds 0 --language " +
+                                   shipped.code + " --formats pdf,guides,templates,press,papers");
+        ASSERT_EQ(ran.code, 0) << ran.out;
+        int pages = 0;
+        for (const auto& file : std::filesystem::directory_iterator(out)) {
+            if (file.path().extension() != ".pdf") continue;
+            ++pages;
+            const std::string text = test::run("pdftotext '" + file.path().string() + "' -").out;
+            for (const std::string& w : words_of(text)) {
+                const auto holds = [&](const std::string& whole) { return whole.find(w) != std::string::npos; };  // at a tile's edge
+                EXPECT_TRUE(theirs.contains(w) || std::any_of(theirs.begin(), theirs.end(), holds))
+                    << w << " in " << file.path().filename();
+            }
+        }
+        EXPECT_GT(pages, 20);
+    }
 }
 
 }  // namespace TESTED

@@ -3,6 +3,8 @@
 
 #include <cmath>
 
+#include "core/drawing/text_width.h"
+#include "files/languages.h"
 #include "files/order_file.h"
 #include "support/support.h"
 
@@ -78,6 +80,20 @@ TEST(Painter, FiguresAreTabular) {
         const double one = text_width("1111", 12, bold);
         for (const char* digits : {"0000", "4444", "8888", "2759"}) EXPECT_NEAR(text_width(digits, 12, bold), one, 1e-6) << digits;
     }
+}
+
+TEST(Painter, WidthsThatPagesAreLaidOutByAreTheFontsOwn) {
+    int lines = 0;
+    for (const char* code : {"de", "es", "fr"})
+        for (const auto& [english, said] : shipped_language(code)->sentences)
+            for (const bool bold : {false, true}) {
+                // large, or the painter rounds each letter to whole pixels
+                const double guess = text_width_guess(said, 100, bold), real = text_width(said, 100, bold);
+                ASSERT_GE(guess, 0.98 * real - 30) << said;  // a letter past Latin
+                ASSERT_LE(guess, 1.04 * real + 40) << said;  // kerning
+                ++lines;
+            }
+    EXPECT_GT(lines, 20000);
 }
 
 TEST(Painter, DashesAndStrokesHaveTheirLength) {

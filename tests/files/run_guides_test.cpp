@@ -234,8 +234,8 @@ TEST(MakingSheet, NamesEveryMediumWithItsCautionsAndTheEarliestDay) {
     for (const MediumLayout& l : job.order.layouts)
         if (!l.copies.empty()) EXPECT_NE(all.find(find_medium(job.order, l.medium)->name), std::string::npos) << l.medium;
     EXPECT_NE(all.find("mask"), std::string::npos);
-    std::string day = test::run("date -u -d '" + job.order.due + " -180 days' +%F").out;
-    day.resize(10);
+    std::string day = test::run("LC_ALL=C date -u -d '" + job.order.due + " -180 days' '+%-d %B %Y'").out;
+    day.pop_back();
     EXPECT_NE(all.find(day), std::string::npos) << day;
     // one that has no powder says nothing of it; without a due day no day is named
     const Medium& vinyl = *find_medium(job.order, "vinyl-navy");

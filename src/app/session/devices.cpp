@@ -20,7 +20,7 @@ QString after_printing(const Order& order, const std::string& medium_id) {
     const Method* method = medium == nullptr ? nullptr : find_method(order, medium->method);
     if (method == nullptr) return {};
     QString out;
-    if (!method->care.empty()) out += QLatin1Char(' ') + qt(method->care);
+    if (!method->care.empty()) out += QLatin1Char(' ') + said(method->care);
     if (method->keeps_days > 0)
         out += tr(" Kept cool and dry it can be pressed until %1.").arg(day_text(QDate::currentDate().addDays(method->keeps_days), true));
     return out;

@@ -1,12 +1,12 @@
 #include "app/widgets/choice_box.h"
 
 #include <QAbstractItemView>
-#include <QHelpEvent>
 #include <QStyledItemDelegate>
 #include <QStylePainter>
-#include <QToolTip>
 
 #include <algorithm>
+
+#include "app/widgets/fitting_label.h"
 
 namespace orthema::app {
 
@@ -22,9 +22,7 @@ QString ChoiceBox::fitting() const {
 }
 
 bool ChoiceBox::event(QEvent* event) {
-    if (event->type() != QEvent::ToolTip || fitting() == currentText()) return QComboBox::event(event);
-    QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), currentText() + '\n' + toolTip(), this);
-    return true;
+    return (event->type() == QEvent::ToolTip && whole_in_tip(*this, *event, currentText(), fitting())) || QComboBox::event(event);
 }
 
 void ChoiceBox::paintEvent(QPaintEvent* /*event*/) {

@@ -1,18 +1,17 @@
 #include "app/widgets/figures.h"
 
 #include "app/widgets/choice_box.h"
+#include "app/widgets/fitting_label.h"
 #include "app/widgets/speech.h"
 
 #include <QAbstractItemView>
 #include <QButtonGroup>
 #include <QCheckBox>
-#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QStyle>
 #include <QStyleOptionButton>
 #include <QStylePainter>
-#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
@@ -367,13 +366,13 @@ QString Push::fitting() const {
     QStyleOptionButton how;
     initStyleOption(&how);
     const int room = style()->subElementRect(QStyle::SE_PushButtonContents, &how, this).width();
-    return fontMetrics().elidedText(text(), Qt::ElideRight, std::max(room + 2, 20), Qt::TextShowMnemonic);
+    QStringList lines = text().split('\n');  // elided together they would be measured as one
+    for (QString& line : lines) line = fontMetrics().elidedText(line, Qt::ElideRight, std::max(room + 2, 20), Qt::TextShowMnemonic);
+    return lines.join('\n');
 }
 
 bool Push::event(QEvent* event) {
-    if (event->type() != QEvent::ToolTip || fitting() == text()) return QPushButton::event(event);
-    QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), text() + '\n' + toolTip(), this);
-    return true;
+    return (event->type() == QEvent::ToolTip && whole_in_tip(*this, *event, text(), fitting())) || QPushButton::event(event);
 }
 
 void Push::paintEvent(QPaintEvent* /*event*/) {

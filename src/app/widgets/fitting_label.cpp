@@ -1,5 +1,8 @@
 #include "app/widgets/fitting_label.h"
 
+#include <QHelpEvent>
+#include <QToolTip>
+
 namespace orthema::app {
 
 void FittingLabel::say(const QString& text) {
@@ -35,6 +38,12 @@ void FittingLabel::fit() {
         if (text.size() > 1 && text.at(text.size() - 2) == QLatin1Char(' ')) text.remove(text.size() - 2, 1);
     }
     setText(text);
+}
+
+bool whole_in_tip(QWidget& of, QEvent& tip_asked, const QString& whole, const QString& shown) {
+    if (shown == whole) return false;
+    QToolTip::showText(static_cast<QHelpEvent&>(tip_asked).globalPos(), whole + '\n' + of.toolTip(), &of);
+    return true;
 }
 
 }  // namespace orthema::app

@@ -22,4 +22,7 @@ private:
     QString whole_;
 };
 
+/// Over what shows less than its `whole` text a tip says that first, then why it is there. False where all is shown: the usual tip does.
+bool whole_in_tip(QWidget& of, QEvent& tip_asked, const QString& whole, const QString& shown);
+
 }  // namespace orthema::app

@@ -1,5 +1,6 @@
 #include "core/base/dates.h"
 
+#include <array>
 #include <chrono>
 #include <cstdio>
 
@@ -21,6 +22,19 @@ std::string iso_day(long number) {
     std::snprintf(text, sizeof text, "%04d-%02u-%02u", static_cast<int>(date.year()), static_cast<unsigned>(date.month()),
                   static_cast<unsigned>(date.day()));
     return text;
+}
+
+std::string day_text(const std::string& iso, const Reading& reading) {
+    const auto number = day_number(iso);
+    if (!number) return iso;
+    const std::chrono::year_month_day date{std::chrono::sys_days(std::chrono::days(*number))};
+    const std::string month =
+        said(reading, std::array{"January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
+                                 "November", "December"}[static_cast<unsigned>(date.month()) - 1]);
+    return phrase("day", reading,
+                  {{"day", std::to_string(static_cast<unsigned>(date.day()))},
+                   {"month", month},
+                   {"year", std::to_string(static_cast<int>(date.year()))}});
 }
 
 }  // namespace orthema

@@ -32,7 +32,9 @@ std::vector<Pence> parted(Pence total, const std::vector<double>& weights) {
     return out;
 }
 
-std::string pence_text(Pence pence, const std::string& currency) { return money_text(static_cast<double>(pence) / 100, currency); }
+std::string pence_text(Pence pence, const std::string& currency, const Reading& reading) {
+    return money_text(static_cast<double>(pence) / 100, currency, reading);
+}
 
 void each_copy_cost(const Medium& medium, const MediumPlan& plan, const std::map<std::string, const Transfer*>& transfers,
                     const std::function<void(const PlacedCopy& copy, double area, double cost)>& see) {

@@ -45,7 +45,7 @@ struct Costs {
 /// run's start to its end.
 Costs costs_of(const Order& order, const TransferSet& set, const SheetPlan& sheets, const PressPlan& plan);
 
-/// "€12.40"
-std::string pence_text(Pence pence, const std::string& currency);
+/// "€12.40", or with the comma of the language.
+std::string pence_text(Pence pence, const std::string& currency, const Reading& reading = {});
 
 }  // namespace orthema

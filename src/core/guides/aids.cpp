@@ -133,8 +133,10 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
     const BlankStyle& style = *find_style(order, dec.run.style);
     Aid out;
     out.kind = *kind;
-    std::string name = aid_name(*kind);
-    name[0] = static_cast<char>(name[0] - 'a' + 'A');
+    const std::string name = said(order.unit, *kind == AidKind::carry_board       ? "Carry board"
+                                              : *kind == AidKind::handle_template ? "Handle template"
+                                              : *kind == AidKind::jig_plate       ? "Jig plate"
+                                                                                  : "Fold and border");
     out.title = name + ", " + run_name(order, dec.run) + " " + size.size;
     out.id = std::string(aid_name(*kind)) + " " + dec.id + " " + size.size;
     switch (*kind) {
@@ -142,7 +144,7 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
         const Face face = location_face(dec.location);
         std::vector<Rect> inks = inks_on(order, plan, style.id, face, size.size);
         if (inks.empty()) inks.push_back(size.ink);
-        out.title = name + ", " + style.name + ", " + face_name(face) + ", " + size.size;
+        out.title = name + ", " + style.name + ", " + said(order.unit, face_name(face)) + ", " + size.size;
         out.id = std::string(aid_name(*kind)) + " " + style.id + " " + face_key(face) + " " + size.size;
         carry_board(ground->panel, inks, order.unit, out);
         break;
@@ -171,7 +173,7 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
     }
     }
     out.layout = tile_layout(out.area.grown(3), template_papers(order), print_correction(order.guide_setup));
-    out.tiles = template_tiles(out.whole, out.layout, out.title, out.title);
+    out.tiles = template_tiles(out.whole, out.layout, out.title, out.title, order.unit);
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/dates.h"
 #include "core/base/utf8.h"
 #include "core/drawing/code2d.h"
 #include "core/guides/panel_drawing.h"
@@ -175,13 +176,17 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const Family family = find_style(order, dec.run.style)->family;  // or it could not have been fitted
     const double x = 16;
     d.text({x, 22}, run_name(order, dec.run) + "  " + size.size, 8, palette::ink, Align::left, true);
-    d.text({x, 30}, dec.name + ", " + said(order.unit, location_name(dec.location, family)), 5, palette::ink);
     const std::string revision = guide_revision(order, dec, size);
     constexpr double code_side = 21;
     draw_code(d, code_text({dec.id, size.size, revision}), {paper.width - x - code_side + 2, 10}, code_side);
     const double beside = paper.width - x - code_side;
     d.text({beside, 22}, phrase("page-pieces", order.unit, {{"n", size.quantity}}), 6, palette::ink, Align::right, true);
-    d.text({beside, 28}, date_line(order), 3.2, palette::quiet, Align::right);
+    const std::string what = dec.name + ", " + said(order.unit, location_name(dec.location, family));
+    const std::string when = date_line(order);
+    const double across = beside - x - 4, due_size = std::clamp(across * 0.44 / text_width_guess(when, 1), 2.6, 3.2);
+    const double left = across - std::min(0.44 * across, text_width_guess(when, due_size));
+    d.text({x, 30}, what, 5 * std::min(1.0, left / text_width_guess(what, 5)), palette::ink);
+    d.text({beside, 28}, shortened(when, 0.44 * across, due_size), due_size, palette::quiet, Align::right);
     d.text({beside, 32.4}, phrase("page-revision", order.unit, {{"revision", revision}}), 3, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
 
@@ -203,8 +208,11 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     double y = 196;
     const double pitch = is_lettering(order, dec) ? 6.4 : 8;  // the pile wants room under them
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
-        const double free = 92 - text_width_guess(line.figure, 5.4, true) - 2, wide = text_width_guess(line.what, 4.2);
-        d.text({x, y}, line.what, 4.2 * std::min(1.0, free / std::max(1.0, wide)), palette::quiet);
+        const double free = 92 - text_width_guess(line.figure, 5.4, true) - 4;
+        if (const double share = 0.94 * free / text_width_guess(line.what, 4.2); share > 0.8)  // a screen's letters are a little wider
+            d.text({x, y}, line.what, 4.2 * std::min(1.0, share), palette::quiet);
+        else  // in two lines, about the figure's own
+            wrapped(d, {x, y - 1.7}, line.what, 3.2, free, palette::quiet, false, 1.1);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
         d.text({x + 95, y}, line.exact, 4.2, palette::brick_text);
         y += pitch;
@@ -220,14 +228,16 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     }
     const double right = x + 122;
     const double column = paper.width - x - right;
-    wrapped(d, {right, 196}, centre_words(family, g.face, dec.location, order.unit), 3.4, column, palette::ink);
+    double beside_y = 196;
+    const auto say = [&](const std::string& words) { beside_y = wrapped(d, {right, beside_y}, words, 3.4, column, palette::ink) + 3; };
+    say(centre_words(family, g.face, dec.location, order.unit));
     if (const Press* press = find_press(order, dec.press)) {
         std::string words = press->name;
         if (press->kind == PressKind::flat) words += ": " + worded(platen_words(size.platen, *press), order.unit);
-        wrapped(d, {right, 218}, words + ".", 3.4, column, palette::ink);
+        say(words + ".");
     }
     if (const Medium* medium = find_medium(order, dec.medium))
-        wrapped(d, {right, 246}, medium->name + ", " + said(order.unit, reading_direction(*medium)) + ".", 3.4, column, palette::ink);
+        say(medium->name + ", " + said(order.unit, reading_direction(*medium)) + ".");
     const ChosenRecipe recipe = recipe_for(order, dec);
     if (!recipe.steps.empty())
         wrapped(
@@ -253,7 +263,9 @@ void calibration_bar(Drawing& d, Point at, double length, const std::string& nam
     d.text(at + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
 }
 
-std::string date_line(const Order& order) { return order.name + (order.due.empty() ? "" : said(order.unit, ", due ") + order.due); }
+std::string date_line(const Order& order) {
+    return order.name + (order.due.empty() ? "" : said(order.unit, ", due ") + day_text(order.due, order.unit));
+}
 
 double wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold, double leading) {
     std::string line;
@@ -268,7 +280,7 @@ double wrapped(Drawing& d, Point at, const std::string& words, double size, doub
             word += c;
             continue;
         }
-        if (!line.empty() && text_width_guess(line + " " + word, size) > width) flush();
+        if (!line.empty() && text_width_guess(line + " " + word, size, bold) > width) flush();
         line += (line.empty() ? "" : " ") + word;
         word.clear();
     }
@@ -322,7 +334,7 @@ std::vector<CardLine> card_lines(const Panel& p, const SizeFit& s, Location loca
 }
 
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& l, const std::string& title, const std::string& footer,
-                                      const std::vector<Rect>& needed) {
+                                      const Reading& reading, const std::vector<Rect>& needed) {
     std::vector<GuidePage> pages;
     // by what each page has that is on no neighbour too
     std::vector<char> wanted;
@@ -380,10 +392,12 @@ std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout
             const Stroke cut{palette::rule, 0.2, {1, 1}};
             if (column > 0) page.drawing.line({{window.x0 + third, window.y0}, {window.x0 + third, window.y1}}, cut);
             if (row > 0) page.drawing.line({{window.x0, window.y0 + third}, {window.x1, window.y0 + third}}, cut);
-            page.drawing.text({paper_margin, ph - 4.5},
-                              footer + "  sheet " + tile_name(column, row) + " of " + std::to_string(count) + ", " + paper_name(l.paper) +
-                                  ", print at 100 %, check the 100 mm mark",
-                              2.8, palette::quiet);
+            page.drawing.text(
+                {paper_margin, ph - 4.5},
+                footer + "  " +
+                    phrase("page-tile-foot", reading,
+                           {{"tile", tile_name(column, row)}, {"n", static_cast<int>(count)}, {"paper", paper_name(l.paper)}}),
+                2.8, palette::quiet);
             pages.push_back(std::move(page));
         }
     return pages;
@@ -448,9 +462,10 @@ Guide guide_for(const Order& order, const Decoration& dec, const DecorationFit& 
     std::vector<Rect> needed;
     guide.whole = template_drawing(order, dec, size, g, outline, sheet, area, brief, needed);
     guide.revision = guide_revision(order, dec, size);
-    guide.tiles = template_tiles(
-        guide.whole, guide.layout, guide.card.title,
-        dec.name + ", " + run_name(order, dec.run) + " " + size.size + said(order.unit, ", revision ") + guide.revision, needed);
+    guide.tiles =
+        template_tiles(guide.whole, guide.layout, guide.card.title,
+                       dec.name + ", " + run_name(order, dec.run) + " " + size.size + said(order.unit, ", revision ") + guide.revision,
+                       order.unit, needed);
     return guide;
 }
 

@@ -64,7 +64,7 @@ TemplateLayout tile_layout(const Rect& area, const std::vector<PaperSize>& paper
 /// The pages of a template drawn in the garment's frame. Where it is said what a template is there for, pages that show
 /// none of it are left out.
 std::vector<GuidePage> template_tiles(const Drawing& whole, const TemplateLayout& layout, const std::string& title,
-                                      const std::string& footer, const std::vector<Rect>& needed = {});
+                                      const std::string& footer, const Reading& reading, const std::vector<Rect>& needed = {});
 /// A line of this length with end bars and its name, to lay a ruler on.
 void calibration_bar(Drawing& to, Point at, double length, const std::string& name);
 /// By how much pages are drawn larger so that what a printer prints measures true.

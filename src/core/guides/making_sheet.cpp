@@ -32,7 +32,7 @@ std::vector<std::string> making_words(const Order& order, const Medium& medium) 
     if (method->keeps_days > 0) {
         const auto due = day_number(order.due);
         if (due)
-            add("make-keeps-due", {{"n", method->keeps_days}, {"from", iso_day(*due - method->keeps_days)}});
+            add("make-keeps-due", {{"n", method->keeps_days}, {"from", day_text(iso_day(*due - method->keeps_days), order.unit)}});
         else
             add("make-keeps", {{"n", method->keeps_days}});
     } else {
@@ -81,11 +81,13 @@ std::vector<GuidePage> making_sheet(const Order& order) {
             y = wrapped(d, {left + 9, y}, phrase("caution-adhesive-powder-mask-and-gloves", order.unit), 3.2, right - left - 9,
                         palette::carmine) +
                 0.6;
-        if (!method->care.empty()) y = wrapped(d, {left + 9, y}, method->care, 3.2, right - left - 9, palette::carmine) + 0.6;
+        if (!method->care.empty())
+            y = wrapped(d, {left + 9, y}, said(order.unit, method->care), 3.2, right - left - 9, palette::carmine) + 0.6;
         y += 5;
     }
     for (GuidePage& p : pages)
-        p.drawing.text({left, paper.height - 8}, phrase("caution-the-supplier-s-sheet-for", order.unit), 3, palette::quiet);
+        wrapped(p.drawing, {left, paper.height - 12}, phrase("caution-the-supplier-s-sheet-for", order.unit), 3, right - left - 24,
+                palette::quiet);
     number_pages(pages, paper, right, order.unit);
     return pages;
 }

@@ -11,25 +11,6 @@ double luma(Colour c) { return 0.3 * c.r + 0.59 * c.g + 0.11 * c.b; }
 
 }  // namespace
 
-double text_width_guess(const std::string& text, double size, bool bold) {
-    double letters = 0;
-    for (const char c : text) letters += (static_cast<unsigned char>(c) & 0xC0) == 0x80 ? 0 : 1;
-    return letters * size * 0.56 * (bold ? 1.08 : 1);
-}
-
-std::string shortened(const std::string& text, double width, double size) {
-    if (text_width_guess(text, size) <= width) return text;
-    std::string out = text;
-    while (!out.empty() && text_width_guess(out + "…", size) > width) {
-        unsigned char gone = 0;
-        do {  // a letter's last bytes, and then its first
-            gone = static_cast<unsigned char>(out.back());
-            out.pop_back();
-        } while ((gone & 0xC0) == 0x80 && !out.empty());
-    }
-    return out + "…";
-}
-
 void draw_panel(Drawing& to, const Panel& g, const Affine& map, Colour cloth, double hair) {
     const bool dark = luma(cloth) < 0.45;
     const Colour line = dark ? Colour{cloth.r * 0.5 + 0.38, cloth.g * 0.5 + 0.38, cloth.b * 0.5 + 0.38, 1} : darker(cloth, 0.66);

@@ -4,6 +4,7 @@
 #include <string>
 
 #include "core/drawing/drawing.h"
+#include "core/drawing/text_width.h"
 #include "core/base/units.h"
 #include "core/fitting/fit.h"
 
@@ -50,10 +51,5 @@ void draw_fields(Drawing& to, const std::vector<Rect>& fields, int now, const Re
 /// Where the platen lies, or each of several, and the pad; raised parts under them are hatched.
 void draw_platen(Drawing& to, const PlatenFit& platen, const std::vector<RaisedBox>& raised, const Rect& window, const Affine& map,
                  double hair);
-
-/// A line of text is about this wide, for plates and layout where no font can be asked.
-double text_width_guess(const std::string& text, double size, bool bold = false);
-/// The text, or as much of it as is no wider, with an ellipsis. Never ends within a letter.
-std::string shortened(const std::string& text, double width, double size);
 
 }  // namespace orthema

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/dates.h"
 #include "core/guides/panel_drawing.h"
 
 namespace orthema {
@@ -26,7 +27,8 @@ std::optional<PlatenMap> platen_map(const Order& order, const Decoration& dec, c
     if (moved.down != 0)
         out.lines.push_back({phrase(moved.down > 0 ? "map-marks-near" : "map-marks-far", order.unit), std::abs(moved.down)});
     if (moved.any())
-        out.lines.push_back({phrase("map-marks-since", order.unit, {{"day", moved.since.substr(0, 10)}, {"n", moved.pieces}}), {}});
+        out.lines.push_back(
+            {phrase("map-marks-since", order.unit, {{"day", day_text(moved.since.substr(0, 10), order.unit)}, {"n", moved.pieces}}), {}});
     const Panel& p = ground.panel;
     const Rect& plate = out.platen;
     if (fields.size() > 1) {

@@ -64,7 +64,8 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
         draw_platen_map(d, order, dec, *size, *ground, map, {x, y + 8, x + cell_w, y + cell_h - words - 4}, 0.3, 3.4);
         double line = y + cell_h - words;
         for (const MapLine& l : map.lines) {
-            d.text({x, line}, map_words(l, order.unit), 3.2, palette::ink);
+            const std::string says = map_words(l, order.unit);
+            d.text({x, line}, says, 3.2 * std::min(1.0, cell_w / text_width_guess(says, 3.2)), palette::ink);
             line += 4.2;
         }
         ++on_page;
@@ -140,7 +141,7 @@ std::vector<MasterTemplate> master_templates(const Order& order, const FitPlan& 
         const Rect area{left - 4, top, std::max(right + 4, 104.0), std::max(bottom, height + 36)};
         m.layout = tile_layout(area, template_papers(order), print_correction(order.guide_setup));
         m.tiles = template_tiles(d, m.layout, dec.name + said(order.unit, ", master ") + joined(m.sizes),
-                                 dec.name + said(order.unit, ", master for ") + joined(m.sizes));
+                                 dec.name + said(order.unit, ", master for ") + joined(m.sizes), order.unit);
         out.push_back(std::move(m));
     }
     return out;
@@ -194,12 +195,12 @@ GuidePage wall_chart(const Order& order, const FitPlan& plan, const RunKey& run)
         const Decoration& dec = *find_decoration(order, fits[k]->decoration);
         const double y = top + static_cast<double>(k * lines) * row;
         wrapped(d, {margin, y + 8}, dec.name, 4.2, label - 4, palette::ink, true, 1.2);
-        d.text({margin, y + 20}, location_name(dec.location, family_of(order, dec.run)), 3.2, palette::quiet);
+        d.text({margin, y + 20}, said(order.unit, location_name(dec.location, family_of(order, dec.run))), 3.2, palette::quiet);
         for (std::size_t l = 0; l < lines; ++l) {
             const double floor = y + static_cast<double>(l + 1) * row - words;
             d.line({{margin + label, floor}, {d.width - margin, floor}}, {palette::rule, 0.3, {}});
             d.text({margin, floor + 8.4}, phrase("page-top-of-ink", order.unit), 3, palette::brick_text);
-            d.text({margin, floor + 12.2}, "ink", 3, palette::verdigris_text);
+            d.text({margin, floor + 12.2}, said(order.unit, "ink"), 3, palette::verdigris_text);
         }
         for (std::size_t i = 0; i < counts.size(); ++i) {
             const SizeFit* s = find_size(*fits[k], counts[i].size);

@@ -141,7 +141,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     const double right = paper.width - left;
     double y = 0;
     // the columns of words share what the figures leave of the page, by what they have to say; what is longer takes more lines
-    constexpr double size_of_words = 3.2, gap = 4, snug = 0.88 /* guessed widths are generous */, first = left + 28, pieces_wide = 14;
+    constexpr double size_of_words = 3.2, gap = 4, first = left + 28, pieces_wide = 14;
     const auto cells = [&](const PickRow& r) {
         return std::array{r.press + (r.platen.empty() ? "" : ", " + r.platen), r.blank,
                           (r.again   ? said(order.unit, "TRIAL, again: ")
@@ -151,7 +151,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
     };
     std::array<double, 3> wide{20, 20, 20};
     for (const PickRow& r : rows)
-        for (std::size_t k = 0; k < 3; ++k) wide[k] = std::max(wide[k], snug * text_width_guess(cells(r)[k], size_of_words));
+        for (std::size_t k = 0; k < 3; ++k) wide[k] = std::max(wide[k], text_width_guess(cells(r)[k], size_of_words));
     const double room = right - first - pieces_wide - 2 * gap;
     while (wide[0] + wide[1] + wide[2] > room) *std::max_element(wide.begin(), wide.end()) -= 0.5;
     const double blank_at = first + wide[0] + gap, pieces_at = blank_at + wide[1] + pieces_wide - 2, transfer_at = pieces_at + gap;
@@ -162,7 +162,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         p.drawing.height = paper.height;
         Drawing& d = p.drawing;
         d.text({left, 20}, phrase("page-run-sheet", order.unit), 7, palette::ink, Align::left, true);
-        d.text({right, 20}, order.name + (order.due.empty() ? "" : ", due " + order.due), 3.6, palette::quiet, Align::right);
+        d.text({right, 20}, date_line(order), 3.6, palette::quiet, Align::right);
         y = 26;
         if (pages.empty()) {
             d.text({left, 27},
@@ -207,8 +207,7 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         const auto texts = cells(r);
         const std::array<double, 3> at{first, blank_at, transfer_at};
         double lines = 1;
-        for (std::size_t k = 0; k < 3; ++k)
-            lines = std::max(lines, std::ceil(snug * text_width_guess(texts[k], size_of_words) / wide[k] * 0.98));
+        for (std::size_t k = 0; k < 3; ++k) lines = std::max(lines, std::ceil(text_width_guess(texts[k], size_of_words) / wide[k]));
         if (y > paper.height - foot - 4.2 * lines - (say ? 8 : 2)) page();
         recipes[r.decoration] = words;
         Drawing& d = pages.back().drawing;
@@ -217,8 +216,8 @@ std::vector<GuidePage> run_sheet(const Order& order, const FitPlan& fit, const P
         d.text({pieces_at, y}, r.again ? "–" : std::to_string(r.pieces), 3.8, palette::ink, Align::right, true);
         double below = y;
         for (std::size_t k = 0; k < 3; ++k)
-            below = std::max(below, wrapped(d, {at[k], y}, texts[k], size_of_words, wide[k] / snug + 0.5,
-                                            k == 2 && r.trial ? palette::brick : palette::ink));
+            below = std::max(below,
+                             wrapped(d, {at[k], y}, texts[k], size_of_words, wide[k], k == 2 && r.trial ? palette::brick : palette::ink));
         y = below + 0.9;
         if (!say) continue;
         // the recipe on as many lines as it takes

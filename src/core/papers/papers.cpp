@@ -5,6 +5,7 @@
 #include <map>
 #include <set>
 
+#include "core/base/dates.h"
 #include "core/base/units.h"
 #include "core/drawing/code2d.h"
 #include "core/guides/run_sheet.h"
@@ -89,7 +90,7 @@ void to_sign(Flow& f, const std::string& words, const Reading& reading) {
 void opening(Flow& f, const Heading& h, const Reading& reading) {
     f.y = wrapped(f.on(), {Flow::left, f.y}, h.name, 4.6, f.width(), palette::ink, true) + 0.6;
     if (!h.customer.empty()) f.say(phrase("paper-for", reading, {{"who", h.customer}}), 3.6);
-    if (!h.due.empty()) f.say(phrase("paper-due", reading, {{"day", h.due}}), 3.6);
+    if (!h.due.empty()) f.say(phrase("paper-due", reading, {{"day", day_text(h.due, reading)}}), 3.6);
 }
 
 /// Who wears what: every name as it is spelled, by size.
@@ -157,15 +158,15 @@ std::vector<GuidePage> quote_pages(const PaperOf& of, const Quote& quote) {
         f.need(7);
         const double top = f.y;
         f.on().text({pieces_at, top}, std::to_string(pieces), 3.4, palette::ink, Align::right);
-        f.on().text({each_at, top}, pence_text(first.each, money), 3.4, palette::ink, Align::right);
-        f.on().text({f.right(), top}, pence_text(total, money), 3.4, palette::ink, Align::right);
+        f.on().text({each_at, top}, pence_text(first.each, money, of.order.unit), 3.4, palette::ink, Align::right);
+        f.on().text({f.right(), top}, pence_text(total, money, of.order.unit), 3.4, palette::ink, Align::right);
         f.y = wrapped(f.on(), {Flow::left + 3, top}, sizes_words(sizes), 3.2, room, palette::ink) + 0.5;
         i += here.size();
     }
     const auto sum = [&](const std::string& words, Pence amount, bool bold = false) {
         f.need(7);
         f.on().text({each_at, f.y}, words, 3.6, bold ? palette::ink : palette::quiet, Align::right, bold);
-        f.on().text({f.right(), f.y}, pence_text(amount, money), 3.6, palette::ink, Align::right, bold);
+        f.on().text({f.right(), f.y}, pence_text(amount, money, of.order.unit), 3.6, palette::ink, Align::right, bold);
         f.y += 6;
     };
     f.need(30);
@@ -188,7 +189,8 @@ std::vector<GuidePage> quote_pages(const PaperOf& of, const Quote& quote) {
 std::vector<GuidePage> ticket_pages(const PaperOf& of) {
     const Heading h = heading_of(of);
     const Reading reading = of.order.unit;
-    Flow f(of.order, phrase("page-ticket", of.order.unit), h.due.empty() ? h.name : h.name + said(of.order.unit, ", due ") + h.due);
+    Flow f(of.order, phrase("page-ticket", of.order.unit),
+           h.due.empty() ? h.name : h.name + said(of.order.unit, ", due ") + day_text(h.due, of.order.unit));
     opening(f, h, of.order.unit);
     if (!h.note.empty()) f.say(h.note, 3.6, palette::brick_text);
     f.y += 1;
@@ -269,12 +271,18 @@ std::vector<GuidePage> ticket_pages(const PaperOf& of) {
     }
     f.need(16);
     f.y += 4;
-    double x = Flow::left;
+    // spread over the line, each as wide as it says
+    std::vector<std::string> steps;
     for (const char* step :
-         {"paper-tick-blanks", "paper-tick-printed", "paper-tick-cut", "paper-tick-pressed", "paper-tick-checked", "paper-tick-packed"}) {
+         {"paper-tick-blanks", "paper-tick-printed", "paper-tick-cut", "paper-tick-pressed", "paper-tick-checked", "paper-tick-packed"})
+        steps.push_back(phrase(step, of.order.unit));
+    double gap = f.width(), x = Flow::left;
+    for (const std::string& s : steps) gap -= 6 + text_width_guess(s, 3.2);
+    gap /= static_cast<double>(steps.size() - 1);
+    for (const std::string& s : steps) {
         f.on().rect({x, f.y, x + 4.5, f.y + 4.5}, {}, Stroke{palette::ink, 0.3, {}});
-        f.on().text({x + 6, f.y + 3.7}, phrase(step, of.order.unit), 3.2, palette::ink);
-        x += f.width() / 6;
+        f.on().text({x + 6, f.y + 3.7}, s, 3.2, palette::ink);
+        x += 6 + text_width_guess(s, 3.2) + gap;
     }
     return f.pages();
 }
@@ -378,7 +386,8 @@ std::vector<GuidePage> shelf_labels(const std::vector<StockEntry>& bags, Paper p
         d.text({tx, ty}, phrase("paper-bag-size", reading, {{"width", Length::from_mm(e.mark.width)}, {"n", static_cast<int>(e.on_hand)}}),
                2.8, palette::ink);
         ty += 4;
-        if (!e.until.empty()) d.text({tx, ty}, phrase("paper-bag-until", reading, {{"day", e.until}}), 2.6, palette::ink);
+        if (!e.until.empty())
+            d.text({tx, ty}, phrase("paper-bag-until", reading, {{"day", day_text(e.until, reading)}}), 2.6, palette::ink);
         ty += 3.6;
         if (e.mark.mirrored) d.text({tx, ty}, phrase("paper-bag-mirrored", reading), 2.6, palette::quiet);
         d.text({x, y + code + 5.5}, shortened(e.from + (e.place.empty() ? "" : " · " + e.place), w - 10, 2.6), 2.6, palette::quiet);

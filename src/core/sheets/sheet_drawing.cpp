@@ -7,7 +7,7 @@ namespace orthema {
 std::string sheet_title(const Order& order, const Sheet& sheet) {
     const Medium* medium = find_medium(order, sheet.medium);
     return order.name + "   " + (medium != nullptr ? medium->name : sheet.medium) + said(order.unit, ", sheet ") +
-           std::to_string(sheet.number + 1) + "   " + (medium != nullptr ? reading_direction(*medium) : "") +
+           std::to_string(sheet.number + 1) + "   " + (medium != nullptr ? said(order.unit, reading_direction(*medium)) : "") +
            (medium != nullptr && !register_marks(*medium, sheet.length).empty() ? said(order.unit, "   trim the marks off before pressing")
                                                                                 : "");
 }
@@ -27,7 +27,7 @@ Drawing sheet_page(const Order& order, const Sheet& sheet, const TransferSet& se
     for (const PlacedCopy& c : sheet.copies) {
         const Transfer* t = find_transfer(set, c.transfer);
         if (t == nullptr) continue;
-        draw_transfer(d, *t, page.after(copy_map(c)));
+        draw_transfer(d, *t, page.after(copy_map(c)), order.unit);
     }
     for (const SheetLabel& l : labels.labels) {
         const double base = l.size * 0.3;  // from the words' middle to their base line

@@ -46,7 +46,7 @@ std::vector<Drawing> trimmer_pages(const Order& order, const Sheet& sheet, const
     };
     page->rect(box({0, 0, sheet.length, sheet.width}), palette::light, Stroke{palette::ink, 0.3, {}});
     for (const PlacedCopy& c : sheet.copies)
-        if (const Transfer* t = find_transfer(set, c.transfer)) draw_transfer(*page, *t, map.after(copy_map(c)));
+        if (const Transfer* t = find_transfer(set, c.transfer)) draw_transfer(*page, *t, map.after(copy_map(c)), order.unit);
     for (std::size_t i = 0; i < plan.cuts.size(); ++i) {
         const TrimCut& c = plan.cuts[i];
         const Rect r = box(plan.parts[static_cast<std::size_t>(c.part)].box);

@@ -94,7 +94,7 @@ std::string step_words(const RecipeStep& s, bool fahrenheit, bool in_oven, const
     }
     if (!s.cover.empty()) out += said(reading, ", under ") + said(reading, s.cover);
     if (!s.base.empty()) out += said(reading, ", on ") + said(reading, s.base);
-    if (!s.pad.empty()) out += said(reading, ", with ") + s.pad;
+    if (!s.pad.empty()) out += said(reading, ", with ") + said(reading, s.pad);
     if (s.protect_other) out += said(reading, ", other side protected");
     if (!s.how.empty()) out += ", " + said(reading, s.how);
     return out;

@@ -2,16 +2,21 @@
 
 #include <algorithm>
 
+#include "core/drawing/text_width.h"
+
 namespace orthema {
 
-void draw_transfer(Drawing& to, const Transfer& t, const Affine& map) {
-    for (const Mark& m : t.picture) to.marks.push_back(mapped(m, map));
+void draw_transfer(Drawing& to, const Transfer& t, const Affine& map, const Reading& reading) {
+    for (const Mark& m : t.picture) {
+        to.marks.push_back(mapped(m, map));
+        if (auto* words = std::get_if<TextMark>(&to.marks.back())) words->text = said(reading, words->text);
+    }
 }
 
-void draw_on_medium(Drawing& to, const Transfer& t, const Affine& map, double hair) {
+void draw_on_medium(Drawing& to, const Transfer& t, const Affine& map, double hair, const Reading& reading) {
     to.region(mapped(Region{t.contour}, map), Colour{0.93, 0.945, 0.95, 1}, {});
     if (!t.white.empty()) to.region(mapped(t.white, map), palette::white, {});
-    draw_transfer(to, t, map);
+    draw_transfer(to, t, map, reading);
     to.region(mapped(Region{t.contour}, map), {}, Stroke{palette::quiet, hair, {}});
     if (!t.cut.empty()) to.region(mapped(t.cut, map), {}, Stroke{palette::brick, hair, {}});
     for (const Ring& snip : t.snips) to.line(mapped(snip, map), {palette::brick, hair * 1.4, {}});
@@ -29,7 +34,7 @@ namespace {
 
 Region blank_outline(const Made& m) { return panel_for(m.input.style, m.input.size, m.input.location).outline; }
 
-void draw_seams(Drawing& to, const Made& m, const Affine& map, double hair) {
+void draw_seams(Drawing& to, const Made& m, const Affine& map, double hair, const Reading& reading) {
     const SplitPlan& plan = *m.split;
     for (const Seam& s : plan.seams) {
         to.line(mapped(s.line, map), {{1, 1, 1, 0.75}, hair * 3.5, {}});
@@ -43,9 +48,9 @@ void draw_seams(Drawing& to, const Made& m, const Affine& map, double hair) {
     const Rect ink = m.pieces.empty() ? Rect{} : m.pieces.front().ink;
     for (std::size_t i = 0; i < plan.parts.size(); ++i) {
         const Point c = map(bounds(intersect(plan.parts[i].own, box_region(ink))).centre());
-        const std::string words =
-            std::to_string(i + 1) + (plan.parts[i].heated > 1 ? ", heated " + std::to_string(plan.parts[i].heated) + " times" : "");
-        const double w = static_cast<double>(words.size()) * 6.6 * hair + 12 * hair;
+        std::string words = std::to_string(i + 1);
+        if (plan.parts[i].heated > 1) words += phrase("part-heated", reading, {{"n", plan.parts[i].heated}});
+        const double w = text_width_guess(words, 12 * hair, true) + 12 * hair;
         to.fill({round_rect({c.x - w / 2, c.y - 10 * hair, c.x + w / 2, c.y + 9 * hair}, 5 * hair)}, Colour{1, 1, 1, 0.9});
         to.text({c.x, c.y + 4 * hair}, words, 12 * hair, palette::brick_text, Align::centre, true);
     }
@@ -64,7 +69,7 @@ Rect pressed_box(const Made& m) {
     return box.grown(8);  // of cloth around it
 }
 
-void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, double hair) {
+void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, double hair, const Reading& reading) {
     if (m.pieces.empty()) return;
     const Rect ink = m.pieces.front().ink;
     if (m.input.on_blank) {
@@ -100,7 +105,7 @@ void draw_pressed(Drawing& to, const Made& m, Colour cloth, const Affine& map, d
         else
             to.region(mapped(m.layers[i], map), layers[i].tint, {});
     }
-    if (m.split) draw_seams(to, m, map, hair);
+    if (m.split) draw_seams(to, m, map, hair, reading);
 }
 
 Drawing wall_picture(const Made& m, Colour cloth, double k) {

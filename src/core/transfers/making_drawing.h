@@ -5,18 +5,18 @@
 
 namespace orthema {
 
-/// A transfer as it is printed, through `map` from its contour's frame.
-void draw_transfer(Drawing& to, const Transfer& transfer, const Affine& map);
+/// A transfer as it is printed, through `map` from its contour's frame; its own few words (which edge is the top) as they are read.
+void draw_transfer(Drawing& to, const Transfer& transfer, const Affine& map, const Reading& reading);
 
 /// A piece on its medium, as it is printed or cut, with its contour; `map` from the contour's frame.
-void draw_on_medium(Drawing& to, const Transfer& piece, const Affine& map, double hair);
+void draw_on_medium(Drawing& to, const Transfer& piece, const Affine& map, double hair, const Reading& reading);
 
 /// Which way a piece reads on its medium, as an arrow: from its own left to its own right.
 void draw_reading_arrow(Drawing& to, Point at, double length, bool mirrored, double hair);
 
 /// What lies where once it is pressed, through `map` from the reading frame: all layers, on the blank where it depends
 /// on one; seams and their points over it, parts numbered in press order, a bare rim in carmine.
-void draw_pressed(Drawing& to, const Made& made, Colour cloth, const Affine& map, double hair);
+void draw_pressed(Drawing& to, const Made& made, Colour cloth, const Affine& map, double hair, const Reading& reading);
 /// The box of all that draw_pressed shows, in the reading frame.
 Rect pressed_box(const Made& made);
 

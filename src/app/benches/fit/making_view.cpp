@@ -85,7 +85,7 @@ void MakingView::draw_pieces(Drawing& d, const Rect& room, const std::vector<con
         const Rect box = bounds(t.contour.outer);
         const Affine map =
             Affine{k, 0, 0, k, cell.x0 + w / 2 - box.width() * k / 2, cell.y0 + head + (h - head - foot) / 2 - box.height() * k / 2};
-        draw_on_medium(d, t, map, 1);
+        draw_on_medium(d, t, map, 1, reading_in());
         const bool reads = !t.mirrored;
         const double y = cell.y0 + h - 7;
         draw_reading_arrow(d, {cell.x0 + 4, y - 3}, 22, t.mirrored, 1);
@@ -210,7 +210,7 @@ Drawing MakingView::draw(double width, double height) {
     }
     const Rect box = pressed_box(*of->made);
     pressed_ = fitted(box.grown(std::max(box.width(), box.height()) * 0.04), right);
-    draw_pressed(d, *of->made, cloth, pressed_, 1);
+    draw_pressed(d, *of->made, cloth, pressed_, 1, reading_in());
     if (grip_) {
         const Point at = pressed_(grip_->at);
         d.fill({disc(at, 7)}, palette::white);

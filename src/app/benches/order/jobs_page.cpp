@@ -186,7 +186,7 @@ void JobsPage::refresh() {
     const Costs costs = costs_of(order, room_.transfer_set(), room_.sheets(), room_.press_plan());
     for (const JobCost& c : costs.jobs) {
         if (c.job != now->id) continue;
-        const auto money = [&](Pence p) { return qt(pence_text(p, order.currency)); };
+        const auto money = [&](Pence p) { return qt(pence_text(p, order.currency, reading_in())); };
         pieces_->setText(QString::number(c.pieces));
         film_->setText(money(c.film));
         blanks_->setText(money(c.blanks));

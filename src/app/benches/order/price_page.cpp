@@ -41,7 +41,7 @@ std::optional<std::vector<QuantityStep>> steps_from(const QString& text) {
 }
 
 QString money(double amount, const Order& order) { return qt(money_text(amount, order.currency, reading_in())); }
-QString money(Pence amount, const Order& order) { return qt(pence_text(amount, order.currency)); }
+QString money(Pence amount, const Order& order) { return qt(pence_text(amount, order.currency, reading_in())); }
 
 /// The job that is looked at in a gang; "" for all.
 std::string job_in_view(const Workroom& room) { return room.selection().job; }

@@ -55,7 +55,7 @@ protected:
             const double j = 30 / std::max(box.width(), box.height());
             const Affine read = t->mirrored ? Affine{-j, 0, 0, j, 17 + j * box.width() / 2, y + 19 - j * box.height() / 2}
                                             : Affine{j, 0, 0, j, 17 - j * box.width() / 2, y + 19 - j * box.height() / 2};
-            draw_transfer(d, *t, read);
+            draw_transfer(d, *t, read, reading_in());
             const Decoration* dec = find_decoration(room_.order(), t->decoration);
             const std::string word = word_in(t->art);
             const QString name = !word.empty() ? qt(word) + QStringLiteral(", ") + qt(dec == nullptr ? "" : dec->name)

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/widgets/canvas.h"
+#include "app/widgets/speech.h"
 #include "app/widgets/theme.h"
 #include "core/transfers/making_drawing.h"
 
@@ -30,7 +31,7 @@ void draw_piece(Drawing& d, const Transfer& t, const Affine& map, bool chosen, b
     const Region contour = mapped(Region{t.contour}, map);
     const Colour line = chosen ? palette::verdigris : locked ? palette::brick : Colour{0.62, 0.64, 0.63, 1};
     if (chosen) d.region(contour, Colour{0.88, 0.94, 0.93, 1}, {});
-    draw_transfer(d, t, map);
+    draw_transfer(d, t, map, reading_in());
     if (!t.blanks.empty()) d.region(mapped(t.blanks, map), {}, Stroke{palette::brick, 1, {4, 3}});
     d.region(contour, {}, Stroke{line, chosen ? 2.2 : locked ? 1.6 : 0.9, {}});
     for (const Ring& snip : t.snips) d.line(mapped(snip, map), {palette::brick, 1.2, {}});

@@ -66,7 +66,7 @@ Drawing WholeRoll::draw_backdrop(double width, double height) {
         if (many)  // too small to see anything of
             d.region(mapped(Region{{box_region(bounds(t->contour.outer))[0].outer, {}}}, map), Colour{0.72, 0.74, 0.72, 1}, {});
         else
-            draw_transfer(d, *t, map);
+            draw_transfer(d, *t, map, reading_in());
     }
     return d;
 }
