@@ -308,7 +308,7 @@ int do_check(const std::string& path, const std::string& shop, const Language* l
 
 }  // namespace
 
-int main(int argc, char** argv) {
+int main(int argc, char** argv) try {
     CLI::App app{"Orthema without a window: size, place, nest and export transfer orders."};
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("orthema-cli ") + ORTHEMA_VERSION);
@@ -476,4 +476,7 @@ int main(int argc, char** argv) {
         return do_export(in, shop, out, seconds, choice, shipped_language(language), as_json);
     }
     return do_check(in, shop, shipped_language(language), as_json);
+} catch (const std::exception& e) {  // a part of the program that is not where it was installed, say
+    std::cerr << "orthema-cli: " << e.what() << "\n";
+    return 3;
 }

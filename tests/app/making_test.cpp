@@ -197,7 +197,7 @@ TEST(MakingBench, TheShopsFiguresAreEditedAndKept) {
     const auto at = std::find_if(kept.begin(), kept.end(), [](const Method& m) { return m.id == "cut vinyl"; });
     ASSERT_NE(at, kept.end());
     EXPECT_EQ(at->fabrics, std::vector<std::string>{"silk"});
-    w.click(w.find<QPushButton>("Shop data/medium"));
+    w.click(w.find<QPushButton>("Shop data/film or paper"));
     w.choose(w.find<QComboBox>("This medium"), "Vinyl roll navy");
     w.click(w.find<QPushButton>("Who mirrors/nobody"));
     w.wait();
@@ -218,9 +218,9 @@ TEST(MakingBench, AMediumAndItsMethodAreMadeInTheWindowAndUsed) {
     EXPECT_EQ(find_method(w.order(), "sublimation")->handling, Handling::none) << "the one it was copied from stays";
     w.type(w.find<QLineEdit>("Method’s name"), "Sublimation");
     EXPECT_EQ(w.order().methods.back().name, "Slow sublimation") << "two of one name cannot be told apart";
-    w.click(w.find<QPushButton>("Shop data/medium"));
+    w.click(w.find<QPushButton>("Shop data/film or paper"));
     w.choose(w.find<QComboBox>("This medium"), "Sublimation A4");
-    w.click(w.find<QPushButton>("Another medium"));
+    w.click(w.find<QPushButton>("Another film or paper"));
     w.type(w.find<QLineEdit>("Medium’s name"), "Tile paper");
     w.choose(w.find<QComboBox>("Its method"), "Slow sublimation");
     w.type(w.find<QLineEdit>("Width"), "230");

@@ -247,7 +247,7 @@ void FitBench::build_press() {
     });
     medium_ = p->choice_row(tr("Medium"), tr("What it is printed on"));
     connect(medium_, &QComboBox::activated, this, [this](int i) {
-        change(tr("medium"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; });
+        change(tr("film or paper"), [id = medium_->itemData(i).toString().toStdString()](Decoration& d) { d.medium = id; });
     });
     press_ = p->choice_row(tr("Press"), tr("Its platens limit the size"));
     connect(press_, &QComboBox::activated, this,

@@ -82,7 +82,7 @@ void MakingPages::build_method() {
     medium_ = p->choice_row(tr("Medium"), tr("The sheet or roll it is printed on or cut from"));
     connect(medium_, &QComboBox::activated, this, [this](int i) {
         if (const Decoration* d = room_.decoration())
-            room_.edit(tr("medium"),
+            room_.edit(tr("film or paper"),
                        with_decoration(room_.order(), with_medium(room_.order(), *d, medium_->itemData(i).toString().toStdString())));
     });
     p->head(tr("Methods, with the cost a piece"));

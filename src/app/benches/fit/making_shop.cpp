@@ -44,7 +44,7 @@ std::vector<std::string> apart(const QString& text) {
 
 void MakingPages::build_shop() {
     FigurePanel* p = pages_[4];
-    kind_ = new Segments(tr("Shop data"), {tr("method"), tr("medium"), tr("jig"), tr("press")});
+    kind_ = new Segments(tr("Shop data"), {tr("method"), tr("film or paper"), tr("jig"), tr("press")});
     kind_->turn_pages();
     p->add(kind_);
     for (FigurePanel*& k : kinds_) k = p->part();
@@ -217,7 +217,7 @@ void MakingPages::build_shop() {
     length(s, tr("Taped seam at"), tr("Two sheets taped: along the feed; 0: one sheet"), media, shop_medium_, &Medium::taped_at, 0, 5000);
     length(s, tr("Seam's reach"), tr("To both sides, kept free of ink where it can be"), media, shop_medium_, &Medium::taped_lap, 0, 200);
     number(s, tr("Price"), tr("A metre of roll, or a sheet"), media, shop_medium_, &Medium::price, 0, 1e6, 2);
-    another(s, tr("medium"), media, shop_medium_);
+    another(s, tr("film or paper"), media, shop_medium_);
 
     FigurePanel* j = kinds_[2];
     shop_jig_ = chooser(j, tr("This jig"), tr("Slots on a backer board"));

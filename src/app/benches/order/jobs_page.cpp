@@ -18,7 +18,7 @@ constexpr int longest_words = 120;
 const char* kind_words(IdKind kind) {
     switch (kind) {
     case IdKind::style: return noted("blank");
-    case IdKind::medium: return noted("medium");
+    case IdKind::medium: return noted("film or paper");
     case IdKind::press: return noted("press");
     case IdKind::method: return noted("method");
     case IdKind::jig: return noted("jig");
