@@ -76,7 +76,7 @@ TEST(NextOrder, IsTheFirstOnTheDeskAndWhatItLacksIsBoughtBefore) {
 
 TEST(NextStep, NothingGoesOutWhileItIsStopped) {
     int mended = 0;
-    for (int round = 0; round < test::rounds(40, 600); ++round) {
+    for (int round = 0; round < test::rounds(40, 600) || (mended == 0 && round < 600); ++round) {  // compilers draw unlike cases
         const test::Case c = test::random_case(unsigned(round));
         const Work w = worked(c.order, c.art);
         const bool stopped = has_stop(w.findings);
