@@ -20,7 +20,7 @@ KEYS = re.compile(rf"\bsaid\(\s*{LITERAL},\s*{LITERALS},\s*{LITERALS}\)")
 NAMES = ["blanks/family", "blanks/location", "blanks/measures", "blanks/measuring", "blanks/panel", "blanks/panel_flat", "blanks/panel_upper",
          "blanks/panel_wrap", "blanks/style", "shop/recipe", "shop/correction", "shop/method", "records/press_record", "records/plot_marks",
          "pipeline/work", "transfers/transfers", "records/plots", "artwork/word_picture", "artwork/print_colours", "guides/run_sheet", "sheets/trimmer_drawing",
-         "pressing/heat", "costing/price", "transfers/make"]
+         "pressing/heat", "costing/price", "transfers/make", "guides/aids"]
 KEY = re.compile(r"[a-z0-9_/:%]*|[a-z0-9]+(-[a-z0-9]+)+")
 WORDS = set("""ideal feature hem pocket placket zip snaps snap tag seam hole hood bill front back rim base patch handle clip edge cuff grommet
     published measured graded light medium firm heavy pre-press marry trim tack press wait peel re-press turn hover-cure pre-shrink hot warm cool
@@ -61,7 +61,7 @@ def sentences():
         if room in NAMES:
             for m in re.finditer(rf'(\w*)\(?\s*({LITERAL})', re.sub(r"#include.*|///<.*", "", source)):
                 s = text(m[2])
-                if m[1] in ("finding", "phrase", "static_assert") or s.startswith(("”", "“", " ", ",", ":", ")")) or s.endswith((" ", "“", "(")):
+                if m[1] in ("finding", "phrase", "static_assert") or s[:1].isdigit() or s.startswith(("”", "“", " ", ",", ":", ")")) or s.endswith((" ", "“", "(")):
                     continue
                 if s in WORDS or not KEY.fullmatch(s) and len(s) > 2:
                     add(s, name)
@@ -97,9 +97,8 @@ def sentences():
         if name.endswith("catalogue.cpp"):
             for m in re.finditer(rf'\{{{LITERAL},\s*\w+,\s*{LITERAL},\s*{LITERALS}\}}', source):
                 add(text(m[1]), name)
-    for file in (root / "resources" / "library.json", root / "demo" / "marrow-hill" / "order.json"):
-        for m in SHIPPED.finditer(file.read_text()):
-            add(text(m[1]), str(file.relative_to(root)))
+    for m in SHIPPED.finditer((root / "resources/library.json").read_text()):
+        add(text(m[1]), "resources/library.json")
     return out
 
 

@@ -1,5 +1,6 @@
 #include "core/drawing/text_width.h"
 
+#include <algorithm>
 #include <array>
 
 namespace orthema {
@@ -57,6 +58,10 @@ double text_width_guess(const std::string& text, double size, bool bold) {
         sum += advance(letter, bold);
     }
     return sum * size / 1000;
+}
+
+double fitted_size(const std::string& text, double size, double width) {
+    return size * std::min(1.0, width / text_width_guess(text, size));
 }
 
 std::string shortened(const std::string& text, double width, double size) {

@@ -133,10 +133,7 @@ std::optional<Aid> aid_for(const Order& order, const FitPlan& plan, const Decora
     const BlankStyle& style = *find_style(order, dec.run.style);
     Aid out;
     out.kind = *kind;
-    const std::string name = said(order.unit, *kind == AidKind::carry_board       ? "Carry board"
-                                              : *kind == AidKind::handle_template ? "Handle template"
-                                              : *kind == AidKind::jig_plate       ? "Jig plate"
-                                                                                  : "Fold and border");
+    const std::string name = capitalised(said(order.unit, aid_name(*kind)));
     out.title = name + ", " + run_name(order, dec.run) + " " + size.size;
     out.id = std::string(aid_name(*kind)) + " " + dec.id + " " + size.size;
     switch (*kind) {

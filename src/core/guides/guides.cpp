@@ -185,7 +185,7 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const std::string when = date_line(order);
     const double across = beside - x - 4, due_size = std::clamp(across * 0.44 / text_width_guess(when, 1), 2.6, 3.2);
     const double left = across - std::min(0.44 * across, text_width_guess(when, due_size));
-    d.text({x, 30}, what, 5 * std::min(1.0, left / text_width_guess(what, 5)), palette::ink);
+    d.text({x, 30}, what, fitted_size(what, 5, left), palette::ink);
     d.text({beside, 28}, shortened(when, 0.44 * across, due_size), due_size, palette::quiet, Align::right);
     d.text({beside, 32.4}, phrase("page-revision", order.unit, {{"revision", revision}}), 3, palette::quiet, Align::right);
     d.line({{x, 34}, {paper.width - x, 34}}, {palette::rule, 0.4, {}});
@@ -209,8 +209,8 @@ GuidePage card_page(const Order& order, const Decoration& dec, const SizeFit& si
     const double pitch = is_lettering(order, dec) ? 6.4 : 8;  // the pile wants room under them
     for (const CardLine& line : card_lines(g, size, dec.location, exact, order.unit)) {
         const double free = 92 - text_width_guess(line.figure, 5.4, true) - 4;
-        if (const double share = 0.94 * free / text_width_guess(line.what, 4.2); share > 0.8)  // a screen's letters are a little wider
-            d.text({x, y}, line.what, 4.2 * std::min(1.0, share), palette::quiet);
+        if (const double tall = fitted_size(line.what, 4.2, 0.94 * free); tall > 0.8 * 4.2)  // a screen's letters are a little wider
+            d.text({x, y}, line.what, tall, palette::quiet);
         else  // in two lines, about the figure's own
             wrapped(d, {x, y - 1.7}, line.what, 3.2, free, palette::quiet, false, 1.1);
         d.text({x + 92, y}, line.figure, 5.4, palette::ink, Align::right, true);
@@ -263,9 +263,11 @@ void calibration_bar(Drawing& d, Point at, double length, const std::string& nam
     d.text(at + Point{length / 2, -1.2}, name, 3, palette::ink, Align::centre);
 }
 
-std::string date_line(const Order& order) {
-    return order.name + (order.due.empty() ? "" : said(order.unit, ", due ") + day_text(order.due, order.unit));
+std::string date_line(const std::string& name, const std::string& due, const Reading& reading) {
+    return name + (due.empty() ? "" : said(reading, ", due ") + day_text(due, reading));
 }
+
+std::string date_line(const Order& order) { return date_line(order.name, order.due, order.unit); }
 
 double wrapped(Drawing& d, Point at, const std::string& words, double size, double width, Colour colour, bool bold, double leading) {
     std::string line;

@@ -84,8 +84,9 @@ Findings stale_guides(const Order& order, const FitPlan& plan);
 /// Words in lines no wider than `width`; where the next line would stand.
 double wrapped(Drawing& to, Point at, const std::string& words, double size, double width, Colour colour, bool bold = false,
                double leading = 1.4);
-/// "Marrow Hill Kite Fair, due 2027-06-12"
+/// "Marrow Hill Kite Fair, due 12 June 2027"
 std::string date_line(const Order& order);
+std::string date_line(const std::string& name, const std::string& due, const Reading& reading);
 
 /// The lines of figures on a card, as "Collar seam to top of ink", the length, and how exact it needs to be.
 struct CardLine {

@@ -65,7 +65,7 @@ std::vector<GuidePage> platen_map_pages(const Order& order, const FitPlan& plan,
         double line = y + cell_h - words;
         for (const MapLine& l : map.lines) {
             const std::string says = map_words(l, order.unit);
-            d.text({x, line}, says, 3.2 * std::min(1.0, cell_w / text_width_guess(says, 3.2)), palette::ink);
+            d.text({x, line}, says, fitted_size(says, 3.2, cell_w), palette::ink);
             line += 4.2;
         }
         ++on_page;

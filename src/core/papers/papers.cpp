@@ -189,8 +189,7 @@ std::vector<GuidePage> quote_pages(const PaperOf& of, const Quote& quote) {
 std::vector<GuidePage> ticket_pages(const PaperOf& of) {
     const Heading h = heading_of(of);
     const Reading reading = of.order.unit;
-    Flow f(of.order, phrase("page-ticket", of.order.unit),
-           h.due.empty() ? h.name : h.name + said(of.order.unit, ", due ") + day_text(h.due, of.order.unit));
+    Flow f(of.order, phrase("page-ticket", of.order.unit), date_line(h.name, h.due, of.order.unit));
     opening(f, h, of.order.unit);
     if (!h.note.empty()) f.say(h.note, 3.6, palette::brick_text);
     f.y += 1;
