@@ -218,6 +218,30 @@ TEST(Workroom, TwoProgramsKeepTheirUnsavedStatesApart) {
     w.room().edit("name", renamed(w.order(), "Small order"));
 }
 
+TEST(Workroom, AnEarlierWritingNeverTakesTheLaterOnesPlace) {
+    Window w;
+    save_small(w.data("a.orthema"));
+    w.open(w.data("a.orthema"));
+    const std::string beside = autosave_path(w.data("a.orthema"));
+    Keeper& keeper = w.room().keeper();
+    for (int k = 0; k < 20; ++k) {
+        const std::string later = "Later " + std::to_string(k);
+        w.room().edit("name", renamed(w.order(), "Earlier"));
+        keeper.autosave();
+        w.room().edit("name", renamed(w.order(), later));
+        ASSERT_EQ(keeper.put_aside_now(), Keeper::Kept::kept);
+        w.wait();
+        ASSERT_EQ(open_order(beside)->order.name, later);
+    }
+    w.room().edit("name", renamed(w.order(), "Saved"));
+    keeper.autosave();
+    keeper.save(keeper.path());
+    w.wait();
+    EXPECT_EQ(open_order(w.data("a.orthema"))->order.name, "Saved");
+    EXPECT_FALSE(std::filesystem::exists(beside));
+    EXPECT_TRUE(!std::filesystem::exists(w.data("data/aside")) || std::filesystem::is_empty(w.data("data/aside")));
+}
+
 TEST(Workroom, AnOrderTakesNoMoreThanItCanBeOpenedWith) {
     Window w;
     save_small(w.data("a.orthema"));

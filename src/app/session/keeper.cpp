@@ -72,13 +72,24 @@ bool Keeper::worth_keeping() const {
 void Keeper::autosave() {
     if (!worth_keeping()) return;
     const QString to = aside_path();
+    const int mine = ++under_way_->wanted;
     jobs_.background(
-        [this, order = document_.order(), bytes = pictures_.bytes(), records = own_records(), to,
-         second = second_place(to)]() -> std::function<void()> {
+        [this, order = document_.order(), bytes = pictures_.bytes(), records = own_records(), to, second = second_place(to), mine,
+         under_way = under_way_]() -> std::function<void()> {
+            const std::lock_guard alone(under_way->writing);
+            if (under_way->wanted != mine) return [] {};
             const Attempt done = put_aside(order, bytes, records, to, second);
-            return [this, done, to] { told(to, done.kept, done.why); };
+            if (done.kept == to && to.endsWith('~')) under_way->beside = file_stamp(to.toStdString());
+            return [this, done, to, mine, under_way] {
+                if (under_way->wanted == mine) told(to, done.kept, done.why);
+            };
         },
         [this, to] { told(to, {}, tr("Writing it ended early.")); });
+}
+
+FileStamp Keeper::written_by(Aside& under_way) {
+    const std::lock_guard alone(under_way.writing);
+    return std::exchange(under_way.beside, FileStamp{});
 }
 
 QString Keeper::second_place(const QString& path) const {
@@ -105,6 +116,9 @@ void Keeper::told(const QString& wanted, const QString& kept, const QString& why
 }
 
 Keeper::Kept Keeper::put_aside_now() {
+    autosave_timer_.stop();
+    ++under_way_->wanted;
+    if (const FileStamp written = written_by(*under_way_); written != FileStamp{}) beside_ = written;
     if (!worth_keeping()) return Kept::nothing;
     const QString to = aside_path();
     const Attempt done = put_aside(document_.order(), pictures_.bytes(), own_records(), to, second_place(to));
@@ -148,6 +162,7 @@ void Keeper::take_over(Order order, Order saved, ArtBytes bytes, LoadedArtById a
     pictures_.take_over(document_.order(), std::move(bytes), std::move(art), std::move(known));
     path_ = path;
     beside_ = {};
+    under_way_ = std::make_shared<Aside>();
     name_aside();
     autosave_timer_.stop();
     emit taken_over(fitted);
@@ -206,14 +221,21 @@ void Keeper::save(const QString& path) {
     autosave_timer_.stop();
     const QString was_aside = aside_path();
     const FileStamp known = path == path_ ? stamp_ : FileStamp{};
-    jobs_.background([this, path, was_aside, known, order = document_.order(), bytes = pictures_.bytes(),
-                      records = own_records()]() -> std::function<void()> {
+    ++under_way_->wanted;
+    jobs_.background([this, path, was_aside, known, order = document_.order(), bytes = pictures_.bytes(), records = own_records(),
+                      under_way = under_way_]() -> std::function<void()> {
+        const FileStamp beside = written_by(*under_way);
+        const auto not_saved = [this, beside] {
+            if (beside != FileStamp{}) beside_ = beside;
+            autosave_timer_.start();
+        };
         if (const FileStamp there = file_stamp(path.toStdString()); known != FileStamp{} && there != FileStamp{} && there != known)
-            return [this, path] { emit other_wrote(path); };
+            return [this, path, not_saved] { not_saved(), emit other_wrote(path); };
         const auto done = save_order(path.toStdString(), order, bytes, records);
-        if (!done) return [this, why = done.error()] { notices_.complain(why); };
-        return [this, path, was_aside, order, stamp = file_stamp(path.toStdString())] {
+        if (!done) return [this, not_saved, why = done.error()] { not_saved(), notices_.complain(why); };
+        return [this, path, was_aside, order, beside, stamp = file_stamp(path.toStdString())] {
             stamp_ = stamp;
+            if (beside != FileStamp{}) beside_ = beside;
             QFile::remove(was_aside);
             QFile::remove(second_place(was_aside));
             kept_nowhere_ = kept_elsewhere_ = false;

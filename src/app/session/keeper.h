@@ -5,7 +5,10 @@
 #include <QStringList>
 #include <QTimer>
 
+#include <atomic>
 #include <functional>
+#include <memory>
+#include <mutex>
 
 #include "app/session/chain.h"
 #include "app/session/notices.h"
@@ -46,6 +49,8 @@ public:
     [[nodiscard]] std::optional<QString> save_now(const QString& path);
     /// Keeps what is unsaved aside when it has rested for a while.
     void autosave_soon() { autosave_timer_.start(); }
+    /// Keeps it aside now, on a thread.
+    void autosave();
     /// What the shop has recorded of the order on the table: it is saved with it.
     std::function<OrderRecords()> own_records = [] { return OrderRecords{}; };
 
@@ -74,12 +79,19 @@ private:
     /// Where work is put aside when it cannot be at its usual place.
     [[nodiscard]] QString second_place(const QString& path) const;
     [[nodiscard]] bool worth_keeping() const;
-    void autosave();
     [[nodiscard]] QString aside_path() const;
     /// What lies beside the saved order goes: its own away, another program's to where it is offered.
     void clear_beside(const QString& path);
     void name_aside();
     void remember(const QString& path);
+    /// What the threads that put this order aside share: one writes at a time, and only what was wanted last.
+    struct Aside {
+        std::mutex writing;
+        std::atomic<int> wanted = 0;
+        FileStamp beside;  ///< of what they wrote beside the order's file; read and written while `writing` is held
+    };
+    /// Waits for one that is being written, and takes what was written beside the order's file.
+    static FileStamp written_by(Aside& under_way);
     QString data_folder_;
     Document& document_;
     Pictures& pictures_;
@@ -91,6 +103,7 @@ private:
     FileStamp stamp_;   ///< of it, as it was opened or saved
     FileStamp beside_;  ///< of the later state beside it that is this program's: written by it, or opened
     QString aside_;     ///< file name for an order without a path
+    std::shared_ptr<Aside> under_way_ = std::make_shared<Aside>();
     bool kept_nowhere_ = false, kept_elsewhere_ = false;
     QTimer autosave_timer_;
 };
