@@ -18,26 +18,6 @@ constexpr int autosave_after_ms = 12000;
 /// What survives the program, where its data folder cannot be written to.
 QString second_folder() { return state_folder() + QStringLiteral("/aside"); }
 
-struct Attempt {
-    QString kept;  ///< where; empty: nowhere
-    QString why;   ///< it is not at the usual place
-};
-
-/// To its usual place, or else to the second.
-Attempt put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords& records, const QString& usual, const QString& second) {
-    Attempt out;
-    for (const QString& to : {usual, second}) {
-        QDir().mkpath(QFileInfo(to).path());
-        const auto done = save_order(to.toStdString(), order, bytes, records);
-        if (done) {
-            out.kept = to;
-            return out;
-        }
-        if (out.why.isEmpty()) out.why = refusal(done.error());
-    }
-    return out;
-}
-
 }  // namespace
 
 Keeper::Keeper(QString data_folder, Document& document, Pictures& pictures, ShopLibrary& library, Jobs& jobs, Notices& notices,
@@ -64,6 +44,26 @@ QString Keeper::aside_path() const {
     return data_folder_ + "/aside/" + qt(file_stem(document_.order().name)) + "-" + aside_ + ".orthema";
 }
 
+Keeper::Attempt Keeper::put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords& records, const QString& usual,
+                                  const QString& second) {
+    Attempt out;
+    for (const QString& to : {usual, second}) {
+        QDir().mkpath(QFileInfo(to).path());
+        const auto done = save_order(to.toStdString(), order, bytes, records);
+        if (done) {
+            out.kept = to;
+            if (to.endsWith('~')) out.beside = file_stamp(to.toStdString());
+            return out;
+        }
+        if (out.why.isEmpty()) out.why = refusal(done.error());
+    }
+    return out;
+}
+
+void Keeper::own_beside(FileStamp written) {
+    if (written != FileStamp{}) beside_ = written;
+}
+
 /// Unsaved, and with something in it.
 bool Keeper::worth_keeping() const {
     return document_.changed_since_saved() && !(document_.order().lines.empty() && document_.order().art.empty());
@@ -79,12 +79,14 @@ void Keeper::autosave() {
             const std::lock_guard alone(under_way->writing);
             if (under_way->wanted != mine) return [] {};
             const Attempt done = put_aside(order, bytes, records, to, second);
-            if (done.kept == to && to.endsWith('~')) under_way->beside = file_stamp(to.toStdString());
+            if (done.beside != FileStamp{}) under_way->beside = done.beside;
             return [this, done, to, mine, under_way] {
-                if (under_way->wanted == mine) told(to, done.kept, done.why);
+                if (under_way->wanted == mine) told(to, done);
             };
         },
-        [this, to] { told(to, {}, tr("Writing it ended early.")); });
+        [this, to, mine, under_way = under_way_] {
+            if (under_way->wanted == mine) told(to, {{}, tr("Writing it ended early."), {}});
+        });
 }
 
 FileStamp Keeper::written_by(Aside& under_way) {
@@ -97,15 +99,15 @@ QString Keeper::second_place(const QString& path) const {
     return second_folder() + "/" + (path.endsWith('~') ? usual.completeBaseName() + "-" + aside_ + ".orthema" : usual.fileName());
 }
 
-void Keeper::told(const QString& wanted, const QString& kept, const QString& why) {
-    if (kept == wanted && kept.endsWith('~')) beside_ = file_stamp(kept.toStdString());
-    const bool nowhere = kept.isEmpty(), elsewhere = !nowhere && kept != wanted;
+void Keeper::told(const QString& wanted, const Attempt& done) {
+    own_beside(done.beside);
+    const bool nowhere = done.kept.isEmpty(), elsewhere = !nowhere && done.kept != wanted;
     if (nowhere) {
-        notices_.say(
-            {tr("What you do now is kept nowhere: %1 Save it to another place.").arg(why), true, tr("Try again"), [this] { autosave(); }});
+        notices_.say({tr("What you do now is kept nowhere: %1 Save it to another place.").arg(done.why), true, tr("Try again"),
+                      [this] { autosave(); }});
         autosave_timer_.start();  // and by itself until it succeeds
     } else if (elsewhere && !kept_elsewhere_) {
-        notices_.complain(tr("%1 What is not saved is kept as %2 meanwhile.").arg(why, QDir::toNativeSeparators(kept)));
+        notices_.complain(tr("%1 What is not saved is kept as %2 meanwhile.").arg(done.why, QDir::toNativeSeparators(done.kept)));
     } else if (!elsewhere && (kept_nowhere_ || kept_elsewhere_)) {
         notices_.say(tr("What is not saved is kept at its usual place again."));
     }
@@ -118,11 +120,11 @@ void Keeper::told(const QString& wanted, const QString& kept, const QString& why
 Keeper::Kept Keeper::put_aside_now() {
     autosave_timer_.stop();
     ++under_way_->wanted;
-    if (const FileStamp written = written_by(*under_way_); written != FileStamp{}) beside_ = written;
+    own_beside(written_by(*under_way_));
     if (!worth_keeping()) return Kept::nothing;
     const QString to = aside_path();
     const Attempt done = put_aside(document_.order(), pictures_.bytes(), own_records(), to, second_place(to));
-    told(to, done.kept, done.why);
+    told(to, done);
     return done.kept.isEmpty() ? Kept::nowhere : Kept::kept;
 }
 
@@ -226,7 +228,7 @@ void Keeper::save(const QString& path) {
                       under_way = under_way_]() -> std::function<void()> {
         const FileStamp beside = written_by(*under_way);
         const auto not_saved = [this, beside] {
-            if (beside != FileStamp{}) beside_ = beside;
+            own_beside(beside);
             autosave_timer_.start();
         };
         if (const FileStamp there = file_stamp(path.toStdString()); known != FileStamp{} && there != FileStamp{} && there != known)
@@ -235,7 +237,7 @@ void Keeper::save(const QString& path) {
         if (!done) return [this, not_saved, why = done.error()] { not_saved(), notices_.complain(why); };
         return [this, path, was_aside, order, beside, stamp = file_stamp(path.toStdString())] {
             stamp_ = stamp;
-            if (beside != FileStamp{}) beside_ = beside;
+            own_beside(beside);
             QFile::remove(was_aside);
             QFile::remove(second_place(was_aside));
             kept_nowhere_ = kept_elsewhere_ = false;

@@ -74,8 +74,18 @@ private:
                    const QString& path);
     /// False when there is unsaved work that can be kept nowhere.
     bool put_aside_if_changed();
+    struct Attempt {
+        QString kept;      ///< where; empty: nowhere
+        QString why;       ///< it is not at the usual place
+        FileStamp beside;  ///< of what it wrote beside the order's file
+    };
+    /// To its usual place, or else to the second. On any thread.
+    static Attempt put_aside(const Order& order, const ArtBytes& bytes, const OrderRecords& records, const QString& usual,
+                             const QString& second);
     /// Tells what became of an attempt to put aside, once and until it is mended.
-    void told(const QString& wanted, const QString& kept, const QString& why);
+    void told(const QString& wanted, const Attempt& done);
+    /// What lies beside the order's file is this program's, where one was written.
+    void own_beside(FileStamp written);
     /// Where work is put aside when it cannot be at its usual place.
     [[nodiscard]] QString second_place(const QString& path) const;
     [[nodiscard]] bool worth_keeping() const;
