@@ -149,6 +149,7 @@ std::optional<Seen> hand_point(const Lines& lines, Point on) {
 /// Shares of the cells' rim that lie well off the outline as found (pixels): beyond it, and within it, where cloth may be like the table.
 struct RimOff {
     double beyond = 0, within = 0;
+    double astray = 0;  ///< mm of it farther beyond than a garment's shadow falls
 };
 RimOff beside(const Silhouette& cells, const std::vector<Ring>& outline, const TableSeen& table, double height) {
     std::vector<Ring> rings;
@@ -159,6 +160,7 @@ RimOff beside(const Silhouette& cells, const std::vector<Ring>& outline, const T
     const auto is = [&](int x, int y) {
         return x >= 0 && y >= 0 && x < cells.width && y < cells.height && cells.cells[cells.index(x, y)] != 0;
     };
+    constexpr double shadow_mm = 25;
     const double far = std::max(7.0, 2.2 * cells.cell);
     int rim = 0;
     RimOff off;
@@ -176,6 +178,7 @@ RimOff beside(const Silhouette& cells, const std::vector<Ring>& outline, const T
                     if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) in = !in;
                 }
             if (least > far) ++(in ? off.within : off.beyond);
+            if (!in && least > shadow_mm) off.astray += cells.cell;
         }
     off.beyond /= std::max(1, rim);
     off.within /= std::max(1, rim);
@@ -274,7 +277,9 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
                                : sound         ? 0.3
                                                : 0.13,
                  most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
-    const bool elsewhere = asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off);
+    constexpr double most_astray_mm = 40;  // a sleeve that was ended at its cuff's seam leaves more of the cuff out
+    const bool elsewhere =
+        asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off || rim.astray > most_astray_mm);
     if (!odd.empty() || elsewhere || out.residual_mm > std::max(2.5, 0.012 * size)) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";
         return out;

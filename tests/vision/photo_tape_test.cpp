@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/drawing/fiducial.h"
+#include "files/library.h"
 #include "scenes.h"
 #include "vision/camera.h"
 #include "vision/squares.h"
@@ -129,6 +130,26 @@ TEST(PhotoTape, FiguresLieWithinTwoMillimetres) {
     EXPECT_GE(figures, 40);
     EXPECT_GE(within, 0.94 * figures);
     EXPECT_GE(covered, 0.88 * figures);
+}
+
+TEST(PhotoTape, ASleeveAcrossTheBodyDoesNotEndBothAtTheCuffsSeam) {
+    const auto& styles = starting_library().styles;
+    const auto fleece = std::find_if(styles.begin(), styles.end(), [](const BlankStyle& s) { return s.family == Family::crew_fleece; });
+    ASSERT_NE(fleece, styles.end());
+    Scene s = usual_scene(Family::crew_fleece, Face::front, fleece->chart.at(fleece->sizes[fleece->sizes.size() / 2]), 1, 1);
+    s = small_picture(s, 1600);
+    s.lying.left_sleeve = 0.24;  // its cuff beside the hem's rib
+    const Photo photo = simulated_photo(s, 1);
+    const auto table = vision::find_table(photo, {});
+    ASSERT_TRUE(table) << table.sentence();
+    BlankAsked asked = asked_for(s, 0);
+    const double truth = measure_mm(s.measures, Measure::sleeve_length);
+    asked.expected[Measure::sleeve_length].value = Length::from_mm(0.95 * truth);
+    const auto blank = vision::measure_blank(photo, *table, asked, {});
+    ASSERT_TRUE(blank) << blank.sentence();
+    EXPECT_TRUE(blank->refused.empty()) << blank->refused;
+    ASSERT_TRUE(blank->figures.contains(Measure::sleeve_length));
+    EXPECT_NEAR(blank->figures.at(Measure::sleeve_length).mm, truth, 0.005 * truth);  // with the shorter one it was 62 mm off
 }
 
 TEST(PhotoTape, AThumbAFoldOrAShadowOnTheCardIsNoMatter) {
