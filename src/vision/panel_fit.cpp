@@ -277,9 +277,9 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
                                : sound         ? 0.3
                                                : 0.13,
                  most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
-    constexpr double most_astray_mm = 40;  // a sleeve that was ended at its cuff's seam leaves more of the cuff out
-    const bool elsewhere =
-        asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off || rim.astray > most_astray_mm);
+    // a sleeve that was ended at its cuff's seam leaves the cuff out, which is far and little; a table that looks like cloth is much
+    const bool cut_short = rim.astray > 40 && rim.beyond < 0.13;
+    const bool elsewhere = asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off || cut_short);
     if (!odd.empty() || elsewhere || out.residual_mm > std::max(2.5, 0.012 * size)) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";
         return out;
