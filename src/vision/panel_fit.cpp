@@ -146,10 +146,10 @@ std::optional<Seen> hand_point(const Lines& lines, Point on) {
     return out;
 }
 
-/// Shares of the cells' rim that lie well off the outline as found (pixels): beyond it, and within it, where cloth may be like the table.
+/// What of the cells' rim lies well off the outline as found (pixels).
 struct RimOff {
-    double beyond = 0, within = 0;
-    double astray = 0;  ///< mm of it farther beyond than a garment's shadow falls
+    double beyond = 0, within = 0;  ///< shares of it: beyond the outline, and within, where cloth may be like the table
+    double astray = 0;              ///< mm of it farther beyond than a garment's shadow falls
 };
 RimOff beside(const Silhouette& cells, const std::vector<Ring>& outline, const TableSeen& table, double height) {
     std::vector<Ring> rings;
@@ -273,12 +273,13 @@ Result<BlankSeen> fit_with(const Photo& photo, const TableSeen& table, const Sil
     // cloth nearly of the table's colour has a rim of its own within the outline, and a shadow one beyond it: edges that are seen all
     // round and lie right say more
     const bool sound = out.seen > 0.95 && out.residual_mm < 0.45;
+    constexpr double usual_shadows = 0.13;
     const double most_beyond = out.seen < 0.85 ? 0.03
                                : sound         ? 0.3
-                                               : 0.13,
+                                               : usual_shadows,
                  most_off = out.seen > 0.9 && out.residual_mm < 0.4 ? 0.3 : most_beyond;
     // a sleeve that was ended at its cuff's seam leaves the cuff out, which is far and little; a table that looks like cloth is much
-    const bool cut_short = rim.astray > 40 && rim.beyond < 0.13;
+    const bool cut_short = rim.astray > 40 && rim.beyond < usual_shadows;
     const bool elsewhere = asked.on_outline.empty() && (rim.beyond > most_beyond || rim.beyond + rim.within > most_off || cut_short);
     if (!odd.empty() || elsewhere || out.residual_mm > std::max(2.5, 0.012 * size)) {
         out.refused = "The outline does not lie on this blank: smooth it, choose its kind and size, or drag the outline to where it runs.";

@@ -7,8 +7,8 @@
 #include <set>
 
 #include "core/drawing/fiducial.h"
-#include "files/library.h"
 #include "scenes.h"
+#include "support/support.h"
 #include "vision/camera.h"
 #include "vision/squares.h"
 
@@ -133,11 +133,9 @@ TEST(PhotoTape, FiguresLieWithinTwoMillimetres) {
 }
 
 TEST(PhotoTape, ASleeveAcrossTheBodyDoesNotEndBothAtTheCuffsSeam) {
-    const auto& styles = starting_library().styles;
-    const auto fleece = std::find_if(styles.begin(), styles.end(), [](const BlankStyle& s) { return s.family == Family::crew_fleece; });
-    ASSERT_NE(fleece, styles.end());
-    Scene s = usual_scene(Family::crew_fleece, Face::front, fleece->chart.at(fleece->sizes[fleece->sizes.size() / 2]), 1, 1);
-    s = small_picture(s, 1600);
+    const BlankStyle fleece = test::library_style("crew-fleece");
+    const Measures& middle = fleece.chart.at(fleece.sizes[fleece.sizes.size() / 2]);
+    Scene s = small_picture(usual_scene(Family::crew_fleece, Face::front, middle, 1, 1), 1600);
     s.lying.left_sleeve = 0.24;  // its cuff beside the hem's rib
     const Photo photo = simulated_photo(s, 1);
     const auto table = vision::find_table(photo, {});
