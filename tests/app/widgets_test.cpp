@@ -2,6 +2,7 @@
 #include "app/widgets/chips.h"
 #include "app/window/export_panel.h"
 #include "app/widgets/figures.h"
+#include "app/widgets/wrapped_label.h"
 #include "app/window/notice_bar.h"
 #include "files/order_file.h"
 #include "window.h"
@@ -49,6 +50,34 @@ TEST(LengthField, TakesWhatIsTypedOnEnterOnlyOnce) {
     EXPECT_FALSE(f.ctrl);
     QTest::keyClick(f.field, Qt::Key_Return, Qt::ControlModifier);
     EXPECT_TRUE(f.ctrl) << "Ctrl asks again, for this size alone";
+}
+
+TEST(WrappedLabel, IsAsHighAsAnyLabelWhateverChanges) {
+    QWidget host;
+    auto* known = new WrappedLabel("", &host);
+    auto* other = new QLabel(&host);
+    other->setWordWrap(true);
+    const auto alike = [&](const char* what) {
+        for (int width = 40; width < 400; width += 30)  // more widths than are remembered
+            for (int again = 0; again < 2; ++again) EXPECT_EQ(known->heightForWidth(width), other->heightForWidth(width)) << what;
+    };
+    const auto both = [&](const char* what, const std::function<void(QLabel&)>& change) {
+        change(*known);
+        change(*other);
+        other->ensurePolished();
+        alike(what);
+    };
+    both("text", [](QLabel& l) { l.setText("Collar to ink is measured from the seam, not from the rib's edge."); });
+    const int plain = known->heightForWidth(160);
+    both("type", [](QLabel& l) {
+        QFont large = l.font();
+        large.setPixelSize(26);
+        l.setFont(large);
+    });
+    EXPECT_GT(known->heightForWidth(160), plain);
+    both("style", [](QLabel& l) { l.setStyleSheet("font-size: 31px; padding: 5px;"); });
+    both("margins", [](QLabel& l) { l.setContentsMargins(9, 9, 9, 30); });
+    both("lines", [](QLabel& l) { l.setText("<b>one</b><br>two<br>three"); });
 }
 
 TEST(LengthField, KeepsWhatCannotBeReadAndSaysWhy) {

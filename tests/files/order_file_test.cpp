@@ -229,7 +229,7 @@ TEST(OrderFile, EveryFieldIsWrittenAndReadOrRefusedWithASentence) {
         if (nth.path == "order.styles[].sizes" || nth.path == "order.methods[].recipe[].peel") continue;
         EXPECT_TRUE(*read == changed) << nth.path << " is not kept in the file";
         if (nth.path == "order.due" || nth.path == "order.jobs[].due") continue;  // made no date by the change, which the schema asks for
-        test::spill(folder / ("order" + std::to_string(n) + ".json"), written.dump());
+        if (n % test::rounds(5, 1) == 0) test::spill(folder / ("order" + std::to_string(n) + ".json"), written.dump());
     }
     EXPECT_GT(kept, 200);
     EXPECT_LT(refused, kept / 4);

@@ -55,7 +55,8 @@ std::vector<int> readers() {
         const int pid = std::atoi(entry.path().filename().c_str());
         if (pid <= 0) continue;
         std::ifstream stat(entry.path() / "stat");
-        std::string all((std::istreambuf_iterator<char>(stat)), {});
+        std::string all;
+        if (!std::getline(stat, all)) continue;  // it ended while it was looked at
         const std::size_t close = all.rfind(')');
         if (close == std::string::npos || all.find("(orthema-reader)") == std::string::npos) continue;
         char state = 0;

@@ -3,6 +3,7 @@
 #include "app/widgets/choice_box.h"
 #include "app/widgets/fitting_label.h"
 #include "app/widgets/speech.h"
+#include "app/widgets/wrapped_label.h"
 
 #include <QAbstractItemView>
 #include <QButtonGroup>
@@ -208,8 +209,8 @@ QLabel* FigurePanel::head(const QString& text) {
 }
 
 QLabel* FigurePanel::title() {
-    auto* l = head_label({});
-    l->setWordWrap(true);
+    auto* l = new WrappedLabel;
+    l->setProperty("head", true);
     rows_->addWidget(l);
     return l;
 }
@@ -264,9 +265,8 @@ QComboBox* FigurePanel::choice_row(const QString& name, const QString& why) {
 }
 
 QLabel* FigurePanel::note() {
-    auto* l = new QLabel;
+    auto* l = new WrappedLabel;
     l->setProperty("quiet", true);
-    l->setWordWrap(true);
     rows_->addWidget(l);
     return l;
 }
